@@ -1,0 +1,87 @@
+/** Makes the filter form live: a change fetches the view and puts it in place; the address says what is shown. */
+
+function query(form: HTMLFormElement, changed: HTMLInputElement | null): string {
+  const boxes = [...form.querySelectorAll<HTMLInputElement>('input[type="checkbox"]')];
+  const params = new URLSearchParams();
+  for (const name of ['kind', 'place']) {
+    const all = boxes.filter((b) => b.name === name);
+    // A finer kind chosen while everything was shown means: only that.
+    const finer = changed?.checked && changed.closest('details details') && !new URLSearchParams(location.search).has(name);
+    if (finer && changed.name === name) {
+      params.set(name, changed.value);
+      continue;
+    }
+    const main = all.filter((b) => !b.closest('details details'));
+    const on = all.filter((b) => b.checked);
+    const everything = main.every((b) => b.checked) && on.length === main.length;
+    if (on.length && !everything) params.set(name, on.map((b) => b.value).sort().join(','));
+  }
+  if (boxes.some((b) => b.name === 'free' && b.checked)) params.set('free', '1');
+  const words = form.querySelector<HTMLInputElement>('[name="words"]')?.value.trim();
+  if (words) params.set('words', words);
+  const text = params.toString().replaceAll('%2C', ',');
+  return text ? `?${text}` : '';
+}
+
+let latest = 0;
+
+async function show(form: HTMLFormElement, changed: HTMLInputElement | null): Promise<void> {
+  const href = new URL(form.action).pathname + query(form, changed);
+  const mine = ++latest;
+  const response = await fetch(href).catch(() => undefined);
+  if (!response?.ok) {
+    location.assign(href);
+    return;
+  }
+  const page = new DOMParser().parseFromString(await response.text(), 'text/html');
+  // An answer that was overtaken by a later choice is dropped.
+  if (mine !== latest) return;
+  const [view, next] = [document.querySelector('[data-view]'), page.querySelector('[data-view]')];
+  if (!view || !next || document.querySelector('[data-reload]')) {
+    location.assign(href);
+    return;
+  }
+  history.replaceState(null, '', href);
+  view.replaceWith(next);
+  copyCounts(form, page);
+  const said = form.querySelector('[data-said]');
+  const summary = page.querySelector('[data-summary] span')?.textContent ?? '';
+  if (said) said.textContent = summary;
+}
+
+function copyCounts(form: HTMLFormElement, page: Document): void {
+  const fresh = page.querySelector('[data-filters]');
+  if (!fresh) return;
+  const key = (box: Element): string => `${box.getAttribute('name')}=${box.getAttribute('value')}`;
+  const boxes = new Map([...fresh.querySelectorAll<HTMLInputElement>('input[type="checkbox"]')].map((b) => [key(b), b]));
+  for (const box of form.querySelectorAll<HTMLInputElement>('input[type="checkbox"]')) {
+    const other = boxes.get(key(box));
+    if (!other) continue;
+    box.checked = other.checked;
+    const count = box.closest('label')?.querySelector('.n');
+    if (count) count.textContent = other.closest('label')?.querySelector('.n')?.textContent ?? '';
+  }
+  const [mine, theirs] = [form.querySelector('[data-summary]'), fresh.querySelector('[data-summary]')];
+  if (mine && theirs) mine.innerHTML = theirs.innerHTML;
+}
+
+const form = document.querySelector<HTMLFormElement>('[data-filters]');
+if (form) {
+  form.closest('.filters')?.setAttribute('data-live', '');
+  // On a narrow screen the choices begin folded: the dates come first.
+  if (matchMedia('(max-width: 900px)').matches) form.querySelector('details.all')?.removeAttribute('open');
+  form.addEventListener('change', (event) => {
+    const target = event.target as HTMLInputElement;
+    if (target.type === 'checkbox') void show(form, target);
+  });
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  form.addEventListener('input', (event) => {
+    if ((event.target as HTMLInputElement).name !== 'words') return;
+    clearTimeout(timer);
+    timer = setTimeout(() => void show(form, null), 250);
+  });
+  form.addEventListener('submit', (event) => {
+    event.preventDefault();
+    void show(form, null);
+  });
+}

@@ -1,0 +1,20 @@
+/** Marks as lean SVG: symbols once a page, one class a category with its two inks. */
+import { pathOf, SHAPES } from '@/core/colour/mark';
+import { escapeHtml } from '@/core/text/text';
+import type { CategoryView } from '@/server/public/lookup';
+
+export const symbols = `<svg width="0" height="0" style="position:absolute" aria-hidden="true">${SHAPES.map((s) => `<symbol id="m-${s}" viewBox="0 0 12 12"><path fill-rule="evenodd" d="${pathOf(s)}"/></symbol>`).join('')}</svg>`;
+
+/** The class that carries a category's inks. */
+export const inkClass = (category: Pick<CategoryView, 'id'>): string => `k${category.id.replaceAll('-', '').slice(-12)}`;
+
+export function inkStyles(categories: readonly CategoryView[]): string {
+  return categories.map((c) => `.${inkClass(c)}{--ml:${c.light};--md:${c.dark}}`).join('');
+}
+
+/** A mark; with `named`, it says its category to screen readers. */
+export function markHtml(category: CategoryView | undefined, named = false): string {
+  if (!category) return '';
+  const label = named ? `role="img" aria-label="${escapeHtml(category.name)}"` : 'aria-hidden="true"';
+  return `<svg class="mark ${inkClass(category)}" ${label}><use href="#m-${category.shape}"/></svg>`;
+}

@@ -1,0 +1,106 @@
+/** The month sheet as HTML text: one string, since hundreds of small components would cost more than the query. */
+import { type Day, isoDay, weekdayOf, ymdOf } from '@/core/day/day';
+import { type DayWords, sayCount, sayDay, sayTime, type Style, WEEKDAYS } from '@/core/phrase/format';
+import type { Band, MonthSheet, SheetDate, SheetDay } from '@/core/sheet/month';
+import { type Place, phaseOn, sunOn } from '@/core/sky/sky';
+import { escapeHtml } from '@/core/text/text';
+import type { PublicDate } from '@/server/public/dates';
+import type { Lookup } from '@/server/public/lookup';
+import { inkClass, markHtml } from './marks';
+
+export interface SheetEntry extends SheetDate {
+  of: PublicDate;
+}
+
+export interface MonthInput {
+  sheet: MonthSheet<SheetEntry>;
+  found: Lookup;
+  style: Style;
+  place: Place;
+  today: Day;
+  chosen: Day;
+  redLetters: Map<Day, string[]>;
+  firstWeekday: number;
+  /** addresses of a day: choosing it in place, and its own page */
+  dayHref: (day: Day) => string;
+  query: string;
+}
+
+export function toSheetEntry(of: PublicDate): SheetEntry {
+  return { of, from: of.start_day, to: of.last_day, minute: of.start_minute, headline: of.headline, key: `${of.title}|${of.listing_id}|${of.original}` };
+}
+
+export function dateHref(date: Pick<PublicDate, 'listing' | 'date'>): string {
+  return `/what/${date.listing}/${date.date}`;
+}
+
+const GONE = new Set(['cancelled', 'postponed']);
+const shownTitle = (of: PublicDate): string => escapeHtml(of.short_title || of.title);
+const state = (of: PublicDate): string => (of.standing === 'cancelled' ? ' (cancelled)' : of.standing === 'postponed' ? ' (postponed)' : of.moved ? ' (moved)' : '');
+
+export function monthHtml(input: MonthInput): string {
+  const { sheet, firstWeekday } = input;
+  const heads = [0, 1, 2, 3, 4, 5, 6].map((i) => {
+    const weekday = (firstWeekday + i) % 7;
+    const name = WEEKDAYS[weekday] as string;
+    return `<th scope="col"${weekday === 6 ? ' class="sun"' : ''}><abbr title="${name}" style="text-decoration:none"><span class="full">${name.slice(0, 3)}</span><span class="letter" aria-hidden="true">${name[0]}</span></abbr></th>`;
+  });
+  const weeks = sheet.weeks.map((week) => {
+    const days = week.days.map((day, column) => dayHtml(day, week.bands.filter((b) => b.fromColumn === column), input));
+    return `<tr>${gutterHtml(week.start, week.isoWeek, input)}${days.join('')}</tr>`;
+  });
+  return `<table class="month"><caption class="hidden-words">${escapeHtml(captionOf(sheet))}</caption><colgroup><col class="gutter"><col span="7"></colgroup><thead><tr><th><span class="hidden-words">Week</span></th>${heads.join('')}</tr></thead><tbody>${weeks.join('')}</tbody></table>`;
+}
+
+function captionOf(sheet: MonthSheet<SheetEntry>): string {
+  const dates = sheet.weeks.flatMap((w) => w.days).filter((d) => d.inMonth).reduce((n, d) => n + d.count, 0);
+  return `${sayCount(dates, 'date')}, counted by day`;
+}
+
+const MOONS = { new: ['●', 'New'], 'first-quarter': ['◐', 'First qtr'], full: ['○', 'Full'], 'last-quarter': ['◑', 'Last qtr'] } as const;
+
+function gutterHtml(start: Day, isoWeek: number, { place, style }: MonthInput): string {
+  let moon = '';
+  for (let day = start; day < start + 7; day++) {
+    const phase = phaseOn(day, place.zone);
+    if (phase) moon = `<span class="moon"><span aria-hidden="true">${MOONS[phase][0]}</span> ${ymdOf(day).day} ${MOONS[phase][1]}</span>`;
+  }
+  const sun = sunOn(start, place);
+  const suns = sun.kind === 'rises' ? `<span class="suns" title="Sunrise and sunset on the week’s first day">↑ ${sayTime(sun.rise, style)}<br>↓ ${sayTime(sun.set, style)}</span>` : '';
+  return `<th scope="row"><span class="hidden-words">Week </span>${isoWeek}${moon}${suns}</th>`;
+}
+
+function dayHtml(day: SheetDay<SheetEntry>, bands: Band<SheetEntry>[], input: MonthInput): string {
+  const { style, today, chosen, redLetters } = input;
+  const names = redLetters.get(day.day) ?? [];
+  const classes = [
+    day.inMonth ? '' : 'out',
+    day.day === today ? 'today' : '',
+    day.day < today ? 'past' : '',
+    day.day === chosen ? 'chosen' : '',
+    weekdayOf(day.day) === 6 || names.length ? 'red' : '',
+    day.more ? 'more-here' : '',
+  ].filter(Boolean);
+  const words: DayWords = { weekday: 'long' };
+  const label = `${sayDay(day.day, style, words)}, ${sayCount(day.count, 'date')}${day.day === today ? ', today' : ''}`;
+  const numeral = `<a class="num" href="${escapeHtml(input.dayHref(day.day))}" aria-label="${escapeHtml(label)}"${day.day === today ? ' aria-current="date"' : ''}>${ymdOf(day.day).day}</a>`;
+  const name = names.length ? `<span class="name">${escapeHtml(names.join(', '))}</span>` : '';
+  const count = day.count > 1 ? `<span class="n" aria-hidden="true">${day.count}</span>` : '';
+  const lanes = day.lanes ? `<span class="lanes" style="height:${day.lanes * 22}px"></span>` : '';
+  const lines = day.lines.map(({ date, lines: n }) => entryHtml(date.of, n, input)).join('');
+  const more = day.more ? `<a class="more" href="/day/${isoDay(day.day)}${escapeHtml(input.query)}">and ${day.more} more</a>` : '';
+  return `<td class="${classes.join(' ')}">${numeral}${name}${count}${lanes}<div class="marks">${bands.map((b) => bandHtml(b, input)).join('')}${lines}</div>${more}</td>`;
+}
+
+function bandHtml({ date: { of }, lane, fromColumn, toColumn, opensBefore, opensAfter }: Band<SheetEntry>, { found }: MonthInput): string {
+  const category = found.category.get(of.category_id);
+  const classes = ['band', category ? inkClass(category) : '', opensBefore ? 'before' : '', opensAfter ? 'after' : '', GONE.has(of.standing) ? 'off' : ''];
+  return `<a class="${classes.filter(Boolean).join(' ')}" style="--lane:${lane};--span:${toColumn - fromColumn + 1}" href="${dateHref(of)}">${shownTitle(of)}<span class="hidden-words">${state(of)}</span></a>`;
+}
+
+function entryHtml(of: PublicDate, lines: 1 | 2, { found, style }: MonthInput): string {
+  const classes = `entry${lines === 2 ? ' two' : ''}${of.headline ? ' head' : ''}${of.moved ? ' moved' : ''}${GONE.has(of.standing) ? ' off' : ''}`;
+  const time = of.start_minute === null ? '' : `<span class="t">${sayTime(of.start_minute, style)}</span>`;
+  const said = state(of);
+  return `<a class="${classes}" href="${dateHref(of)}">${markHtml(found.category.get(of.category_id))}<span class="w">${time}${shownTitle(of)}${said ? `<span class="hidden-words">${said}</span>` : ''}</span></a>`;
+}

@@ -1,0 +1,266 @@
+/**
+ * iCalendar out: RFC 5545 with REFRESH-INTERVAL, NAME and IMAGE-free RFC 7986 parts. Values only: no clock, no files.
+ * A stretch with a rule is a VEVENT; single dates are RDATEs of the first one, or the DTSTART where there is no rule.
+ */
+import { ymdOf, type Day } from '../day/day';
+import { isoTime, isoWall, type Wall } from '../day/wall';
+import { isoInstant, MS_PER_MINUTE, transitionsOf } from '../day/zone';
+import { endOf, expand, shiftedLength, startsBetween } from '../recurrence/expand';
+import type { DateChange, Recurrence, Standing, Stretch } from '../recurrence/model';
+import { ruleText } from '../recurrence/rule-text';
+
+export interface IcalListing {
+  uid: string;
+  sequence: number;
+  /** instants in milliseconds */
+  created: number;
+  changed: number;
+  title: string;
+  description: string;
+  url: string;
+  location: string;
+  point?: { lat: number; lng: number } | undefined;
+  organizer?: { name: string; mail: string } | undefined;
+  categories: string[];
+  standing: Standing;
+  recurrence: Recurrence;
+  changes: DateChange[];
+  /** only this date, by its original start */
+  only?: Wall | undefined;
+}
+
+export interface IcalCalendar {
+  name: string;
+  url: string;
+  listings: IcalListing[];
+  /** dates beyond this day are not looked at for left-out dates and changes */
+  horizon: Day;
+}
+
+type Line = string;
+
+/** The whole file, folded at 75 octets, with CRLF line ends. */
+export function writeIcal(calendar: IcalCalendar): string {
+  const zones = new Map<string, { from: number; to: number }>();
+  const events: Line[] = [];
+  for (const listing of calendar.listings) {
+    events.push(...eventsOf(listing, calendar.horizon));
+    noteZone(zones, listing.recurrence, calendar.horizon);
+  }
+  const lines = [
+    'BEGIN:VCALENDAR',
+    'VERSION:2.0',
+    'PRODID:-//Plain Almanac//Calendar//EN',
+    'CALSCALE:GREGORIAN',
+    `NAME:${escapeText(calendar.name)}`,
+    `URL:${calendar.url}`,
+    'REFRESH-INTERVAL;VALUE=DURATION:PT6H',
+    ...[...zones].sort(([a], [b]) => (a < b ? -1 : 1)).flatMap(([zone, years]) => zoneLines(zone, years.from, years.to)),
+    ...events,
+    'END:VCALENDAR',
+  ];
+  return `${lines.map(fold).join('\r\n')}\r\n`;
+}
+
+function noteZone(zones: Map<string, { from: number; to: number }>, { zone, stretches }: Recurrence, horizon: Day): void {
+  const timed = stretches.filter((s) => s.start.minute !== null);
+  if (!timed.length || zone === 'UTC') return;
+  const from = Math.min(...timed.map((s) => ymdOf(s.start.day).year));
+  const known = zones.get(zone);
+  const to = ymdOf(horizon).year + 1;
+  zones.set(zone, { from: Math.min(known?.from ?? from, from), to: Math.max(known?.to ?? to, to) });
+}
+
+/** Each change of the clocks as an observance of its own: longer than rules, but right for every zone. */
+function zoneLines(zone: string, from: number, to: number): Line[] {
+  const lines = ['BEGIN:VTIMEZONE', `TZID:${zone}`];
+  const all = [];
+  for (let year = from - 1; year <= to; year++) all.push(...transitionsOf(zone, year));
+  const observance = (kind: string, local: string, before: number, after: number): Line[] => [
+    `BEGIN:${kind}`,
+    `DTSTART:${local}`,
+    `TZOFFSETFROM:${utcOffset(before)}`,
+    `TZOFFSETTO:${utcOffset(after)}`,
+    `END:${kind}`,
+  ];
+  const first = all[0];
+  if (!first) {
+    const offset = transitionOffset(zone, from);
+    lines.push(...observance('STANDARD', `${from - 1}0101T000000`, offset, offset));
+  }
+  for (const { at, before, after } of all) {
+    const local = isoInstant(at + before).replaceAll(/[-:Z]/g, '');
+    lines.push(...observance(after > before ? 'DAYLIGHT' : 'STANDARD', local, before, after));
+  }
+  lines.push('END:VTIMEZONE');
+  return lines;
+}
+
+function transitionOffset(zone: string, year: number): number {
+  for (let y = year; y > year - 80; y--) {
+    const last = transitionsOf(zone, y).at(-1);
+    if (last) return last.after;
+  }
+  return 0;
+}
+
+function utcOffset(offset: number): string {
+  return `${offset < 0 ? '-' : '+'}${isoTime(Math.round(Math.abs(offset) / MS_PER_MINUTE)).replace(':', '')}`;
+}
+
+function eventsOf(listing: IcalListing, horizon: Day): Line[] {
+  if (listing.only) return onlyEvent(listing, listing.only);
+  const { recurrence } = listing;
+  const ruled = recurrence.stretches.filter((s) => s.rule);
+  const singles = recurrence.stretches.filter((s) => !s.rule).sort((a, b) => a.start.day - b.start.day);
+  const masters = ruled.length ? ruled : singles.slice(0, 1);
+  const extras = ruled.length ? singles : singles.slice(1);
+  const lines: Line[] = [];
+  masters.forEach((master, index) => {
+    const uid = index === 0 ? listing.uid : listing.uid.replace('@', `-${index + 1}@`);
+    lines.push(...masterEvent({ listing, master, uid, extras: index === 0 ? extras : [], first: index === 0, horizon }));
+  });
+  return lines;
+}
+
+function dateValue(name: string, wall: Wall, zone: string): Line {
+  if (wall.minute === null) return `${name};VALUE=DATE:${compact(wall)}`;
+  return zone === 'UTC' ? `${name}:${compact(wall)}Z` : `${name};TZID=${zone}:${compact(wall)}`;
+}
+
+function compact(wall: Wall): string {
+  const text = isoWall(wall).replaceAll(/[-:]/g, '');
+  return wall.minute === null ? text : `${text}00`;
+}
+
+interface MasterInput {
+  listing: IcalListing;
+  master: Stretch;
+  uid: string;
+  extras: Stretch[];
+  first: boolean;
+  horizon: Day;
+}
+
+function masterEvent({ listing, master, uid, extras, first, horizon }: MasterInput): Line[] {
+  const { recurrence, changes } = listing;
+  const { zone } = recurrence;
+  const own: Recurrence = { ...recurrence, stretches: [master, ...extras], leftOut: [], breaks: [] };
+  const all = startsBetween(own, master.start.day - 40_000, horizon).map((s) => s.wall);
+  const kept = new Set(startsBetween({ ...own, leftOut: recurrence.leftOut, breaks: recurrence.breaks }, master.start.day - 40_000, horizon).map((s) => isoWall(s.wall)));
+  // A rule without its own first start still begins there; readers of the file must not show that date.
+  const gone = all.filter((wall) => !kept.has(isoWall(wall)));
+  const lines = ['BEGIN:VEVENT', `UID:${uid}`, ...commonLines(listing)];
+  lines.push(dateValue('DTSTART', master.start, zone), ...endLines(master.start, master, zone));
+  const rule = ruleText(master, zone);
+  if (rule) lines.push(`RRULE:${rule}`);
+  for (const extra of extras) lines.push(...extraLines(extra, master, zone));
+  for (const wall of gone) lines.push(dateValue('EXDATE', wall, zone));
+  if (!first) lines.push(`RELATED-TO;RELTYPE=SIBLING:${listing.uid}`);
+  lines.push('END:VEVENT');
+  for (const change of changes) {
+    if (!kept.has(isoWall(change.original))) continue;
+    lines.push(...changedEvent(listing, uid, { ...own, stretches: [master, ...extras] }, change));
+  }
+  return lines;
+}
+
+/** An extra date is an RDATE, with its period where it is longer or shorter than the others. */
+function extraLines(extra: Stretch, master: Stretch, zone: string): Line[] {
+  const usual = shiftedLength(master.length, master.start, extra.start);
+  const same = JSON.stringify(usual) === JSON.stringify(extra.length);
+  const end = endOf(extra.start, extra.length);
+  if (same || !end || extra.start.minute === null) return [dateValue('RDATE', extra.start, zone)];
+  const zoneText = zone === 'UTC' ? '' : `;TZID=${zone}`;
+  const z = zone === 'UTC' ? 'Z' : '';
+  return [`RDATE;VALUE=PERIOD${zoneText}:${compact(extra.start)}${z}/${compact(end)}${z}`];
+}
+
+function endLines(start: Wall, stretch: Stretch, zone: string): Line[] {
+  const end = endOf(start, stretch.length);
+  return end ? [dateValue('DTEND', end, zone)] : [];
+}
+
+function changedEvent(listing: IcalListing, uid: string, own: Recurrence, change: DateChange): Line[] {
+  const [date] = expand({ ...own, leftOut: [], breaks: [] }, [change], change.original.day, change.original.day).filter(
+    (o) => isoWall(o.original) === isoWall(change.original),
+  );
+  if (!date) return [];
+  const standing = change.standing ?? listing.standing;
+  const lines = ['BEGIN:VEVENT', `UID:${uid}`, dateValue('RECURRENCE-ID', change.original, own.zone)];
+  lines.push(...commonLines({ ...listing, standing, description: [change.note, listing.description].filter(Boolean).join('\n\n') }));
+  lines.push(dateValue('DTSTART', date.start, own.zone));
+  if (date.end) lines.push(dateValue('DTEND', date.end, own.zone));
+  lines.push('END:VEVENT');
+  return lines;
+}
+
+function onlyEvent(listing: IcalListing, only: Wall): Line[] {
+  const { recurrence, changes } = listing;
+  const date = expand(recurrence, changes, only.day, only.day).find((o) => isoWall(o.original) === isoWall(only));
+  if (!date) return [];
+  const standing = date.standing ?? listing.standing;
+  const uid = listing.uid.replace('@', `-${compact(only)}@`);
+  const lines = ['BEGIN:VEVENT', `UID:${uid}`, ...commonLines({ ...listing, standing, description: [date.note, listing.description].filter(Boolean).join('\n\n') })];
+  lines.push(dateValue('DTSTART', date.start, recurrence.zone));
+  if (date.end) lines.push(dateValue('DTEND', date.end, recurrence.zone));
+  lines.push('END:VEVENT');
+  return lines;
+}
+
+function commonLines(listing: IcalListing): Line[] {
+  const stamp = (ms: number): string => isoInstant(ms).replaceAll(/[-:]/g, '');
+  const lines = [
+    `DTSTAMP:${stamp(listing.changed)}`,
+    `CREATED:${stamp(listing.created)}`,
+    `LAST-MODIFIED:${stamp(listing.changed)}`,
+    `SEQUENCE:${listing.sequence}`,
+    `SUMMARY:${escapeText(listing.title)}`,
+    `STATUS:${listing.standing === 'cancelled' ? 'CANCELLED' : listing.standing === 'postponed' ? 'TENTATIVE' : 'CONFIRMED'}`,
+    `URL:${listing.url}`,
+  ];
+  if (listing.description) lines.push(`DESCRIPTION:${escapeText(listing.description)}`);
+  if (listing.location) lines.push(`LOCATION:${escapeText(listing.location)}`);
+  if (listing.point) lines.push(`GEO:${listing.point.lat.toFixed(6)};${listing.point.lng.toFixed(6)}`);
+  if (listing.organizer?.mail) lines.push(`ORGANIZER;CN=${parameter(listing.organizer.name)}:mailto:${listing.organizer.mail}`);
+  if (listing.categories.length) lines.push(`CATEGORIES:${listing.categories.map(escapeText).join(',')}`);
+  return lines;
+}
+
+/** TEXT, RFC 5545 3.3.11; control characters are not allowed and dropped. */
+export function escapeText(text: string): string {
+  return text
+    .replace(/\r\n?/g, '\n')
+    // biome-ignore lint/suspicious/noControlCharactersInRegex: they are what must go
+    .replace(/[\u0000-\u0009\u000b-\u001f\u007f]/g, ' ')
+    .replace(/[\\;,]/g, (c) => `\\${c}`)
+    .replace(/\n/g, '\\n');
+}
+
+/** A quoted parameter value; it cannot hold quotes or control characters (RFC 5545 3.2), and line ends are ^n (RFC 6868). */
+function parameter(text: string): string {
+  // biome-ignore lint/suspicious/noControlCharactersInRegex: they are what must go
+  return `"${text.replace(/\^/g, '^^').replace(/"/g, "^'").replace(/[\u0000-\u001f\u007f]/g, ' ')}"`;
+}
+
+/** Folds a content line at 75 octets without cutting a character (RFC 5545 3.1). */
+export function fold(line: string): string {
+  const encoder = new TextEncoder();
+  if (line.length <= 75 && encoder.encode(line).length <= 75) return line;
+  const parts: string[] = [];
+  let part = '';
+  let octets = 0;
+  for (const character of line) {
+    const size = encoder.encode(character).length;
+    // A continuation line begins with a space, which counts.
+    if (octets + size > (parts.length ? 74 : 75)) {
+      parts.push(part);
+      part = '';
+      octets = 0;
+    }
+    part += character;
+    octets += size;
+  }
+  parts.push(part);
+  return parts.join('\r\n ');
+}

@@ -1,0 +1,70 @@
+/** Places on a chart. Latitudes and longitudes in degrees, WGS 84; distances in kilometres on a sphere of 6,371 km. */
+
+export interface Point {
+  lat: number;
+  lng: number;
+}
+
+export interface Bounds {
+  west: number;
+  south: number;
+  east: number;
+  north: number;
+}
+
+/** GeoJSON, as much of it as a chart uses. */
+export interface ChartFeature {
+  type: 'Feature';
+  properties: { kind: 'land' | 'ferry' | 'causeway' | 'name'; name?: string; water?: boolean };
+  geometry:
+    | { type: 'Polygon'; coordinates: [number, number][][] }
+    | { type: 'LineString'; coordinates: [number, number][] }
+    | { type: 'Point'; coordinates: [number, number] };
+}
+
+export interface Chart {
+  format: 1;
+  bounds: Bounds;
+  features: ChartFeature[];
+}
+
+export function boundsOf(points: readonly Point[], margin = 0): Bounds | undefined {
+  if (!points.length) return undefined;
+  const lats = points.map((p) => p.lat);
+  const lngs = points.map((p) => p.lng);
+  return {
+    west: Math.min(...lngs) - margin,
+    east: Math.max(...lngs) + margin,
+    south: Math.min(...lats) - margin,
+    north: Math.max(...lats) + margin,
+  };
+}
+
+/** Plate carrée true to scale at the middle latitude, fitted into a box of `width` × `height`, y downwards. */
+export function projection(bounds: Bounds, width: number, height: number): (point: Point) => [number, number] {
+  const shrink = Math.cos((((bounds.south + bounds.north) / 2) * Math.PI) / 180);
+  const spanX = (bounds.east - bounds.west) * shrink;
+  const spanY = bounds.north - bounds.south;
+  const scale = Math.min(width / spanX, height / spanY);
+  const left = (width - spanX * scale) / 2;
+  const top = (height - spanY * scale) / 2;
+  return ({ lat, lng }) => [left + (lng - bounds.west) * shrink * scale, top + (bounds.north - lat) * scale];
+}
+
+/** Great-circle distance in kilometres. */
+export function distanceKm(a: Point, b: Point): number {
+  const rad = Math.PI / 180;
+  const dLat = (b.lat - a.lat) * rad;
+  const dLng = (b.lng - a.lng) * rad;
+  const h = Math.sin(dLat / 2) ** 2 + Math.cos(a.lat * rad) * Math.cos(b.lat * rad) * Math.sin(dLng / 2) ** 2;
+  return 2 * 6371 * Math.asin(Math.min(1, Math.sqrt(h)));
+}
+
+/** Where a reader's own map program, or a browser, shows the place: RFC 5870, and the open map's address form. */
+export function directionsOf({ lat, lng }: Point): { geo: string; web: string } {
+  const at = `${lat.toFixed(5)},${lng.toFixed(5)}`;
+  return {
+    geo: `geo:${at}`,
+    web: `https://www.openstreetmap.org/?mlat=${lat.toFixed(5)}&mlon=${lng.toFixed(5)}#map=16/${lat.toFixed(5)}/${lng.toFixed(5)}`,
+  };
+}

@@ -1,0 +1,99 @@
+/**
+ * What an editor writes of a listing: one JSON value with a format number, kept twice (working and published copy) and
+ * in every version. Ids point to venues, organizers, categories and pictures, in the order they are shown.
+ */
+import type { Standing } from '../recurrence/model';
+import type { StoredChange, StoredRecurrence } from '../recurrence/stored';
+
+export const CONTENT_FORMAT = 1;
+
+export const ATTENDANCE = ['in-person', 'online', 'both'] as const;
+export const VISIBILITIES = ['public', 'address-only'] as const;
+export const STAGES = ['draft', 'in-review', 'published', 'withdrawn', 'binned'] as const;
+export type Attendance = (typeof ATTENDANCE)[number];
+export type Visibility = (typeof VISIBILITIES)[number];
+export type Stage = (typeof STAGES)[number];
+
+export type Cost =
+  | { kind: 'unsaid' }
+  | { kind: 'free' }
+  /** amount in the currency's unit, as typed: "8", "12.50" */
+  | { kind: 'amount'; amount: string; currency: string }
+  | { kind: 'words'; words: string };
+
+export interface Contact {
+  name: string;
+  phone: string;
+  mail: string;
+}
+
+export interface ListingContent {
+  format: typeof CONTENT_FORMAT;
+  title: string;
+  shortTitle: string;
+  summary: string;
+  /** sanitised HTML */
+  text: string;
+  recurrence: StoredRecurrence | null;
+  changes: StoredChange[];
+  standing: Standing;
+  /** why it is not going ahead as planned */
+  standingNote: string;
+  attendance: Attendance;
+  onlineAddress: string;
+  venueIds: string[];
+  organizerIds: string[];
+  categoryIds: string[];
+  pictureId: string | null;
+  cost: Cost;
+  website: string;
+  contact: Contact;
+  access: string;
+  headline: boolean;
+  visibility: Visibility;
+}
+
+export function emptyContent(): ListingContent {
+  return {
+    format: CONTENT_FORMAT,
+    title: '',
+    shortTitle: '',
+    summary: '',
+    text: '',
+    recurrence: null,
+    changes: [],
+    standing: 'going-ahead',
+    standingNote: '',
+    attendance: 'in-person',
+    onlineAddress: '',
+    venueIds: [],
+    organizerIds: [],
+    categoryIds: [],
+    pictureId: null,
+    cost: { kind: 'unsaid' },
+    website: '',
+    contact: { name: '', phone: '', mail: '' },
+    access: '',
+    headline: false,
+    visibility: 'public',
+  };
+}
+
+/** `free`, `$8`, the words, or nothing. Currency codes are ISO 4217; the symbol is the locale's narrow one. */
+export function sayCost(cost: Cost): string {
+  if (cost.kind === 'free') return 'free';
+  if (cost.kind === 'words') return cost.words;
+  if (cost.kind === 'unsaid') return '';
+  const amount = Number(cost.amount);
+  return new Intl.NumberFormat('en', {
+    style: 'currency',
+    currency: cost.currency,
+    currencyDisplay: 'narrowSymbol',
+    minimumFractionDigits: Number.isInteger(amount) ? 0 : 2,
+  }).format(amount);
+}
+
+/** Lists and search engines show about this much of a summary, in characters. */
+export const SUMMARY_SHOWN = { list: 140, search: 155 } as const;
+/** About what one line of the month sheet holds at the usual width, in characters. */
+export const SHORT_TITLE_FITS = 18;

@@ -1,0 +1,199 @@
+/**
+ * The days of a stretch inside a window. The cost is that of the periods in the window; COUNT is turned into a last
+ * day by arithmetic where each period has the same number of days, else by walking its periods once.
+ */
+import { type Day, dayOf } from '../day/day';
+import { gapsBetween, MS_PER_MINUTE, MS_PER_UTC_DAY } from '../day/zone';
+import type { Rule, Stretch } from './model';
+import { daysOfPeriod, type Pattern, patternOf, periodOf } from './periods';
+
+/** The civil calendar repeats after 400 years: a rule without a day in so long has none. */
+const CYCLE_YEARS = 400;
+const LAST_DAY = dayOf(9999, 12, 31);
+
+/** The days on which a stretch's dates start, from `from` to `to`, both included, ascending; gaps of the zone taken out. */
+export function daysOfStretch(stretch: Stretch, zone: string, from: Day, to: Day): Day[] {
+  const start = stretch.start.day;
+  const { rule } = stretch;
+  if (rule === null) return start >= from && start <= to ? [start] : [];
+  const pattern = patternOf(rule, start);
+  const last = Math.min(to, lastDayOf(stretch, pattern, zone), LAST_DAY);
+  if (last < from || last < start) return [];
+  const days: Day[] = [];
+  // A first start that its rule does not name is a date all the same (RFC 5545 3.8.5.3).
+  if (start >= from) days.push(start);
+  let k = Math.ceil(periodOf(pattern, Math.max(from, start)) - 1e-9);
+  const end = Math.floor(periodOf(pattern, last) + 1e-9);
+  for (; k <= end; k++) daysOfPeriod(pattern, k, days);
+  const inside = start >= from ? keepFrom(days, start, last) : keepRange(days, from, last, start);
+  return withoutGaps(stretch, zone, inside);
+}
+
+function keepFrom(days: Day[], start: Day, last: Day): Day[] {
+  const kept = [start];
+  for (let i = 1; i < days.length; i++) {
+    const day = days[i] as Day;
+    if (day > start && day <= last) kept.push(day);
+  }
+  return kept;
+}
+
+function keepRange(days: Day[], from: Day, last: Day, start: Day): Day[] {
+  const low = Math.max(from, start + 1);
+  return days.filter((day) => day >= low && day <= last);
+}
+
+/** RFC 5545 3.3.10: an instance whose wall time does not exist is ignored; the first start follows 3.3.5 and stays. */
+function withoutGaps(stretch: Stretch, zone: string, days: Day[]): Day[] {
+  const { minute, day: start } = stretch.start;
+  const first = days[0];
+  const last = days[days.length - 1];
+  if (minute === null || first === undefined || last === undefined) return days;
+  const gaps = gapsBetween(zone, first, last);
+  if (!gaps.length) return days;
+  return days.filter((day) => day === start || !inGap(gaps, day, minute));
+}
+
+function inGap(gaps: { from: number; to: number }[], day: Day, minute: number): boolean {
+  const local = day * MS_PER_UTC_DAY + minute * MS_PER_MINUTE;
+  return gaps.some((gap) => local >= gap.from && local < gap.to);
+}
+
+/** The days that a rule names but whose wall time the zone leaves out, between two days: no dates, and worth saying. */
+export function gapDaysOfStretch(stretch: Stretch, zone: string, from: Day, to: Day): Day[] {
+  const { minute } = stretch.start;
+  if (minute === null || !stretch.rule) return [];
+  const named = daysOfStretch(stretch, 'UTC', from, to);
+  const gaps = gapsBetween(zone, from, to);
+  return named.filter((day) => day !== stretch.start.day && inGap(gaps, day, minute));
+}
+
+/** The day after which a stretch has no date: by its limit, or never. */
+function lastDayOf(stretch: Stretch, pattern: Pattern, zone: string): Day {
+  const { limit } = stretch;
+  if (limit.kind === 'open') return LAST_DAY;
+  if (limit.kind === 'until') return limit.day;
+  return lastCountedDay(stretch, pattern, limit.count, zone);
+}
+
+function lastCountedDay(stretch: Stretch, pattern: Pattern, count: number, zone: string): Day {
+  const { minute, day: start } = stretch.start;
+  let wanted = count;
+  let last = nthDay(pattern, wanted);
+  if (minute === null || zone === 'UTC') return last;
+  // Days in a gap are not counted, so each moves the end on by one; a year has no more than a few.
+  for (let round = 0; round < 64 && last < LAST_DAY; round++) {
+    const lost = gapsBetween(zone, start, last).filter((gap) => {
+      const day = Math.floor(gap.from / MS_PER_UTC_DAY);
+      for (let d = day; d * MS_PER_UTC_DAY < gap.to; d++) {
+        if (d > start && d <= last && inGap([gap], d, minute) && holds(pattern, d)) return true;
+      }
+      return false;
+    }).length;
+    if (count + lost === wanted) return last;
+    wanted = count + lost;
+    last = nthDay(pattern, wanted);
+  }
+  return last;
+}
+
+/** Does the rule itself name this day? */
+export function holds(pattern: Pattern, day: Day): boolean {
+  const at = periodOf(pattern, day);
+  const k = Math.round(at);
+  if (k < 0 || Math.abs(at - k) > 1e-9) return false;
+  const days: Day[] = [];
+  daysOfPeriod(pattern, k, days);
+  return days.includes(day);
+}
+
+/** The day of the nth date of a rule (1 = the first start, whether the rule names it or not). */
+function nthDay(pattern: Pattern, n: number): Day {
+  const { startDay } = pattern;
+  if (n <= 1) return startDay;
+  const first: Day[] = [];
+  daysOfPeriod(pattern, 0, first);
+  const later = first.filter((day) => day > startDay);
+  let rest = n - 1;
+  if (rest <= later.length) return later[rest - 1] as Day;
+  rest -= later.length;
+  const perPeriod = constantDays(pattern);
+  if (perPeriod !== null) {
+    const days: Day[] = [];
+    daysOfPeriod(pattern, Math.ceil(rest / perPeriod), days);
+    return days[(rest - 1) % perPeriod] ?? LAST_DAY;
+  }
+  return walkTo(pattern, rest);
+}
+
+/** How many days every period has, when that is always the same; null when it varies. */
+function constantDays({ rule, weekdays, monthDays, months, weekOffsets }: Pattern): number | null {
+  const fixedMonthDays = (): number | null => {
+    const unique = [...new Set(monthDays)];
+    const oneSign = unique.every((n) => n > 0) || unique.every((n) => n < 0);
+    return oneSign && unique.every((n) => Math.abs(n) <= 28) ? unique.length : null;
+  };
+  const fixedWeekdays = (): number | null => {
+    const unique = new Set(weekdays.map((d) => d.weekday * 100 + d.nth));
+    const fixed = weekdays.every((d) => d.nth !== 0 && Math.abs(d.nth) <= 4);
+    const oneSign = weekdays.every((d) => d.nth > 0) || weekdays.every((d) => d.nth < 0);
+    return fixed && oneSign ? unique.size : null;
+  };
+  const inMonth = (): number | null => {
+    if (monthDays.length && weekdays.length) return null;
+    return monthDays.length ? fixedMonthDays() : fixedWeekdays();
+  };
+  switch (rule.freq) {
+    case 'daily':
+      return rule.byDay.length || rule.byMonth.length || rule.byMonthDay.length ? null : 1;
+    case 'weekly':
+      return rule.byMonth.length ? null : weekOffsets.length;
+    case 'monthly':
+      return months.length ? null : inMonth();
+    case 'yearly': {
+      if (!months.length) return monthDays.length ? multiply(inMonth(), 12) : fixedWeekdays();
+      return multiply(inMonth(), new Set(months).size);
+    }
+  }
+}
+
+const multiply = (n: number | null, by: number): number | null => (n === null ? null : n * by);
+
+function walkTo(pattern: Pattern, wanted: number): Day {
+  const { freq, interval } = pattern.rule;
+  const perYear = { daily: 366, weekly: 53, monthly: 12, yearly: 1 }[freq];
+  // So many periods without a single day mean that there is none at all.
+  const cap = Math.ceil((CYCLE_YEARS * perYear) / interval) * Math.min(interval, 7);
+  let rest = wanted;
+  let empty = 0;
+  const days: Day[] = [];
+  for (let k = 1; empty <= cap; k++) {
+    days.length = 0;
+    daysOfPeriod(pattern, k, days);
+    if ((days[0] ?? 0) > LAST_DAY) return LAST_DAY;
+    if (days.length >= rest) return days[rest - 1] as Day;
+    rest -= days.length;
+    empty = days.length ? 0 : empty + 1;
+  }
+  return LAST_DAY;
+}
+
+/** Does the rule name its own first start? */
+export function startFits(rule: Rule, startDay: Day): boolean {
+  return holds(patternOf(rule, startDay), startDay);
+}
+
+/** The first day on or after `from` that a rule names, at most one calendar cycle ahead; undefined when there is none. */
+export function firstFittingDay(rule: Rule, startDay: Day): Day | undefined {
+  const pattern = patternOf(rule, startDay);
+  const perYear = { daily: 366, weekly: 53, monthly: 12, yearly: 1 }[rule.freq];
+  const cap = Math.ceil((CYCLE_YEARS * perYear) / rule.interval) + 1;
+  const days: Day[] = [];
+  for (let k = 0; k <= cap; k++) {
+    daysOfPeriod(pattern, k, days);
+    const found = days.find((day) => day >= startDay);
+    if (found !== undefined) return found > LAST_DAY ? undefined : found;
+    days.length = 0;
+  }
+  return undefined;
+}

@@ -1,0 +1,97 @@
+/**
+ * What a listing's dates are made of. Days are integers since 1970-01-01, minutes count from midnight (0-1439),
+ * both in the recurrence's zone. Ends are exclusive. Names follow RFC 5545 where it has one.
+ */
+import type { Day, Weekday } from '../day/day';
+import type { Wall } from '../day/wall';
+
+export type Frequency = 'daily' | 'weekly' | 'monthly' | 'yearly';
+
+/** BYDAY: nth 0 = every such weekday, 1 = first, -1 = last. */
+export interface ByDay {
+  weekday: Weekday;
+  nth: number;
+}
+
+/** One RRULE without its limit. An empty list means "not given"; then the first start decides (RFC 5545 3.3.10). */
+export interface Rule {
+  freq: Frequency;
+  interval: number;
+  /** 1-12 */
+  byMonth: number[];
+  /** 1-31, or -1 for the last day and so on */
+  byMonthDay: number[];
+  byDay: ByDay[];
+  weekStart: Weekday;
+}
+
+export type Limit =
+  | { kind: 'open' }
+  /** the last day on which a date may start */
+  | { kind: 'until'; day: Day }
+  /** so many dates, the first start included; left-out dates and breaks still count */
+  | { kind: 'count'; count: number };
+
+/**
+ * The end of each date. Timed: `days` after the start's day, at `minute`. All day: `days` is how many days it
+ * covers (1 = one day) and minute is null. No end given: the whole value is null.
+ */
+export interface Length {
+  days: number;
+  minute: number | null;
+}
+
+export interface Stretch {
+  /** the first start; minute null = all day */
+  start: Wall;
+  length: Length | null;
+  /** null = a single date */
+  rule: Rule | null;
+  limit: Limit;
+}
+
+/** A span of days, both included, in which no date starts. */
+export interface Break {
+  from: Day;
+  to: Day;
+}
+
+export interface Recurrence {
+  zone: string;
+  stretches: Stretch[];
+  /** original starts that are left out (EXDATE) */
+  leftOut: Wall[];
+  breaks: Break[];
+}
+
+/** schema.org EventStatusType, in our words. */
+export const STANDINGS = ['going-ahead', 'postponed', 'moved-online', 'rescheduled', 'cancelled'] as const;
+export type Standing = (typeof STANDINGS)[number];
+
+/** What differs for one date; `original` is the start the rule gives it, which stays its name. */
+export interface DateChange {
+  original: Wall;
+  movedTo: Wall | null;
+  /** null = as long as the others */
+  length: Length | null;
+  standing: Standing | null;
+  note: string;
+}
+
+/** One date. `start` and `end` are what happens; `original` is what the rule said. */
+export interface Occurrence {
+  original: Wall;
+  start: Wall;
+  /** exclusive; null when no end is given */
+  end: Wall | null;
+  standing: Standing | null;
+  note: string;
+  changed: boolean;
+  /** index of the stretch it comes from */
+  stretch: number;
+}
+
+/** A rule with only what differs from "every one" named. */
+export function rule(freq: Frequency, parts: Partial<Omit<Rule, 'freq'>> = {}): Rule {
+  return { freq, interval: 1, byMonth: [], byMonthDay: [], byDay: [], weekStart: 0, ...parts };
+}

@@ -1,0 +1,44 @@
+/**
+ * Sun and moon for a place. Latitudes and longitudes in degrees (north and east positive), results as minutes of the
+ * local day. Suncalc's formulas: sunrise and sunset within about a minute in middle latitudes, phases within an hour.
+ */
+import * as suncalc from 'suncalc';
+import type { Day } from '../day/day';
+import { instantToWall, MS_PER_MINUTE, wallToInstant } from '../day/zone';
+
+export interface Place {
+  lat: number;
+  lng: number;
+  zone: string;
+}
+
+/** Where the sun does not rise or set that day, the reason stands instead of a time. */
+export type SunDay = { kind: 'rises'; rise: number; set: number } | { kind: 'always-up' } | { kind: 'always-down' };
+
+export type Phase = 'new' | 'first-quarter' | 'full' | 'last-quarter';
+const PHASES: readonly Phase[] = ['new', 'first-quarter', 'full', 'last-quarter'];
+export const SYNODIC_DAYS = 29.530588;
+
+export function sunOn(day: Day, place: Place): SunDay {
+  const noon = wallToInstant(place.zone, { day, minute: 720 }).ms;
+  const times = suncalc.getTimes(new Date(noon), place.lat, place.lng);
+  if (!times.sunrise || !times.sunset) return { kind: times.alwaysUp ? 'always-up' : 'always-down' };
+  const minute = (date: Date): number => instantToWall(place.zone, date.getTime() + MS_PER_MINUTE / 2).minute;
+  return { kind: 'rises', rise: minute(times.sunrise), set: minute(times.sunset) };
+}
+
+const phaseAt = (ms: number): number => suncalc.getMoonIllumination(new Date(ms)).phase;
+
+/** The principal phase that falls on a local day, if one does. */
+export function phaseOn(day: Day, zone: string): Phase | undefined {
+  const before = phaseAt(wallToInstant(zone, { day, minute: 0 }).ms);
+  const after = phaseAt(wallToInstant(zone, { day: day + 1, minute: 0 }).ms);
+  const quarter = Math.floor(after * 4) % 4;
+  return Math.floor(before * 4) % 4 === quarter ? undefined : PHASES[quarter];
+}
+
+/** The moon at noon of a local day: growing or shrinking, and days since it was new. */
+export function moonOn(day: Day, zone: string): { waxing: boolean; age: number; phase: Phase | undefined } {
+  const phase = phaseAt(wallToInstant(zone, { day, minute: 720 }).ms);
+  return { waxing: phase < 0.5, age: Math.round(phase * SYNODIC_DAYS), phase: phaseOn(day, zone) };
+}

@@ -1,0 +1,73 @@
+/** Text for addresses, search and short places. Lengths are counted in UTF-16 units unless said otherwise. */
+
+const EXTRA: Record<string, string> = { ß: 'ss', æ: 'ae', œ: 'oe', ø: 'o', ð: 'd', þ: 'th', ł: 'l', đ: 'd' };
+
+/** Lower case without marks, for comparing and searching: "Fête à l’École" becomes "fete a l'ecole". */
+export function fold(text: string): string {
+  return text
+    .normalize('NFKD')
+    .replace(/\p{M}+/gu, '')
+    .toLowerCase()
+    .replace(/[ßæœøðþłđ]/g, (c) => EXTRA[c] ?? c)
+    .replace(/[\u2018\u2019]/g, "'")
+    .replace(/\s+/g, ' ')
+    .trim();
+}
+
+/** A web address part made from a title: letters a-z, digits and single hyphens, at most 80 long; "listing" if nothing is left. */
+export function webAddress(title: string, otherwise = 'listing'): string {
+  const slug = fold(title)
+    .replace(/['.]/g, '')
+    .replace(/[^a-z0-9]+/g, '-')
+    .replace(/^-+|-+$/g, '')
+    .slice(0, 80)
+    .replace(/-+$/, '');
+  return slug || otherwise;
+}
+
+/** The first free address of `wanted`, `wanted-2`, `wanted-3` … */
+export function freeAddress(wanted: string, taken: ReadonlySet<string>): string {
+  if (!taken.has(wanted)) return wanted;
+  for (let n = 2; ; n++) if (!taken.has(`${wanted}-${n}`)) return `${wanted}-${n}`;
+}
+
+/** Cuts at a word's end and adds an ellipsis when `text` is longer than `most`. */
+export function shorten(text: string, most: number): string {
+  if (text.length <= most) return text;
+  const cut = text.slice(0, most - 1);
+  const space = cut.lastIndexOf(' ');
+  return `${(space > most * 0.6 ? cut.slice(0, space) : cut).replace(/[\s,.;:–-]+$/, '')}…`;
+}
+
+const ENTITIES: Record<string, string> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;', "'": '&#39;' };
+
+export function escapeHtml(text: string): string {
+  return text.replace(/[&<>"']/g, (c) => ENTITIES[c] as string);
+}
+
+/** The words of sanitised HTML, for summaries, feeds and search. */
+export function plainText(html: string): string {
+  return html
+    .replace(/<(br|\/p|\/li|\/h[1-6]|\/blockquote)[^>]*>/gi, '\n')
+    .replace(/<[^>]*>/g, '')
+    .replace(/&nbsp;/g, ' ')
+    .replace(/&lt;/g, '<')
+    .replace(/&gt;/g, '>')
+    .replace(/&quot;/g, '"')
+    .replace(/&#39;/g, "'")
+    .replace(/&amp;/g, '&')
+    .replace(/[ \t]+/g, ' ')
+    .replace(/ *\n */g, '\n')
+    .replace(/\n{3,}/g, '\n\n')
+    .trim();
+}
+
+/** Paragraphs of plain text as HTML: a blank line begins a new one. */
+export function paragraphs(text: string): string {
+  return text
+    .split(/\n\s*\n/)
+    .map((p) => p.trim())
+    .filter(Boolean)
+    .map((p) => `<p>${escapeHtml(p).replace(/\n/g, '<br>')}</p>`)
+    .join('');
+}

@@ -1,0 +1,14 @@
+/// <reference types="astro/client" />
+
+declare namespace App {
+  interface Locals {
+    rt: import('./server/runtime').Runtime;
+    /** who is signed in */
+    actor: import('./server/accounts/roles').Actor | null;
+    now: import('./server/site/clock').Now;
+    settings: import('./server/site/settings').SiteSettings;
+    /** the request came through the operator's socket */
+    operator?: boolean;
+    style: import('./core/phrase/format').Style;
+  }
+}

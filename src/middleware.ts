@@ -1,0 +1,127 @@
+/** What happens to every request: who asks, may they, is their copy still good, and the headers that guard readers. */
+import { createHash } from 'node:crypto';
+import { type APIContext, defineMiddleware } from 'astro:middleware';
+import { isoDay } from './core/day/day';
+import { ADDRESS_HEADER } from './server/accounts/auth';
+import type { Actor, Role } from './server/accounts/roles';
+import { mayUse, whoMay } from './server/http/access';
+import { explain, Problem, problemResponse } from './server/http/problem';
+import { type Runtime, runtime } from './server/runtime';
+import { styleOf } from './server/site/settings';
+
+/** Bodies of pages and endpoints; pictures have their own limit (src/pages/api/v1/pictures). */
+const MAX_BODY = 1024 * 1024;
+const MAX_UPLOAD = 22 * 1024 * 1024;
+const BUILD = import.meta.env.BUILD_ID ?? String(Date.now());
+/** Pages whose content depends on more than the content's revision and the day. */
+const NOT_KEPT = /^\/(desk|api|add|receipt|empty)(\/|$)/;
+
+export const onRequest = defineMiddleware(async (context, next) => {
+  try {
+    return await handle(context, next);
+  } catch (error) {
+    return answerError(context, error);
+  }
+});
+
+async function handle(context: APIContext, next: () => Promise<Response>): Promise<Response> {
+  const { request, url, locals } = context;
+  const who = whoMay(context.routePattern);
+  if (who === undefined) throw new Problem(404, 'There is no such page.');
+  const rt = await runtime();
+  locals.rt = rt;
+  locals.settings = rt.settings();
+  locals.style = styleOf(locals.settings);
+  locals.now = rt.now();
+  const unsafe = request.method !== 'GET' && request.method !== 'HEAD';
+  if (unsafe) refuseForeign(request, url);
+  if (!locals.operator) noteConnection(context, rt);
+  locals.actor = await actorOf(request, rt);
+  if (!mayUse(who, locals.actor, locals.operator === true)) return refuse(context, who);
+  const etag = !unsafe && locals.actor === null && !NOT_KEPT.test(url.pathname) ? etagOf(url, rt) : undefined;
+  if (etag && request.headers.get('if-none-match') === etag) return new Response(null, { status: 304, headers: keptHeaders(etag) });
+  const response = await next();
+  if (unsafe && response.status < 400 && !url.pathname.startsWith('/api/auth/')) await rt.contentChanged();
+  if (etag && response.status === 200) for (const [name, value] of Object.entries(keptHeaders(etag))) response.headers.set(name, value);
+  else if (!response.headers.has('cache-control')) response.headers.set('cache-control', 'private, no-store');
+  guard(response.headers);
+  return response;
+}
+
+/** The same page for everybody: its tag changes with the build, the settings, the content and the site's day. */
+function etagOf(url: URL, rt: Runtime): string {
+  const parts = [BUILD, rt.settingsRevision(), rt.contentRevision(), isoDay(rt.now().day), url.host, url.pathname, url.search];
+  return `"${createHash('sha1').update(parts.join('\n')).digest('base64url')}"`;
+}
+
+function keptHeaders(etag: string): Record<string, string> {
+  return { etag, 'cache-control': 'public, max-age=0, must-revalidate', vary: 'cookie' };
+}
+
+function guard(headers: Headers): void {
+  headers.set('x-content-type-options', 'nosniff');
+  headers.set('referrer-policy', 'same-origin');
+  headers.set('x-frame-options', 'SAMEORIGIN');
+  headers.set('permissions-policy', 'camera=(), microphone=(), geolocation=()');
+  // Astro starts islands from inline scripts; everything that is loaded comes from this site.
+  const policy = "default-src 'self'; script-src 'self' 'unsafe-inline'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; worker-src 'self' blob:; connect-src 'self'; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'self'";
+  headers.set('content-security-policy', policy);
+}
+
+/** A change that another site's page sends in a visitor's name is refused, whatever its body looks like. */
+function refuseForeign(request: Request, url: URL): void {
+  const origin = request.headers.get('origin');
+  const site = request.headers.get('sec-fetch-site');
+  const foreign = origin !== null && (origin === 'null' || !URL.canParse(origin) || new URL(origin).host !== (request.headers.get('host') ?? url.host));
+  if (foreign || site === 'cross-site') throw new Problem(403, 'This came from another website and was refused. Open the page here and try again.');
+  const length = Number(request.headers.get('content-length') ?? '0');
+  const upload = request.headers.get('content-type')?.startsWith('multipart/form-data');
+  if (length > (upload ? MAX_UPLOAD : MAX_BODY)) throw new Problem(413, upload ? 'That is larger than 20 MB; send a smaller picture.' : 'That is more text than can be taken at once.');
+}
+
+function noteConnection(context: APIContext, rt: Runtime): void {
+  context.request.headers.set(ADDRESS_HEADER, context.clientAddress);
+  rt.noteAddress(context.url.origin);
+}
+
+async function actorOf(request: Request, rt: Runtime): Promise<Actor | null> {
+  // Readers have no cookie: they cost no query.
+  if (!request.headers.get('cookie')?.includes('almanac.')) return null;
+  const found = await rt.auth.api.getSession({ headers: request.headers });
+  const user = found?.user as { id: string; name: string; role: Role; active: boolean } | undefined;
+  return user?.active ? { id: user.id, name: user.name, role: user.role } : null;
+}
+
+function refuse({ url, request, locals }: APIContext, who: unknown): Response {
+  if (who === 'operator') return problemResponse(new Problem(404, 'There is no such page.'));
+  const api = url.pathname.startsWith('/api/');
+  if (!locals.actor) {
+    if (api) return problemResponse(new Problem(401, 'Your session has ended. Sign in again; what you typed is kept.'));
+    if (request.method !== 'GET') return new Response(null, { status: 401 });
+    return new Response(null, { status: 302, headers: { location: `/desk/sign-in?to=${encodeURIComponent(url.pathname + url.search)}` } });
+  }
+  const problem = new Problem(403, `This is not open to you as ${locals.actor.role}.`);
+  return api ? problemResponse(problem) : page(problem);
+}
+
+/** Errors of pages are a plain page of their own, which needs nothing that could fail. */
+function page(problem: Problem): Response {
+  const text = problem.title.replace(/[&<>]/g, (c) => `&#${c.charCodeAt(0)};`);
+  const body = `<!doctype html><html lang="en"><meta charset="utf-8"><meta name="viewport" content="width=device-width"><title>${problem.status}</title><style>body{font:16px/1.5 system-ui;max-width:36rem;margin:4rem auto;padding:0 1rem}</style><h1>That did not work</h1><p>${text}</p><p><a href="/">To the calendar</a></p></html>`;
+  return new Response(body, { status: problem.status, headers: { 'content-type': 'text/html; charset=utf-8', 'cache-control': 'no-store' } });
+}
+
+async function answerError(context: APIContext, error: unknown): Promise<Response> {
+  const problem = explain(error);
+  const response = context.url.pathname.startsWith('/api/') ? problemResponse(problem) : problem.status === 404 ? await lost(context) : page(problem);
+  guard(response.headers);
+  return response;
+}
+
+async function lost(context: APIContext): Promise<Response> {
+  try {
+    return await context.rewrite('/404');
+  } catch {
+    return page(new Problem(404, 'There is no such page.'));
+  }
+}

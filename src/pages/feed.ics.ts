@@ -1,0 +1,9 @@
+/** The calendar feed of any filtered view: the same query as the view's address. */
+import type { APIRoute } from 'astro';
+import { filterQuery, readFilters } from '@/server/public/filters';
+import { feedText, icalResponse } from '@/server/public/feed';
+
+export const GET: APIRoute = async ({ url, locals }) => {
+  const filters = readFilters(url.searchParams);
+  return icalResponse(await feedText(locals.rt, filters, `${locals.rt.address()}/list${filterQuery(filters)}`));
+};

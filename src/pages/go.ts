@@ -1,0 +1,12 @@
+/** A form's chosen day, or today, as the address of a view. */
+import type { APIRoute } from 'astro';
+import { isoDay, isoMonth, monthNumberOf, parseIsoDay } from '@/core/day/day';
+import { filterQuery, readFilters } from '@/server/public/filters';
+
+export const GET: APIRoute = ({ url, locals, redirect }) => {
+  const day = parseIsoDay(url.searchParams.get('day') ?? '') ?? locals.now.day;
+  const query = filterQuery(readFilters(url.searchParams));
+  const view = url.searchParams.get('view');
+  if (view === 'map') return redirect(`/map/${isoDay(day)}${query}`);
+  return redirect(view === 'month' ? `/month/${isoMonth(monthNumberOf(day))}${query}` : `/list/${isoDay(day)}${query}`);
+};

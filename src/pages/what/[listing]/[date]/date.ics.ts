@@ -1,0 +1,22 @@
+/** One date of a listing for a calendar program. */
+import type { APIRoute } from 'astro';
+import { parseIsoWall } from '@/core/day/wall';
+import { writeIcal } from '@/core/exchange/ical';
+import { notFound } from '@/server/http/problem';
+import { horizonOf } from '@/server/listings/date-index';
+import { icalListing, icalResponse } from '@/server/public/feed';
+import { findPublished, readDate } from '@/server/public/listing';
+import { lookup } from '@/server/public/lookup';
+
+export const GET: APIRoute = async ({ params, locals, redirect }) => {
+  const { rt, now, settings } = locals;
+  const hit = await findPublished(rt.db, params.listing ?? '');
+  if (!hit) throw notFound('listing');
+  if ('movedTo' in hit) return redirect(`/what/${hit.movedTo}/${params.date}/date.ics`, 301);
+  const found = await readDate(rt.db, hit.row.listingId, params.date ?? '');
+  const only = found && parseIsoWall(found.date.original);
+  const one = only && icalListing(hit.row, hit.row.publishedAt, await lookup(rt), rt, only);
+  if (!one) throw notFound('date');
+  const url = `${rt.address()}/what/${hit.row.address}/${params.date}`;
+  return icalResponse(writeIcal({ name: hit.row.title, url, listings: [one], horizon: horizonOf(now.day, settings.horizonMonths) }), `${hit.row.address}-${params.date}`);
+};

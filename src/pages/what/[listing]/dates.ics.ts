@@ -1,0 +1,19 @@
+/** All dates of a listing for a calendar program. */
+import type { APIRoute } from 'astro';
+import { writeIcal } from '@/core/exchange/ical';
+import { notFound } from '@/server/http/problem';
+import { horizonOf } from '@/server/listings/date-index';
+import { icalListing, icalResponse } from '@/server/public/feed';
+import { findPublished } from '@/server/public/listing';
+import { lookup } from '@/server/public/lookup';
+
+export const GET: APIRoute = async ({ params, locals, redirect }) => {
+  const { rt, now, settings } = locals;
+  const hit = await findPublished(rt.db, params.listing ?? '');
+  if (!hit) throw notFound('listing');
+  if ('movedTo' in hit) return redirect(`/what/${hit.movedTo}/dates.ics`, 301);
+  const one = icalListing(hit.row, hit.row.publishedAt, await lookup(rt), rt);
+  if (!one) throw notFound('listing');
+  const url = `${rt.address()}/what/${hit.row.address}`;
+  return icalResponse(writeIcal({ name: hit.row.title, url, listings: [one], horizon: horizonOf(now.day, settings.horizonMonths) }), hit.row.address);
+};

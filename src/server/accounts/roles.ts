@@ -1,0 +1,21 @@
+/** Who may do what. Roles: coordinator (everything), editor (all listings, Intake), contributor (own listings). */
+
+export const ROLES = ['coordinator', 'editor', 'contributor'] as const;
+export type Role = (typeof ROLES)[number];
+
+/** Whoever makes a change; `id` is null for the site itself and for readers without an account. */
+export interface Actor {
+  id: string | null;
+  name: string;
+  role: Role | 'reader' | 'site';
+}
+
+export const SITE_ACTOR: Actor = { id: null, name: 'The site', role: 'site' };
+
+export function editsAll(actor: Actor): boolean {
+  return actor.role === 'coordinator' || actor.role === 'editor' || actor.role === 'site';
+}
+
+export function mayEdit(actor: Actor, listing: { ownerId: string | null }): boolean {
+  return editsAll(actor) || (actor.role === 'contributor' && actor.id !== null && listing.ownerId === actor.id);
+}

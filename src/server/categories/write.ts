@@ -1,0 +1,93 @@
+/** Categories: a tree of two levels, each with a mark. One is the fallback and stays. */
+import { and, eq, sql } from 'drizzle-orm';
+import { z } from 'zod';
+import { isHex } from '@/core/colour/colour';
+import { SHAPES } from '@/core/colour/mark';
+import { freeAddress, webAddress } from '@/core/text/text';
+import type { Db } from '../db/client';
+import { newId } from '../db/ids';
+import { audit, category, link, listing, published } from '../db/schema';
+import { invalid, notFound, Problem } from '../http/problem';
+import type { Actor } from '../accounts/roles';
+
+export const categoryInput = z.object({
+  name: z.string().trim().min(1, 'The name is missing').max(60, 'The name has at most 60 characters'),
+  shape: z.enum(SHAPES, { error: 'Choose one of the shapes' }),
+  ink: z.string().refine(isHex, { error: 'An ink is written #0c5a63' }),
+  parentId: z.preprocess((value) => value || null, z.uuid().nullable()),
+});
+export type CategoryInput = z.infer<typeof categoryInput>;
+
+async function takenAddresses(tx: Db, id: string | null): Promise<Set<string>> {
+  const rows = await tx.select({ id: category.id, address: category.address }).from(category);
+  return new Set(rows.filter((r) => r.id !== id).map((r) => r.address));
+}
+
+export async function saveCategory(tx: Db, id: string | null, input: CategoryInput, by: Actor): Promise<string> {
+  let { shape } = input;
+  if (input.parentId) {
+    if (input.parentId === id) throw invalid('parentId', 'A category cannot stand under itself.');
+    const [parent] = await tx.select().from(category).where(eq(category.id, input.parentId));
+    if (!parent) throw notFound('category');
+    if (parent.parentId) throw invalid('parentId', `“${parent.name}” stands under another already; choose one of the top.`);
+    const [child] = id ? await tx.select({ id: category.id }).from(category).where(eq(category.parentId, id)).limit(1) : [];
+    if (child) throw invalid('parentId', 'It has categories under it, so it stays at the top.');
+    // A child is known by its parent's shape.
+    shape = parent.shape;
+  }
+  if (id) {
+    const [row] = await tx.update(category).set({ ...input, shape, revision: sql`${category.revision} + 1` }).where(eq(category.id, id)).returning({ id: category.id });
+    if (!row) throw notFound('category');
+    await tx.update(category).set({ shape }).where(eq(category.parentId, id));
+  } else {
+    const [last] = await tx.select({ n: sql<number>`coalesce(max(${category.position}), 0)::int` }).from(category);
+    const [any] = await tx.select({ id: category.id }).from(category).where(eq(category.fallback, true));
+    const address = freeAddress(webAddress(input.name, 'category'), await takenAddresses(tx, null));
+    id = newId();
+    await tx.insert(category).values({ id, ...input, shape, address, position: (last?.n ?? 0) + 1, fallback: !any && !input.parentId });
+  }
+  await tx.insert(audit).values({ id: newId(), at: new Date(), byId: by.id, byName: by.name, what: 'saved', kind: 'category', subjectId: id });
+  return id;
+}
+
+export async function makeFallback(tx: Db, id: string): Promise<void> {
+  await tx.update(category).set({ fallback: false }).where(eq(category.fallback, true));
+  const [row] = await tx.update(category).set({ fallback: true }).where(eq(category.id, id)).returning({ id: category.id });
+  if (!row) throw notFound('category');
+}
+
+/** Removes a category; what used it goes to `moveTo`. The fallback, and one with others under it, stay. */
+export async function removeCategory(tx: Db, id: string, moveTo: string | null, by: Actor): Promise<void> {
+  const [row] = await tx.select().from(category).where(eq(category.id, id)).for('update');
+  if (!row) throw notFound('category');
+  if (row.fallback) throw new Problem(409, `“${row.name}” is the fallback: listings without a category stand under it. Make another the fallback first.`);
+  const [child] = await tx.select({ name: category.name }).from(category).where(eq(category.parentId, id)).limit(1);
+  if (child) throw new Problem(409, `“${child.name}” stands under it; move or remove that one first.`);
+  const [fallback] = await tx.select({ id: category.id }).from(category).where(eq(category.fallback, true));
+  const target = moveTo && moveTo !== id ? moveTo : fallback?.id;
+  if (!target) throw new Problem(409, 'There is no fallback category to move its listings to.');
+  await replaceInContents(tx, 'categoryIds', id, target);
+  await tx.update(published).set({ categoryId: target }).where(eq(published.categoryId, id));
+  await tx.delete(category).where(eq(category.id, id));
+  await tx.insert(audit).values({ id: newId(), at: new Date(), byId: by.id, byName: by.name, what: `removed “${row.name}”`, kind: 'category', subjectId: id });
+}
+
+/** Puts one id in another's place in all copies and their links; `to` null takes it out. */
+export async function replaceInContents(tx: Db, field: 'categoryIds' | 'venueIds' | 'organizerIds', from: string, to: string | null): Promise<void> {
+  const column = { categoryIds: link.categoryId, venueIds: link.venueId, organizerIds: link.organizerId }[field];
+  const uses = await tx.select({ listingId: link.listingId, copy: link.copy }).from(link).where(eq(column, from));
+  for (const { listingId, copy } of uses) {
+    const swap = (ids: string[]): string[] => [...new Set(ids.flatMap((x) => (x === from ? (to ? [to] : []) : [x])))];
+    if (copy === 'working') {
+      const [row] = await tx.select({ content: listing.working }).from(listing).where(eq(listing.id, listingId));
+      if (row) await tx.update(listing).set({ working: { ...row.content, [field]: swap(row.content[field]) } }).where(eq(listing.id, listingId));
+    } else {
+      const [row] = await tx.select({ content: published.content }).from(published).where(eq(published.listingId, listingId));
+      if (row) await tx.update(published).set({ content: { ...row.content, [field]: swap(row.content[field]) } }).where(eq(published.listingId, listingId));
+    }
+    const mine = and(eq(link.listingId, listingId), eq(link.copy, copy));
+    const [has] = to ? await tx.select({ id: link.listingId }).from(link).where(and(mine, eq(column, to))) : [];
+    if (to && !has) await tx.update(link).set({ [field.replace('Ids', 'Id')]: to }).where(and(mine, eq(column, from)));
+    else await tx.delete(link).where(and(mine, eq(column, from)));
+  }
+}

@@ -1,0 +1,170 @@
+/**
+ * The embedded database behind a worker thread: the part of PGlite's interface that Drizzle's driver calls, with a
+ * deadline for each query. A query past its deadline ends the thread; a new one opens the folder again, and nothing
+ * that was acknowledged is lost, since PostgreSQL recovers from its log.
+ */
+import { AsyncLocalStorage } from 'node:async_hooks';
+import path from 'node:path';
+import { Worker } from 'node:worker_threads';
+
+interface QueryOptions {
+  rowMode?: 'array' | 'object';
+}
+interface Results {
+  rows: unknown[];
+  fields: unknown[];
+  affectedRows?: number;
+}
+interface Answer {
+  id: number;
+  value?: unknown;
+  failure?: Record<string, string | undefined>;
+}
+interface Waiting {
+  resolve: (value: unknown) => void;
+  reject: (error: Error) => void;
+  timer: NodeJS.Timeout;
+}
+
+/** What PostgreSQL refused; its fields are those of the protocol. Messages may hold values: not for readers. */
+export class DatabaseError extends Error {
+  override name = 'DatabaseError';
+  code?: string;
+  constraint?: string;
+  constructor(failure: Record<string, string | undefined>) {
+    super(failure.message ?? 'the database refused');
+    Object.assign(this, failure);
+  }
+}
+
+export class DeadlineError extends Error {
+  override name = 'DeadlineError';
+}
+
+export const QUERY_DEADLINE_MS = 30_000;
+
+export class EmbeddedDatabase {
+  #worker: Worker | undefined;
+  #opening: Promise<void> | undefined;
+  #next = 1;
+  #waiting = new Map<number, Waiting>();
+  #turn: Promise<unknown> = Promise.resolve();
+  #inside = new AsyncLocalStorage<true>();
+  #closed = false;
+
+  constructor(
+    private readonly folder: string,
+    private readonly root: string,
+    private readonly deadline = QUERY_DEADLINE_MS,
+  ) {}
+
+  async open(): Promise<void> {
+    await this.#ready();
+  }
+
+  #ready(): Promise<void> {
+    this.#opening ??= new Promise((resolve, reject) => {
+      const worker = new Worker(path.join(this.root, 'src/server/db/pglite-worker.mjs'), { workerData: { folder: this.folder } });
+      this.#worker = worker;
+      worker.on('message', (answer: Answer & { ready?: boolean }) => {
+        if (answer.ready === true) resolve();
+        else if (answer.ready === false) reject(new DatabaseError(answer.failure ?? {}));
+        else this.#settle(answer);
+      });
+      worker.on('error', (error) => {
+        reject(error);
+        this.#lose(error);
+      });
+      worker.on('exit', () => {
+        if (this.#worker === worker) this.#lose(new Error('the database thread ended'));
+      });
+    });
+    return this.#opening;
+  }
+
+  #settle({ id, value, failure }: Answer): void {
+    const waiting = this.#waiting.get(id);
+    if (!waiting) return;
+    this.#waiting.delete(id);
+    clearTimeout(waiting.timer);
+    if (failure) waiting.reject(new DatabaseError(failure));
+    else waiting.resolve(value);
+  }
+
+  /** The thread is gone: everything asked of it fails, and the next question opens a new one. */
+  #lose(error: Error): void {
+    this.#worker = undefined;
+    this.#opening = undefined;
+    for (const waiting of this.#waiting.values()) {
+      clearTimeout(waiting.timer);
+      waiting.reject(error);
+    }
+    this.#waiting.clear();
+  }
+
+  async #ask(message: Record<string, unknown>, deadline = this.deadline): Promise<unknown> {
+    if (this.#closed) throw new Error('the database is closed');
+    await this.#ready();
+    const id = this.#next++;
+    return new Promise((resolve, reject) => {
+      const timer = setTimeout(() => {
+        const worker = this.#worker;
+        this.#lose(new DeadlineError(`a query took longer than ${deadline / 1000} s and was stopped`));
+        void worker?.terminate();
+      }, deadline);
+      this.#waiting.set(id, { resolve, reject, timer });
+      this.#worker?.postMessage({ id, ...message });
+    });
+  }
+
+  /** One after the other: the embedded database has one connection. */
+  #inTurn<T>(run: () => Promise<T>): Promise<T> {
+    if (this.#inside.getStore()) {
+      return Promise.reject(new Error('the database was asked outside of the transaction that is under way: pass tx on'));
+    }
+    const result = this.#turn.then(run, run);
+    this.#turn = result.catch(() => undefined);
+    return result;
+  }
+
+  query(text: string, params: unknown[] = [], options: QueryOptions = {}): Promise<Results> {
+    return this.#inTurn(() => this.#query(text, params, options));
+  }
+
+  #query(text: string, params: unknown[] = [], { rowMode }: QueryOptions = {}): Promise<Results> {
+    return this.#ask({ action: 'query', text, params, rowMode }) as Promise<Results>;
+  }
+
+  exec(text: string): Promise<unknown> {
+    return this.#inTurn(() => this.#ask({ action: 'exec', text }));
+  }
+
+  transaction<T>(run: (tx: Pick<EmbeddedDatabase, 'query' | 'exec'>) => Promise<T>): Promise<T> {
+    return this.#inTurn(() =>
+      this.#inside.run(true, async () => {
+        const tx = {
+          query: (text: string, params?: unknown[], options?: QueryOptions) => this.#query(text, params, options),
+          exec: (text: string) => this.#ask({ action: 'exec', text }),
+        };
+        await tx.exec('begin');
+        try {
+          const value = await run(tx);
+          await tx.exec('commit');
+          return value;
+        } catch (error) {
+          await tx.exec('rollback').catch(() => undefined);
+          throw error;
+        }
+      }),
+    );
+  }
+
+  async close(): Promise<void> {
+    if (this.#closed || !this.#worker) return;
+    await this.#inTurn(() => this.#ask({ action: 'close' }));
+    this.#closed = true;
+    const worker = this.#worker;
+    this.#worker = undefined;
+    await worker?.terminate();
+  }
+}

@@ -1,0 +1,81 @@
+/**
+ * Who may use which route: one table, asked by the middleware before anything runs. A route that is not in it is
+ * refused to everybody, and a test walks all files of src/pages to find such routes.
+ */
+import type { Actor, Role } from '../accounts/roles';
+
+/** anyone = readers too; operator = the command line, through the socket in the data folder. */
+export type Who = 'anyone' | 'operator' | readonly Role[];
+
+const TEAM: Who = ['coordinator', 'editor', 'contributor'];
+const EDITORS: Who = ['coordinator', 'editor'];
+const COORDINATORS: Who = ['coordinator'];
+
+export const ACCESS: Record<string, Who> = {
+  '/': 'anyone',
+  '/404': 'anyone',
+  '/500': 'anyone',
+  '/month/[month]': 'anyone',
+  '/list': 'anyone',
+  '/list/[day]': 'anyone',
+  '/day/[day]': 'anyone',
+  '/map': 'anyone',
+  '/map/[day]': 'anyone',
+  '/go': 'anyone',
+  '/what/[listing]': 'anyone',
+  '/what/[listing]/[date]': 'anyone',
+  '/what/[listing]/dates.ics': 'anyone',
+  '/what/[listing]/[date]/date.ics': 'anyone',
+  '/at/[venue]': 'anyone',
+  '/by/[organizer]': 'anyone',
+  '/add': 'anyone',
+  '/receipt/[token]': 'anyone',
+  '/subscribe': 'anyone',
+  '/feed.ics': 'anyone',
+  '/sitemap.xml': 'anyone',
+  '/robots.txt': 'anyone',
+  '/chart.json': 'anyone',
+  '/picture/[id]/[width]': 'anyone',
+  '/empty': 'anyone',
+  '/api/auth/[...all]': 'anyone',
+  '/desk/sign-in': 'anyone',
+  '/desk/forgotten': 'anyone',
+  '/desk/new-password': 'anyone',
+  '/desk/invitation/[token]': 'anyone',
+  '/desk': TEAM,
+  '/desk/sign-out': TEAM,
+  '/desk/listings': TEAM,
+  '/desk/listings/new': TEAM,
+  '/desk/listings/[id]': TEAM,
+  '/desk/listings/[id]/preview': TEAM,
+  '/desk/intake': EDITORS,
+  '/desk/intake/[id]': EDITORS,
+  '/desk/venues': EDITORS,
+  '/desk/venues/[id]': EDITORS,
+  '/desk/organizers': EDITORS,
+  '/desk/organizers/[id]': EDITORS,
+  '/desk/categories': EDITORS,
+  '/desk/categories/[id]': EDITORS,
+  '/desk/people': COORDINATORS,
+  '/desk/mail': COORDINATORS,
+  '/desk/set-up': COORDINATORS,
+  '/api/v1/listings': TEAM,
+  '/api/v1/listings/[id]': TEAM,
+  '/api/v1/listings/[id]/[action]': TEAM,
+  '/api/v1/pictures': TEAM,
+  '/api/v1/pictures/[id]': TEAM,
+  '/api/v1/venues': EDITORS,
+  '/api/v1/organizers': EDITORS,
+  '/api/v1/intake/[id]/[decision]': EDITORS,
+  '/api/operator/[command]': 'operator',
+};
+
+export function whoMay(pattern: string): Who | undefined {
+  return Object.hasOwn(ACCESS, pattern) ? ACCESS[pattern] : undefined;
+}
+
+export function mayUse(who: Who, actor: Actor | null, isOperator: boolean): boolean {
+  if (who === 'anyone') return true;
+  if (who === 'operator') return isOperator;
+  return actor !== null && who.some((role) => role === actor.role);
+}

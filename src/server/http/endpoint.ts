@@ -1,0 +1,65 @@
+/** The endpoint helper: parse, run in one transaction, answer or explain. Who may call is in access.ts. */
+import type { APIContext, APIRoute } from 'astro';
+import type { z } from 'zod';
+import type { Actor } from '../accounts/roles';
+import type { Db } from '../db/client';
+import type { Change } from '../listings/write';
+import { explain, Problem, problemResponse, read, refused } from './problem';
+
+export interface Call<T> {
+  tx: Db;
+  actor: Actor;
+  input: T;
+  change: Change;
+  context: APIContext;
+}
+
+/** An endpoint that takes JSON and answers JSON; everything it writes is one transaction. */
+export function jsonEndpoint<T>(schema: z.ZodType<T>, run: (call: Call<T>) => Promise<unknown>): APIRoute {
+  return async (context) => {
+    try {
+      const input = read(schema, await readJson(context.request));
+      const { rt, actor, now, settings } = context.locals;
+      if (!actor) throw refused();
+      const value = await rt.db.transaction((tx) => run({ tx: tx as unknown as Db, actor, input, change: { by: actor, now, settings }, context }));
+      return answer(value);
+    } catch (error) {
+      return problemResponse(explain(error));
+    }
+  };
+}
+
+export function answer(value: unknown, status = 200): Response {
+  return new Response(JSON.stringify(value ?? null), { status, headers: { 'content-type': 'application/json', 'cache-control': 'no-store' } });
+}
+
+const MAX_JSON = 400_000;
+
+export async function readJson(request: Request): Promise<unknown> {
+  const type = request.headers.get('content-type') ?? '';
+  if (!type.includes('application/json')) throw new Problem(415, 'This takes JSON (content-type application/json).');
+  const text = await request.text();
+  if (text.length > MAX_JSON) throw new Problem(413, 'That is more text than can be taken at once.');
+  try {
+    return JSON.parse(text);
+  } catch {
+    throw new Problem(400, 'That is not JSON: it could not be read.');
+  }
+}
+
+/** The text fields of a form, each bounded; files are left out. */
+export function formFields(form: FormData): Record<string, string> {
+  const fields: Record<string, string> = Object.create(null);
+  for (const [name, value] of form) if (typeof value === 'string') fields[name] = value.slice(0, 20_000);
+  return fields;
+}
+
+/** Runs a change of a page's own form; a Problem comes back by field for the page to show, anything else is thrown on. */
+export async function tryForm<T>(run: () => Promise<T>): Promise<{ value: T; problem: undefined } | { value: undefined; problem: Problem }> {
+  try {
+    return { value: await run(), problem: undefined };
+  } catch (error) {
+    const problem = explain(error);
+    return { value: undefined, problem };
+  }
+}

@@ -1,0 +1,63 @@
+/** What goes wrong on purpose, and the one place that makes errors into answers (RFC 9457 application/problem+json). */
+import { randomBytes } from 'node:crypto';
+import { z } from 'zod';
+import { DeadlineError } from '../db/embedded';
+
+export interface FieldError {
+  /** dotted path of the field, as in the input: `recurrence.stretches.0.start` */
+  field: string;
+  message: string;
+}
+
+/** An error that its reader may see: what is wrong, where, and what would be right. */
+export class Problem extends Error {
+  override name = 'Problem';
+  constructor(
+    readonly status: number,
+    readonly title: string,
+    readonly fields: FieldError[] = [],
+    /** more for the program that asked: the newer copy of a listing, say */
+    readonly extra: Record<string, unknown> = {},
+  ) {
+    super(title);
+  }
+}
+
+export const notFound = (what: string): Problem => new Problem(404, `There is no such ${what}.`);
+export const refused = (title = 'This is not open to you.'): Problem => new Problem(403, title);
+export const invalid = (field: string, message: string): Problem => new Problem(422, message, [{ field, message }]);
+
+/** Reads `raw` by a schema; what does not fit becomes a Problem that names the fields, never their values. */
+export function read<T>(schema: z.ZodType<T>, raw: unknown): T {
+  const result = schema.safeParse(raw);
+  if (result.success) return result.data;
+  const fields = result.error.issues.slice(0, 20).map((issue) => ({ field: issue.path.join('.'), message: issue.message }));
+  throw new Problem(422, fields[0]?.message ?? 'The input could not be read.', fields);
+}
+
+/** What a reader may know of any error: a Problem as it is, anything else as a number to quote. */
+export function explain(error: unknown): Problem {
+  if (error instanceof Problem) return error;
+  const busy = error instanceof DeadlineError || (error as { cause?: unknown })?.cause instanceof DeadlineError;
+  if (busy) return new Problem(503, 'That took too long and was stopped. Nothing was changed; try again.');
+  const reference = randomBytes(4).toString('hex');
+  console.error(`[${reference}] ${describe(error)}`);
+  return new Problem(500, `Something failed on our side. Nothing was changed. Quote ${reference} to the people who run this site.`);
+}
+
+/** For the log: the kind, the code and where it came from; never a query's parameter values. */
+function describe(error: unknown): string {
+  if (!(error instanceof Error)) return 'a value that is no error was thrown';
+  const cause = error.cause as { code?: string; constraint?: string } | undefined;
+  const message = error.name === 'DrizzleQueryError' || error.message.startsWith('Failed query') ? 'a query failed' : error.message;
+  const where = (error.stack ?? '').split('\n').filter((line) => line.trim().startsWith('at ')).slice(0, 6).join('\n');
+  return `${error.name}: ${message} ${cause?.code ?? ''} ${cause?.constraint ?? ''}\n${where}`;
+}
+
+export function problemResponse(problem: Problem): Response {
+  const body = { type: 'about:blank', title: problem.title, status: problem.status, fields: problem.fields, ...problem.extra };
+  return new Response(JSON.stringify(body), {
+    status: problem.status,
+    headers: { 'content-type': 'application/problem+json', 'cache-control': 'no-store' },
+  });
+}

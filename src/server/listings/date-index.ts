@@ -1,0 +1,119 @@
+/**
+ * The date index: one row a date of each listing, in the site's days, up to the horizon. Derived from a content alone,
+ * so that it can be made anew with an identical result. Written in the transaction that changes its listing.
+ */
+import { sql } from 'drizzle-orm';
+import { type Day, dayOf, daysInMonth, isoDay, yearMonthOf, ymdOf } from '@/core/day/day';
+import { isoWall, type Wall } from '@/core/day/wall';
+import { instantToWall, isoInstant, wallToInstant } from '@/core/day/zone';
+import type { ListingContent } from '@/core/listing/content';
+import { expand } from '@/core/recurrence/expand';
+import type { Occurrence } from '@/core/recurrence/model';
+import { changesFromStored, fromStored } from '@/core/recurrence/stored';
+import type { Db } from '../db/client';
+import type { SiteSettings } from '../site/settings';
+
+export interface IndexRow {
+  listing_id: string;
+  original: string;
+  address: string;
+  start_day: number;
+  start_minute: number | null;
+  end_day: number | null;
+  end_minute: number | null;
+  last_day: number;
+  starts_at: string;
+  ends_at: string;
+  standing: string | null;
+  note: string;
+  moved: boolean;
+  public: boolean;
+}
+
+/** An end up to this minute belongs to the evening before: a dance until 02:00 is not a two-day event. */
+const NIGHT_ENDS = 360;
+
+/** The last day with dates: the end of the month that lies so many months ahead. */
+export function horizonOf(today: Day, months: number): Day {
+  const { year, month } = ymdOf(today);
+  const far = yearMonthOf(year * 12 + month - 1 + months);
+  return dayOf(far.year, far.month, daysInMonth(far.year, far.month));
+}
+
+function toSite(wall: Wall, from: string, to: string): Wall {
+  if (from === to || wall.minute === null) return wall;
+  return instantToWall(to, wallToInstant(from, wall).ms);
+}
+
+/** The last day that a date touches, included. */
+export function lastDayOf(start: Wall, end: Wall | null): Day {
+  if (!end) return start.day;
+  if (end.minute === null) return Math.max(start.day, end.day - 1);
+  return Math.max(start.day, end.minute <= NIGHT_ENDS ? end.day - 1 : end.day);
+}
+
+function rowOf(listingId: string, date: Occurrence, zone: string, siteZone: string, isPublic: boolean): IndexRow {
+  const start = toSite(date.start, zone, siteZone);
+  const end = date.end && toSite(date.end, zone, siteZone);
+  // All-day dates are days of the site, so their instants are the site's midnights.
+  const instant = (wall: Wall): string => isoInstant(wallToInstant(wall.minute === null ? siteZone : zone, wall).ms);
+  return {
+    listing_id: listingId,
+    original: isoWall(date.original),
+    address: isoDay(date.original.day),
+    start_day: start.day,
+    start_minute: start.minute,
+    end_day: end?.day ?? null,
+    end_minute: end?.minute ?? null,
+    last_day: lastDayOf(start, end),
+    starts_at: instant(date.start),
+    ends_at: instant(date.end ?? date.start),
+    standing: date.standing,
+    note: date.note,
+    moved: isoWall(date.original) !== isoWall(date.start),
+    public: isPublic,
+  };
+}
+
+/** Where a day has several dates, the time tells them apart. */
+function withTimes(rows: IndexRow[]): IndexRow[] {
+  const perDay = new Map<string, number>();
+  for (const row of rows) perDay.set(row.address, (perDay.get(row.address) ?? 0) + 1);
+  return rows.map((row) => ((perDay.get(row.address) ?? 0) > 1 ? { ...row, address: row.original.replace(':', '') } : row));
+}
+
+export interface IndexInput {
+  listingId: string;
+  content: ListingContent;
+  isPublic: boolean;
+  settings: SiteSettings;
+  horizon: Day;
+}
+
+/** The rows of a listing's content, in order of their original start. */
+export function indexRows({ listingId, content, isPublic, settings, horizon }: IndexInput): IndexRow[] {
+  if (!content.recurrence) return [];
+  const recurrence = fromStored(content.recurrence);
+  const first = Math.min(...recurrence.stretches.map((s) => s.start.day));
+  const dates = expand(recurrence, changesFromStored(content.changes), first, horizon);
+  const rows = dates.map((date) => rowOf(listingId, date, recurrence.zone, settings.zone, isPublic));
+  return recurrence.stretches.length > 1 ? withTimes(rows) : rows;
+}
+
+const COLUMNS = sql.raw(
+  'listing_id uuid, original text, address text, start_day int, start_minute int, end_day int, end_minute int, last_day int, starts_at timestamptz, ends_at timestamptz, standing text, note text, moved boolean, "public" boolean',
+);
+
+/** Puts rows in, as one statement with one parameter: many parameters are what makes bulk inserts slow. */
+export async function insertRows(tx: Db, rows: readonly IndexRow[]): Promise<void> {
+  for (let at = 0; at < rows.length; at += 2000) {
+    const chunk = JSON.stringify(rows.slice(at, at + 2000));
+    await tx.execute(sql`insert into occurrence select * from json_to_recordset(${chunk}::json) as r(${COLUMNS})`);
+  }
+}
+
+/** Makes a listing's part of the index anew. */
+export async function writeIndex(tx: Db, input: IndexInput): Promise<void> {
+  await tx.execute(sql`delete from occurrence where listing_id = ${input.listingId}`);
+  await insertRows(tx, indexRows(input));
+}

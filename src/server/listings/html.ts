@@ -1,0 +1,25 @@
+/** The HTML that people may write. Sanitised on the server, on the way in, whatever the editor did before. */
+import sanitizeHtml from 'sanitize-html';
+
+const OPTIONS: sanitizeHtml.IOptions = {
+  allowedTags: ['p', 'br', 'h2', 'h3', 'h4', 'strong', 'b', 'em', 'i', 's', 'u', 'ul', 'ol', 'li', 'blockquote', 'a', 'img', 'hr', 'code'],
+  allowedAttributes: { a: ['href', 'title', 'rel'], img: ['src', 'alt', 'width', 'height'], ol: ['start'] },
+  allowedSchemes: ['http', 'https', 'mailto', 'tel', 'geo'],
+  allowedSchemesByTag: { img: [] },
+  allowProtocolRelative: false,
+  // A heading of the text stands under the page's own title.
+  transformTags: {
+    h1: 'h2',
+    h5: 'h4',
+    h6: 'h4',
+    div: 'p',
+    a: (tagName, attribs) => ({ tagName, attribs: { ...attribs, rel: 'nofollow noopener' } }),
+  },
+  // Pictures come from this site only; others would follow readers about, and may vanish.
+  exclusiveFilter: (frame) => frame.tag === 'img' && !/^\/picture\/[0-9a-f-]{36}(\/\d+)?$/.test(frame.attribs.src ?? ''),
+};
+
+export function cleanHtml(html: string): string {
+  const clean = sanitizeHtml(html, OPTIONS).trim();
+  return clean === '<p></p>' ? '' : clean;
+}

@@ -1,0 +1,84 @@
+/** What may come in as a listing's content. Everything is bounded; HTML is sanitised; dates must exist. */
+import { z } from 'zod';
+import { ATTENDANCE, CONTENT_FORMAT, type ListingContent, VISIBILITIES } from '@/core/listing/content';
+import { parseIsoDay } from '@/core/day/day';
+import { parseIsoWall } from '@/core/day/wall';
+import { isZone } from '@/core/day/zone';
+import { STANDINGS } from '@/core/recurrence/model';
+import { cleanHtml } from './html';
+
+const line = (most: number, what: string) =>
+  z
+    .string({ error: `${what} must be text` })
+    .transform((text) => text.replace(/\s+/g, ' ').trim())
+    .pipe(z.string().max(most, `${what} has at most ${most} characters`));
+
+const day = z.string().refine((text) => parseIsoDay(text) !== undefined, { error: 'There is no such date; dates are written 2027-03-07' });
+const wall = z.string().refine((text) => parseIsoWall(text) !== undefined, { error: 'There is no such date or time; they are written 2027-03-07T19:00' });
+const minute = z.number().int().min(0).max(1439);
+const length = z.object({ days: z.number().int().min(-1).max(366), minute: minute.nullable() });
+const monthDay = z.number().int().min(-31).max(31).refine((n) => n !== 0, { error: 'A day of the month cannot be 0' });
+
+const rule = z.object({
+  freq: z.enum(['daily', 'weekly', 'monthly', 'yearly']),
+  interval: z.number().int().min(1, 'Every 1, 2, 3 … at least').max(1000),
+  byMonth: z.array(z.number().int().min(1).max(12)).max(12),
+  byMonthDay: z.array(monthDay).max(31),
+  byDay: z.array(z.object({ weekday: z.number().int().min(0).max(6), nth: z.number().int().min(-53).max(53) })).max(35),
+  weekStart: z.number().int().min(0).max(6),
+});
+
+const limit = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('open') }),
+  z.object({ kind: z.literal('until'), day }),
+  z.object({ kind: z.literal('count'), count: z.number().int().min(1, 'At least 1 time').max(5000, 'At most 5,000 times') }),
+]);
+
+export const recurrenceInput = z.object({
+  format: z.literal(1),
+  zone: z.string().max(60).refine(isZone, { error: 'This time zone is not known; zones are named like America/Halifax' }),
+  stretches: z.array(z.object({ start: wall, length: length.nullable(), rule: rule.nullable(), limit })).min(1).max(200, 'At most 200 rules and extra dates'),
+  leftOut: z.array(wall).max(1000, 'At most 1,000 left-out dates'),
+  breaks: z.array(z.object({ from: day, to: day })).max(50, 'At most 50 breaks'),
+});
+
+export const changeInput = z.object({
+  original: wall,
+  movedTo: wall.nullable(),
+  length: length.nullable(),
+  standing: z.enum(STANDINGS).nullable(),
+  note: line(300, 'A note'),
+});
+
+const cost = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('unsaid') }),
+  z.object({ kind: z.literal('free') }),
+  z.object({ kind: z.literal('amount'), amount: line(20, 'The amount'), currency: z.string().regex(/^[A-Z]{3}$/, 'A currency is three letters, such as CAD') }),
+  z.object({ kind: z.literal('words'), words: line(120, 'The cost in words') }),
+]);
+
+const ids = (most: number) => z.array(z.uuid()).max(most).transform((list) => [...new Set(list)]);
+
+export const contentInput: z.ZodType<ListingContent> = z.object({
+  format: z.literal(CONTENT_FORMAT),
+  title: line(160, 'The title'),
+  shortTitle: line(60, 'The short title'),
+  summary: line(400, 'The summary'),
+  text: z.string().max(60_000, 'The text has at most 60,000 characters').transform(cleanHtml),
+  recurrence: recurrenceInput.nullable(),
+  changes: z.array(changeInput).max(500, 'At most 500 changed dates'),
+  standing: z.enum(STANDINGS),
+  standingNote: line(300, 'The note'),
+  attendance: z.enum(ATTENDANCE),
+  onlineAddress: line(500, 'The online address'),
+  venueIds: ids(10),
+  organizerIds: ids(10),
+  categoryIds: ids(10),
+  pictureId: z.uuid().nullable(),
+  cost,
+  website: line(500, 'The website'),
+  contact: z.object({ name: line(120, 'The name'), phone: line(60, 'The phone number'), mail: line(200, 'The mail address') }),
+  access: line(600, 'Access'),
+  headline: z.boolean(),
+  visibility: z.enum(VISIBILITIES),
+}) as unknown as z.ZodType<ListingContent>;

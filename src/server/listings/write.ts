@@ -1,0 +1,201 @@
+/** Changes to listings. Each is one transaction: the row, its version, its audit line, its links and its date index. */
+import { and, eq, ne, sql } from 'drizzle-orm';
+import { type ListingContent, type Stage, SUMMARY_SHOWN } from '@/core/listing/content';
+import { proofOf, stopsPublishing } from '@/core/proof/proof';
+import { fold, freeAddress, plainText, shorten, webAddress } from '@/core/text/text';
+import { type Actor, mayEdit } from '../accounts/roles';
+import type { Db } from '../db/client';
+import { newId } from '../db/ids';
+import { audit, category, link, listing, oldAddress, picture, published, version } from '../db/schema';
+import { invalid, notFound, Problem, refused } from '../http/problem';
+import type { Now } from '../site/clock';
+import { type SiteSettings, styleOf } from '../site/settings';
+import { horizonOf, writeIndex } from './date-index';
+
+/** What every change needs to know. */
+export interface Change {
+  by: Actor;
+  now: Now;
+  settings: SiteSettings;
+}
+
+type Row = typeof listing.$inferSelect;
+
+async function lock(tx: Db, id: string): Promise<Row> {
+  const [row] = await tx.select().from(listing).where(eq(listing.id, id)).for('update');
+  if (!row) throw notFound('listing');
+  return row;
+}
+
+async function freeListingAddress(tx: Db, wanted: string, id: string): Promise<string> {
+  const like = `${wanted}%`;
+  const rows = await tx.select({ address: listing.address }).from(listing).where(and(sql`${listing.address} like ${like}`, ne(listing.id, id)));
+  const old = await tx.select({ address: oldAddress.address }).from(oldAddress).where(and(sql`${oldAddress.address} like ${like}`, ne(oldAddress.listingId, id)));
+  return freeAddress(wanted, new Set([...rows, ...old].map((r) => r.address)));
+}
+
+/** Makes a listing as a draft; its web address comes from its title. */
+export async function createListing(tx: Db, content: ListingContent, change: Change, stage: Stage = 'draft'): Promise<Row> {
+  const id = newId();
+  const address = await freeListingAddress(tx, webAddress(content.title), id);
+  const at = new Date(change.now.ms);
+  const values = { id, address, stage, title: content.title, working: content, ownerId: change.by.id, createdAt: at, changedAt: at };
+  const [row] = await tx.insert(listing).values(values).returning();
+  if (!row) throw new Error('the new listing did not come back');
+  await record(tx, row, change, 'made');
+  await derive(tx, row, change);
+  return row;
+}
+
+export interface SaveInput {
+  id: string;
+  content: ListingContent;
+  /** the revision that the form was opened with */
+  revision: number;
+}
+
+/** Saves the working copy. A form older than the listing is refused with the newer copy, so that a person can choose. */
+export async function saveListing(tx: Db, { id, content, revision }: SaveInput, change: Change): Promise<Row> {
+  const row = await lock(tx, id);
+  if (!mayEdit(change.by, row)) throw refused('This listing belongs to somebody else; ask an editor.');
+  if (row.revision !== revision) throw await conflict(tx, row);
+  // A draft's address follows its title; a published one's only when somebody changes it.
+  const follow = row.stage === 'draft' && row.title !== content.title;
+  const address = follow ? await freeListingAddress(tx, webAddress(content.title), id) : row.address;
+  return update(tx, row, { working: content, title: content.title, address, edited: row.stage === 'published' }, change, 'saved');
+}
+
+async function conflict(tx: Db, row: Row): Promise<Problem> {
+  const [last] = await tx.select({ by: version.byName, at: version.at }).from(version).where(and(eq(version.listingId, row.id), eq(version.revision, row.revision)));
+  return new Problem(409, `${last?.by ?? 'Somebody'} saved this listing after you opened it. Nothing of yours is lost: choose below what to keep.`, [], {
+    newer: { revision: row.revision, content: row.working, stage: row.stage, by: last?.by ?? '', at: last?.at ?? null },
+  });
+}
+
+async function update(tx: Db, row: Row, values: Partial<Row>, change: Change, what: string): Promise<Row> {
+  const [next] = await tx
+    .update(listing)
+    .set({ ...values, revision: row.revision + 1, changedAt: new Date(change.now.ms) })
+    .where(eq(listing.id, row.id))
+    .returning();
+  if (!next) throw notFound('listing');
+  await record(tx, next, change, what);
+  await derive(tx, next, change);
+  return next;
+}
+
+async function record(tx: Db, row: Row, { by, now }: Change, what: string): Promise<void> {
+  const at = new Date(now.ms);
+  await tx.insert(version).values({ id: newId(), listingId: row.id, revision: row.revision, content: row.working, what, byName: by.name, at });
+  await tx.insert(audit).values({ id: newId(), at, byId: by.id, byName: by.name, what, kind: 'listing', subjectId: row.id });
+}
+
+/** Links and dates follow from the contents: published ones if there is a published copy, else the working copy's. */
+async function derive(tx: Db, row: Row, { settings, now }: Change): Promise<void> {
+  await writeLinks(tx, row.id, 'working', row.working);
+  const isPublic = row.stage === 'published';
+  // While only the working copy changed, what readers see, and with it the index, stays.
+  if (isPublic && row.edited) return;
+  await writeIndex(tx, { listingId: row.id, content: row.working, isPublic: isPublic && row.working.visibility === 'public', settings, horizon: horizonOf(now.day, settings.horizonMonths) });
+}
+
+async function writeLinks(tx: Db, listingId: string, copy: 'working' | 'published', content: ListingContent): Promise<void> {
+  await tx.delete(link).where(and(eq(link.listingId, listingId), eq(link.copy, copy)));
+  const base = { listingId, copy };
+  const rows = [
+    ...content.categoryIds.map((categoryId, position) => ({ ...base, position, categoryId })),
+    ...content.venueIds.map((venueId, position) => ({ ...base, position, venueId })),
+    ...content.organizerIds.map((organizerId, position) => ({ ...base, position, organizerId })),
+    ...(content.pictureId ? [{ ...base, position: 0, pictureId: content.pictureId }] : []),
+  ];
+  if (rows.length) await tx.insert(link).values(rows);
+}
+
+/** Publishes the working copy: readers see it from now on. Proof must not stop it. */
+export async function publishListing(tx: Db, id: string, revision: number, change: Change): Promise<Row> {
+  const row = await lock(tx, id);
+  if (!mayEdit(change.by, row)) throw refused('This listing belongs to somebody else; ask an editor.');
+  if (change.by.role === 'contributor') throw refused('Publishing needs a decision of an editor: send it for review.');
+  if (row.revision !== revision) throw await conflict(tx, row);
+  await refuseWhatStops(tx, row.working, change);
+  await writePublished(tx, row, change);
+  return update(tx, row, { stage: 'published', edited: false }, change, row.stage === 'published' ? 'published changes' : 'published');
+}
+
+async function refuseWhatStops(tx: Db, content: ListingContent, { now, settings }: Change): Promise<void> {
+  const [cover] = content.pictureId ? await tx.select({ alt: picture.alt }).from(picture).where(eq(picture.id, content.pictureId)) : [];
+  if (content.pictureId && !cover) throw invalid('picture', 'The chosen picture is gone; choose another.');
+  const notes = proofOf(content, { today: now.day, horizon: horizonOf(now.day, settings.horizonMonths), style: styleOf(settings), pictureAlt: cover?.alt });
+  if (!stopsPublishing(notes)) return;
+  const stopping = notes.filter((n) => n.severity === 'stops');
+  throw new Problem(422, stopping[0]?.sentence ?? 'Proof stops it.', stopping.map((n) => ({ field: n.field, message: n.sentence })));
+}
+
+async function writePublished(tx: Db, row: Row, { now }: Change): Promise<void> {
+  const content = row.working;
+  const [before] = await tx.select({ sequence: published.sequence, publishedAt: published.publishedAt }).from(published).where(eq(published.listingId, row.id));
+  const at = new Date(now.ms);
+  const text = plainText(content.text);
+  const summary = content.summary || shorten(text.replace(/\n+/g, ' '), SUMMARY_SHOWN.list);
+  const values = {
+    listingId: row.id,
+    address: row.address,
+    visibility: content.visibility,
+    title: content.title,
+    shortTitle: content.shortTitle,
+    summary,
+    standing: content.standing,
+    attendance: content.attendance,
+    free: content.cost.kind === 'free',
+    cost: content.cost,
+    contact: content.contact,
+    headline: content.headline,
+    categoryId: content.categoryIds[0] ?? (await fallbackCategory(tx)),
+    venueId: content.attendance === 'online' ? null : (content.venueIds[0] ?? null),
+    pictureId: content.pictureId,
+    search: fold(`${content.title} ${content.shortTitle} ${content.summary} ${text}`).slice(0, 4000),
+    content,
+    sequence: (before?.sequence ?? -1) + 1,
+    publishedAt: before?.publishedAt ?? at,
+    changedAt: at,
+  };
+  await tx.insert(published).values(values).onConflictDoUpdate({ target: published.listingId, set: values });
+  await writeLinks(tx, row.id, 'published', content);
+}
+
+async function fallbackCategory(tx: Db): Promise<string> {
+  const [row] = await tx.select({ id: category.id }).from(category).where(eq(category.fallback, true));
+  if (!row) throw invalid('categories', 'Choose a category, or make one the fallback on the Categories page.');
+  return row.id;
+}
+
+async function removePublished(tx: Db, id: string): Promise<void> {
+  await tx.delete(published).where(eq(published.listingId, id));
+  await tx.delete(link).where(and(eq(link.listingId, id), eq(link.copy, 'published')));
+}
+
+/** Takes a listing from readers: withdrawn keeps it in the table, binned puts it out of sight. */
+export async function moveToStage(tx: Db, id: string, stage: 'draft' | 'in-review' | 'withdrawn' | 'binned', change: Change): Promise<Row> {
+  const row = await lock(tx, id);
+  if (!mayEdit(change.by, row)) throw refused('This listing belongs to somebody else; ask an editor.');
+  if (row.stage === stage) return row;
+  await removePublished(tx, id);
+  const words = { draft: 'made a draft', 'in-review': 'sent for review', withdrawn: 'withdrawn', binned: 'binned' };
+  return update(tx, row, { stage, edited: false }, change, words[stage]);
+}
+
+/** Changes a listing's web address; the old one redirects from now on. */
+export async function changeAddress(tx: Db, id: string, wanted: string, change: Change): Promise<Row> {
+  const row = await lock(tx, id);
+  if (!mayEdit(change.by, row)) throw refused('This listing belongs to somebody else; ask an editor.');
+  const address = webAddress(wanted, '');
+  if (!address || address !== wanted.trim()) throw invalid('address', `A web address has small letters, digits and hyphens${address ? `; “${address}” would do` : ''}.`);
+  if (address === row.address) return row;
+  const free = await freeListingAddress(tx, address, id);
+  if (free !== address) throw invalid('address', `“${address}” is taken by another listing; “${free}” is free.`);
+  await tx.delete(oldAddress).where(eq(oldAddress.address, address));
+  await tx.insert(oldAddress).values({ address: row.address, listingId: id }).onConflictDoUpdate({ target: oldAddress.address, set: { listingId: id } });
+  await tx.update(published).set({ address }).where(eq(published.listingId, id));
+  const next = await update(tx, row, { address }, change, `moved to the address ${address}`);
+  return next;
+}

@@ -1,0 +1,181 @@
+/** The dates that views show, and how many there are of each kind. Asks the date index and published copies, nothing else. */
+import { type SQL, sql } from 'drizzle-orm';
+import type { Day } from '@/core/day/day';
+import type { Attendance, Cost } from '@/core/listing/content';
+import type { Standing } from '@/core/recurrence/model';
+import type { Db } from '../db/client';
+import { type Filters, likePattern, ONLINE, searchWords } from './filters';
+import { type Lookup, topOf, withChildren } from './lookup';
+
+export interface PublicDate {
+  listing_id: string;
+  listing: string;
+  date: string;
+  original: string;
+  title: string;
+  short_title: string;
+  summary: string;
+  start_day: Day;
+  start_minute: number | null;
+  end_day: Day | null;
+  end_minute: number | null;
+  last_day: Day;
+  standing: Standing;
+  note: string;
+  moved: boolean;
+  headline: boolean;
+  free: boolean;
+  cost: Cost;
+  category_id: string;
+  venue_id: string | null;
+  attendance: Attendance;
+  picture_id: string | null;
+}
+
+const COLUMNS = sql.raw(`
+  o.listing_id, p.address as listing, o.address as date, o.original, p.title, p.short_title, p.summary,
+  o.start_day, o.start_minute, o.end_day, o.end_minute, o.last_day,
+  case when p.standing <> 'going-ahead' then p.standing else coalesce(o.standing, 'going-ahead') end as standing,
+  o.note, o.moved, p.headline, p.free, p.cost, p.category_id, p.venue_id, p.attendance, p.picture_id`);
+
+export interface Span {
+  from: Day;
+  /** included */
+  to: Day;
+}
+
+const touches = ({ from, to }: Span): SQL =>
+  sql`o.public and (o.start_day between ${from} and ${to} or (o.last_day > o.start_day and o.last_day >= ${from} and o.start_day < ${from}))`;
+
+function wordConditions(filters: Filters): SQL[] {
+  return searchWords(filters).map((word) => {
+    const pattern = likePattern(word);
+    return sql`(p.search like ${pattern} or lower(v.name) like ${pattern} or lower(v.town) like ${pattern})`;
+  });
+}
+
+function conditions(filters: Filters, found: Lookup): SQL[] {
+  const all = wordConditions(filters);
+  if (filters.kinds.length) {
+    const ids = filters.kinds.flatMap((address) => withChildren(found, address)).map((c) => c.id);
+    all.push(sql`p.category_id in ${ids.length ? ids : ['00000000-0000-0000-0000-000000000000']}`);
+  }
+  if (filters.places.length) {
+    const towns = filters.places.filter((place) => place !== ONLINE);
+    const either: SQL[] = [];
+    if (towns.length) either.push(sql`v.town in ${towns}`);
+    if (filters.places.includes(ONLINE)) either.push(sql`p.attendance <> 'in-person'`);
+    all.push(sql`(${sql.join(either, sql` or `)})`);
+  }
+  if (filters.free) all.push(sql`p.free`);
+  return all;
+}
+
+const FROM = sql.raw('from occurrence o join published p on p.listing_id = o.listing_id left join venue v on v.id = p.venue_id');
+const ORDER = sql.raw('order by o.start_day, o.start_minute nulls first, p.headline desc, p.title, o.listing_id');
+
+async function rows<T>(db: Db, query: SQL): Promise<T[]> {
+  return ((await db.execute(query)) as unknown as { rows: T[] }).rows;
+}
+
+/** Dates that touch a span, in order of their start. */
+export function readDates(db: Db, span: Span, filters: Filters, found: Lookup): Promise<PublicDate[]> {
+  const where = sql.join([touches(span), ...conditions(filters, found)], sql` and `);
+  return rows(db, sql`select ${COLUMNS} ${FROM} where ${where} ${ORDER} limit 5000`);
+}
+
+export interface ListPage {
+  dates: PublicDate[];
+  /** the first day of the page after this; undefined on the last */
+  later: Day | undefined;
+}
+
+/** So many dates from a day on, always whole days. */
+export async function readListPage(db: Db, from: Day, count: number, filters: Filters, found: Lookup): Promise<ListPage> {
+  const where = sql.join([sql`o.public and (o.start_day >= ${from} or (o.last_day > o.start_day and o.last_day >= ${from}))`, ...conditions(filters, found)], sql` and `);
+  // Far more than a page, so that the day on which it ends is whole even when that day is very full.
+  const all = await rows<PublicDate>(db, sql`select ${COLUMNS} ${FROM} where ${where} ${ORDER} limit ${count + 500}`);
+  const cut = all[count];
+  if (!cut) return { dates: all, later: undefined };
+  const day = Math.max(cut.start_day, from);
+  const whole = all.filter((d) => d.start_day < day);
+  // One day alone fills more than a page: it is shown whole all the same.
+  if (!whole.length) return { dates: all.filter((d) => d.start_day <= day), later: day + 1 };
+  return { dates: whole, later: day };
+}
+
+/** Where the page before begins: the day from which about `count` dates come before `from`; undefined when there are none. */
+export async function earlierDay(db: Db, from: Day, count: number, filters: Filters, found: Lookup): Promise<Day | undefined> {
+  const where = sql.join([sql`o.public and o.start_day < ${from}`, ...conditions(filters, found)], sql` and `);
+  const days = await rows<{ start_day: Day }>(db, sql`select o.start_day ${FROM} where ${where} order by o.start_day desc limit ${count}`);
+  return days.at(-1)?.start_day;
+}
+
+export interface Facets {
+  /** by category address, parents with their children's dates in them */
+  kinds: Map<string, number>;
+  places: Map<string, number>;
+  free: number;
+  total: number;
+}
+
+/** How many dates each choice would show, given the other choices: a count beside a box says what ticking it adds. */
+export async function readFacets(db: Db, span: Span, filters: Filters, found: Lookup): Promise<Facets> {
+  const where = sql.join([touches(span), ...wordConditions(filters)], sql` and `);
+  const groups = await rows<{ category_id: string; town: string; online: boolean; free: boolean; n: number }>(
+    db,
+    sql`select p.category_id, coalesce(v.town, '') as town, p.attendance <> 'in-person' as online, p.free, count(*)::int as n ${FROM} where ${where} group by 1, 2, 3, 4`,
+  );
+  const chosen = new Set(filters.kinds.flatMap((address) => withChildren(found, address)).map((c) => c.id));
+  const facets: Facets = { kinds: new Map(), places: new Map(), free: 0, total: 0 };
+  const add = (map: Map<string, number>, key: string, n: number): void => {
+    map.set(key, (map.get(key) ?? 0) + n);
+  };
+  for (const { category_id, town, online, free, n } of groups) {
+    const kindFits = !filters.kinds.length || chosen.has(category_id);
+    const placeFits = !filters.places.length || filters.places.includes(town) || (online && filters.places.includes(ONLINE));
+    const freeFits = !filters.free || free;
+    if (placeFits && freeFits) {
+      const own = found.category.get(category_id);
+      const top = topOf(found, category_id);
+      if (own) add(facets.kinds, own.address, n);
+      if (top && top !== own) add(facets.kinds, top.address, n);
+    }
+    if (kindFits && freeFits) {
+      if (town) add(facets.places, town, n);
+      if (online) add(facets.places, ONLINE, n);
+    }
+    if (kindFits && placeFits && free) facets.free += n;
+    if (kindFits && placeFits && freeFits) facets.total += n;
+  }
+  return facets;
+}
+
+/** How many dates touch a day. */
+export async function countOn(db: Db, day: Day): Promise<number> {
+  const [row] = await rows<{ n: number }>(db, sql`select count(*)::int as n from occurrence o where ${touches({ from: day, to: day })}`);
+  return row?.n ?? 0;
+}
+
+export interface ComingQuery {
+  from: Day;
+  limit: number;
+  venueId?: string;
+  organizerId?: string;
+}
+
+/** Coming dates of a venue or an organizer. */
+export function readComing(db: Db, { from, limit, venueId, organizerId }: ComingQuery): Promise<PublicDate[]> {
+  const of = venueId ? sql`l.venue_id = ${venueId}` : sql`l.organizer_id = ${organizerId ?? null}`;
+  return rows(
+    db,
+    sql`select ${COLUMNS} ${FROM} where o.public and o.last_day >= ${from} and o.listing_id in (select l.listing_id from listing_link l where l.copy = 'published' and ${of}) ${ORDER} limit ${limit}`,
+  );
+}
+
+/** The listings that have a date in a span. */
+export async function readListingIds(db: Db, span: Span, filters: Filters, found: Lookup): Promise<string[]> {
+  const where = sql.join([touches(span), ...conditions(filters, found)], sql` and `);
+  const ids = await rows<{ listing_id: string }>(db, sql`select distinct o.listing_id ${FROM} where ${where} limit 20000`);
+  return ids.map((row) => row.listing_id);
+}

@@ -1,0 +1,67 @@
+/** Published listings as iCalendar. */
+import { inArray, sql } from 'drizzle-orm';
+import type { Wall } from '@/core/day/wall';
+import { type IcalListing, writeIcal } from '@/core/exchange/ical';
+import { changesFromStored, fromStored } from '@/core/recurrence/stored';
+import { plainText } from '@/core/text/text';
+import { listing, published } from '../db/schema';
+import type { Runtime } from '../runtime';
+import { horizonOf } from '../listings/date-index';
+import { readListingIds } from './dates';
+import type { Filters } from './filters';
+import type { PublishedRow } from './listing';
+import { type Lookup, lookup, type VenueView } from './lookup';
+
+/** "Net Loft, Slip Lane 4, Gannet Bay, Gannet" without repeating a town that the name holds. */
+export function placeLine(venue: VenueView): string {
+  return [...new Set([venue.name, venue.street, venue.town, venue.island].filter(Boolean))].join(', ');
+}
+
+export function icalListing(row: PublishedRow, createdAt: Date, found: Lookup, rt: Runtime, only?: Wall): IcalListing | undefined {
+  const { content } = row;
+  if (!content.recurrence) return undefined;
+  const venue = content.venueIds[0] ? found.venue.get(content.venueIds[0]) : undefined;
+  const organizer = content.organizerIds[0] ? found.organizer.get(content.organizerIds[0]) : undefined;
+  const host = URL.canParse(rt.address()) ? new URL(rt.address()).hostname : 'almanac.example';
+  const online = content.attendance === 'in-person' ? '' : content.onlineAddress;
+  return {
+    uid: `${row.listingId}@${host}`,
+    sequence: row.sequence,
+    created: createdAt.getTime(),
+    changed: row.changedAt.getTime(),
+    title: row.title,
+    description: [content.standingNote, row.summary, plainText(content.text), online].filter(Boolean).join('\n\n').slice(0, 6000),
+    url: `${rt.address()}/what/${row.address}`,
+    location: venue && content.attendance !== 'online' ? placeLine(venue) : online,
+    point: venue && venue.lat !== null && venue.lng !== null ? { lat: venue.lat, lng: venue.lng } : undefined,
+    organizer: organizer ? { name: organizer.name, mail: organizer.mail } : undefined,
+    categories: content.categoryIds.map((id) => found.category.get(id)?.name ?? '').filter(Boolean),
+    standing: content.standing,
+    recurrence: fromStored(content.recurrence),
+    changes: changesFromStored(content.changes),
+    only,
+  };
+}
+
+export function icalResponse(text: string, fileName?: string): Response {
+  const headers: Record<string, string> = { 'content-type': 'text/calendar; charset=utf-8' };
+  if (fileName) headers['content-disposition'] = `attachment; filename="${fileName}.ics"`;
+  return new Response(text, { headers });
+}
+
+/** How far back a feed reaches, in days: last month's dates are still worth having in a calendar. */
+const FEED_PAST = 31;
+
+/** The feed of a filtered view: every listing with a date in reach, whole, with its rules. */
+export async function feedText(rt: Runtime, filters: Filters, url: string): Promise<string> {
+  const found = await lookup(rt);
+  const settings = rt.settings();
+  const today = rt.now().day;
+  const horizon = horizonOf(today, settings.horizonMonths);
+  const ids = await readListingIds(rt.db, { from: today - FEED_PAST, to: horizon }, filters, found);
+  const rows = ids.length
+    ? await rt.db.select({ row: published, createdAt: listing.createdAt }).from(published).innerJoin(listing, sql`${listing.id} = ${published.listingId}`).where(inArray(published.listingId, ids)).orderBy(published.address)
+    : [];
+  const listings = rows.flatMap(({ row, createdAt }) => icalListing(row, createdAt, found, rt) ?? []);
+  return writeIcal({ name: settings.name, url, listings, horizon });
+}

@@ -1,0 +1,33 @@
+/** schema.org JSON-LD of a published listing's date. */
+import { parseIsoWall, type Wall } from '@/core/day/wall';
+import { eventJsonLd, scriptJson } from '@/core/exchange/jsonld';
+import type { Standing } from '@/core/recurrence/model';
+import type { Runtime } from '../runtime';
+import { placeLine } from './feed';
+import type { ListingDate, PublishedRow } from './listing';
+import type { Lookup } from './lookup';
+
+export function listingJsonLd(row: PublishedRow, date: ListingDate, found: Lookup, rt: Runtime): string {
+  const { content } = row;
+  const site = rt.address();
+  const end: Wall | null = date.endDay === null ? null : { day: date.endDay, minute: date.endMinute };
+  const venues = content.venueIds.flatMap((id) => found.venue.get(id) ?? []);
+  return scriptJson(
+    eventJsonLd({
+      title: row.title,
+      description: row.summary,
+      url: `${site}/what/${row.address}/${date.address}`,
+      image: row.pictureId ? `${site}/picture/${row.pictureId}/1024` : undefined,
+      zone: rt.settings().zone,
+      start: { day: date.startDay, minute: date.startMinute },
+      end,
+      previousStart: date.moved ? parseIsoWall(date.original) : undefined,
+      standing: row.standing !== 'going-ahead' ? row.standing : ((date.standing as Standing | null) ?? 'going-ahead'),
+      attendance: row.attendance,
+      onlineAddress: content.onlineAddress,
+      venues: venues.map((v) => ({ name: v.name, address: placeLine(v), url: `${site}/at/${v.address}`, lat: v.lat ?? undefined, lng: v.lng ?? undefined })),
+      organizers: content.organizerIds.flatMap((id) => found.organizer.get(id) ?? []).map((o) => ({ name: o.name, url: `${site}/by/${o.address}` })),
+      cost: row.cost,
+    }),
+  );
+}

@@ -1,0 +1,106 @@
+/** One published listing as readers see it, with its dates. */
+import { and, asc, eq, inArray, sql } from 'drizzle-orm';
+import type { Day } from '@/core/day/day';
+import type { Db } from '../db/client';
+import { listing, occurrence, oldAddress, picture, published } from '../db/schema';
+
+export type PublishedRow = typeof published.$inferSelect;
+export type PictureRow = typeof picture.$inferSelect;
+export interface ListingDate {
+  original: string;
+  address: string;
+  startDay: Day;
+  startMinute: number | null;
+  endDay: Day | null;
+  endMinute: number | null;
+  lastDay: Day;
+  standing: string | null;
+  note: string;
+  moved: boolean;
+}
+
+/** The published listing at an address; where it has moved when the address is an old one. */
+export async function findPublished(db: Db, address: string): Promise<{ row: PublishedRow } | { movedTo: string } | undefined> {
+  const [row] = await db.select().from(published).where(eq(published.address, address));
+  if (row) return { row };
+  const [old] = await db
+    .select({ address: published.address })
+    .from(oldAddress)
+    .innerJoin(published, eq(published.listingId, oldAddress.listingId))
+    .where(eq(oldAddress.address, address));
+  return old ? { movedTo: old.address } : undefined;
+}
+
+const DATE_COLUMNS = {
+  original: occurrence.original,
+  address: occurrence.address,
+  startDay: occurrence.startDay,
+  startMinute: occurrence.startMinute,
+  endDay: occurrence.endDay,
+  endMinute: occurrence.endMinute,
+  lastDay: occurrence.lastDay,
+  standing: occurrence.standing,
+  note: occurrence.note,
+  moved: occurrence.moved,
+};
+
+/** Dates of a listing whose last day lies in a span, in order. */
+export function readListingDates(db: Db, listingId: string, from: Day, to: Day): Promise<ListingDate[]> {
+  return db
+    .select(DATE_COLUMNS)
+    .from(occurrence)
+    .where(and(eq(occurrence.listingId, listingId), sql`${occurrence.lastDay} >= ${from}`, sql`${occurrence.startDay} <= ${to}`))
+    .orderBy(asc(occurrence.startDay), sql`${occurrence.startMinute} nulls first`)
+    .limit(2000);
+}
+
+/** One date by its address, with the addresses of the one before and the one after. */
+export async function readDate(db: Db, listingId: string, address: string): Promise<{ date: ListingDate; before: string | undefined; after: string | undefined } | undefined> {
+  const [date] = await db
+    .select(DATE_COLUMNS)
+    .from(occurrence)
+    .where(and(eq(occurrence.listingId, listingId), eq(occurrence.address, address)));
+  if (!date) return undefined;
+  const at = sql`(${date.startDay}::int, ${date.startMinute ?? -1}::int, ${date.original}::text)`;
+  const place = sql`(${occurrence.startDay}, coalesce(${occurrence.startMinute}, -1), ${occurrence.original})`;
+  const near = async (compare: 'before' | 'after'): Promise<string | undefined> => {
+    const before = compare === 'before';
+    const [row] = await db
+      .select({ address: occurrence.address })
+      .from(occurrence)
+      .where(and(eq(occurrence.listingId, listingId), before ? sql`${place} < ${at}` : sql`${place} > ${at}`))
+      .orderBy(before ? sql`${place} desc` : sql`${place}`)
+      .limit(1);
+    return row?.address;
+  };
+  return { date, before: await near('before'), after: await near('after') };
+}
+
+export async function countDates(db: Db, listingId: string): Promise<number> {
+  const [row] = await db.select({ n: sql<number>`count(*)::int` }).from(occurrence).where(eq(occurrence.listingId, listingId));
+  return row?.n ?? 0;
+}
+
+export async function readPicture(db: Db, id: string | null): Promise<PictureRow | undefined> {
+  if (!id) return undefined;
+  const [row] = await db.select().from(picture).where(eq(picture.id, id));
+  return row;
+}
+
+export async function readPictures(db: Db, ids: (string | null)[]): Promise<Map<string, PictureRow>> {
+  const wanted = [...new Set(ids.filter((id): id is string => id !== null))];
+  if (!wanted.length) return new Map();
+  const rows = await db.select().from(picture).where(inArray(picture.id, wanted));
+  return new Map(rows.map((row) => [row.id, row]));
+}
+
+/** Addresses of all listings that search engines may know, with when they changed. */
+export function readSitemap(db: Db): Promise<{ address: string; changedAt: Date }[]> {
+  return db
+    .select({ address: published.address, changedAt: published.changedAt })
+    .from(published)
+    .innerJoin(listing, eq(listing.id, published.listingId))
+    .where(eq(published.visibility, 'public'))
+    .orderBy(asc(published.address))
+    .limit(50_000);
+}

@@ -1,0 +1,71 @@
+/** The small tables that every page needs (categories, venues), read once for each state of the content. */
+import { asc } from 'drizzle-orm';
+import { inksOf } from '@/core/colour/colour';
+import type { Shape } from '@/core/colour/mark';
+import { fold } from '@/core/text/text';
+import type { Db } from '../db/client';
+import { category, organizer, venue } from '../db/schema';
+import type { Runtime } from '../runtime';
+
+export interface CategoryView {
+  id: string;
+  name: string;
+  address: string;
+  shape: Shape;
+  ink: string;
+  light: string;
+  dark: string;
+  parentId: string | null;
+  fallback: boolean;
+  revision: number;
+}
+export type VenueView = typeof venue.$inferSelect;
+export type OrganizerView = typeof organizer.$inferSelect;
+
+export interface Lookup {
+  /** parents in order, each followed by its children */
+  categories: CategoryView[];
+  category: Map<string, CategoryView>;
+  venues: VenueView[];
+  venue: Map<string, VenueView>;
+  organizers: OrganizerView[];
+  organizer: Map<string, OrganizerView>;
+  /** towns that venues lie in, sorted */
+  towns: string[];
+}
+
+let kept: { revision: string; lookup: Promise<Lookup> } | undefined;
+
+export function lookup(rt: Runtime): Promise<Lookup> {
+  const revision = rt.contentRevision();
+  if (kept?.revision !== revision) kept = { revision, lookup: readLookup(rt.db) };
+  return kept.lookup;
+}
+
+async function readLookup(db: Db): Promise<Lookup> {
+  const rows = await db.select().from(category).orderBy(asc(category.position), asc(category.name));
+  const venues = await db.select().from(venue).orderBy(asc(venue.name), asc(venue.id));
+  const organizers = await db.select().from(organizer).orderBy(asc(organizer.name), asc(organizer.id));
+  const views = rows.map((row): CategoryView => ({ ...row, ...inksOf(row.ink) }));
+  const categories = views.filter((c) => !c.parentId).flatMap((parent) => [parent, ...views.filter((c) => c.parentId === parent.id)]);
+  return {
+    categories,
+    category: new Map(categories.map((c) => [c.id, c])),
+    venues,
+    venue: new Map(venues.map((v) => [v.id, v])),
+    organizers,
+    organizer: new Map(organizers.map((o) => [o.id, o])),
+    towns: [...new Set(venues.map((v) => v.town).filter(Boolean))].sort((a, b) => (fold(a) < fold(b) ? -1 : 1)),
+  };
+}
+
+/** The chosen category with those under it. */
+export function withChildren(found: Lookup, address: string): CategoryView[] {
+  const chosen = found.categories.find((c) => c.address === address);
+  return chosen ? [chosen, ...found.categories.filter((c) => c.parentId === chosen.id)] : [];
+}
+
+export function topOf(found: Lookup, id: string): CategoryView | undefined {
+  const own = found.category.get(id);
+  return own?.parentId ? found.category.get(own.parentId) : own;
+}

@@ -1,0 +1,36 @@
+/** Dates gathered by venue, for the chart and the list beside it. */
+import type { PublicDate } from './dates';
+import type { Lookup, VenueView } from './lookup';
+
+export interface PlaceDates {
+  venue: VenueView;
+  dates: PublicDate[];
+  /** the category of most of its dates */
+  categoryId: string;
+}
+
+export interface Gathered {
+  /** venues with a position, most dates first */
+  places: PlaceDates[];
+  /** dates that are not on the chart, with why */
+  offChart: { date: PublicDate; why: 'online' | 'no position' | 'no venue' }[];
+}
+
+export function gatherPlaces(dates: readonly PublicDate[], found: Lookup): Gathered {
+  const byVenue = new Map<string, PublicDate[]>();
+  const offChart: Gathered['offChart'] = [];
+  for (const date of dates) {
+    const venue = date.venue_id ? found.venue.get(date.venue_id) : undefined;
+    if (venue && venue.lat !== null) byVenue.set(venue.id, [...(byVenue.get(venue.id) ?? []), date]);
+    else offChart.push({ date, why: venue ? 'no position' : date.attendance === 'online' ? 'online' : 'no venue' });
+  }
+  const places = [...byVenue].map(([id, own]): PlaceDates => ({ venue: found.venue.get(id) as VenueView, dates: own, categoryId: commonest(own) }));
+  places.sort((a, b) => b.dates.length - a.dates.length || (a.venue.name < b.venue.name ? -1 : 1));
+  return { places, offChart };
+}
+
+function commonest(dates: readonly PublicDate[]): string {
+  const tally = new Map<string, number>();
+  for (const { category_id } of dates) tally.set(category_id, (tally.get(category_id) ?? 0) + 1);
+  return [...tally].sort((a, b) => b[1] - a[1] || (a[0] < b[0] ? -1 : 1))[0]?.[0] ?? '';
+}

@@ -1,0 +1,111 @@
+/** What one server process holds: its database, settings, accounts and the revision of its content. Made once. */
+import { randomBytes } from 'node:crypto';
+import { chmodSync, existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
+import path from 'node:path';
+import { type Auth, createAuth } from './accounts/auth';
+import { type Db, openDatabase } from './db/client';
+import { frozenNow, type Now, nowIn } from './site/clock';
+import { readSettings } from './site/read';
+import type { SiteSettings } from './site/settings';
+import { sendWaiting } from './mail/outbox';
+
+export interface Runtime {
+  db: Db;
+  auth: Auth;
+  demo: boolean;
+  settings: () => SiteSettings;
+  settingsRevision: () => number;
+  /** reads the settings again after they were changed */
+  reloadSettings: () => Promise<void>;
+  now: () => Now;
+  /** rises with every change that readers could see; part of each page's ETag */
+  contentRevision: () => string;
+  contentChanged: () => Promise<void>;
+  /** remembers where the site is reached, from a request, for links in mails */
+  noteAddress: (origin: string) => void;
+  address: () => string;
+  close: () => Promise<void>;
+}
+
+const MAIL_EVERY_MS = 15_000;
+let made: Promise<Runtime> | undefined;
+
+/** The process's runtime; opens the database at the first call. */
+export function runtime(): Promise<Runtime> {
+  made ??= start(process.env).catch((error) => {
+    made = undefined;
+    throw error;
+  });
+  return made;
+}
+
+async function start(env: NodeJS.ProcessEnv): Promise<Runtime> {
+  const frozen = frozenNow(env);
+  const root = env.ALMANAC_ROOT ?? process.cwd();
+  const folder = path.resolve(root, env.ALMANAC_DATA ?? 'data');
+  mkdirSync(folder, { recursive: true, mode: 0o700 });
+  const { db, close } = await openDatabase({ folder, root, url: env.DATABASE_URL });
+  let stored = await readSettings(db);
+  let origin = 'http://127.0.0.1:4321';
+  const boot = randomBytes(4).toString('hex');
+  let revision = 0;
+  const settings = (): SiteSettings => stored.settings;
+  const address = (): string => settings().address || origin;
+  const auth = createAuth(db, { secret: secretOf(folder, env), address, siteName: () => settings().name });
+  const watch = env.DATABASE_URL ? await watchServer(env.DATABASE_URL, async () => {
+    revision++;
+    stored = await readSettings(db);
+  }) : undefined;
+  const smtp = env.ALMANAC_SMTP_URL;
+  const timer = smtp ? setInterval(() => void sendWaiting(db, smtp, settings()).catch(() => undefined), MAIL_EVERY_MS) : undefined;
+  timer?.unref();
+  return {
+    db,
+    auth,
+    demo: env.ALMANAC_DEMO === '1',
+    settings,
+    settingsRevision: () => stored.revision,
+    reloadSettings: async () => {
+      stored = await readSettings(db);
+    },
+    now: () => nowIn(settings().zone, frozen),
+    contentRevision: () => `${boot}.${revision}`,
+    contentChanged: async () => {
+      revision++;
+      await watch?.tell();
+    },
+    noteAddress: (seen) => {
+      origin = seen;
+    },
+    address,
+    close: async () => {
+      clearInterval(timer);
+      await watch?.stop();
+      await close();
+    },
+  };
+}
+
+/** Signs cookies. Made once and kept in the data folder, readable by its owner only. */
+function secretOf(folder: string, env: NodeJS.ProcessEnv): string {
+  if (env.ALMANAC_SECRET) return env.ALMANAC_SECRET;
+  const file = path.join(folder, 'secret');
+  if (!existsSync(file)) writeFileSync(file, randomBytes(48).toString('base64url'), { mode: 0o600 });
+  chmodSync(file, 0o600);
+  return readFileSync(file, 'utf8').trim();
+}
+
+/** On a server several processes share the content: each tells the others of a change. */
+async function watchServer(url: string, changed: () => Promise<void>): Promise<{ tell: () => Promise<void>; stop: () => Promise<void> }> {
+  const { default: pg } = await import('pg');
+  const client = new pg.Client({ connectionString: url });
+  await client.connect();
+  await client.query('listen almanac_content');
+  client.on('notification', () => void changed().catch(() => undefined));
+  return {
+    tell: async () => {
+      await client.query('notify almanac_content');
+    },
+    stop: () => client.end(),
+  };
+}

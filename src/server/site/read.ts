@@ -1,0 +1,17 @@
+/** Settings and chart of the site. */
+import { eq } from 'drizzle-orm';
+import type { Chart } from '@/core/geo/geo';
+import type { Db } from '../db/client';
+import { setting } from '../db/schema';
+import { DEFAULT_SETTINGS, type SiteSettings } from './settings';
+
+export async function readSettings(db: Db): Promise<{ settings: SiteSettings; revision: number }> {
+  const [row] = await db.select().from(setting).where(eq(setting.key, 'site'));
+  // A setting that is newer than what was stored has its default.
+  return { settings: { ...DEFAULT_SETTINGS, ...(row?.value as SiteSettings | undefined) }, revision: row?.revision ?? 0 };
+}
+
+export async function readChart(db: Db): Promise<Chart | undefined> {
+  const [row] = await db.select().from(setting).where(eq(setting.key, 'chart'));
+  return row?.value as Chart | undefined;
+}

@@ -1,0 +1,54 @@
+/** What a site is set to. One JSON value with a format number in the table of settings. */
+import type { RedLetterRule } from '@/core/redletter/redletter';
+import type { Style } from '@/core/phrase/format';
+
+export const FIRST_VIEWS = ['month', 'list', 'map'] as const;
+
+export interface SiteSettings {
+  format: 1;
+  name: string;
+  /** one sentence for search engines and the foot of pages */
+  about: string;
+  /** where the public reaches the site, without a slash at the end; empty = the address of the request */
+  address: string;
+  zone: string;
+  lat: number;
+  lng: number;
+  firstWeekday: number;
+  firstView: (typeof FIRST_VIEWS)[number];
+  hours: Style['hours'];
+  date: Style['date'];
+  currency: string;
+  horizonMonths: number;
+  /** dates on one page of the list */
+  listLength: number;
+  /** lines in short lists: coming dates of a venue, an organizer, a listing */
+  shortLength: number;
+  redLetter: RedLetterRule[];
+  /** who mails come from */
+  mailFrom: string;
+}
+
+export const DEFAULT_SETTINGS: SiteSettings = {
+  format: 1,
+  name: 'Plain Almanac',
+  about: '',
+  address: '',
+  zone: 'UTC',
+  lat: 0,
+  lng: 0,
+  firstWeekday: 0,
+  firstView: 'month',
+  hours: '24',
+  date: 'day-month',
+  currency: 'CAD',
+  horizonMonths: 36,
+  listLength: 40,
+  shortLength: 8,
+  redLetter: [],
+  mailFrom: '',
+};
+
+export function styleOf(settings: SiteSettings): Style {
+  return { date: settings.date, hours: settings.hours };
+}

@@ -1,0 +1,60 @@
+/** Generated rules for tests, from a printed seed. A small PRNG (mulberry32) so that a failure can be repeated. */
+import { dayOf } from '@/core/day/day';
+import type { ByDay, Frequency, Length, Limit, Rule, Stretch } from '@/core/recurrence/model';
+
+export function seedOf(): number {
+  return process.env.SEED ? Number(process.env.SEED) : 20_270_317;
+}
+
+export function random(seed: number): () => number {
+  let a = seed >>> 0;
+  return () => {
+    a = (a + 0x6d2b79f5) | 0;
+    let t = Math.imul(a ^ (a >>> 15), 1 | a);
+    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
+    return ((t ^ (t >>> 14)) >>> 0) / 4_294_967_296;
+  };
+}
+
+export const pick = <T>(r: () => number, from: readonly T[]): T => from[Math.floor(r() * from.length)] as T;
+export const between = (r: () => number, low: number, high: number): number => low + Math.floor(r() * (high - low + 1));
+
+export function some<T>(r: () => number, from: readonly T[], most: number): T[] {
+  const chosen = new Set<T>();
+  const wanted = between(r, 1, most);
+  while (chosen.size < wanted) chosen.add(pick(r, from));
+  return [...chosen];
+}
+
+const WEEKDAYS = [0, 1, 2, 3, 4, 5, 6];
+
+export function generateRule(r: () => number): Rule {
+  const freq = pick<Frequency>(r, ['daily', 'weekly', 'weekly', 'monthly', 'monthly', 'yearly']);
+  const rule: Rule = { freq, interval: pick(r, [1, 1, 1, 2, 3, 5]), byMonth: [], byMonthDay: [], byDay: [], weekStart: pick(r, [0, 0, 6]) };
+  if (r() < 0.25) rule.byMonth = some(r, [1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12], 4).sort((a, b) => a - b);
+  const plain = (): ByDay[] => some(r, WEEKDAYS, 4).map((weekday) => ({ weekday, nth: 0 }));
+  const numbered = (): ByDay[] => some(r, WEEKDAYS, 2).flatMap((weekday) => some(r, [1, 2, 3, 4, 5, -1, -2], 2).map((nth) => ({ weekday, nth })));
+  if (freq === 'daily' && r() < 0.4) rule.byDay = plain();
+  if (freq === 'weekly' && r() < 0.8) rule.byDay = plain();
+  if (freq === 'monthly' || freq === 'yearly') {
+    const dice = r();
+    if (dice < 0.35) rule.byMonthDay = some(r, [1, 2, 13, 15, 28, 29, 30, 31, -1, -2, -30], 3);
+    else if (dice < 0.75) rule.byDay = r() < 0.8 ? numbered() : plain();
+    else if (dice < 0.8) {
+      rule.byMonthDay = some(r, [1, 13, 15, 31], 2);
+      rule.byDay = plain();
+    }
+  }
+  return rule;
+}
+
+export function generateStretch(r: () => number, rule: Rule): Stretch {
+  const day = between(r, dayOf(2024, 1, 1), dayOf(2027, 12, 31));
+  const minute = r() < 0.2 ? null : between(r, 4, 23) * 60 + pick(r, [0, 15, 30, 40]);
+  const length: Length | null = minute === null ? { days: between(r, 1, 4), minute: null } : { days: 0, minute: Math.min(1439, minute + 90) };
+  const dice = r();
+  let limit: Limit = { kind: 'open' };
+  if (dice < 0.3) limit = { kind: 'count', count: between(r, 1, 40) };
+  else if (dice < 0.6) limit = { kind: 'until', day: day + between(r, 0, 900) };
+  return { start: { day, minute }, length, rule, limit };
+}
