@@ -1,6 +1,7 @@
 /** What happens to every request: who asks, may they, is their copy still good, and the headers that guard readers. */
 import { createHash } from 'node:crypto';
-import { type APIContext, defineMiddleware } from 'astro:middleware';
+import type { APIContext } from 'astro';
+import { defineMiddleware } from 'astro:middleware';
 import { isoDay } from './core/day/day';
 import { ADDRESS_HEADER } from './server/accounts/auth';
 import type { Actor, Role } from './server/accounts/roles';

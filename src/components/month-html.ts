@@ -78,7 +78,7 @@ function dayHtml(day: SheetDay<SheetEntry>, bands: Band<SheetEntry>[], input: Mo
     day.day === today ? 'today' : '',
     day.day < today ? 'past' : '',
     day.day === chosen ? 'chosen' : '',
-    weekdayOf(day.day) === 6 || names.length ? 'red' : '',
+    weekdayOf(day.day) === 6 || names.length ? 'redday' : '',
     day.more ? 'more-here' : '',
   ].filter(Boolean);
   const words: DayWords = { weekday: 'long' };

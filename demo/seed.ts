@@ -1,0 +1,139 @@
+/** Fills an empty site with the Kittiwick Isles. Given the same day, it makes the same listings, texts and pictures. */
+import { eq } from 'drizzle-orm';
+import sharp from 'sharp';
+import { emptyContent, type ListingContent } from '@/core/listing/content';
+import { instantToWall } from '@/core/day/zone';
+import type { Auth } from '@/server/accounts/auth';
+import { SITE_ACTOR } from '@/server/accounts/roles';
+import { createAccount } from '@/server/accounts/write';
+import { makeFallback, saveCategory } from '@/server/categories/write';
+import type { Db } from '@/server/db/client';
+import { listing, setting, submission, user, version } from '@/server/db/schema';
+import { hashToken, newId, newToken } from '@/server/db/ids';
+import { type Change, createListing, publishListing } from '@/server/listings/write';
+import { saveOrganizer } from '@/server/organizers/write';
+import { keepPicture } from '@/server/pictures/write';
+import type { Now } from '@/server/site/clock';
+import { DEFAULT_SETTINGS, type SiteSettings } from '@/server/site/settings';
+import { saveVenue } from '@/server/venues/write';
+import { CHART } from './chart';
+import { type DemoListing, demoListings, demoSubmissions } from './listings';
+import { CATEGORIES, ORGANIZERS, RED_LETTERS, SIGN_INS, VENUES } from './people';
+import { SCENES } from './pictures/scenes';
+
+export const DEMO_SETTINGS: SiteSettings = {
+  ...DEFAULT_SETTINGS,
+  name: 'Kittiwick Isles Almanac',
+  about: 'What happens on Amble, Lantern, Gannet and Skerry.',
+  zone: 'America/Halifax',
+  lat: 43.18,
+  lng: -57.45,
+  redLetter: RED_LETTERS.map((r) => ({ ...r })),
+  mailFrom: 'almanac@kittiwick.example',
+};
+
+interface Ids {
+  categories: Map<string, string>;
+  venues: Map<string, string>;
+  organizers: Map<string, string>;
+  pictures: Map<string, string>;
+}
+
+const wanted = (map: Map<string, string>, key: string): string => {
+  const id = map.get(key);
+  if (!id) throw new Error(`the demo names “${key}”, which it does not have`);
+  return id;
+};
+
+function contentOf(demo: DemoListing, ids: Ids): ListingContent {
+  return {
+    ...emptyContent(),
+    title: demo.title,
+    shortTitle: demo.short ?? '',
+    summary: demo.summary,
+    text: demo.text,
+    recurrence: { format: 1, zone: DEMO_SETTINGS.zone, stretches: demo.when, leftOut: demo.leftOut ?? [], breaks: demo.breaks ?? [] },
+    changes: demo.changes ?? [],
+    categoryIds: [wanted(ids.categories, demo.cat)],
+    venueIds: (demo.venue ?? []).map((key) => wanted(ids.venues, key)),
+    organizerIds: (demo.org ?? []).map((key) => wanted(ids.organizers, key)),
+    pictureId: demo.pic ? wanted(ids.pictures, demo.pic) : null,
+    cost: demo.cost ?? { kind: 'unsaid' },
+    ...demo.rest,
+  };
+}
+
+async function seedPlaces(tx: Db): Promise<Omit<Ids, 'pictures'>> {
+  const ids = { categories: new Map<string, string>(), venues: new Map<string, string>(), organizers: new Map<string, string>() };
+  const { tint } = await import('@/core/colour/colour');
+  for (const { key, name, shape, ink, children } of CATEGORIES) {
+    const id = await saveCategory(tx, null, { name, shape, ink, parentId: null }, SITE_ACTOR);
+    ids.categories.set(key, id);
+    for (const [place, child] of children.entries()) {
+      ids.categories.set(child.key, await saveCategory(tx, null, { name: child.name, shape, ink: tint(ink, place), parentId: id }, SITE_ACTOR));
+    }
+  }
+  await makeFallback(tx, wanted(ids.categories, 'town'));
+  const blank = { street: '', town: '', island: '', lat: null, lng: null, access: '', phone: '', mail: '', website: '' };
+  for (const { key, ...venue } of VENUES) ids.venues.set(key, (await saveVenue(tx, null, { ...blank, ...venue }, SITE_ACTOR)).id);
+  for (const { key, ...organizer } of ORGANIZERS) ids.organizers.set(key, (await saveOrganizer(tx, null, { website: '', ...organizer }, SITE_ACTOR)).id);
+  return ids;
+}
+
+async function seedPictures(db: Db): Promise<Map<string, string>> {
+  const ids = new Map<string, string>();
+  for (const scene of SCENES) {
+    const png = await sharp(Buffer.from(scene.draw())).png({ compressionLevel: 6 }).toBuffer();
+    ids.set(scene.key, (await keepPicture(db, png, { alt: scene.alt, credit: scene.credit })).id);
+  }
+  return ids;
+}
+
+export interface SeedResult {
+  listings: number;
+  submissions: number;
+  pictures: number;
+}
+
+/** Seeds once; a site that has listings is left alone. */
+export async function seedDemo(db: Db, auth: Auth, now: Now): Promise<SeedResult> {
+  const [any] = await db.select({ id: listing.id }).from(listing).limit(1);
+  if (any) return { listings: 0, submissions: 0, pictures: 0 };
+  await db.insert(setting).values([{ key: 'site', value: DEMO_SETTINGS }, { key: 'chart', value: CHART }]).onConflictDoNothing();
+  const pictures = await seedPictures(db);
+  // The site had no zone before it was seeded: today is said in the demo's.
+  const local: Now = { ms: now.ms, ...instantToWall(DEMO_SETTINGS.zone, now.ms) };
+  const listings = demoListings(local.day);
+  const submissions = demoSubmissions(local.day);
+  await db.transaction(async (raw) => {
+    const tx = raw as unknown as Db;
+    for (const account of SIGN_INS) await createAccount(tx, auth, account, SITE_ACTOR);
+    const ids: Ids = { ...(await seedPlaces(tx)), pictures };
+    const [maud] = await tx.select({ id: user.id, name: user.name }).from(user).where(eq(user.email, SIGN_INS[0].email));
+    const [nan] = await tx.select({ id: user.id }).from(user).where(eq(user.email, SIGN_INS[2].email));
+    const by = { id: maud?.id ?? null, name: maud?.name ?? 'Maud Petrel', role: 'coordinator' as const };
+    for (const [i, demo] of listings.entries()) {
+      const change: Change = { by, now: { ...local, ms: local.ms - (listings.length - i) * 5_400_000 }, settings: DEMO_SETTINGS };
+      const row = await createListing(tx, contentOf(demo, ids), change);
+      await publishListing(tx, row.id, row.revision, { ...change, now: { ...change.now } });
+    }
+    await seedDrafts(tx, ids, by, local, nan?.id ?? null);
+    for (const one of submissions) {
+      const change: Change = { by: { id: null, name: one.sender, role: 'reader' }, now: { ...local, ms: local.ms - one.daysAgo * 86_400_000 - 3_600_000 }, settings: DEMO_SETTINGS };
+      const row = await createListing(tx, contentOf(one.listing, ids), change, 'in-review');
+      await tx.insert(submission).values({
+        id: newId(), listingId: row.id, tokenHash: hashToken(newToken()), state: 'waiting', senderName: one.sender, senderMail: one.mail,
+        message: one.message, said: { format: 1, where: one.where, who: '' }, sentAt: new Date(change.now.ms),
+      });
+    }
+    await tx.update(version).set({ byName: by.name }).where(eq(version.byName, 'The site'));
+  });
+  return { listings: listings.length, submissions: submissions.length, pictures: pictures.size };
+}
+
+/** A few that are not public: a draft of the contributor's, a withdrawn one. */
+async function seedDrafts(tx: Db, ids: Ids, by: Change['by'], now: Now, contributorId: string | null): Promise<void> {
+  const change: Change = { by, now, settings: DEMO_SETTINGS };
+  const draft = await createListing(tx, contentOf({ title: 'Autumn Ferry Concert', cat: 'music', summary: '', text: '<p>On the car deck, if the captain agrees.</p>', when: [{ start: `${new Date(now.ms + 40 * 86_400_000).toISOString().slice(0, 10)}T19:00`, length: null, rule: null, limit: { kind: 'open' } }] }, ids), change);
+  await tx.update(listing).set({ ownerId: contributorId }).where(eq(listing.id, draft.id));
+}

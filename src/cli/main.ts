@@ -1,0 +1,84 @@
+/** The operator's command line. It never opens the database itself: it asks the running server, or starts one for the while. */
+import { parseArgs } from 'node:util';
+import { addUser } from './user';
+import { CliError } from './problem';
+import { openSite, VERSION } from './site';
+import { serve } from './serve';
+
+const HELP = `Plain Almanac
+
+  almanac serve [--demo] [--fresh]    serve the site (PORT, HOST and ALMANAC_DATA override 4321, 127.0.0.1 and data/)
+  almanac user add --name NAME --mail ADDRESS [--role coordinator|editor|contributor]
+                                      make an account; asks for the password, or takes it on standard input
+  almanac rebuild                     make the date index anew and report differences
+  almanac seed                        fill an empty demo with invented events
+  almanac version
+  almanac --help
+`;
+
+async function main(): Promise<void> {
+  const { values, positionals } = parseArgs({
+    allowPositionals: true,
+    options: {
+      help: { type: 'boolean', short: 'h' },
+      demo: { type: 'boolean' },
+      fresh: { type: 'boolean' },
+      name: { type: 'string' },
+      mail: { type: 'string' },
+      role: { type: 'string' },
+    },
+  });
+  const [command, sub] = positionals;
+  if (values.help || !command) {
+    process.stdout.write(HELP);
+    return;
+  }
+  switch (command) {
+    case 'serve':
+      await serve({ demo: values.demo === true, fresh: values.fresh === true });
+      return;
+    case 'version':
+      console.log(VERSION);
+      return;
+    case 'user':
+      if (sub !== 'add') throw new CliError('Say what to do: almanac user add --name NAME --mail ADDRESS');
+      await addUser({ name: values.name, mail: values.mail, role: values.role });
+      return;
+    case 'rebuild':
+      await rebuild();
+      return;
+    case 'seed':
+      await ask('seed', (result) => console.log(`${result.listings} listings, ${result.submissions} waiting, ${result.pictures} pictures.`));
+      return;
+    default:
+      throw new CliError(`There is no command “${command}”; almanac --help lists them.`);
+  }
+}
+
+interface Report { listings: number; dates: number; differed: { address: string; missing: number; surplus: number }[]; submissions: number; pictures: number }
+
+async function ask(command: string, say: (result: Report) => void): Promise<void> {
+  const site = await openSite();
+  try {
+    say((await site.ask(command)) as Report);
+  } finally {
+    await site.leave();
+  }
+}
+
+async function rebuild(): Promise<void> {
+  await ask('rebuild', ({ listings, dates, differed }) => {
+    for (const d of differed) console.log(`${d.address}: ${d.missing} missing, ${d.surplus} surplus`);
+    console.log(`${listings} listings, ${dates} dates, ${differed.length} differed.`);
+  });
+}
+
+main().then(
+  () => undefined,
+  (error: unknown) => {
+    const code = (error as NodeJS.ErrnoException).code;
+    const known = error instanceof CliError || code?.startsWith('ERR_PARSE_ARGS');
+    console.error(known ? (error as Error).message : `Something failed: ${error instanceof Error ? error.message : 'unknown'}`);
+    process.exit(1);
+  },
+);

@@ -1,0 +1,113 @@
+/** Serves the site until it is told to stop. */
+import { existsSync, rmSync } from 'node:fs';
+import http, { type IncomingMessage, type ServerResponse } from 'node:http';
+import path from 'node:path';
+import sirv from 'sirv';
+import { CliError } from './problem';
+import { askSocket, dataFolder, isRunning, loadHandler, prepareFolder, ROOT, startOperator } from './site';
+
+const MAX_BODY = 22 * 1024 * 1024;
+
+export async function serve({ demo, fresh }: { demo: boolean; fresh: boolean }): Promise<void> {
+  const host = process.env.HOST ?? '127.0.0.1';
+  const port = Number(process.env.PORT ?? 4321);
+  if (!Number.isInteger(port) || port < 0 || port > 65_535) throw new CliError(`PORT is ${process.env.PORT}; it takes a number up to 65535.`);
+  if (demo) process.env.ALMANAC_DEMO = '1';
+  const folder = dataFolder();
+  prepareFolder(folder);
+  if (await isRunning(folder)) throw new CliError(`The data folder ${folder} is in use by another server. Stop that one, or set ALMANAC_DATA to another folder.`);
+  if (fresh) clear(folder, demo);
+  const handler = await loadHandler();
+  const files = sirv(path.join(ROOT, 'dist/client'), {
+    etag: true,
+    setHeaders: (res, name) => {
+      if (name.startsWith('/_astro/')) res.setHeader('cache-control', 'public, max-age=31536000, immutable');
+    },
+  });
+  const server = http.createServer((req, res) => {
+    if (!bounded(req, res)) return;
+    files(req, res, () => handler(req, res, undefined, {}));
+  });
+  server.requestTimeout = 60_000;
+  await listen(server, host, port);
+  console.log('Opening the data folder …');
+  let operator: Awaited<ReturnType<typeof startOperator>>;
+  try {
+    operator = await startOperator(handler, folder);
+  } catch (error) {
+    server.close();
+    throw error;
+  }
+  if (demo && operator.empty) {
+    console.log('Filling it with the Kittiwick Isles: listings, dates, pictures …');
+    await askSocket(path.join(folder, 'almanac.sock'), 'seed');
+  }
+  const bound = server.address();
+  const shown = typeof bound === 'object' && bound ? bound.port : port;
+  console.log(`\nServing http://${host}:${shown}`);
+  if (demo) console.log(SIGN_INS);
+  stopCleanly(server, operator.stop);
+}
+
+const SIGN_INS = `Sign in to the Desk at /desk with
+  maud@almanac.example   kittiwick-isles-1   coordinator
+  ivo@almanac.example    kittiwick-isles-2   editor
+  nan@almanac.example    kittiwick-isles-3   contributor
+Ctrl-C stops it.`;
+
+/** Removes the site's own files from its folder, nothing else that may lie there. */
+function clear(folder: string, demo: boolean): void {
+  if (!demo) throw new CliError('--fresh empties the data folder; it is for a demo (--demo) only.');
+  for (const name of ['db', 'secret', 'almanac.sock']) {
+    if (existsSync(path.join(folder, name))) rmSync(path.join(folder, name), { recursive: true, force: true });
+  }
+}
+
+/** What the handler must be able to trust: no forwarded addresses unless a proxy is declared, and a length for each body. */
+function bounded(req: IncomingMessage, res: ServerResponse): boolean {
+  if (process.env.ALMANAC_BEHIND_PROXY !== '1') {
+    for (const name of Object.keys(req.headers)) if (name.startsWith('x-forwarded') || name === 'forwarded') delete req.headers[name];
+  }
+  const refuse = (status: number, title: string): false => {
+    res.writeHead(status, { 'content-type': 'application/problem+json', connection: 'close' });
+    res.end(JSON.stringify({ type: 'about:blank', title, status }));
+    return false;
+  };
+  if (req.headers['transfer-encoding']) return refuse(411, 'Send the length of the body.');
+  if (Number(req.headers['content-length'] ?? 0) > MAX_BODY) return refuse(413, 'That is larger than 20 MB; send a smaller picture.');
+  return true;
+}
+
+function listen(server: http.Server, host: string, port: number): Promise<void> {
+  return new Promise((resolve, reject) => {
+    server.once('error', (error: NodeJS.ErrnoException) => {
+      const sentences: Record<string, string> = {
+        EADDRINUSE: `Port ${port} is taken by another program. Stop that one, or choose another: PORT=${port + 1} ./bin/demo`,
+        EACCES: `Port ${port} may not be used by this account; choose one above 1023.`,
+        EADDRNOTAVAIL: `This machine has no address ${host}; set HOST to one of its own.`,
+      };
+      reject(new CliError(sentences[error.code ?? ''] ?? `The port could not be opened: ${error.code}.`));
+    });
+    server.listen(port, host, resolve);
+  });
+}
+
+function stopCleanly(server: http.Server, stop: () => Promise<void>): void {
+  let stopping = false;
+  const end = (): void => {
+    if (stopping) return;
+    stopping = true;
+    console.log('\nStopping …');
+    server.close();
+    server.closeIdleConnections();
+    // Answers under way may finish; a connection that idles does not keep the process.
+    const force = setTimeout(() => server.closeAllConnections(), 3000);
+    force.unref();
+    stop().then(
+      () => process.exit(0),
+      () => process.exit(1),
+    );
+  };
+  process.on('SIGINT', end);
+  process.on('SIGTERM', end);
+}

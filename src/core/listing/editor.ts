@@ -1,0 +1,31 @@
+/** What the listing's editor begins with: plain values that the server gives and the island reads. */
+import type { Style } from '../phrase/format';
+import type { ListingContent, Stage } from './content';
+
+export interface Choice {
+  id: string;
+  name: string;
+  /** what else tells it apart: a town, a parent category */
+  more: string;
+}
+
+export interface EditorStart {
+  id: string | null;
+  revision: number;
+  stage: Stage;
+  edited: boolean;
+  address: string;
+  oldAddresses: string[];
+  content: ListingContent;
+  picture: { id: string; alt: string; credit: string; width: number; height: number } | null;
+  venues: Choice[];
+  organizers: Choice[];
+  categories: (Choice & { mark: string; child: boolean })[];
+  fallback: string;
+  site: { zone: string; zones: string[]; today: number; horizon: number; style: Style; currency: string; firstWeekday: number };
+  mayPublish: boolean;
+  mayMake: boolean;
+  userId: string;
+  history: { revision: number; what: string; byName: string; at: string }[];
+  submission: { sender: string; message: string; where: string; who: string } | null;
+}

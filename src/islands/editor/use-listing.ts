@@ -1,0 +1,162 @@
+/** A listing being edited: its content, what the server has of it, and the ways of saving it. */
+import { useCallback, useEffect, useRef, useState } from 'react';
+import { type Outcome, send } from '@/client/api';
+import type { ListingContent, Stage } from '@/core/listing/content';
+import type { EditorStart } from '@/core/listing/editor';
+import { dropKept, keep, mergeContents, readKept } from './state';
+
+interface Saved {
+  id?: string | null;
+  revision: number;
+  address: string;
+  stage: Stage;
+  edited: boolean;
+}
+export interface Newer {
+  revision: number;
+  content: ListingContent;
+  by: string;
+}
+export interface Conflict {
+  newer: Newer;
+  merged: ListingContent;
+  collisions: (keyof ListingContent)[];
+}
+export type Action = 'publish' | 'withdraw' | 'bin' | 'restore' | 'review' | 'address';
+
+export interface Note {
+  tone: 'good' | 'bad';
+  text: string;
+  link?: { href: string; text: string };
+}
+
+export function useListing(start: EditorStart) {
+  const [content, setContentState] = useState<ListingContent>(start.content);
+  const [server, setServer] = useState<Saved & { id: string | null }>({ id: start.id, revision: start.revision, address: start.address, stage: start.stage, edited: start.edited });
+  const [base, setBase] = useState<ListingContent>(start.content);
+  const [errors, setErrors] = useState<Map<string, string>>(new Map());
+  const [note, setNote] = useState<Note | null>(null);
+  const [busy, setBusy] = useState(false);
+  const [keptAt, setKeptAt] = useState<number | null>(null);
+  const [conflict, setConflict] = useState<Conflict | null>(null);
+  const [signIn, setSignIn] = useState<(() => void) | null>(null);
+  const [found, setFound] = useState<{ content: ListingContent; revision: number } | null>(null);
+  const latest = useRef({ content, server, base });
+  latest.current = { content, server, base };
+  const dirty = JSON.stringify(content) !== JSON.stringify(base);
+
+  // What was typed before a reload comes back by itself.
+  useEffect(() => {
+    const kept = readKept(localStorage, start.userId, start.id);
+    if (!kept || JSON.stringify(kept.content) === JSON.stringify(start.content)) return;
+    if (kept.revision === start.revision) {
+      setContentState(kept.content);
+      setNote({ tone: 'good', text: 'What you typed before and did not save is back.' });
+    } else setFound({ content: kept.content, revision: kept.revision });
+  }, [start]);
+
+  const setContent = useCallback((change: Partial<ListingContent> | ((before: ListingContent) => ListingContent)) => {
+    setContentState((before) => (typeof change === 'function' ? change(before) : { ...before, ...change }));
+  }, []);
+
+  useEffect(() => {
+    if (!dirty) return;
+    const timer = setTimeout(() => {
+      const at = Date.now();
+      if (keep(localStorage, start.userId, server.id, { format: 1, revision: server.revision, content, at })) setKeptAt(at);
+    }, 250);
+    return () => clearTimeout(timer);
+  }, [content, dirty, server.id, server.revision, start.userId]);
+
+  useEffect(() => {
+    const keepNow = (): void => {
+      const { content: now, server: s } = latest.current;
+      if (JSON.stringify(now) === JSON.stringify(latest.current.base)) return;
+      keep(localStorage, start.userId, s.id, { format: 1, revision: s.revision, content: now, at: Date.now() });
+    };
+    addEventListener('pagehide', keepNow);
+    return () => removeEventListener('pagehide', keepNow);
+  }, [start.userId]);
+
+  /** Shows what an outcome means; true when it is done. */
+  const settle = useCallback(<T,>(outcome: Outcome<T>, again: () => void): outcome is { kind: 'done'; value: T } => {
+    if (outcome.kind === 'done') {
+      setErrors(new Map());
+      return true;
+    }
+    if (outcome.kind === 'offline') setNote({ tone: 'bad', text: 'No connection. What you typed is kept in this browser; it is saved as soon as you try again.' });
+    else if (outcome.kind === 'signed-out') setSignIn(() => again);
+    else {
+      const newer = outcome.extra.newer as Newer | undefined;
+      if (newer) setConflict({ newer, ...mergeContents(latest.current.base, latest.current.content, newer.content) });
+      else setNote({ tone: 'bad', text: outcome.title });
+      setErrors(new Map(outcome.fields.map((f) => [f.field.replace(/^content\./, ''), f.message])));
+    }
+    return false;
+  }, []);
+
+  const accept = useCallback((saved: Saved, sent: ListingContent | null) => {
+    const before = latest.current.server;
+    const id = saved.id ?? before.id;
+    if (before.id === null && id) history.replaceState(null, '', `/desk/listings/${id}`);
+    if (sent) {
+      dropKept(localStorage, start.userId, before.id);
+      setBase(sent);
+    }
+    const next = { ...before, ...saved, id: id ?? null };
+    latest.current.server = next;
+    setServer(next);
+  }, [start.userId]);
+
+  /** Saves the working copy; resolves to whether the server has it. */
+  const save = useCallback(async (replace?: { content: ListingContent; revision: number }): Promise<boolean> => {
+    const { server: s, content: typed } = latest.current;
+    const sent = replace?.content ?? typed;
+    setBusy(true);
+    const outcome = s.id === null
+      ? await send<Saved>('POST', '/api/v1/listings', { content: sent })
+      : await send<Saved>('PUT', `/api/v1/listings/${s.id}`, { content: sent, revision: replace?.revision ?? s.revision });
+    setBusy(false);
+    if (!settle(outcome, () => void save(replace))) return false;
+    accept(outcome.value, sent);
+    if (replace) setContentState(replace.content);
+    setNote({ tone: 'good', text: outcome.value.stage === 'published' ? 'Saved in the working copy. Readers see it after “Publish changes”.' : 'Saved.' });
+    return true;
+  }, [accept, settle]);
+
+  /** Saves what is typed, then acts on the listing as a whole. */
+  const act = useCallback(async (action: Action, address?: string): Promise<boolean> => {
+    const typed = JSON.stringify(latest.current.content) !== JSON.stringify(latest.current.base);
+    if ((typed || latest.current.server.id === null) && !(await save())) return false;
+    const { id, revision } = latest.current.server;
+    setBusy(true);
+    const outcome = await send<Partial<Saved> & { stage: Stage }>('POST', `/api/v1/listings/${id}/${action}`, { revision, address });
+    setBusy(false);
+    if (!settle(outcome, () => void act(action, address))) return false;
+    accept({ ...latest.current.server, ...outcome.value } as Saved, null);
+    setNote(noteOf(action, latest.current.server.address));
+    return true;
+  }, [accept, save, settle]);
+
+  return { content, setContent, server, dirty, errors, note, setNote, busy, keptAt, conflict, setConflict, signIn, setSignIn, found, setFound, save, act };
+}
+
+export type Listing = ReturnType<typeof useListing>;
+
+function noteOf(action: Action, address: string): Note {
+  const page = { href: `/what/${address}`, text: 'See the page' };
+  switch (action) {
+    case 'publish':
+      return { tone: 'good', text: 'Published.', link: page };
+    case 'withdraw':
+      return { tone: 'good', text: 'Withdrawn: readers no longer see it.' };
+    case 'bin':
+      return { tone: 'good', text: 'In the bin.' };
+    case 'restore':
+      return { tone: 'good', text: 'Back as a draft.' };
+    case 'review':
+      return { tone: 'good', text: 'Sent for review. An editor decides on it in Intake.' };
+    case 'address':
+      return { tone: 'good', text: 'The web address is changed; the old one leads to it.', link: page };
+  }
+}

@@ -1,0 +1,30 @@
+/** What can be done with a listing as a whole: its stage and its web address. Objects are checked in the writes. */
+import { z } from 'zod';
+import { eq } from 'drizzle-orm';
+import { user } from '@/server/db/schema';
+import { jsonEndpoint } from '@/server/http/endpoint';
+import { idOf } from '@/server/http/params';
+import { Problem } from '@/server/http/problem';
+import { sendForReview } from '@/server/intake/write';
+import { changeAddress, moveToStage, publishListing } from '@/server/listings/write';
+
+const input = z.object({ revision: z.number().int().min(1), address: z.string().max(200).optional() });
+
+export const POST = jsonEndpoint(input, async ({ tx, actor, input: { revision, address }, change, context }) => {
+  const id = idOf(context.params.id, 'listing');
+  const run = {
+    publish: () => publishListing(tx, id, revision, change),
+    withdraw: () => moveToStage(tx, id, 'withdrawn', change),
+    bin: () => moveToStage(tx, id, 'binned', change),
+    restore: () => moveToStage(tx, id, 'draft', change),
+    address: () => changeAddress(tx, id, address ?? '', change),
+    review: async () => {
+      const [me] = await tx.select({ email: user.email }).from(user).where(eq(user.id, actor.id ?? ''));
+      await sendForReview(tx, id, revision, me?.email ?? '', change);
+      return undefined;
+    },
+  }[context.params.action ?? ''];
+  if (!run) throw new Problem(404, 'There is no such action.');
+  const row = await run();
+  return row ? { revision: row.revision, address: row.address, stage: row.stage, edited: row.edited } : { stage: 'in-review' };
+});

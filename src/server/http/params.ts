@@ -1,0 +1,9 @@
+/** Parts of an address, checked. */
+import { isId } from '../db/ids';
+import { notFound } from './problem';
+
+/** An id from the address; anything that is none names nothing. */
+export function idOf(text: string | undefined, what: string): string {
+  if (!text || !isId(text)) throw notFound(what);
+  return text;
+}

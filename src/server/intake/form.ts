@@ -1,0 +1,157 @@
+/** The short form that a stranger fills in: from its fields to a listing's content. Works without JavaScript. */
+import { type Day, isoDay, parseIsoDay, weekdayOf, ymdOf } from '@/core/day/day';
+import { isoTime, parseIsoTime } from '@/core/day/wall';
+import { type Cost, emptyContent, type ListingContent } from '@/core/listing/content';
+import { isMail, isWebAddress } from '@/core/proof/proof';
+import type { Length, Rule } from '@/core/recurrence/model';
+import { fromStored, type StoredLimit, type StoredRecurrence } from '@/core/recurrence/stored';
+import { fold, paragraphs, plainText } from '@/core/text/text';
+import { type FieldError, Problem } from '../http/problem';
+import type { Lookup } from '../public/lookup';
+import type { SiteSettings } from '../site/settings';
+
+export type Fields = Record<string, string>;
+
+/** Longest values, by field; also the form's maxlength. */
+export const LONGEST: Record<string, number> = {
+  title: 160, text: 5000, where: 200, who: 200, cost: 120, website: 500, name: 120, mail: 200, phone: 60, message: 1000,
+};
+/** A field that people do not see: what fills it is no person. */
+export const TRAP = 'homepage';
+
+export interface FormResult {
+  content: ListingContent;
+  name: string;
+  mail: string;
+  message: string;
+  where: string;
+  who: string;
+}
+
+/** Reads the form. Throws one Problem with every field that needs mending. */
+export function readAddForm(fields: Fields, found: Lookup, settings: SiteSettings, today: Day): FormResult {
+  const errors: FieldError[] = [];
+  const get = (name: string): string => (fields[name] ?? '').trim();
+  const wrong = (field: string, message: string): void => {
+    errors.push({ field, message });
+  };
+  for (const [name, most] of Object.entries(LONGEST)) {
+    if (get(name).length > most) wrong(name, `At most ${most.toLocaleString('en')} characters; it has ${get(name).length.toLocaleString('en')}.`);
+  }
+  if (get(TRAP)) wrong(TRAP, 'Leave this field empty.');
+  if (!get('title')) wrong('title', 'What is it called?');
+  if (!get('name')) wrong('name', 'Your name is missing; only the editors see it.');
+  if (!isMail(get('mail'))) wrong('mail', 'A mail address needs a name, an @ and a domain, such as rue@dunlin.example.');
+  if (get('website') && !isWebAddress(get('website'))) wrong('website', 'A website begins with http:// or https://.');
+  const recurrence = readWhen(fields, settings, today, wrong);
+  if (errors.length || !recurrence) throw new Problem(422, errors.length === 1 ? (errors[0]?.message ?? '') : `${errors.length} fields need a look.`, errors);
+  const venue = match(found.venues, get('where'));
+  const organizer = match(found.organizers, get('who'));
+  const kind = found.categories.find((c) => c.id === get('kind'));
+  const content: ListingContent = {
+    ...emptyContent(),
+    title: get('title').replace(/\s+/g, ' '),
+    text: paragraphs(get('text')),
+    recurrence,
+    categoryIds: kind ? [kind.id] : [],
+    venueIds: venue ? [venue.id] : [],
+    organizerIds: organizer ? [organizer.id] : [],
+    cost: costOf(get('cost'), settings.currency),
+    website: get('website'),
+    contact: { name: get('showContact') ? get('name') : '', phone: get('showContact') ? get('phone') : '', mail: '' },
+  };
+  return { content, name: get('name'), mail: get('mail'), message: get('message'), where: venue ? '' : get('where'), who: organizer ? '' : get('who') };
+}
+
+function match<T extends { name: string }>(list: readonly T[], words: string): T | undefined {
+  return words ? list.find((one) => fold(one.name) === fold(words)) : undefined;
+}
+
+/** "free", "8", "$12.50" as what they are; anything else as words. */
+export function costOf(text: string, currency: string): Cost {
+  if (!text) return { kind: 'unsaid' };
+  if (/^(free|nothing|0|none)$/i.test(text)) return { kind: 'free' };
+  const amount = /^[^\d]{0,4}(\d{1,6})(?:[.,](\d{2}))?[^\d]{0,4}$/.exec(text.trim());
+  if (amount && !/[a-z]{3}/i.test(text.replace(new RegExp(currency, 'i'), ''))) return { kind: 'amount', amount: amount[2] ? `${amount[1]}.${amount[2]}` : (amount[1] as string), currency };
+  return { kind: 'words', words: text };
+}
+
+function readWhen(fields: Fields, settings: SiteSettings, today: Day, wrong: (field: string, message: string) => void): StoredRecurrence | undefined {
+  const start = parseIsoDay(fields.day ?? '');
+  if (start === undefined) {
+    wrong('day', fields.day ? 'There is no such date; check day and month.' : 'On which day?');
+    return undefined;
+  }
+  if (start < today - 366) wrong('day', 'That is more than a year ago.');
+  if (start > today + 366 * 5) wrong('day', 'That is more than five years ahead.');
+  const last = fields.lastDay ? parseIsoDay(fields.lastDay) : start;
+  if (last === undefined) wrong('lastDay', 'There is no such date; check day and month.');
+  else if (last < start) wrong('lastDay', 'It ends before it begins.');
+  else if (last - start > 92) wrong('lastDay', 'That is longer than three months; is it a weekly event?');
+  const from = fields.starts ? parseIsoTime(fields.starts) : undefined;
+  const to = fields.ends ? parseIsoTime(fields.ends) : undefined;
+  if (fields.starts && from === undefined) wrong('starts', 'There is no such time; times are written 19:30.');
+  if (fields.ends && to === undefined) wrong('ends', 'There is no such time; times are written 21:00.');
+  if (to !== undefined && from === undefined && !fields.starts) wrong('starts', 'It has an end but no start.');
+  const days = (last ?? start) - start;
+  const overnight = from !== undefined && to !== undefined && days === 0 && to <= from;
+  if (overnight && to > 360) wrong('ends', 'It ends before it starts. If it ends the next day, give that as the last day.');
+  const rule = ruleOf(fields.repeats ?? 'never', start);
+  const limit = limitOf(fields, start, rule, wrong);
+  let length: Length | null = null;
+  if (from === undefined) length = { days: days + 1, minute: null };
+  else if (to !== undefined) length = { days: overnight ? 1 : days, minute: to };
+  const stretch = { start: from === undefined ? isoDay(start) : `${isoDay(start)}T${isoTime(from)}`, length, rule, limit };
+  return { format: 1, zone: settings.zone, stretches: [stretch], leftOut: [], breaks: [] };
+}
+
+/** Weekly on that weekday, or monthly on the same weekday of the month. */
+function ruleOf(repeats: string, start: Day): Rule | null {
+  const base: Rule = { freq: 'weekly', interval: 1, byMonth: [], byMonthDay: [], byDay: [], weekStart: 0 };
+  const weekday = weekdayOf(start);
+  if (repeats === 'weekly') return { ...base, byDay: [{ weekday, nth: 0 }] };
+  if (repeats === 'second-week') return { ...base, interval: 2, byDay: [{ weekday, nth: 0 }] };
+  if (repeats === 'monthly') {
+    const nth = Math.ceil(ymdOf(start).day / 7);
+    return { ...base, freq: 'monthly', byDay: [{ weekday, nth: nth > 4 ? -1 : nth }] };
+  }
+  return null;
+}
+
+function limitOf(fields: Fields, start: Day, rule: Rule | null, wrong: (field: string, message: string) => void): StoredLimit {
+  if (!rule || !fields.until) return { kind: 'open' };
+  const until = parseIsoDay(fields.until);
+  if (until === undefined) wrong('until', 'There is no such date; check day and month.');
+  else if (until < start) wrong('until', 'The last date lies before the first.');
+  return { kind: 'until', day: fields.until };
+}
+
+/** The form's fields again, from what was sent: for mending it on the receipt. */
+export function fieldsOf(content: ListingContent, sent: { senderName: string; senderMail: string; message: string; said: { where: string; who: string } }, found: Lookup): Fields {
+  const stretch = content.recurrence ? fromStored(content.recurrence).stretches[0] : undefined;
+  const { cost } = content;
+  const fields: Fields = {
+    title: content.title,
+    text: plainText(content.text),
+    kind: content.categoryIds[0] ?? '',
+    where: found.venue.get(content.venueIds[0] ?? '')?.name ?? sent.said.where,
+    who: found.organizer.get(content.organizerIds[0] ?? '')?.name ?? sent.said.who,
+    cost: cost.kind === 'free' ? 'free' : cost.kind === 'amount' ? cost.amount : cost.kind === 'words' ? cost.words : '',
+    website: content.website,
+    name: sent.senderName,
+    mail: sent.senderMail,
+    phone: content.contact.phone,
+    message: sent.message,
+    showContact: content.contact.name ? '1' : '',
+  };
+  if (!stretch) return fields;
+  const { start, length, rule, limit } = stretch;
+  const days = start.minute === null ? (length?.days ?? 1) - 1 : (length?.days ?? 0);
+  fields.day = isoDay(start.day);
+  if (days > 0 && !(days === 1 && (length?.minute ?? 1440) <= 360)) fields.lastDay = isoDay(start.day + days);
+  if (start.minute !== null) fields.starts = isoTime(start.minute);
+  if (length && length.minute !== null) fields.ends = isoTime(length.minute);
+  fields.repeats = rule ? (rule.freq === 'monthly' ? 'monthly' : rule.interval === 2 ? 'second-week' : 'weekly') : 'never';
+  if (limit.kind === 'until') fields.until = isoDay(limit.day);
+  return fields;
+}
