@@ -70,13 +70,17 @@ async function seedPlaces(tx: Db): Promise<Omit<Ids, 'pictures'>> {
     const id = await saveCategory(tx, null, { name, shape, ink, parentId: null }, SITE_ACTOR);
     ids.categories.set(key, id);
     for (const [place, child] of children.entries()) {
-      ids.categories.set(child.key, await saveCategory(tx, null, { name: child.name, shape, ink: tint(ink, place), parentId: id }, SITE_ACTOR));
+      ids.categories.set(
+        child.key,
+        await saveCategory(tx, null, { name: child.name, shape, ink: tint(ink, place), parentId: id }, SITE_ACTOR),
+      );
     }
   }
   await makeFallback(tx, wanted(ids.categories, 'town'));
   const blank = { street: '', town: '', island: '', lat: null, lng: null, access: '', phone: '', mail: '', website: '' };
   for (const { key, ...venue } of VENUES) ids.venues.set(key, (await saveVenue(tx, null, { ...blank, ...venue }, SITE_ACTOR)).id);
-  for (const { key, ...organizer } of ORGANIZERS) ids.organizers.set(key, (await saveOrganizer(tx, null, { website: '', ...organizer }, SITE_ACTOR)).id);
+  for (const { key, ...organizer } of ORGANIZERS)
+    ids.organizers.set(key, (await saveOrganizer(tx, null, { website: '', ...organizer }, SITE_ACTOR)).id);
   return ids;
 }
 
@@ -99,7 +103,13 @@ export interface SeedResult {
 export async function seedDemo(db: Db, auth: Auth, now: Now): Promise<SeedResult> {
   const [any] = await db.select({ id: listing.id }).from(listing).limit(1);
   if (any) return { listings: 0, submissions: 0, pictures: 0 };
-  await db.insert(setting).values([{ key: 'site', value: DEMO_SETTINGS }, { key: 'chart', value: CHART }]).onConflictDoNothing();
+  await db
+    .insert(setting)
+    .values([
+      { key: 'site', value: DEMO_SETTINGS },
+      { key: 'chart', value: CHART },
+    ])
+    .onConflictDoNothing();
   const pictures = await seedPictures(db);
   // The site had no zone before it was seeded: today is said in the demo's.
   const local: Now = { ms: now.ms, ...instantToWall(DEMO_SETTINGS.zone, now.ms) };
@@ -119,11 +129,22 @@ export async function seedDemo(db: Db, auth: Auth, now: Now): Promise<SeedResult
     }
     await seedDrafts(tx, ids, by, local, nan?.id ?? null);
     for (const one of submissions) {
-      const change: Change = { by: { id: null, name: one.sender, role: 'reader' }, now: { ...local, ms: local.ms - one.daysAgo * 86_400_000 - 3_600_000 }, settings: DEMO_SETTINGS };
+      const change: Change = {
+        by: { id: null, name: one.sender, role: 'reader' },
+        now: { ...local, ms: local.ms - one.daysAgo * 86_400_000 - 3_600_000 },
+        settings: DEMO_SETTINGS,
+      };
       const row = await createListing(tx, contentOf(one.listing, ids), change, 'in-review');
       await tx.insert(submission).values({
-        id: newId(), listingId: row.id, tokenHash: hashToken(newToken()), state: 'waiting', senderName: one.sender, senderMail: one.mail,
-        message: one.message, said: { format: 1, where: one.where, who: '' }, sentAt: new Date(change.now.ms),
+        id: newId(),
+        listingId: row.id,
+        tokenHash: hashToken(newToken()),
+        state: 'waiting',
+        senderName: one.sender,
+        senderMail: one.mail,
+        message: one.message,
+        said: { format: 1, where: one.where, who: '' },
+        sentAt: new Date(change.now.ms),
       });
     }
     await tx.update(version).set({ byName: by.name }).where(eq(version.byName, 'The site'));
@@ -134,6 +155,26 @@ export async function seedDemo(db: Db, auth: Auth, now: Now): Promise<SeedResult
 /** A few that are not public: a draft of the contributor's, a withdrawn one. */
 async function seedDrafts(tx: Db, ids: Ids, by: Change['by'], now: Now, contributorId: string | null): Promise<void> {
   const change: Change = { by, now, settings: DEMO_SETTINGS };
-  const draft = await createListing(tx, contentOf({ title: 'Autumn Ferry Concert', cat: 'music', summary: '', text: '<p>On the car deck, if the captain agrees.</p>', when: [{ start: `${new Date(now.ms + 40 * 86_400_000).toISOString().slice(0, 10)}T19:00`, length: null, rule: null, limit: { kind: 'open' } }] }, ids), change);
+  const draft = await createListing(
+    tx,
+    contentOf(
+      {
+        title: 'Autumn Ferry Concert',
+        cat: 'music',
+        summary: '',
+        text: '<p>On the car deck, if the captain agrees.</p>',
+        when: [
+          {
+            start: `${new Date(now.ms + 40 * 86_400_000).toISOString().slice(0, 10)}T19:00`,
+            length: null,
+            rule: null,
+            limit: { kind: 'open' },
+          },
+        ],
+      },
+      ids,
+    ),
+    change,
+  );
   await tx.update(listing).set({ ownerId: contributorId }).where(eq(listing.id, draft.id));
 }

@@ -65,7 +65,8 @@ function guard(headers: Headers): void {
   headers.set('x-frame-options', 'SAMEORIGIN');
   headers.set('permissions-policy', 'camera=(), microphone=(), geolocation=()');
   // Astro starts islands from inline scripts; everything that is loaded comes from this site.
-  const policy = "default-src 'self'; script-src 'self' 'unsafe-inline'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; worker-src 'self' blob:; connect-src 'self'; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'self'";
+  const policy =
+    "default-src 'self'; script-src 'self' 'unsafe-inline'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; worker-src 'self' blob:; connect-src 'self'; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'self'";
   headers.set('content-security-policy', policy);
 }
 
@@ -73,11 +74,14 @@ function guard(headers: Headers): void {
 function refuseForeign(request: Request, url: URL): void {
   const origin = request.headers.get('origin');
   const site = request.headers.get('sec-fetch-site');
-  const foreign = origin !== null && (origin === 'null' || !URL.canParse(origin) || new URL(origin).host !== (request.headers.get('host') ?? url.host));
-  if (foreign || site === 'cross-site') throw new Problem(403, 'This came from another website and was refused. Open the page here and try again.');
+  const foreign =
+    origin !== null && (origin === 'null' || !URL.canParse(origin) || new URL(origin).host !== (request.headers.get('host') ?? url.host));
+  if (foreign || site === 'cross-site')
+    throw new Problem(403, 'This came from another website and was refused. Open the page here and try again.');
   const length = Number(request.headers.get('content-length') ?? '0');
   const upload = request.headers.get('content-type')?.startsWith('multipart/form-data');
-  if (length > (upload ? MAX_UPLOAD : MAX_BODY)) throw new Problem(413, upload ? 'That is larger than 20 MB; send a smaller picture.' : 'That is more text than can be taken at once.');
+  if (length > (upload ? MAX_UPLOAD : MAX_BODY))
+    throw new Problem(413, upload ? 'That is larger than 20 MB; send a smaller picture.' : 'That is more text than can be taken at once.');
 }
 
 function noteConnection(context: APIContext, rt: Runtime): void {
@@ -109,12 +113,19 @@ function refuse({ url, request, locals }: APIContext, who: unknown): Response {
 function page(problem: Problem): Response {
   const text = problem.title.replace(/[&<>]/g, (c) => `&#${c.charCodeAt(0)};`);
   const body = `<!doctype html><html lang="en"><meta charset="utf-8"><meta name="viewport" content="width=device-width"><title>${problem.status}</title><style>body{font:16px/1.5 system-ui;max-width:36rem;margin:4rem auto;padding:0 1rem}</style><h1>That did not work</h1><p>${text}</p><p><a href="/">To the calendar</a></p></html>`;
-  return new Response(body, { status: problem.status, headers: { 'content-type': 'text/html; charset=utf-8', 'cache-control': 'no-store' } });
+  return new Response(body, {
+    status: problem.status,
+    headers: { 'content-type': 'text/html; charset=utf-8', 'cache-control': 'no-store' },
+  });
 }
 
 async function answerError(context: APIContext, error: unknown): Promise<Response> {
   const problem = explain(error);
-  const response = context.url.pathname.startsWith('/api/') ? problemResponse(problem) : problem.status === 404 ? await lost(context) : page(problem);
+  const response = context.url.pathname.startsWith('/api/')
+    ? problemResponse(problem)
+    : problem.status === 404
+      ? await lost(context)
+      : page(problem);
   guard(response.headers);
   return response;
 }

@@ -48,14 +48,22 @@ async function main(): Promise<void> {
       await rebuild();
       return;
     case 'seed':
-      await ask('seed', (result) => console.log(`${result.listings} listings, ${result.submissions} waiting, ${result.pictures} pictures.`));
+      await ask('seed', (result) =>
+        console.log(`${result.listings} listings, ${result.submissions} waiting, ${result.pictures} pictures.`),
+      );
       return;
     default:
       throw new CliError(`There is no command “${command}”; almanac --help lists them.`);
   }
 }
 
-interface Report { listings: number; dates: number; differed: { address: string; missing: number; surplus: number }[]; submissions: number; pictures: number }
+interface Report {
+  listings: number;
+  dates: number;
+  differed: { address: string; missing: number; surplus: number }[];
+  submissions: number;
+  pictures: number;
+}
 
 async function ask(command: string, say: (result: Report) => void): Promise<void> {
   const site = await openSite();

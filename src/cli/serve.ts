@@ -11,11 +11,13 @@ const MAX_BODY = 22 * 1024 * 1024;
 export async function serve({ demo, fresh }: { demo: boolean; fresh: boolean }): Promise<void> {
   const host = process.env.HOST ?? '127.0.0.1';
   const port = Number(process.env.PORT ?? 4321);
-  if (!Number.isInteger(port) || port < 0 || port > 65_535) throw new CliError(`PORT is ${process.env.PORT}; it takes a number up to 65535.`);
+  if (!Number.isInteger(port) || port < 0 || port > 65_535)
+    throw new CliError(`PORT is ${process.env.PORT}; it takes a number up to 65535.`);
   if (demo) process.env.ALMANAC_DEMO = '1';
   const folder = dataFolder();
   prepareFolder(folder);
-  if (await isRunning(folder)) throw new CliError(`The data folder ${folder} is in use by another server. Stop that one, or set ALMANAC_DATA to another folder.`);
+  if (await isRunning(folder))
+    throw new CliError(`The data folder ${folder} is in use by another server. Stop that one, or set ALMANAC_DATA to another folder.`);
   if (fresh) clear(folder, demo);
   const handler = await loadHandler();
   const files = sirv(path.join(ROOT, 'dist/client'), {

@@ -43,28 +43,32 @@ export function prepareFolder(folder: string): void {
   } catch {
     throw new CliError(`The data folder ${folder} cannot be written. Make it writable, or set ALMANAC_DATA to another folder.`);
   }
-  if (path.join(folder, SOCKET).length > MAX_SOCKET_PATH) throw new CliError(`The path of the data folder ${folder} is too long; set ALMANAC_DATA to a shorter one.`);
+  if (path.join(folder, SOCKET).length > MAX_SOCKET_PATH)
+    throw new CliError(`The path of the data folder ${folder} is too long; set ALMANAC_DATA to a shorter one.`);
 }
 
 /** One question through a socket. Refusals come as CliError with the server's sentence. */
 export function askSocket(socketPath: string, command: string, input: unknown = {}): Promise<unknown> {
   return new Promise((resolve, reject) => {
-    const request = http.request({ socketPath, path: `/api/operator/${command}`, method: 'POST', headers: { 'content-type': 'application/json' } }, (response) => {
-      let text = '';
-      response.setEncoding('utf8');
-      response.on('data', (part: string) => {
-        text += part;
-      });
-      response.on('end', () => {
-        try {
-          const body = JSON.parse(text) as { title?: string };
-          if ((response.statusCode ?? 500) >= 400) reject(new CliError(body.title ?? 'The server refused.'));
-          else resolve(body);
-        } catch {
-          reject(new CliError('The server answered something that is no JSON.'));
-        }
-      });
-    });
+    const request = http.request(
+      { socketPath, path: `/api/operator/${command}`, method: 'POST', headers: { 'content-type': 'application/json' } },
+      (response) => {
+        let text = '';
+        response.setEncoding('utf8');
+        response.on('data', (part: string) => {
+          text += part;
+        });
+        response.on('end', () => {
+          try {
+            const body = JSON.parse(text) as { title?: string };
+            if ((response.statusCode ?? 500) >= 400) reject(new CliError(body.title ?? 'The server refused.'));
+            else resolve(body);
+          } catch {
+            reject(new CliError('The server answered something that is no JSON.'));
+          }
+        });
+      },
+    );
     request.on('error', reject);
     const body = JSON.stringify(input);
     request.setHeader('content-length', Buffer.byteLength(body));

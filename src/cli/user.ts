@@ -4,8 +4,17 @@ import { Writable } from 'node:stream';
 import { CliError } from './problem';
 import { openSite } from './site';
 
-export async function addUser({ name, mail, role = 'coordinator' }: { name?: string | undefined; mail?: string | undefined; role?: string | undefined }): Promise<void> {
-  if (!name || !mail) throw new CliError('Give a name and a mail address: almanac user add --name "Maud Petrel" --mail maud@almanac.example');
+export async function addUser({
+  name,
+  mail,
+  role = 'coordinator',
+}: {
+  name?: string | undefined;
+  mail?: string | undefined;
+  role?: string | undefined;
+}): Promise<void> {
+  if (!name || !mail)
+    throw new CliError('Give a name and a mail address: almanac user add --name "Maud Petrel" --mail maud@almanac.example');
   const password = await readPassword();
   const site = await openSite();
   try {

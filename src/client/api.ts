@@ -24,7 +24,13 @@ export async function send<T>(method: 'POST' | 'PUT', path: string, body: unknow
     if (response.ok) return { kind: 'done', value: (await response.json()) as T };
     if (response.status === 401) return { kind: 'signed-out' };
     const problem = (await response.json().catch(() => ({}))) as { title?: string; fields?: FieldError[] } & Record<string, unknown>;
-    return { kind: 'refused', status: response.status, title: problem.title ?? 'The site refused.', fields: problem.fields ?? [], extra: problem };
+    return {
+      kind: 'refused',
+      status: response.status,
+      title: problem.title ?? 'The site refused.',
+      fields: problem.fields ?? [],
+      extra: problem,
+    };
   } catch {
     return { kind: 'offline' };
   }

@@ -14,7 +14,14 @@ function query(form: HTMLFormElement, changed: HTMLInputElement | null): string 
     const main = all.filter((b) => !b.closest('details details'));
     const on = all.filter((b) => b.checked);
     const everything = main.every((b) => b.checked) && on.length === main.length;
-    if (on.length && !everything) params.set(name, on.map((b) => b.value).sort().join(','));
+    if (on.length && !everything)
+      params.set(
+        name,
+        on
+          .map((b) => b.value)
+          .sort()
+          .join(','),
+      );
   }
   if (boxes.some((b) => b.name === 'free' && b.checked)) params.set('free', '1');
   const words = form.querySelector<HTMLInputElement>('[name="words"]')?.value.trim();

@@ -12,11 +12,16 @@ async function decide(decision: string, text: string): Promise<void> {
   said.textContent = 'One moment …';
   const outcome = await send<{ address: string }>('POST', `/api/v1/intake/${bar.dataset.decide}/${decision}`, { note: text });
   if (outcome.kind === 'done') {
-    const words = { publish: 'Published; the sender has a mail.', return: 'Returned with your note.', decline: 'Declined with your note.' }[decision] ?? '';
+    const words =
+      { publish: 'Published; the sender has a mail.', return: 'Returned with your note.', decline: 'Declined with your note.' }[decision] ??
+      '';
     location.assign(`/desk/intake?said=${encodeURIComponent(words)}`);
     return;
   }
-  const words = { offline: 'No connection; nothing was decided. Try again.', 'signed-out': 'Your session has ended; sign in in another window and try again.' };
+  const words = {
+    offline: 'No connection; nothing was decided. Try again.',
+    'signed-out': 'Your session has ended; sign in in another window and try again.',
+  };
   said.textContent = outcome.kind === 'refused' ? outcome.title : words[outcome.kind];
   said.classList.add('red');
 }
@@ -39,7 +44,8 @@ dialog?.addEventListener('close', () => {
   if (dialog.returnValue === 'send' && note?.value.trim()) void decide(pending, note.value);
 });
 document.addEventListener('keydown', (event) => {
-  if (event.altKey || event.ctrlKey || event.metaKey || dialog?.open || (event.target as Element).closest('input, textarea, select')) return;
+  if (event.altKey || event.ctrlKey || event.metaKey || dialog?.open || (event.target as Element).closest('input, textarea, select'))
+    return;
   const lines = [...document.querySelectorAll<HTMLAnchorElement>('.pile a.line')];
   if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
     const at = lines.findIndex((l) => l.hasAttribute('aria-current'));

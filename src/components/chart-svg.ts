@@ -16,15 +16,25 @@ type Position = [number, number];
 
 export function chartSvg({ chart, bounds, width, height, marks, names }: ChartDrawing): string {
   const project = projection(bounds, width, height);
-  const at = ([lng, lat]: Position): string => project({ lat, lng }).map((n) => n.toFixed(1)).join(' ');
+  const at = ([lng, lat]: Position): string =>
+    project({ lat, lng })
+      .map((n) => n.toFixed(1))
+      .join(' ');
   const line = (points: Position[]): string => points.map((p, i) => `${i ? 'L' : 'M'}${at(p)}`).join('');
   const features = chart?.features ?? [];
   const land = features.flatMap((f) => (f.geometry.type === 'Polygon' ? [`${line(f.geometry.coordinates[0] ?? [])}Z`] : [])).join('');
   const parts = [graticule(bounds, project, width, height)];
   // Two water-lines follow each coast: wide strokes, each covered by a narrower one of sea.
   if (land) {
-    for (const [w, colour] of [[19, ''], [17, 'sea'], [11, ''], [9, 'sea']] as const) {
-      parts.push(`<path d="${land}" fill="none" stroke-linejoin="round" stroke-width="${w}" stroke="${colour ? 'var(--ground)' : 'color-mix(in srgb, var(--tide) 30%, var(--ground))'}"/>`);
+    for (const [w, colour] of [
+      [19, ''],
+      [17, 'sea'],
+      [11, ''],
+      [9, 'sea'],
+    ] as const) {
+      parts.push(
+        `<path d="${land}" fill="none" stroke-linejoin="round" stroke-width="${w}" stroke="${colour ? 'var(--ground)' : 'color-mix(in srgb, var(--tide) 30%, var(--ground))'}"/>`,
+      );
     }
   }
   for (const f of features) {
@@ -34,7 +44,9 @@ export function chartSvg({ chart, bounds, width, height, marks, names }: ChartDr
   for (const f of features) {
     if (!names || f.geometry.type !== 'Point') continue;
     const [x, y] = project({ lng: f.geometry.coordinates[0], lat: f.geometry.coordinates[1] });
-    parts.push(`<text x="${x.toFixed(1)}" y="${y.toFixed(1)}" text-anchor="middle"${f.properties.water ? ' class="sea"' : ''}>${escapeHtml(f.properties.name ?? '')}</text>`);
+    parts.push(
+      `<text x="${x.toFixed(1)}" y="${y.toFixed(1)}" text-anchor="middle"${f.properties.water ? ' class="sea"' : ''}>${escapeHtml(f.properties.name ?? '')}</text>`,
+    );
   }
   if (names) parts.push(scaleBar(bounds, project, height));
   return `<svg class="base" viewBox="0 0 ${width} ${height}" preserveAspectRatio="xMidYMid slice" role="img" aria-label="Chart">${parts.join('')}${marks(project)}</svg>`;

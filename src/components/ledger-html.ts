@@ -42,7 +42,13 @@ export function ledgerHtml(input: LedgerInput): string {
 function dayLine(day: Day, count: number, fresh: boolean, input: LedgerInput): string {
   const { year, month, day: d } = ymdOf(day);
   const names = input.redLetters.get(day) ?? [];
-  const notes = [day === input.today ? 'today' : '', fresh ? `${MONTHS[month - 1]} ${year}` : '', ...names, input.dayNote?.(day) ?? '', count > 2 ? sayCount(count, 'event') : ''].filter(Boolean);
+  const notes = [
+    day === input.today ? 'today' : '',
+    fresh ? `${MONTHS[month - 1]} ${year}` : '',
+    ...names,
+    input.dayNote?.(day) ?? '',
+    count > 2 ? sayCount(count, 'event') : '',
+  ].filter(Boolean);
   const red = weekdayOf(day) === 6 || names.length > 0;
   return `<tr class="dayline${red ? ' red' : ''}${day === input.today ? ' today' : ''}"><th colspan="4" scope="rowgroup" id="d${isoDay(day)}"><h2>${d} ${WEEKDAYS[weekdayOf(day)]}</h2>${escapeHtml(notes.join(' · '))}</th></tr>`;
 }
@@ -71,7 +77,10 @@ export function standingWords(date: PublicDate): string {
 function movedFrom(date: PublicDate, style: Style): string {
   const was = date.moved ? parseIsoWall(date.original) : undefined;
   if (!was) return '';
-  const words = was.day === date.start_day && was.minute !== null ? sayTime(was.minute, style) : sayDay(was.day, style, { weekday: 'short', month: 'short' });
+  const words =
+    was.day === date.start_day && was.minute !== null
+      ? sayTime(was.minute, style)
+      : sayDay(was.day, style, { weekday: 'short', month: 'short' });
   return `<span class="was">moved from ${words}</span>`;
 }
 
@@ -87,7 +96,9 @@ function rowHtml(date: PublicDate, day: Day, input: LedgerInput): string {
   const cell = picture
     ? `<td><div class="with-picture"><div>${what}</div><img src="/picture/${picture.id}/640" alt="${escapeHtml(picture.alt)}" width="236" height="100" loading="lazy"></div></td>`
     : `<td>${what}</td>`;
-  const place = venue ? `<a href="/at/${venue.address}" style="text-decoration:none">${escapeHtml(venue.name)}</a>${venue.town && !venue.name.includes(venue.town) ? `, ${escapeHtml(venue.town)}` : ''}` : '';
+  const place = venue
+    ? `<a href="/at/${venue.address}" style="text-decoration:none">${escapeHtml(venue.name)}</a>${venue.town && !venue.name.includes(venue.town) ? `, ${escapeHtml(venue.town)}` : ''}`
+    : '';
   const online = date.attendance === 'online' ? 'Online' : date.attendance === 'both' ? '<span class="was">and online</span>' : '';
   return `<tr class="${off ? 'off' : ''}${date.headline ? ' head' : ''}"><td><span class="clock nowrap${date.moved ? ' red' : ''}">${clock}</span>${movedFrom(date, style)}</td>${cell}<td>${place}${online}</td><td class="quiet">${escapeHtml(sayCost(date.cost))}</td></tr>`;
 }

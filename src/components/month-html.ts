@@ -27,7 +27,14 @@ export interface MonthInput {
 }
 
 export function toSheetEntry(of: PublicDate): SheetEntry {
-  return { of, from: of.start_day, to: of.last_day, minute: of.start_minute, headline: of.headline, key: `${of.title}|${of.listing_id}|${of.original}` };
+  return {
+    of,
+    from: of.start_day,
+    to: of.last_day,
+    minute: of.start_minute,
+    headline: of.headline,
+    key: `${of.title}|${of.listing_id}|${of.original}`,
+  };
 }
 
 export function dateHref(date: Pick<PublicDate, 'listing' | 'date'>): string {
@@ -36,7 +43,8 @@ export function dateHref(date: Pick<PublicDate, 'listing' | 'date'>): string {
 
 const GONE = new Set(['cancelled', 'postponed']);
 const shownTitle = (of: PublicDate): string => escapeHtml(of.short_title || of.title);
-const state = (of: PublicDate): string => (of.standing === 'cancelled' ? ' (cancelled)' : of.standing === 'postponed' ? ' (postponed)' : of.moved ? ' (moved)' : '');
+const state = (of: PublicDate): string =>
+  of.standing === 'cancelled' ? ' (cancelled)' : of.standing === 'postponed' ? ' (postponed)' : of.moved ? ' (moved)' : '';
 
 export function monthHtml(input: MonthInput): string {
   const { sheet, firstWeekday } = input;
@@ -46,14 +54,23 @@ export function monthHtml(input: MonthInput): string {
     return `<th scope="col"${weekday === 6 ? ' class="sun"' : ''}><abbr title="${name}" style="text-decoration:none"><span class="full">${name.slice(0, 3)}</span><span class="letter" aria-hidden="true">${name[0]}</span></abbr></th>`;
   });
   const weeks = sheet.weeks.map((week) => {
-    const days = week.days.map((day, column) => dayHtml(day, week.bands.filter((b) => b.fromColumn === column), input));
+    const days = week.days.map((day, column) =>
+      dayHtml(
+        day,
+        week.bands.filter((b) => b.fromColumn === column),
+        input,
+      ),
+    );
     return `<tr>${gutterHtml(week.start, week.isoWeek, input)}${days.join('')}</tr>`;
   });
   return `<table class="month"><caption class="hidden-words">${escapeHtml(captionOf(sheet))}</caption><colgroup><col class="gutter"><col span="7"></colgroup><thead><tr><th><span class="hidden-words">Week</span></th>${heads.join('')}</tr></thead><tbody>${weeks.join('')}</tbody></table>`;
 }
 
 function captionOf(sheet: MonthSheet<SheetEntry>): string {
-  const dates = sheet.weeks.flatMap((w) => w.days).filter((d) => d.inMonth).reduce((n, d) => n + d.count, 0);
+  const dates = sheet.weeks
+    .flatMap((w) => w.days)
+    .filter((d) => d.inMonth)
+    .reduce((n, d) => n + d.count, 0);
   return `${sayCount(dates, 'date')}, counted by day`;
 }
 
@@ -66,7 +83,10 @@ function gutterHtml(start: Day, isoWeek: number, { place, style }: MonthInput): 
     if (phase) moon = `<span class="moon"><span aria-hidden="true">${MOONS[phase][0]}</span> ${ymdOf(day).day} ${MOONS[phase][1]}</span>`;
   }
   const sun = sunOn(start, place);
-  const suns = sun.kind === 'rises' ? `<span class="suns" title="Sunrise and sunset on the week’s first day">↑ ${sayTime(sun.rise, style)}<br>↓ ${sayTime(sun.set, style)}</span>` : '';
+  const suns =
+    sun.kind === 'rises'
+      ? `<span class="suns" title="Sunrise and sunset on the week’s first day">↑ ${sayTime(sun.rise, style)}<br>↓ ${sayTime(sun.set, style)}</span>`
+      : '';
   return `<th scope="row"><span class="hidden-words">Week </span>${isoWeek}${moon}${suns}</th>`;
 }
 
@@ -94,7 +114,13 @@ function dayHtml(day: SheetDay<SheetEntry>, bands: Band<SheetEntry>[], input: Mo
 
 function bandHtml({ date: { of }, lane, fromColumn, toColumn, opensBefore, opensAfter }: Band<SheetEntry>, { found }: MonthInput): string {
   const category = found.category.get(of.category_id);
-  const classes = ['band', category ? inkClass(category) : '', opensBefore ? 'before' : '', opensAfter ? 'after' : '', GONE.has(of.standing) ? 'off' : ''];
+  const classes = [
+    'band',
+    category ? inkClass(category) : '',
+    opensBefore ? 'before' : '',
+    opensAfter ? 'after' : '',
+    GONE.has(of.standing) ? 'off' : '',
+  ];
   return `<a class="${classes.filter(Boolean).join(' ')}" style="--lane:${lane};--span:${toColumn - fromColumn + 1}" href="${dateHref(of)}">${shownTitle(of)}<span class="hidden-words">${state(of)}</span></a>`;
 }
 

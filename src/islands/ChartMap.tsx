@@ -42,16 +42,36 @@ function styleOf(chart: Chart | null): maplibregl.StyleSpecification {
   const data = { type: 'FeatureCollection', features: chart?.features ?? [] } as unknown as GeoJSON.FeatureCollection;
   const kind = (name: string): maplibregl.FilterSpecification => ['==', ['get', 'kind'], name];
   const coast = (id: string, width: number, paint: string): maplibregl.LayerSpecification => ({
-    id, type: 'line', source: 'isles', filter: kind('land'), layout: { 'line-join': 'round' }, paint: { 'line-color': paint, 'line-width': width },
+    id,
+    type: 'line',
+    source: 'isles',
+    filter: kind('land'),
+    layout: { 'line-join': 'round' },
+    paint: { 'line-color': paint, 'line-width': width },
   });
   return {
     version: 8,
     sources: { isles: { type: 'geojson', data } },
     layers: [
       { id: 'sea', type: 'background', paint: { 'background-color': sea } },
-      coast('w1', 19, water), coast('w2', 17, sea), coast('w3', 11, water), coast('w4', 9, sea),
-      { id: 'ferry', type: 'line', source: 'isles', filter: kind('ferry'), paint: { 'line-color': resolved(colour('--ink-2')), 'line-width': 1, 'line-dasharray': [5, 5] } },
-      { id: 'causeway', type: 'line', source: 'isles', filter: kind('causeway'), paint: { 'line-color': resolved(colour('--amber')), 'line-width': 3, 'line-dasharray': [1.5, 1] } },
+      coast('w1', 19, water),
+      coast('w2', 17, sea),
+      coast('w3', 11, water),
+      coast('w4', 9, sea),
+      {
+        id: 'ferry',
+        type: 'line',
+        source: 'isles',
+        filter: kind('ferry'),
+        paint: { 'line-color': resolved(colour('--ink-2')), 'line-width': 1, 'line-dasharray': [5, 5] },
+      },
+      {
+        id: 'causeway',
+        type: 'line',
+        source: 'isles',
+        filter: kind('causeway'),
+        paint: { 'line-color': resolved(colour('--amber')), 'line-width': 3, 'line-dasharray': [1.5, 1] },
+      },
       { id: 'land', type: 'fill', source: 'isles', filter: kind('land'), paint: { 'fill-color': resolved(colour('--sheet')) } },
       coast('shore', 1.4, ink),
     ],
@@ -77,8 +97,29 @@ function choose(id: string, scroll: boolean): void {
   if (scroll) document.querySelector(`[data-place="${CSS.escape(id)}"]`)?.scrollIntoView({ block: 'nearest' });
 }
 
+/** The isles' names, the places, and the list beside them, which moves in step. */
+function addMarkers(map: maplibregl.Map, chart: Chart | null, places: ChartPlace[], signal: AbortSignal): void {
+  for (const f of chart?.features ?? []) {
+    if (f.geometry.type !== 'Point') continue;
+    const label = document.createElement('span');
+    label.className = `chart-name${f.properties.water ? ' sea' : ''}`;
+    label.textContent = f.properties.name ?? '';
+    new maplibregl.Marker({ element: label }).setLngLat(f.geometry.coordinates).addTo(map);
+  }
+  for (const place of places) {
+    const button = ring(place);
+    button.dataset.id = place.id;
+    button.addEventListener('click', () => choose(place.id, true));
+    new maplibregl.Marker({ element: button }).setLngLat([place.lng, place.lat]).addTo(map);
+  }
+  for (const item of document.querySelectorAll<HTMLElement>('[data-place]')) {
+    item.addEventListener('pointerenter', () => choose(item.dataset.place ?? '', false), { signal });
+    item.addEventListener('focusin', () => choose(item.dataset.place ?? '', false), { signal });
+  }
+}
+
 export default function ChartMap({ places, bounds }: { places: ChartPlace[]; bounds: Bounds }) {
-  const box = useRef<HTMLDivElement>(null);
+  const box = useRef<HTMLElement>(null);
   useEffect(() => {
     const container = box.current;
     if (!container) return;
@@ -91,8 +132,14 @@ export default function ChartMap({ places, bounds }: { places: ChartPlace[]; bou
       if (gone) return;
       try {
         map = new maplibregl.Map({
-          container, style: styleOf(chart), attributionControl: false, dragRotate: false, pitchWithRotate: false,
-          bounds: [bounds.west, bounds.south, bounds.east, bounds.north], maxZoom: 16, minZoom: 6,
+          container,
+          style: styleOf(chart),
+          attributionControl: false,
+          dragRotate: false,
+          pitchWithRotate: false,
+          bounds: [bounds.west, bounds.south, bounds.east, bounds.north],
+          maxZoom: 16,
+          minZoom: 6,
         });
       } catch {
         // Without WebGL the engraving under this stays, and the list has the same places.
@@ -101,23 +148,7 @@ export default function ChartMap({ places, bounds }: { places: ChartPlace[]; bou
       }
       map.addControl(new maplibregl.NavigationControl({ showCompass: false }), 'top-right');
       map.addControl(new maplibregl.ScaleControl({ unit: 'metric' }), 'bottom-left');
-      for (const f of chart?.features ?? []) {
-        if (f.geometry.type !== 'Point') continue;
-        const label = document.createElement('span');
-        label.className = `chart-name${f.properties.water ? ' sea' : ''}`;
-        label.textContent = f.properties.name ?? '';
-        new maplibregl.Marker({ element: label }).setLngLat(f.geometry.coordinates).addTo(map);
-      }
-      for (const place of places) {
-        const button = ring(place);
-        button.dataset.id = place.id;
-        button.addEventListener('click', () => choose(place.id, true));
-        new maplibregl.Marker({ element: button }).setLngLat([place.lng, place.lat]).addTo(map);
-      }
-      for (const item of document.querySelectorAll<HTMLElement>('[data-place]')) {
-        item.addEventListener('pointerenter', () => choose(item.dataset.place ?? '', false), { signal: listen.signal });
-        item.addEventListener('focusin', () => choose(item.dataset.place ?? '', false), { signal: listen.signal });
-      }
+      addMarkers(map, chart, places, listen.signal);
     })();
     return () => {
       gone = true;
@@ -125,5 +156,5 @@ export default function ChartMap({ places, bounds }: { places: ChartPlace[]; bou
       map?.remove();
     };
   }, [places, bounds]);
-  return <div ref={box} style={{ position: 'absolute', inset: 0 }} role="region" aria-label="Movable chart" />;
+  return <section ref={box} style={{ position: 'absolute', inset: 0 }} aria-label="Movable chart" />;
 }

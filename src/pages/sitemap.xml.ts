@@ -7,10 +7,13 @@ export const GET: APIRoute = async ({ locals }) => {
   const { rt } = locals;
   const site = rt.address();
   const found = await lookup(rt);
-  const line = (path: string, changed?: Date): string => `<url><loc>${escapeHtml(site + path)}</loc>${changed ? `<lastmod>${changed.toISOString()}</lastmod>` : ''}</url>`;
+  const line = (path: string, changed?: Date): string =>
+    `<url><loc>${escapeHtml(site + path)}</loc>${changed ? `<lastmod>${changed.toISOString()}</lastmod>` : ''}</url>`;
   const listings = await readSitemap(rt.db);
   const lines = [
-    line('/'), line('/list'), line('/map'),
+    line('/'),
+    line('/list'),
+    line('/map'),
     ...listings.map((l) => line(`/what/${l.address}`, l.changedAt)),
     ...found.venues.map((v) => line(`/at/${v.address}`)),
     ...found.organizers.map((o) => line(`/by/${o.address}`)),

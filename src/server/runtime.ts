@@ -52,10 +52,12 @@ async function start(env: NodeJS.ProcessEnv): Promise<Runtime> {
   const settings = (): SiteSettings => stored.settings;
   const address = (): string => settings().address || origin;
   const auth = createAuth(db, { secret: secretOf(folder, env), address, siteName: () => settings().name });
-  const watch = env.DATABASE_URL ? await watchServer(env.DATABASE_URL, async () => {
-    revision++;
-    stored = await readSettings(db);
-  }) : undefined;
+  const watch = env.DATABASE_URL
+    ? await watchServer(env.DATABASE_URL, async () => {
+        revision++;
+        stored = await readSettings(db);
+      })
+    : undefined;
   const smtp = env.ALMANAC_SMTP_URL;
   const timer = smtp ? setInterval(() => void sendWaiting(db, smtp, settings()).catch(() => undefined), MAIL_EVERY_MS) : undefined;
   timer?.unref();

@@ -33,7 +33,8 @@ export function generateRule(r: () => number): Rule {
   const rule: Rule = { freq, interval: pick(r, [1, 1, 1, 2, 3, 5]), byMonth: [], byMonthDay: [], byDay: [], weekStart: pick(r, [0, 0, 6]) };
   if (r() < 0.25) rule.byMonth = some(r, [1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12], 4).sort((a, b) => a - b);
   const plain = (): ByDay[] => some(r, WEEKDAYS, 4).map((weekday) => ({ weekday, nth: 0 }));
-  const numbered = (): ByDay[] => some(r, WEEKDAYS, 2).flatMap((weekday) => some(r, [1, 2, 3, 4, 5, -1, -2], 2).map((nth) => ({ weekday, nth })));
+  const numbered = (): ByDay[] =>
+    some(r, WEEKDAYS, 2).flatMap((weekday) => some(r, [1, 2, 3, 4, 5, -1, -2], 2).map((nth) => ({ weekday, nth })));
   if (freq === 'daily' && r() < 0.4) rule.byDay = plain();
   if (freq === 'weekly' && r() < 0.8) rule.byDay = plain();
   if (freq === 'monthly' || freq === 'yearly') {
@@ -51,7 +52,8 @@ export function generateRule(r: () => number): Rule {
 export function generateStretch(r: () => number, rule: Rule): Stretch {
   const day = between(r, dayOf(2024, 1, 1), dayOf(2027, 12, 31));
   const minute = r() < 0.2 ? null : between(r, 4, 23) * 60 + pick(r, [0, 15, 30, 40]);
-  const length: Length | null = minute === null ? { days: between(r, 1, 4), minute: null } : { days: 0, minute: Math.min(1439, minute + 90) };
+  const length: Length | null =
+    minute === null ? { days: between(r, 1, 4), minute: null } : { days: 0, minute: Math.min(1439, minute + 90) };
   const dice = r();
   let limit: Limit = { kind: 'open' };
   if (dice < 0.3) limit = { kind: 'count', count: between(r, 1, 40) };

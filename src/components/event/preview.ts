@@ -14,9 +14,19 @@ export async function previewOf(rt: Runtime, content: ListingContent): Promise<P
   const settings = rt.settings();
   const { day } = rt.now();
   const rows = indexRows({ listingId: '', content, isPublic: false, settings, horizon: horizonOf(day, settings.horizonMonths) });
-  const dates = rows.map((r): ListingDate => ({
-    original: r.original, address: r.address, startDay: r.start_day, startMinute: r.start_minute, endDay: r.end_day, endMinute: r.end_minute,
-    lastDay: r.last_day, standing: r.standing, note: r.note, moved: r.moved,
-  }));
+  const dates = rows.map(
+    (r): ListingDate => ({
+      original: r.original,
+      address: r.address,
+      startDay: r.start_day,
+      startMinute: r.start_minute,
+      endDay: r.end_day,
+      endMinute: r.end_minute,
+      lastDay: r.last_day,
+      standing: r.standing,
+      note: r.note,
+      moved: r.moved,
+    }),
+  );
   return { dates: dates.filter((d) => d.lastDay >= day), total: dates.length, picture: await readPicture(rt.db, content.pictureId) };
 }

@@ -18,7 +18,9 @@ export function stripHtml({ dates, firstMonth, months, address, firstWeekday, st
   for (const date of dates) {
     for (let day = date.startDay; day <= date.lastDay && day < date.startDay + 62; day++) if (!byDay.has(day)) byDay.set(day, date);
   }
-  const heads = [0, 1, 2, 3, 4, 5, 6].map((i) => `<th scope="col">${(WEEKDAYS[(firstWeekday + i) % 7] as string).slice(0, 2)}</th>`).join('');
+  const heads = [0, 1, 2, 3, 4, 5, 6]
+    .map((i) => `<th scope="col">${(WEEKDAYS[(firstWeekday + i) % 7] as string).slice(0, 2)}</th>`)
+    .join('');
   const one = (month: MonthNumber): string => {
     const { year, month: m } = yearMonthOf(month);
     const first = firstDayOfMonth(month);

@@ -39,7 +39,9 @@ function linearOf(hex: string): Rgb {
 function hexOf(linear: Rgb): string {
   const channel = (v: number): string => {
     const s = v <= 0.0031308 ? v * 12.92 : 1.055 * v ** (1 / 2.4) - 0.055;
-    return Math.round(Math.min(1, Math.max(0, s)) * 255).toString(16).padStart(2, '0');
+    return Math.round(Math.min(1, Math.max(0, s)) * 255)
+      .toString(16)
+      .padStart(2, '0');
   };
   return `#${linear.map(channel).join('')}`;
 }

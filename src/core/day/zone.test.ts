@@ -22,7 +22,10 @@ describe(`wall times against Temporal, seed ${seed}`, () => {
         seen[ours.kind]++;
         const earlier = ms(day, minute, zone, 'earlier');
         const later = ms(day, minute, zone, 'later');
-        const exists = Temporal.Instant.fromEpochMilliseconds(earlier).toZonedDateTimeISO(zone).toPlainDateTime().equals(plain(day, minute));
+        const exists = Temporal.Instant.fromEpochMilliseconds(earlier)
+          .toZonedDateTimeISO(zone)
+          .toPlainDateTime()
+          .equals(plain(day, minute));
         const kind = earlier === later ? 'once' : exists ? 'twice' : 'gap';
         expect(ours.kind, `${plain(day, minute)} ${zone}`).toBe(kind);
         expect(ours.ms).toBe(kind === 'gap' ? later : earlier);

@@ -20,8 +20,8 @@ export interface Transition {
 /** What a wall time means in a zone. A gap has no such time; an overlap has it twice. */
 export type Instant =
   | { kind: 'once'; ms: number }
-  | { kind: 'gap'; ms: number; /** ms is the time read with the offset before the gap, RFC 5545 3.3.5 */ minutes: number }
-  | { kind: 'twice'; ms: number; /** ms is the first of the two */ second: number };
+  | { kind: 'gap'; ms: number /** ms is the time read with the offset before the gap, RFC 5545 3.3.5 */; minutes: number }
+  | { kind: 'twice'; ms: number /** ms is the first of the two */; second: number };
 
 const formats = new Map<string, Intl.DateTimeFormat | null>();
 

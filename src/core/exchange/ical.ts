@@ -147,7 +147,11 @@ function masterEvent({ listing, master, uid, extras, first, horizon }: MasterInp
   const { zone } = recurrence;
   const own: Recurrence = { ...recurrence, stretches: [master, ...extras], leftOut: [], breaks: [] };
   const all = startsBetween(own, master.start.day - 40_000, horizon).map((s) => s.wall);
-  const kept = new Set(startsBetween({ ...own, leftOut: recurrence.leftOut, breaks: recurrence.breaks }, master.start.day - 40_000, horizon).map((s) => isoWall(s.wall)));
+  const kept = new Set(
+    startsBetween({ ...own, leftOut: recurrence.leftOut, breaks: recurrence.breaks }, master.start.day - 40_000, horizon).map((s) =>
+      isoWall(s.wall),
+    ),
+  );
   // A rule without its own first start still begins there; readers of the file must not show that date.
   const gone = all.filter((wall) => !kept.has(isoWall(wall)));
   const lines = ['BEGIN:VEVENT', `UID:${uid}`, ...commonLines(listing)];
@@ -201,7 +205,11 @@ function onlyEvent(listing: IcalListing, only: Wall): Line[] {
   if (!date) return [];
   const standing = date.standing ?? listing.standing;
   const uid = listing.uid.replace('@', `-${compact(only)}@`);
-  const lines = ['BEGIN:VEVENT', `UID:${uid}`, ...commonLines({ ...listing, standing, description: [date.note, listing.description].filter(Boolean).join('\n\n') })];
+  const lines = [
+    'BEGIN:VEVENT',
+    `UID:${uid}`,
+    ...commonLines({ ...listing, standing, description: [date.note, listing.description].filter(Boolean).join('\n\n') }),
+  ];
   lines.push(dateValue('DTSTART', date.start, recurrence.zone));
   if (date.end) lines.push(dateValue('DTEND', date.end, recurrence.zone));
   lines.push('END:VEVENT');
@@ -229,18 +237,21 @@ function commonLines(listing: IcalListing): Line[] {
 
 /** TEXT, RFC 5545 3.3.11; control characters are not allowed and dropped. */
 export function escapeText(text: string): string {
-  return text
-    .replace(/\r\n?/g, '\n')
-    // biome-ignore lint/suspicious/noControlCharactersInRegex: they are what must go
-    .replace(/[\u0000-\u0009\u000b-\u001f\u007f]/g, ' ')
-    .replace(/[\\;,]/g, (c) => `\\${c}`)
-    .replace(/\n/g, '\\n');
+  return (
+    text
+      .replace(/\r\n?/g, '\n')
+      // biome-ignore lint/suspicious/noControlCharactersInRegex: they are what must go
+      .replace(/[\u0000-\u0009\u000b-\u001f\u007f]/g, ' ')
+      .replace(/[\\;,]/g, (c) => `\\${c}`)
+      .replace(/\n/g, '\\n')
+  );
 }
 
 /** A quoted parameter value; it cannot hold quotes or control characters (RFC 5545 3.2), and line ends are ^n (RFC 6868). */
 function parameter(text: string): string {
   // biome-ignore lint/suspicious/noControlCharactersInRegex: they are what must go
-  return `"${text.replace(/\^/g, '^^').replace(/"/g, "^'").replace(/[\u0000-\u001f\u007f]/g, ' ')}"`;
+  const plain = text.replace(/[\u0000-\u001f\u007f]/g, ' ');
+  return `"${plain.replace(/\^/g, '^^').replace(/"/g, "^'")}"`;
 }
 
 /** Folds a content line at 75 octets without cutting a character (RFC 5545 3.1). */

@@ -79,5 +79,8 @@ export function eventJsonLd(input: JsonLdInput): Record<string, unknown> {
 
 /** JSON that may stand inside a script element: nothing in it can close that element. */
 export function scriptJson(value: unknown): string {
-  return JSON.stringify(value).replace(/</g, '\\u003c').replace(/\u2028/g, '\\u2028').replace(/\u2029/g, '\\u2029');
+  return JSON.stringify(value)
+    .replace(/</g, '\\u003c')
+    .replace(/\u2028/g, '\\u2028')
+    .replace(/\u2029/g, '\\u2029');
 }

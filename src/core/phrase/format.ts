@@ -12,8 +12,18 @@ export interface Style {
 }
 
 export const MONTHS = [
-  'January', 'February', 'March', 'April', 'May', 'June',
-  'July', 'August', 'September', 'October', 'November', 'December',
+  'January',
+  'February',
+  'March',
+  'April',
+  'May',
+  'June',
+  'July',
+  'August',
+  'September',
+  'October',
+  'November',
+  'December',
 ] as const;
 export const WEEKDAYS = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'] as const;
 
@@ -64,7 +74,9 @@ export function sayDays(from: Day, to: Day, style: Style, words: DayWords = {}):
     const name = MONTHS[a.month - 1] as string;
     const m = words.month === 'short' ? name.slice(0, 3) : name;
     const year = words.year ? a.year : '';
-    return style.date === 'day-month' ? `${a.day}–${b.day} ${m}${year ? ` ${year}` : ''}` : `${m} ${a.day}–${b.day}${year ? `, ${year}` : ''}`;
+    return style.date === 'day-month'
+      ? `${a.day}–${b.day} ${m}${year ? ` ${year}` : ''}`
+      : `${m} ${a.day}–${b.day}${year ? `, ${year}` : ''}`;
   }
   const left = sayDay(from, style, { ...words, year: words.year === true && a.year !== b.year });
   return `${left} – ${sayDay(to, style, words)}`;

@@ -89,7 +89,11 @@ export function sayRule(rule: Rule, startDay: Day): string {
   switch (rule.freq) {
     case 'daily': {
       const days = rule.byDay.map((d) => d.weekday);
-      const on = days.length ? (isWorkdays(days) ? ' that is a workday' : ` that is a ${sayList(days.map((x) => WEEKDAYS[x] as string)).replace(' and ', ' or ')}`) : '';
+      const on = days.length
+        ? isWorkdays(days)
+          ? ' that is a workday'
+          : ` that is a ${sayList(days.map((x) => WEEKDAYS[x] as string)).replace(' and ', ' or ')}`
+        : '';
       const of = rule.byMonthDay.length ? ` that is the ${monthDayWords(rule.byMonthDay)}` : '';
       const every = everyWord(rule.interval, 'day');
       return `${every[0]?.toUpperCase()}${every.slice(1)}${on}${of}${months}`;
@@ -97,8 +101,10 @@ export function sayRule(rule: Rule, startDay: Day): string {
     case 'weekly':
       return weeklyWords(rule, startDay) + months;
     case 'monthly':
-      return monthlyWords(rule, startDay, rule.byMonth.length ? `${inMonths(rule.byMonth)}` : everyWord(rule.interval, 'month')) +
-        (rule.byMonth.length && rule.interval > 1 ? `, ${everyWord(rule.interval, 'month')}` : '');
+      return (
+        monthlyWords(rule, startDay, rule.byMonth.length ? `${inMonths(rule.byMonth)}` : everyWord(rule.interval, 'month')) +
+        (rule.byMonth.length && rule.interval > 1 ? `, ${everyWord(rule.interval, 'month')}` : '')
+      );
     case 'yearly':
       return yearlyWords(rule, startDay);
   }
@@ -142,7 +148,9 @@ export function sayRecurrence(recurrence: Recurrence, style: Style): string {
   const ruled = recurrence.stretches.filter((s) => s.rule);
   const singles = recurrence.stretches.filter((s) => !s.rule).sort((a, b) => a.start.day - b.start.day);
   const parts = [...ruled.map((s) => sayStretch(s, style)), ...saySingles(singles, style, ruled.length > 0)];
-  const joined = parts.map((p, i) => (i ? p[0]?.toLowerCase() === 'o' || p.startsWith('E') ? (p[0] ?? '').toLowerCase() + p.slice(1) : p : p)).join('; ');
+  const joined = parts
+    .map((p, i) => (i ? (p[0]?.toLowerCase() === 'o' || p.startsWith('E') ? (p[0] ?? '').toLowerCase() + p.slice(1) : p) : p))
+    .join('; ');
   const breaks = recurrence.breaks.map((b) => sayDays(b.from, b.to, style, { year: false }));
   const broken = breaks.length ? `, with ${breaks.length === 1 ? 'a break' : 'breaks'} ${sayList(breaks)}` : '';
   return `${joined}${broken}.`;

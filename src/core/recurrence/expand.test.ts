@@ -142,7 +142,13 @@ describe('a recurrence', () => {
     expect(starts).toEqual(['2027-03-02T19:00', '2027-03-30T19:00']);
   });
   it('moves one date and keeps its duration and its name', () => {
-    const change = { original: wall('2027-03-09T19:00'), movedTo: wall('2027-03-10T18:15'), length: null, standing: null, note: 'hall booked' };
+    const change = {
+      original: wall('2027-03-09T19:00'),
+      movedTo: wall('2027-03-10T18:15'),
+      length: null,
+      standing: null,
+      note: 'hall booked',
+    };
     const dates = expand(one([choir]), [change], d('2027-03-08'), d('2027-03-17'));
     expect(dates.map((o) => [isoWall(o.original), isoWall(o.start), o.end && isoWall(o.end), o.note])).toEqual([
       ['2027-03-09T19:00', '2027-03-10T18:15', '2027-03-10T20:15', 'hall booked'],
@@ -157,9 +163,18 @@ describe('a recurrence', () => {
 
 describe('rule text that cannot be kept', () => {
   for (const text of [
-    'FREQ=WEEKLY;INTERVAL=0', 'FREQ=MONTHLY;BYMONTH=13', 'FREQ=WEEKLY;COUNT=3;UNTIL=20270401', 'FREQ=WEEKLY;BYDAY=XX',
-    'FREQ=WEEKLY;FREQ=DAILY', 'FREQ=SOMETIMES', 'INTERVAL=2', 'FREQ=WEEKLY;BYDAY=2MO', 'FREQ=DAILY;BYSETPOS=1',
-    'FREQ=MONTHLY;BYMONTHDAY=0', 'FREQ=DAILY;UNTIL=20270230', '',
+    'FREQ=WEEKLY;INTERVAL=0',
+    'FREQ=MONTHLY;BYMONTH=13',
+    'FREQ=WEEKLY;COUNT=3;UNTIL=20270401',
+    'FREQ=WEEKLY;BYDAY=XX',
+    'FREQ=WEEKLY;FREQ=DAILY',
+    'FREQ=SOMETIMES',
+    'INTERVAL=2',
+    'FREQ=WEEKLY;BYDAY=2MO',
+    'FREQ=DAILY;BYSETPOS=1',
+    'FREQ=MONTHLY;BYMONTHDAY=0',
+    'FREQ=DAILY;UNTIL=20270230',
+    '',
   ]) {
     it(`refuses ${text || 'nothing'}`, () => expect(() => readRuleText(text, 'UTC', 600)).toThrowError());
   }

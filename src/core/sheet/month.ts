@@ -76,7 +76,12 @@ export function monthSpan(month: MonthNumber, firstWeekday: Weekday): { from: Da
 }
 
 export function compareSheetDates(a: SheetDate, b: SheetDate): number {
-  return a.from - b.from || (a.minute ?? -1) - (b.minute ?? -1) || Number(b.headline) - Number(a.headline) || (a.key < b.key ? -1 : a.key > b.key ? 1 : 0);
+  return (
+    a.from - b.from ||
+    (a.minute ?? -1) - (b.minute ?? -1) ||
+    Number(b.headline) - Number(a.headline) ||
+    (a.key < b.key ? -1 : a.key > b.key ? 1 : 0)
+  );
 }
 
 /** Lays dates out on a month's sheet. `dates` may be in any order and may lie outside the sheet. */
@@ -99,7 +104,13 @@ export function layMonth<T extends SheetDate>(dates: readonly T[], options: Mont
   return { month: options.month, ...span, weeks };
 }
 
-function layWeek<T extends SheetDate>(start: Day, dates: T[], byDay: Map<Day, T[]>, laneOf: Map<T, number>, options: MonthOptions): SheetWeek<T> {
+function layWeek<T extends SheetDate>(
+  start: Day,
+  dates: T[],
+  byDay: Map<Day, T[]>,
+  laneOf: Map<T, number>,
+  options: MonthOptions,
+): SheetWeek<T> {
   const { bands, hidden } = placeBands(start, dates, laneOf, options.maxLanes);
   const first = firstDayOfMonth(options.month);
   const next = firstDayOfMonth(options.month + 1);
@@ -117,11 +128,20 @@ function layWeek<T extends SheetDate>(start: Day, dates: T[], byDay: Map<Day, T[
 }
 
 /** Lanes are given from the top; a band that came over from the week before keeps its lane when that is free. */
-function placeBands<T extends SheetDate>(start: Day, dates: T[], laneOf: Map<T, number>, maxLanes: number): { bands: Band<T>[]; hidden: T[] } {
+function placeBands<T extends SheetDate>(
+  start: Day,
+  dates: T[],
+  laneOf: Map<T, number>,
+  maxLanes: number,
+): { bands: Band<T>[]; hidden: T[] } {
   const end = start + 6;
   const inWeek = dates.filter((d) => d.from <= end && d.to >= start);
   const ordered = [...inWeek].sort(
-    (a, b) => Number(laneOf.has(b)) - Number(laneOf.has(a)) || Math.max(a.from, start) - Math.max(b.from, start) || b.to - a.to || compareSheetDates(a, b),
+    (a, b) =>
+      Number(laneOf.has(b)) - Number(laneOf.has(a)) ||
+      Math.max(a.from, start) - Math.max(b.from, start) ||
+      b.to - a.to ||
+      compareSheetDates(a, b),
   );
   const takenUntil: { from: number; to: number }[][] = [];
   const bands: Band<T>[] = [];

@@ -29,27 +29,80 @@ export function SignInAgain({ onDone, onClose }: { onDone: () => void; onClose: 
     const form = new FormData(event.currentTarget);
     const outcome = await send('POST', '/api/auth/sign-in/email', { email: form.get('email'), password: form.get('password') });
     if (outcome.kind === 'done') onDone();
-    else setWrong(outcome.kind === 'offline' ? 'No connection; try again.' : outcome.kind === 'refused' && outcome.status === 429 ? 'That was too often; wait a minute.' : 'No account has this mail address and password.');
+    else
+      setWrong(
+        outcome.kind === 'offline'
+          ? 'No connection; try again.'
+          : outcome.kind === 'refused' && outcome.status === 429
+            ? 'That was too often; wait a minute.'
+            : 'No account has this mail address and password.',
+      );
   };
   return (
     <Box title="Your session has ended" onClose={onClose}>
       <p>Nothing is lost. Sign in again and it is saved.</p>
       <form className="form" onSubmit={(e) => void submit(e)}>
-        {wrong && <p className="note bad" role="alert" style={{ margin: 0 }}>{wrong}</p>}
-        <div className="field"><label htmlFor="again-mail">Mail address</label><input id="again-mail" name="email" type="email" autoComplete="username" required /></div>
-        <div className="field"><label htmlFor="again-word">Password</label><input id="again-word" name="password" type="password" autoComplete="current-password" required /></div>
-        <div className="row"><button className="button main" type="submit">Sign in and save</button><button className="button" type="button" onClick={onClose}>Not now</button></div>
+        {wrong && (
+          <p className="note bad" role="alert" style={{ margin: 0 }}>
+            {wrong}
+          </p>
+        )}
+        <div className="field">
+          <label htmlFor="again-mail">Mail address</label>
+          <input id="again-mail" name="email" type="email" autoComplete="username" required />
+        </div>
+        <div className="field">
+          <label htmlFor="again-word">Password</label>
+          <input id="again-word" name="password" type="password" autoComplete="current-password" required />
+        </div>
+        <div className="row">
+          <button className="button main" type="submit">
+            Sign in and save
+          </button>
+          <button className="button" type="button" onClick={onClose}>
+            Not now
+          </button>
+        </div>
       </form>
     </Box>
   );
 }
 
 const PART_NAMES: Partial<Record<keyof ListingContent, string>> = {
-  title: 'Title', shortTitle: 'Short title', summary: 'Summary', text: 'Text', recurrence: 'Dates', changes: 'Changes to single dates', venueIds: 'Venues', organizerIds: 'Organizers',
-  categoryIds: 'Categories', pictureId: 'Picture', cost: 'Cost', website: 'Website', contact: 'Contact', access: 'Access', headline: 'Headline', attendance: 'Kind of place', onlineAddress: 'Online address',
+  title: 'Title',
+  shortTitle: 'Short title',
+  summary: 'Summary',
+  text: 'Text',
+  recurrence: 'Dates',
+  changes: 'Changes to single dates',
+  venueIds: 'Venues',
+  organizerIds: 'Organizers',
+  categoryIds: 'Categories',
+  pictureId: 'Picture',
+  cost: 'Cost',
+  website: 'Website',
+  contact: 'Contact',
+  access: 'Access',
+  headline: 'Headline',
+  attendance: 'Kind of place',
+  onlineAddress: 'Online address',
 };
 
-export function TwoSaved({ conflict, mine, names, style, onKeep, onClose }: { conflict: Conflict; mine: ListingContent; names: Map<string, string>; style: Style; onKeep: (content: ListingContent) => void; onClose: () => void }) {
+export function TwoSaved({
+  conflict,
+  mine,
+  names,
+  style,
+  onKeep,
+  onClose,
+}: {
+  conflict: Conflict;
+  mine: ListingContent;
+  names: Map<string, string>;
+  style: Style;
+  onKeep: (content: ListingContent) => void;
+  onClose: () => void;
+}) {
   const [theirs, setTheirs] = useState<ReadonlySet<keyof ListingContent>>(new Set());
   const say = (content: ListingContent, part: keyof ListingContent): string => {
     const value = content[part];
@@ -58,7 +111,8 @@ export function TwoSaved({ conflict, mine, names, style, onKeep, onClose }: { co
       const r = readRecurrence(content.recurrence);
       return r ? sayRecurrence(r, style) : '(no date)';
     }
-    if (Array.isArray(value)) return part === 'changes' ? `${value.length} changed` : value.map((id) => names.get(String(id)) ?? 'one').join(', ') || '(none)';
+    if (Array.isArray(value))
+      return part === 'changes' ? `${value.length} changed` : value.map((id) => names.get(String(id)) ?? 'one').join(', ') || '(none)';
     if (typeof value === 'object' && value !== null) return Object.values(value).filter(Boolean).join(', ');
     return String(value ?? '') || '(nothing)';
   };
@@ -69,17 +123,45 @@ export function TwoSaved({ conflict, mine, names, style, onKeep, onClose }: { co
   };
   return (
     <Box title={`${conflict.newer.by} saved this listing after you opened it`} onClose={onClose}>
-      {conflict.collisions.length === 0 ? <p>You changed different parts, so both fit together.</p> : <p>You both changed the following. Choose which to keep; all else fits together.</p>}
+      {conflict.collisions.length === 0 ? (
+        <p>You changed different parts, so both fit together.</p>
+      ) : (
+        <p>You both changed the following. Choose which to keep; all else fits together.</p>
+      )}
       {conflict.collisions.map((part) => (
         <fieldset key={part} style={{ border: 0, padding: 0, margin: '0 0 10px' }}>
           <legend className="label">{PART_NAMES[part] ?? part}</legend>
           <div className="versus">
-            <div><label className="check"><input type="radio" name={part} checked={!theirs.has(part)} onChange={() => setTheirs(new Set([...theirs].filter((t) => t !== part)))} /> Yours</label><div>{say(mine, part)}</div></div>
-            <div><label className="check"><input type="radio" name={part} checked={theirs.has(part)} onChange={() => setTheirs(new Set([...theirs, part]))} /> {conflict.newer.by}’s</label><div>{say(conflict.newer.content, part)}</div></div>
+            <div>
+              <label className="check">
+                <input
+                  type="radio"
+                  name={part}
+                  checked={!theirs.has(part)}
+                  onChange={() => setTheirs(new Set([...theirs].filter((t) => t !== part)))}
+                />{' '}
+                Yours
+              </label>
+              <div>{say(mine, part)}</div>
+            </div>
+            <div>
+              <label className="check">
+                <input type="radio" name={part} checked={theirs.has(part)} onChange={() => setTheirs(new Set([...theirs, part]))} />{' '}
+                {conflict.newer.by}’s
+              </label>
+              <div>{say(conflict.newer.content, part)}</div>
+            </div>
           </div>
         </fieldset>
       ))}
-      <div className="row"><button type="button" className="button main" onClick={keep}>Save it like this</button><button type="button" className="button" onClick={onClose}>Go on editing</button></div>
+      <div className="row">
+        <button type="button" className="button main" onClick={keep}>
+          Save it like this
+        </button>
+        <button type="button" className="button" onClick={onClose}>
+          Go on editing
+        </button>
+      </div>
     </Box>
   );
 }
@@ -89,10 +171,35 @@ export interface Made {
   name: string;
 }
 
-export function MakeDialog({ kind, name, onMade, onClose }: { kind: 'venues' | 'organizers'; name: string; onMade: (made: Made, more: string) => void; onClose: () => void }) {
+export function MakeDialog({
+  kind,
+  name,
+  onMade,
+  onClose,
+}: {
+  kind: 'venues' | 'organizers';
+  name: string;
+  onMade: (made: Made, more: string) => void;
+  onClose: () => void;
+}) {
   const [errors, setErrors] = useState<Map<string, string>>(new Map());
   const [wrong, setWrong] = useState('');
-  const fields = kind === 'venues' ? ([['name', 'Name'], ['street', 'Street'], ['town', 'Town'], ['island', 'Island'], ['lat', 'Latitude'], ['lng', 'Longitude']] as const) : ([['name', 'Name'], ['phone', 'Phone'], ['mail', 'Mail'], ['website', 'Website']] as const);
+  const fields =
+    kind === 'venues'
+      ? ([
+          ['name', 'Name'],
+          ['street', 'Street'],
+          ['town', 'Town'],
+          ['island', 'Island'],
+          ['lat', 'Latitude'],
+          ['lng', 'Longitude'],
+        ] as const)
+      : ([
+          ['name', 'Name'],
+          ['phone', 'Phone'],
+          ['mail', 'Mail'],
+          ['website', 'Website'],
+        ] as const);
   const submit = async (event: FormEvent<HTMLFormElement>): Promise<void> => {
     event.preventDefault();
     event.stopPropagation();
@@ -107,15 +214,32 @@ export function MakeDialog({ kind, name, onMade, onClose }: { kind: 'venues' | '
   return (
     <Box title={kind === 'venues' ? 'Make a venue' : 'Make an organizer'} onClose={onClose}>
       <form className="form" onSubmit={(e) => void submit(e)}>
-        {wrong && <p className="note bad" role="alert" style={{ margin: 0 }}>{wrong}</p>}
+        {wrong && (
+          <p className="note bad" role="alert" style={{ margin: 0 }}>
+            {wrong}
+          </p>
+        )}
         {fields.map(([key, label]) => (
           <div className="field" key={key}>
             <label htmlFor={`make-${key}`}>{label}</label>
-            <input id={`make-${key}`} name={key} defaultValue={key === 'name' ? name : ''} required={key === 'name'} aria-invalid={errors.has(key) || undefined} />
+            <input
+              id={`make-${key}`}
+              name={key}
+              defaultValue={key === 'name' ? name : ''}
+              required={key === 'name'}
+              aria-invalid={errors.has(key) || undefined}
+            />
             {errors.has(key) && <span className="wrong">{errors.get(key)}</span>}
           </div>
         ))}
-        <div className="row"><button className="button main" type="submit">Make it</button><button className="button" type="button" onClick={onClose}>Not now</button></div>
+        <div className="row">
+          <button className="button main" type="submit">
+            Make it
+          </button>
+          <button className="button" type="button" onClick={onClose}>
+            Not now
+          </button>
+        </div>
       </form>
     </Box>
   );

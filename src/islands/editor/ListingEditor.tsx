@@ -16,9 +16,37 @@ import { type Listing, useListing } from './use-listing';
 
 const Writing = lazy(() => import('./Writing'));
 
-const SECTIONS = [['what', 'What'], ['when', 'When'], ['where', 'Where'], ['who', 'Who'], ['details', 'Details'], ['picture', 'Picture'], ['stage', 'Stage']] as const;
-const SECTION_OF: Record<ProofField, string> = { title: 'what', shortTitle: 'what', categories: 'what', summary: 'what', text: 'what', when: 'when', venues: 'where', online: 'where', organizers: 'who', cost: 'details', website: 'details', contact: 'details', picture: 'picture' };
-const STAGE_WORDS = { draft: 'Draft', 'in-review': 'In review', published: 'Published', withdrawn: 'Withdrawn', binned: 'In the bin' } as const;
+const SECTIONS = [
+  ['what', 'What'],
+  ['when', 'When'],
+  ['where', 'Where'],
+  ['who', 'Who'],
+  ['details', 'Details'],
+  ['picture', 'Picture'],
+  ['stage', 'Stage'],
+] as const;
+const SECTION_OF: Record<ProofField, string> = {
+  title: 'what',
+  shortTitle: 'what',
+  categories: 'what',
+  summary: 'what',
+  text: 'what',
+  when: 'when',
+  venues: 'where',
+  online: 'where',
+  organizers: 'who',
+  cost: 'details',
+  website: 'details',
+  contact: 'details',
+  picture: 'picture',
+};
+const STAGE_WORDS = {
+  draft: 'Draft',
+  'in-review': 'In review',
+  published: 'Published',
+  withdrawn: 'Withdrawn',
+  binned: 'In the bin',
+} as const;
 const RAIL_DATES = 12;
 
 export default function ListingEditor({ start }: { start: EditorStart }) {
@@ -29,12 +57,16 @@ export default function ListingEditor({ start }: { start: EditorStart }) {
   const [organizers, setOrganizers] = useState(start.organizers);
   const [making, setMaking] = useState<{ kind: 'venues' | 'organizers'; name: string } | null>(null);
   const rail = useMemo(() => railOf(content, start.site.today, start.site.horizon, RAIL_DATES), [content, start.site]);
-  const proof = useMemo(() => proofOf(content, { today: start.site.today, horizon: start.site.horizon, style: start.site.style, pictureAlt: cover?.alt }), [content, cover, start.site]);
+  const proof = useMemo(
+    () => proofOf(content, { today: start.site.today, horizon: start.site.horizon, style: start.site.style, pictureAlt: cover?.alt }),
+    [content, cover, start.site],
+  );
   const error = (name: string): string | undefined => errors.get(name) ?? [...errors].find(([field]) => field.startsWith(`${name}.`))?.[1];
   const goTo = (field: ProofField): void => {
     const section = document.getElementById(SECTION_OF[field]);
     section?.scrollIntoView({ block: 'start' });
-    const inside = section?.querySelector<HTMLElement>(`[name="${field}"]`) ?? section?.querySelector<HTMLElement>('input, select, button, [tabindex]');
+    const inside =
+      section?.querySelector<HTMLElement>(`[name="${field}"]`) ?? section?.querySelector<HTMLElement>('input, select, button, [tabindex]');
     inside?.focus({ preventScroll: true });
   };
   useEffect(() => {
@@ -47,61 +79,168 @@ export default function ListingEditor({ start }: { start: EditorStart }) {
     addEventListener('keydown', onKey);
     return () => removeEventListener('keydown', onKey);
   }, [save]);
-  const names = useMemo(() => new Map([...venues, ...organizers, ...start.categories].map((c) => [c.id, c.name])), [venues, organizers, start.categories]);
+  const names = useMemo(
+    () => new Map([...venues, ...organizers, ...start.categories].map((c) => [c.id, c.name])),
+    [venues, organizers, start.categories],
+  );
   return (
     <form onSubmit={(e) => e.preventDefault()} aria-label="Listing">
       <Head listing={listing} start={start} stopped={stopsPublishing(proof)} />
       <div className="editor">
-        <div className="index"><nav aria-label="Sections">{SECTIONS.map(([id, name]) => <a key={id} href={`#${id}`}>{name}</a>)}</nav></div>
+        <div className="index">
+          <nav aria-label="Sections">
+            {SECTIONS.map(([id, name]) => (
+              <a key={id} href={`#${id}`}>
+                {name}
+              </a>
+            ))}
+          </nav>
+        </div>
         <div className="sheet">
           {start.submission && (
-            <div className="note" style={{ marginTop: 14 }}>Sent in by {start.submission.sender}.{start.submission.where && <> Where, in their words: “{start.submission.where}”.</>}{start.submission.who && <> Who: “{start.submission.who}”.</>}{start.submission.message && <> They add: “{start.submission.message}”</>}</div>
+            <div className="note" style={{ marginTop: 14 }}>
+              Sent in by {start.submission.sender}.{start.submission.where && <> Where, in their words: “{start.submission.where}”.</>}
+              {start.submission.who && <> Who: “{start.submission.who}”.</>}
+              {start.submission.message && <> They add: “{start.submission.message}”</>}
+            </div>
           )}
           {listing.found && (
             <div className="note warn" role="alert" style={{ marginTop: 14 }}>
               This browser has something that you typed and did not save, from before the listing was saved again.{' '}
-              <button type="button" className="link" onClick={() => { setContent(() => listing.found?.content ?? content); listing.setFound(null); }}>Put it here</button>{' '}
-              <button type="button" className="link" onClick={() => { dropKept(localStorage, start.userId, server.id); listing.setFound(null); }}>Drop it</button>
+              <button
+                type="button"
+                className="link"
+                onClick={() => {
+                  setContent(() => listing.found?.content ?? content);
+                  listing.setFound(null);
+                }}
+              >
+                Put it here
+              </button>{' '}
+              <button
+                type="button"
+                className="link"
+                onClick={() => {
+                  dropKept(localStorage, start.userId, server.id);
+                  listing.setFound(null);
+                }}
+              >
+                Drop it
+              </button>
             </div>
           )}
           <What content={content} setContent={setContent} start={start} error={error} />
-          <When content={content} setContent={setContent} site={start.site} rail={rail} error={error('recurrence') ?? error('when') ?? error('changes')} />
+          <When
+            content={content}
+            setContent={setContent}
+            site={start.site}
+            rail={rail}
+            error={error('recurrence') ?? error('when') ?? error('changes')}
+          />
           <section className="part" id="where">
             <h2>Where</h2>
             <div className="grid">
-              <Select label="Kind of place" value={content.attendance} options={ATTENDANCE.map((a) => [a, { 'in-person': 'In person', online: 'Online', both: 'In person and online' }[a]] as const)} onChange={(attendance) => setContent({ attendance })} />
-              {content.attendance !== 'online' && <Picker label="Venues" choices={venues} chosen={content.venueIds} onChange={(venueIds) => setContent({ venueIds })} onMake={start.mayMake ? (name) => setMaking({ kind: 'venues', name }) : undefined} error={error('venueIds')} />}
-              {content.attendance !== 'in-person' && <Text label="Online address" name="online" type="url" value={content.onlineAddress} onChange={(onlineAddress) => setContent({ onlineAddress })} error={error('onlineAddress') ?? error('online')} hint="Begins with https://" />}
+              <Select
+                label="Kind of place"
+                value={content.attendance}
+                options={ATTENDANCE.map(
+                  (a) => [a, { 'in-person': 'In person', online: 'Online', both: 'In person and online' }[a]] as const,
+                )}
+                onChange={(attendance) => setContent({ attendance })}
+              />
+              {content.attendance !== 'online' && (
+                <Picker
+                  label="Venues"
+                  choices={venues}
+                  chosen={content.venueIds}
+                  onChange={(venueIds) => setContent({ venueIds })}
+                  onMake={start.mayMake ? (name) => setMaking({ kind: 'venues', name }) : undefined}
+                  error={error('venueIds')}
+                />
+              )}
+              {content.attendance !== 'in-person' && (
+                <Text
+                  label="Online address"
+                  name="online"
+                  type="url"
+                  value={content.onlineAddress}
+                  onChange={(onlineAddress) => setContent({ onlineAddress })}
+                  error={error('onlineAddress') ?? error('online')}
+                  hint="Begins with https://"
+                />
+              )}
             </div>
           </section>
           <section className="part" id="who">
             <h2>Who</h2>
-            <Picker label="Organizers" choices={organizers} chosen={content.organizerIds} onChange={(organizerIds) => setContent({ organizerIds })} onMake={start.mayMake ? (name) => setMaking({ kind: 'organizers', name }) : undefined} error={error('organizerIds')} />
+            <Picker
+              label="Organizers"
+              choices={organizers}
+              chosen={content.organizerIds}
+              onChange={(organizerIds) => setContent({ organizerIds })}
+              onMake={start.mayMake ? (name) => setMaking({ kind: 'organizers', name }) : undefined}
+              error={error('organizerIds')}
+            />
           </section>
           <Details content={content} setContent={setContent} currency={start.site.currency} error={error} />
-          <Picture cover={cover} onCover={(next) => { setCover(next); if (next?.id !== content.pictureId) setContent({ pictureId: next?.id ?? null }); }} error={error('pictureId') ?? error('picture')} />
+          <Picture
+            cover={cover}
+            onCover={(next) => {
+              setCover(next);
+              if (next?.id !== content.pictureId) setContent({ pictureId: next?.id ?? null });
+            }}
+            error={error('pictureId') ?? error('picture')}
+          />
           <StagePart listing={listing} start={start} error={error} />
         </div>
-        <aside className="rail">
-          <DatesRail content={content} setContent={setContent} rail={rail} style={start.site.style} />
-          <ProofRail notes={proof} goTo={goTo} />
+        <aside className="rail" aria-label="Dates and Proof">
+          <div>
+            <DatesRail content={content} setContent={setContent} rail={rail} style={start.site.style} />
+            <ProofRail notes={proof} goTo={goTo} />
+          </div>
         </aside>
       </div>
-      <span className="hidden-words" role="status">{busy ? 'Saving' : (note?.text ?? '')}</span>
-      {listing.signIn && <SignInAgain onClose={() => listing.setSignIn(null)} onDone={() => { const again = listing.signIn; listing.setSignIn(null); again?.(); }} />}
+      <span className="hidden-words" role="status">
+        {busy ? 'Saving' : (note?.text ?? '')}
+      </span>
+      {listing.signIn && (
+        <SignInAgain
+          onClose={() => listing.setSignIn(null)}
+          onDone={() => {
+            const again = listing.signIn;
+            listing.setSignIn(null);
+            again?.();
+          }}
+        />
+      )}
       {listing.conflict && (
         <TwoSaved
-          conflict={listing.conflict} mine={content} names={names} style={start.site.style} onClose={() => listing.setConflict(null)}
-          onKeep={(kept) => { const revision = listing.conflict?.newer.revision ?? server.revision; listing.setConflict(null); void save({ content: kept, revision }); }}
+          conflict={listing.conflict}
+          mine={content}
+          names={names}
+          style={start.site.style}
+          onClose={() => listing.setConflict(null)}
+          onKeep={(kept) => {
+            const revision = listing.conflict?.newer.revision ?? server.revision;
+            listing.setConflict(null);
+            void save({ content: kept, revision });
+          }}
         />
       )}
       {making && (
         <MakeDialog
-          kind={making.kind} name={making.name} onClose={() => setMaking(null)}
+          kind={making.kind}
+          name={making.name}
+          onClose={() => setMaking(null)}
           onMade={(made, more) => {
             const choice = { ...made, more };
-            if (making.kind === 'venues') { setVenues([...venues, choice]); setContent((c) => ({ ...c, venueIds: [...c.venueIds, made.id] })); }
-            else { setOrganizers([...organizers, choice]); setContent((c) => ({ ...c, organizerIds: [...c.organizerIds, made.id] })); }
+            if (making.kind === 'venues') {
+              setVenues([...venues, choice]);
+              setContent((c) => ({ ...c, venueIds: [...c.venueIds, made.id] }));
+            } else {
+              setOrganizers([...organizers, choice]);
+              setContent((c) => ({ ...c, organizerIds: [...c.organizerIds, made.id] }));
+            }
             setMaking(null);
           }}
         />
@@ -118,7 +257,10 @@ function Head({ listing, start, stopped }: { listing: Listing; start: EditorStar
     // The window opens with the click; the page comes once the copy is saved.
     const tab = window.open('', '_blank');
     if (dirty || server.id === null) {
-      if (!(await save())) { tab?.close(); return; }
+      if (!(await save())) {
+        tab?.close();
+        return;
+      }
     }
     const id = location.pathname.split('/').at(-1);
     if (tab) tab.location.href = `/desk/listings/${id}/preview`;
@@ -129,15 +271,54 @@ function Head({ listing, start, stopped }: { listing: Listing; start: EditorStar
     <div className="editor-head">
       <h1>{content.title.trim() || 'New listing'}</h1>
       <span className={`stage ${server.stage}`}>{STAGE_WORDS[server.stage]}</span>
-      <span className="small quiet">{busy ? 'Saving …' : dirty ? (keptAt ? 'kept in this browser, not saved yet' : 'not saved yet') : server.edited ? 'saved; readers do not see the changes yet' : ''}</span>
-      {note && <span className={`small ${note.tone === 'bad' ? 'red' : ''}`} role={note.tone === 'bad' ? 'alert' : undefined} data-note>{note.text} {note.link && <a href={note.link.href}>{note.link.text}</a>}</span>}
+      <span className="small quiet">
+        {busy
+          ? 'Saving …'
+          : dirty
+            ? keptAt
+              ? 'kept in this browser, not saved yet'
+              : 'not saved yet'
+            : server.edited
+              ? 'saved; readers do not see the changes yet'
+              : ''}
+      </span>
+      {note && (
+        <span className={`small ${note.tone === 'bad' ? 'red' : ''}`} role={note.tone === 'bad' ? 'alert' : undefined} data-note>
+          {note.text} {note.link && <a href={note.link.href}>{note.link.text}</a>}
+        </span>
+      )}
       <div className="end">
-        {isPublic && <a className="button" href={`/what/${server.address}`}>The page</a>}
-        <button type="button" className="button" onClick={() => void preview()} disabled={busy}>Preview</button>
-        <button type="button" className="button" onClick={() => void save()} disabled={busy}>{isPublic ? 'Save working copy' : 'Save draft'}</button>
-        {start.mayPublish
-          ? <button type="button" className="button main" onClick={() => void act('publish')} disabled={busy || (isPublic && !dirty && !server.edited)} title={stopped ? 'Proof stops it; press to see what' : undefined}>{publishWords}</button>
-          : <button type="button" className="button main" onClick={() => void act('review')} disabled={busy || (server.stage === 'in-review' && !dirty)}>Send for review</button>}
+        {isPublic && (
+          <a className="button" href={`/what/${server.address}`}>
+            The page
+          </a>
+        )}
+        <button type="button" className="button" onClick={() => void preview()} disabled={busy}>
+          Preview
+        </button>
+        <button type="button" className="button" onClick={() => void save()} disabled={busy}>
+          {isPublic ? 'Save working copy' : 'Save draft'}
+        </button>
+        {start.mayPublish ? (
+          <button
+            type="button"
+            className="button main"
+            onClick={() => void act('publish')}
+            disabled={busy || (isPublic && !dirty && !server.edited)}
+            title={stopped ? 'Proof stops it; press to see what' : undefined}
+          >
+            {publishWords}
+          </button>
+        ) : (
+          <button
+            type="button"
+            className="button main"
+            onClick={() => void act('review')}
+            disabled={busy || (server.stage === 'in-review' && !dirty)}
+          >
+            Send for review
+          </button>
+        )}
       </div>
     </div>
   );
@@ -155,14 +336,55 @@ function What({ content, setContent, start, error }: PartProps & { start: Editor
     <section className="part" id="what">
       <h2>What</h2>
       <div className="grid">
-        <Text label="Title" name="title" value={title} maxLength={160} onChange={(value) => setContent({ title: value })} error={error('title')} />
-        <Text label="Short title" name="shortTitle" value={shortTitle} maxLength={60} onChange={(value) => setContent({ shortTitle: value })} error={error('shortTitle')} hint={`Shown where room is short, in the month; about ${SHORT_TITLE_FITS} characters fit a line. ${shortTitle ? `${shortTitle.length} now.` : 'Empty: the title.'}`} />
-        <Picker label="Categories" hint={content.categoryIds.length ? 'The first gives the mark.' : start.fallback ? `None: it stands under “${start.fallback}”.` : ''} choices={start.categories} chosen={content.categoryIds} onChange={(categoryIds) => setContent({ categoryIds })} error={error('categoryIds') ?? error('categories')} />
-        <Text label="Summary" name="summary" rows={2} value={summary} maxLength={400} onChange={(value) => setContent({ summary: value })} error={error('summary')} hint={`One or two sentences. ${summary.length} characters; lists show ${Math.min(summary.length, SUMMARY_SHOWN.list)} of them, search engines ${Math.min(summary.length, SUMMARY_SHOWN.search)}.`} />
+        <Text
+          label="Title"
+          name="title"
+          value={title}
+          maxLength={160}
+          onChange={(value) => setContent({ title: value })}
+          error={error('title')}
+        />
+        <Text
+          label="Short title"
+          name="shortTitle"
+          value={shortTitle}
+          maxLength={60}
+          onChange={(value) => setContent({ shortTitle: value })}
+          error={error('shortTitle')}
+          hint={`Shown where room is short, in the month; about ${SHORT_TITLE_FITS} characters fit a line. ${shortTitle ? `${shortTitle.length} now.` : 'Empty: the title.'}`}
+        />
+        <Picker
+          label="Categories"
+          hint={
+            content.categoryIds.length ? 'The first gives the mark.' : start.fallback ? `None: it stands under “${start.fallback}”.` : ''
+          }
+          choices={start.categories}
+          chosen={content.categoryIds}
+          onChange={(categoryIds) => setContent({ categoryIds })}
+          error={error('categoryIds') ?? error('categories')}
+        />
+        <Text
+          label="Summary"
+          name="summary"
+          rows={2}
+          value={summary}
+          maxLength={400}
+          onChange={(value) => setContent({ summary: value })}
+          error={error('summary')}
+          hint={`One or two sentences. ${summary.length} characters; lists show ${Math.min(summary.length, SUMMARY_SHOWN.list)} of them, search engines ${Math.min(summary.length, SUMMARY_SHOWN.search)}.`}
+        />
         <div className="field">
-          <span className="label" id="text-label">Text</span>
-          <Suspense fallback={<div className="writing">…</div>}><Writing html={content.text} labelId="text-label" onChange={(text) => setContent({ text })} /></Suspense>
-          {error('text') && <span className="wrong" role="alert">{error('text')}</span>}
+          <span className="label" id="text-label">
+            Text
+          </span>
+          <Suspense fallback={<div className="writing">…</div>}>
+            <Writing html={content.text} labelId="text-label" onChange={(text) => setContent({ text })} />
+          </Suspense>
+          {error('text') && (
+            <span className="wrong" role="alert">
+              {error('text')}
+            </span>
+          )}
         </div>
       </div>
     </section>
@@ -171,30 +393,108 @@ function What({ content, setContent, start, error }: PartProps & { start: Editor
 
 function Details({ content, setContent, currency, error }: PartProps & { currency: string }) {
   const { cost, contact } = content;
-  const kinds: Record<Cost['kind'], Cost> = { unsaid: { kind: 'unsaid' }, free: { kind: 'free' }, amount: { kind: 'amount', amount: '', currency }, words: { kind: 'words', words: '' } };
+  const kinds: Record<Cost['kind'], Cost> = {
+    unsaid: { kind: 'unsaid' },
+    free: { kind: 'free' },
+    amount: { kind: 'amount', amount: '', currency },
+    words: { kind: 'words', words: '' },
+  };
   return (
     <section className="part" id="details">
       <h2>Details</h2>
       <div className="grid">
         <div className="cols">
-          <Select label="Cost" value={cost.kind} options={[['unsaid', 'not said'], ['free', 'Free'], ['amount', 'An amount'], ['words', 'In words']] as const} onChange={(kind) => setContent({ cost: kinds[kind] })} />
-          {cost.kind === 'amount' && <Text label={`Amount in ${cost.currency}`} name="cost" value={cost.amount} onChange={(amount) => setContent({ cost: { ...cost, amount: amount.replace(',', '.') } })} error={error('cost')} hint="Such as 8 or 12.50" />}
-          {cost.kind === 'words' && <Text label="In words" name="cost" value={cost.words} maxLength={120} onChange={(words) => setContent({ cost: { ...cost, words } })} error={error('cost')} />}
+          <Select
+            label="Cost"
+            value={cost.kind}
+            options={
+              [
+                ['unsaid', 'not said'],
+                ['free', 'Free'],
+                ['amount', 'An amount'],
+                ['words', 'In words'],
+              ] as const
+            }
+            onChange={(kind) => setContent({ cost: kinds[kind] })}
+          />
+          {cost.kind === 'amount' && (
+            <Text
+              label={`Amount in ${cost.currency}`}
+              name="cost"
+              value={cost.amount}
+              onChange={(amount) => setContent({ cost: { ...cost, amount: amount.replace(',', '.') } })}
+              error={error('cost')}
+              hint="Such as 8 or 12.50"
+            />
+          )}
+          {cost.kind === 'words' && (
+            <Text
+              label="In words"
+              name="cost"
+              value={cost.words}
+              maxLength={120}
+              onChange={(words) => setContent({ cost: { ...cost, words } })}
+              error={error('cost')}
+            />
+          )}
         </div>
-        <Text label="Website" name="website" type="url" value={content.website} onChange={(website) => setContent({ website })} error={error('website')} />
+        <Text
+          label="Website"
+          name="website"
+          type="url"
+          value={content.website}
+          onChange={(website) => setContent({ website })}
+          error={error('website')}
+        />
         <div className="cols">
-          <Text label="Contact name" name="contact" value={contact.name} maxLength={120} onChange={(name) => setContent({ contact: { ...contact, name } })} error={error('contact')} />
-          <Text label="Phone" type="tel" value={contact.phone} maxLength={60} onChange={(phone) => setContent({ contact: { ...contact, phone } })} />
-          <Text label="Mail" type="email" value={contact.mail} maxLength={200} onChange={(mail) => setContent({ contact: { ...contact, mail } })} />
+          <Text
+            label="Contact name"
+            name="contact"
+            value={contact.name}
+            maxLength={120}
+            onChange={(name) => setContent({ contact: { ...contact, name } })}
+            error={error('contact')}
+          />
+          <Text
+            label="Phone"
+            type="tel"
+            value={contact.phone}
+            maxLength={60}
+            onChange={(phone) => setContent({ contact: { ...contact, phone } })}
+          />
+          <Text
+            label="Mail"
+            type="email"
+            value={contact.mail}
+            maxLength={200}
+            onChange={(mail) => setContent({ contact: { ...contact, mail } })}
+          />
         </div>
-        <Text label="Access" rows={2} value={content.access} maxLength={600} onChange={(access) => setContent({ access })} hint="Steps, hearing loop, parking, what to bring" />
-        <Check label="Headline: give it more weight wherever it shows" checked={content.headline} onChange={(headline) => setContent({ headline })} />
+        <Text
+          label="Access"
+          rows={2}
+          value={content.access}
+          maxLength={600}
+          onChange={(access) => setContent({ access })}
+          hint="Steps, hearing loop, parking, what to bring"
+        />
+        <Check
+          label="Headline: give it more weight wherever it shows"
+          checked={content.headline}
+          onChange={(headline) => setContent({ headline })}
+        />
       </div>
     </section>
   );
 }
 
-const STANDING_WORDS = { 'going-ahead': 'Going ahead', postponed: 'Postponed', 'moved-online': 'Moved online', rescheduled: 'Rescheduled', cancelled: 'Cancelled' } as const;
+const STANDING_WORDS = {
+  'going-ahead': 'Going ahead',
+  postponed: 'Postponed',
+  'moved-online': 'Moved online',
+  rescheduled: 'Rescheduled',
+  cancelled: 'Cancelled',
+} as const;
 
 function StagePart({ listing, start, error }: { listing: Listing; start: EditorStart; error: PartProps['error'] }) {
   const { content, setContent, server, act, busy } = listing;
@@ -205,24 +505,75 @@ function StagePart({ listing, start, error }: { listing: Listing; start: EditorS
       <h2>Stage</h2>
       <div className="grid">
         <div className="cols">
-          <Select label="Standing of all its dates" value={content.standing} options={STANDINGS.map((s) => [s, STANDING_WORDS[s]] as const)} onChange={(standing) => setContent({ standing })} />
-          {content.standing !== 'going-ahead' && <Text label="Why, for readers" value={content.standingNote} maxLength={300} onChange={(standingNote) => setContent({ standingNote })} />}
+          <Select
+            label="Standing of all its dates"
+            value={content.standing}
+            options={STANDINGS.map((s) => [s, STANDING_WORDS[s]] as const)}
+            onChange={(standing) => setContent({ standing })}
+          />
+          {content.standing !== 'going-ahead' && (
+            <Text
+              label="Why, for readers"
+              value={content.standingNote}
+              maxLength={300}
+              onChange={(standingNote) => setContent({ standingNote })}
+            />
+          )}
         </div>
-        <Check label="By address only: in no list, feed or search engine" checked={content.visibility === 'address-only'} onChange={(on) => setContent({ visibility: on ? 'address-only' : 'public' })} />
+        <Check
+          label="By address only: in no list, feed or search engine"
+          checked={content.visibility === 'address-only'}
+          onChange={(on) => setContent({ visibility: on ? 'address-only' : 'public' })}
+        />
         {server.id && (
           <div className="row">
-            <div style={{ flex: '1 1 260px' }}><Text label="Web address" name="address" value={address} onChange={setAddress} error={error('address')} hint={`/what/${webAddress(address, '…')}${start.oldAddresses.length ? `; old ones lead here: ${start.oldAddresses.join(', ')}` : ''}`} /></div>
-            <button type="button" className="button" disabled={busy || address === server.address} onClick={() => void act('address', address)}>Change the address</button>
+            <div style={{ flex: '1 1 260px' }}>
+              <Text
+                label="Web address"
+                name="address"
+                value={address}
+                onChange={setAddress}
+                error={error('address')}
+                hint={`/what/${webAddress(address, '…')}${start.oldAddresses.length ? `; old ones lead here: ${start.oldAddresses.join(', ')}` : ''}`}
+              />
+            </div>
+            <button
+              type="button"
+              className="button"
+              disabled={busy || address === server.address}
+              onClick={() => void act('address', address)}
+            >
+              Change the address
+            </button>
           </div>
         )}
         <div className="row">
-          {server.stage === 'published' && start.mayPublish && <button type="button" className="button" disabled={busy} onClick={() => void act('withdraw')}>Withdraw from readers</button>}
-          {(server.stage === 'withdrawn' || server.stage === 'binned') && <button type="button" className="button" disabled={busy} onClick={() => void act('restore')}>Make it a draft again</button>}
-          {server.id && server.stage !== 'binned' && <button type="button" className="button" disabled={busy} onClick={() => void act('bin')}>Put in the bin</button>}
+          {server.stage === 'published' && start.mayPublish && (
+            <button type="button" className="button" disabled={busy} onClick={() => void act('withdraw')}>
+              Withdraw from readers
+            </button>
+          )}
+          {(server.stage === 'withdrawn' || server.stage === 'binned') && (
+            <button type="button" className="button" disabled={busy} onClick={() => void act('restore')}>
+              Make it a draft again
+            </button>
+          )}
+          {server.id && server.stage !== 'binned' && (
+            <button type="button" className="button" disabled={busy} onClick={() => void act('bin')}>
+              Put in the bin
+            </button>
+          )}
         </div>
         {start.history.length > 0 && (
-          <details><summary className="small">Lately</summary>
-            <ul className="small" style={{ paddingLeft: 18, listStyle: 'disc' }}>{start.history.map((h) => <li key={h.revision}>{h.byName} {h.what}, {h.at.slice(0, 16).replace('T', ' ')} UTC</li>)}</ul>
+          <details>
+            <summary className="small">Lately</summary>
+            <ul className="small" style={{ paddingLeft: 18, listStyle: 'disc' }}>
+              {start.history.map((h) => (
+                <li key={h.revision}>
+                  {h.byName} {h.what}, {h.at.slice(0, 16).replace('T', ' ')} UTC
+                </li>
+              ))}
+            </ul>
           </details>
         )}
       </div>

@@ -57,8 +57,19 @@ export function Picker({ label, hint, choices, chosen, onChange, onMake, error }
               <li className="chip" key={key}>
                 {choice?.mark && <span dangerouslySetInnerHTML={{ __html: choice.mark }} />}
                 {choice?.name ?? 'something that was removed'}
-                {i > 0 && <button type="button" aria-label={`Put ${choice?.name} first`} title="Put first" onClick={() => onChange([key, ...chosen.filter((c) => c !== key)])}>↑</button>}
-                <button type="button" aria-label={`Take ${choice?.name} off`} onClick={() => onChange(chosen.filter((c) => c !== key))}>✕</button>
+                {i > 0 && (
+                  <button
+                    type="button"
+                    aria-label={`Put ${choice?.name} first`}
+                    title="Put first"
+                    onClick={() => onChange([key, ...chosen.filter((c) => c !== key)])}
+                  >
+                    ↑
+                  </button>
+                )}
+                <button type="button" aria-label={`Take ${choice?.name} off`} onClick={() => onChange(chosen.filter((c) => c !== key))}>
+                  ✕
+                </button>
               </li>
             );
           })}
@@ -66,31 +77,69 @@ export function Picker({ label, hint, choices, chosen, onChange, onMake, error }
       )}
       <div className="picker">
         <input
-          id={id} className="box" role="combobox" aria-expanded={open && count > 0} aria-controls={`${id}l`} aria-autocomplete="list" autoComplete="off"
-          aria-activedescendant={open && count > 0 ? `${id}o${at}` : undefined} aria-describedby={hint ? `${id}h` : undefined} value={words}
+          id={id}
+          className="box"
+          role="combobox"
+          aria-expanded={open && count > 0}
+          aria-controls={`${id}l`}
+          aria-autocomplete="list"
+          autoComplete="off"
+          aria-activedescendant={open && count > 0 ? `${id}o${at}` : undefined}
+          aria-describedby={hint ? `${id}h` : undefined}
+          value={words}
           placeholder={chosen.length ? 'Add another' : 'Type to find'}
-          onChange={(e) => { setWords(e.target.value); setOpen(true); setAt(0); }}
-          onFocus={() => setOpen(true)} onBlur={() => setTimeout(() => setOpen(false), 120)} onKeyDown={onKey}
+          onChange={(e) => {
+            setWords(e.target.value);
+            setOpen(true);
+            setAt(0);
+          }}
+          onFocus={() => setOpen(true)}
+          onBlur={() => setTimeout(() => setOpen(false), 120)}
+          onKeyDown={onKey}
         />
         {open && count > 0 && (
-          <ul id={`${id}l`} role="listbox" aria-label={label}>
+          <div className="found" id={`${id}l`} role="listbox" aria-label={label}>
             {fits.map((c, i) => (
               // biome-ignore lint/a11y/useKeyWithClickEvents: the field above has the focus and the keys
-              <li key={c.id} id={`${id}o${i}`} role="option" tabIndex={-1} aria-selected={i === at} onMouseDown={(e) => e.preventDefault()} onClick={() => take(i)}>
-                {c.mark && <span dangerouslySetInnerHTML={{ __html: c.mark }} />} {c.name} {c.more && <span className="quiet small">{c.more}</span>}
-              </li>
+              <div
+                key={c.id}
+                id={`${id}o${i}`}
+                role="option"
+                tabIndex={-1}
+                aria-selected={i === at}
+                onMouseDown={(e) => e.preventDefault()}
+                onClick={() => take(i)}
+              >
+                {c.mark && <span dangerouslySetInnerHTML={{ __html: c.mark }} />} {c.name}{' '}
+                {c.more && <span className="quiet small">{c.more}</span>}
+              </div>
             ))}
             {mayMake && (
               // biome-ignore lint/a11y/useKeyWithClickEvents: the field above has the focus and the keys
-              <li id={`${id}o${fits.length}`} role="option" tabIndex={-1} aria-selected={at === fits.length} onMouseDown={(e) => e.preventDefault()} onClick={() => take(fits.length)}>
+              <div
+                id={`${id}o${fits.length}`}
+                role="option"
+                tabIndex={-1}
+                aria-selected={at === fits.length}
+                onMouseDown={(e) => e.preventDefault()}
+                onClick={() => take(fits.length)}
+              >
                 Make “{words.trim()}” …
-              </li>
+              </div>
             )}
-          </ul>
+          </div>
         )}
       </div>
-      {hint && <span className="hint" id={`${id}h`}>{hint}</span>}
-      {error && <span className="wrong" role="alert">{error}</span>}
+      {hint && (
+        <span className="hint" id={`${id}h`}>
+          {hint}
+        </span>
+      )}
+      {error && (
+        <span className="wrong" role="alert">
+          {error}
+        </span>
+      )}
     </div>
   );
 }

@@ -11,7 +11,12 @@ export default function Writing({ html, onChange, labelId }: { html: string; onC
   const [linking, setLinking] = useState<string | null>(null);
   const editor = useEditor({
     extensions: [
-      StarterKit.configure({ heading: { levels: [2, 3] }, code: false, codeBlock: false, link: { openOnClick: false, protocols: ['http', 'https', 'mailto', 'tel'], defaultProtocol: 'https' } }),
+      StarterKit.configure({
+        heading: { levels: [2, 3] },
+        code: false,
+        codeBlock: false,
+        link: { openOnClick: false, protocols: ['http', 'https', 'mailto', 'tel'], defaultProtocol: 'https' },
+      }),
       Image,
     ],
     content: html,
@@ -31,20 +36,31 @@ export default function Writing({ html, onChange, labelId }: { html: string; onC
   const on = useEditorState({
     editor,
     selector: ({ editor: now }) => ({
-      bold: now?.isActive('bold'), italic: now?.isActive('italic'), h2: now?.isActive('heading', { level: 2 }), h3: now?.isActive('heading', { level: 3 }),
-      list: now?.isActive('bulletList'), numbers: now?.isActive('orderedList'), quote: now?.isActive('blockquote'), link: now?.isActive('link'),
+      bold: now?.isActive('bold'),
+      italic: now?.isActive('italic'),
+      h2: now?.isActive('heading', { level: 2 }),
+      h3: now?.isActive('heading', { level: 3 }),
+      list: now?.isActive('bulletList'),
+      numbers: now?.isActive('orderedList'),
+      quote: now?.isActive('blockquote'),
+      link: now?.isActive('link'),
     }),
   });
   if (!editor) return <div className="writing" />;
   const chain = () => editor.chain().focus();
   const tool = (text: string, label: string, pressed: boolean | undefined, run: () => void) => (
-    <button type="button" key={label} aria-label={label} title={label} aria-pressed={pressed ?? false} onClick={run}>{text}</button>
+    <button type="button" key={label} aria-label={label} title={label} aria-pressed={pressed ?? false} onClick={run}>
+      {text}
+    </button>
   );
   const insertPicture = async (file: File): Promise<void> => {
     const form = new FormData();
     form.set('file', file);
     const outcome = await send<{ id: string }>('POST', '/api/v1/pictures', form);
-    if (outcome.kind === 'done') chain().setImage({ src: `/picture/${outcome.value.id}/1024`, alt: '' }).run();
+    if (outcome.kind === 'done')
+      chain()
+        .setImage({ src: `/picture/${outcome.value.id}/1024`, alt: '' })
+        .run();
     else setWrong(outcome.kind === 'refused' ? outcome.title : 'The picture could not be sent; try again.');
   };
   return (
@@ -58,19 +74,54 @@ export default function Writing({ html, onChange, labelId }: { html: string; onC
         {tool('1. List', 'Numbered list', on?.numbers, () => chain().toggleOrderedList().run())}
         {tool('“ ”', 'Quote', on?.quote, () => chain().toggleBlockquote().run())}
         {tool('Link', 'Link', on?.link, () => (on?.link ? chain().unsetLink().run() : setLinking('https://')))}
-        <label className="button small" style={{ position: 'relative' }}>Picture
-          <input type="file" accept="image/*" style={{ position: 'absolute', inset: 0, opacity: 0 }} onChange={(e) => { const file = e.target.files?.[0]; if (file) void insertPicture(file); e.target.value = ''; }} />
+        <label className="button small" style={{ position: 'relative' }}>
+          Picture
+          <input
+            type="file"
+            accept="image/*"
+            style={{ position: 'absolute', inset: 0, opacity: 0 }}
+            onChange={(e) => {
+              const file = e.target.files?.[0];
+              if (file) void insertPicture(file);
+              e.target.value = '';
+            }}
+          />
         </label>
       </div>
       {linking !== null && (
         <div className="row" style={{ padding: 6, border: '1px solid var(--ink-3)', borderBottom: 0 }}>
-          <input className="box" style={{ flex: 1 }} type="url" aria-label="Address of the link" value={linking} onChange={(e) => setLinking(e.target.value)} />
-          <button type="button" className="button small" onClick={() => { if (/^(https?:|mailto:|tel:)/.test(linking)) chain().setLink({ href: linking }).run(); else setWrong('A link begins with https://, mailto: or tel:'); setLinking(null); }}>Link it</button>
-          <button type="button" className="button small" onClick={() => setLinking(null)}>No link</button>
+          <input
+            className="box"
+            style={{ flex: 1 }}
+            type="url"
+            aria-label="Address of the link"
+            value={linking}
+            onChange={(e) => setLinking(e.target.value)}
+          />
+          <button
+            type="button"
+            className="button small"
+            onClick={() => {
+              if (/^(https?:|mailto:|tel:)/.test(linking)) chain().setLink({ href: linking }).run();
+              else setWrong('A link begins with https://, mailto: or tel:');
+              setLinking(null);
+            }}
+          >
+            Link it
+          </button>
+          <button type="button" className="button small" onClick={() => setLinking(null)}>
+            No link
+          </button>
         </div>
       )}
-      <div className="writing"><EditorContent editor={editor} /></div>
-      {wrong && <span className="wrong" role="alert">{wrong}</span>}
+      <div className="writing">
+        <EditorContent editor={editor} />
+      </div>
+      {wrong && (
+        <span className="wrong" role="alert">
+          {wrong}
+        </span>
+      )}
     </div>
   );
 }

@@ -1,9 +1,22 @@
 /** The editor's small fields: text, date, time, each with its label, hint and error. */
-import { CalendarDate, parseDate, Time } from '@internationalized/date';
+import { type CalendarDate, parseDate, Time } from '@internationalized/date';
 import { ChevronDown } from 'lucide-react';
 import { type ReactNode, useId } from 'react';
 import {
-  Button, Calendar, CalendarCell, CalendarGrid, DateInput, DatePicker, DateSegment, Dialog, Group, Heading, I18nProvider, Label, Popover, TimeField,
+  Button,
+  Calendar,
+  CalendarCell,
+  CalendarGrid,
+  DateInput,
+  DatePicker,
+  DateSegment,
+  Dialog,
+  Group,
+  Heading,
+  I18nProvider,
+  Label,
+  Popover,
+  TimeField,
 } from 'react-aria-components';
 import { dateExists } from '@/core/day/day';
 
@@ -13,15 +26,28 @@ export interface Shared {
   error?: string | undefined;
 }
 
-export function Field({ label, hint, error, children }: Shared & { children: (ids: { id: string; describedBy: string | undefined; invalid: true | undefined }) => ReactNode }) {
+export function Field({
+  label,
+  hint,
+  error,
+  children,
+}: Shared & { children: (ids: { id: string; describedBy: string | undefined; invalid: true | undefined }) => ReactNode }) {
   const id = useId();
   const describedBy = [hint ? `${id}h` : '', error ? `${id}e` : ''].filter(Boolean).join(' ') || undefined;
   return (
     <div className="field">
       <label htmlFor={id}>{label}</label>
       {children({ id, describedBy, invalid: error ? true : undefined })}
-      {hint && <span className="hint" id={`${id}h`}>{hint}</span>}
-      {error && <span className="wrong" id={`${id}e`} role="alert">{error}</span>}
+      {hint && (
+        <span className="hint" id={`${id}h`}>
+          {hint}
+        </span>
+      )}
+      {error && (
+        <span className="wrong" id={`${id}e`} role="alert">
+          {error}
+        </span>
+      )}
     </div>
   );
 }
@@ -40,7 +66,16 @@ export function Text({ value, onChange, rows, name, maxLength, type = 'text', pl
   return (
     <Field {...shared}>
       {({ id, describedBy, invalid }) => {
-        const props = { id, name, value, maxLength, placeholder, 'aria-describedby': describedBy, 'aria-invalid': invalid, onChange: (e: { target: { value: string } }) => onChange(e.target.value) };
+        const props = {
+          id,
+          name,
+          value,
+          maxLength,
+          placeholder,
+          'aria-describedby': describedBy,
+          'aria-invalid': invalid,
+          onChange: (e: { target: { value: string } }) => onChange(e.target.value),
+        };
         return rows ? <textarea rows={rows} {...props} /> : <input type={type} {...props} />;
       }}
     </Field>
@@ -60,18 +95,34 @@ export function DayField({ label, value, onChange, hint, error }: DayProps) {
   if (dateExists(y, m, d)) date = parseDate(value);
   return (
     <I18nProvider locale="en-GB">
-      <DatePicker className="field" value={date} onChange={(next) => next && onChange(next.toString())} isInvalid={error !== undefined} shouldForceLeadingZeros>
+      <DatePicker
+        className="field"
+        value={date}
+        onChange={(next) => next && onChange(next.toString())}
+        isInvalid={error !== undefined}
+        shouldForceLeadingZeros
+      >
         <Label className="label">{label}</Label>
         <Group>
           <DateInput>{(segment) => <DateSegment segment={segment} />}</DateInput>
-          <Button className="button" aria-label={`Pick: ${label}`}><ChevronDown size={16} aria-hidden /></Button>
+          <Button className="button" aria-label={`Pick: ${label}`}>
+            <ChevronDown size={16} aria-hidden />
+          </Button>
         </Group>
         {hint && <span className="hint">{hint}</span>}
         {error && <span className="wrong">{error}</span>}
         <Popover>
           <Dialog aria-label={label}>
             <Calendar>
-              <header><Button slot="previous" className="button small" aria-label="Month before">‹</Button><Heading /><Button slot="next" className="button small" aria-label="Month after">›</Button></header>
+              <header>
+                <Button slot="previous" className="button small" aria-label="Month before">
+                  ‹
+                </Button>
+                <Heading />
+                <Button slot="next" className="button small" aria-label="Month after">
+                  ›
+                </Button>
+              </header>
               <CalendarGrid>{(day) => <CalendarCell date={day} />}</CalendarGrid>
             </Calendar>
           </Dialog>
@@ -92,8 +143,12 @@ export function ClockField({ label, value, onChange, hint, error, hours }: Clock
   return (
     <I18nProvider locale="en-GB">
       <TimeField
-        className="field" value={value === null ? null : new Time(Math.floor(value / 60), value % 60)} hourCycle={hours === '24' ? 24 : 12} shouldForceLeadingZeros
-        onChange={(next) => onChange(next === null ? null : next.hour * 60 + next.minute)} isInvalid={error !== undefined}
+        className="field"
+        value={value === null ? null : new Time(Math.floor(value / 60), value % 60)}
+        hourCycle={hours === '24' ? 24 : 12}
+        shouldForceLeadingZeros
+        onChange={(next) => onChange(next === null ? null : next.hour * 60 + next.minute)}
+        isInvalid={error !== undefined}
       >
         <Label className="label">{label}</Label>
         <DateInput>{(segment) => <DateSegment segment={segment} />}</DateInput>
@@ -104,12 +159,21 @@ export function ClockField({ label, value, onChange, hint, error, hours }: Clock
   );
 }
 
-export function Select<T extends string>({ value, onChange, options, ...shared }: Shared & { value: T; onChange: (value: T) => void; options: readonly (readonly [T, string])[] }) {
+export function Select<T extends string>({
+  value,
+  onChange,
+  options,
+  ...shared
+}: Shared & { value: T; onChange: (value: T) => void; options: readonly (readonly [T, string])[] }) {
   return (
     <Field {...shared}>
       {({ id, describedBy }) => (
         <select id={id} aria-describedby={describedBy} value={value} onChange={(e) => onChange(e.target.value as T)}>
-          {options.map(([key, text]) => <option key={key} value={key}>{text}</option>)}
+          {options.map(([key, text]) => (
+            <option key={key} value={key}>
+              {text}
+            </option>
+          ))}
         </select>
       )}
     </Field>
@@ -117,18 +181,38 @@ export function Select<T extends string>({ value, onChange, options, ...shared }
 }
 
 export function Check({ label, checked, onChange }: { label: ReactNode; checked: boolean; onChange: (on: boolean) => void }) {
-  return <label className="check"><input type="checkbox" checked={checked} onChange={(e) => onChange(e.target.checked)} /> {label}</label>;
+  return (
+    <label className="check">
+      <input type="checkbox" checked={checked} onChange={(e) => onChange(e.target.checked)} /> {label}
+    </label>
+  );
 }
 
 /** Several of a few, as buttons that stay down. */
-export function Toggles<T extends string | number>({ label, options, chosen, onChange }: { label: string; options: readonly (readonly [T, string])[]; chosen: readonly T[]; onChange: (chosen: T[]) => void }) {
+export function Toggles<T extends string | number>({
+  label,
+  options,
+  chosen,
+  onChange,
+}: {
+  label: string;
+  options: readonly (readonly [T, string])[];
+  chosen: readonly T[];
+  onChange: (chosen: T[]) => void;
+}) {
   return (
     <fieldset style={{ border: 0, padding: 0, margin: 0, minWidth: 0 }}>
-      <legend className="label" style={{ marginBottom: 4, padding: 0 }}>{label}</legend>
+      <legend className="label" style={{ marginBottom: 4, padding: 0 }}>
+        {label}
+      </legend>
       <div className="toggles">
         {options.map(([key, text]) => (
           <label key={key}>
-            <input type="checkbox" checked={chosen.includes(key)} onChange={(e) => onChange(e.target.checked ? [...chosen, key] : chosen.filter((c) => c !== key))} />
+            <input
+              type="checkbox"
+              checked={chosen.includes(key)}
+              onChange={(e) => onChange(e.target.checked ? [...chosen, key] : chosen.filter((c) => c !== key))}
+            />
             {text}
           </label>
         ))}

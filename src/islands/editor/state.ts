@@ -19,7 +19,8 @@ export function repeatOf(rule: Rule | null): Repeat {
   if (freq === 'daily' && !byDay.length && !byMonth.length && !byMonthDay.length) return 'daily';
   if (freq === 'weekly' && !byMonth.length && byDay.every((d) => d.nth === 0)) return isWorkdays(rule) ? 'workdays' : 'weekly';
   if (freq === 'monthly' && !byMonth.length && byMonthDay.length && !byDay.length) return 'month-day';
-  if (freq === 'monthly' && !byMonth.length && byDay.length && byDay.every((d) => d.nth !== 0) && !byMonthDay.length) return 'month-weekday';
+  if (freq === 'monthly' && !byMonth.length && byDay.length && byDay.every((d) => d.nth !== 0) && !byMonthDay.length)
+    return 'month-weekday';
   if (freq === 'yearly' && !byMonth.length && !byMonthDay.length && !byDay.length) return 'yearly';
   return 'other';
 }
@@ -62,7 +63,8 @@ export function followStart(rule: Rule | null, from: Day, to: Day): Rule | null 
 }
 
 export function newStretch(start: Day, minute: number | null): StoredStretch {
-  const length: Length | null = minute === null ? { days: 1, minute: null } : { days: minute + 120 >= 1440 ? 1 : 0, minute: (minute + 120) % 1440 };
+  const length: Length | null =
+    minute === null ? { days: 1, minute: null } : { days: minute + 120 >= 1440 ? 1 : 0, minute: (minute + 120) % 1440 };
   return { start: isoWall({ day: start, minute }), length, rule: null, limit: { kind: 'open' } };
 }
 
@@ -143,7 +145,9 @@ export function retime(content: ListingContent, index: number, start: string): L
   const timeOf = (wall: Wall): string => (wall.minute === null ? '' : `T${isoTime(wall.minute)}`);
   const oldTime = timeOf(from);
   const follow = (key: string): string => (key.slice(10) === oldTime ? key.slice(0, 10) + timeOf(to) : key);
-  const stretches = recurrence.stretches.map((s, i) => (i === index ? { ...s, start, rule: followStart(s.rule, from.day, to.day), length: followLength(s.length, from, to) } : s));
+  const stretches = recurrence.stretches.map((s, i) =>
+    i === index ? { ...s, start, rule: followStart(s.rule, from.day, to.day), length: followLength(s.length, from, to) } : s,
+  );
   return {
     ...content,
     recurrence: { ...recurrence, stretches, leftOut: recurrence.leftOut.map(follow) },
@@ -197,7 +201,11 @@ export function differences(a: ListingContent, b: ListingContent): (keyof Listin
 }
 
 /** Of what differs between mine and theirs, what only one side changed since both began: those merge by themselves. */
-export function mergeContents(base: ListingContent, mine: ListingContent, theirs: ListingContent): { merged: ListingContent; collisions: (keyof ListingContent)[] } {
+export function mergeContents(
+  base: ListingContent,
+  mine: ListingContent,
+  theirs: ListingContent,
+): { merged: ListingContent; collisions: (keyof ListingContent)[] } {
   const collisions: (keyof ListingContent)[] = [];
   const merged = { ...theirs } as Record<keyof ListingContent, unknown>;
   for (const name of differences(mine, theirs)) {

@@ -32,7 +32,13 @@ export interface Note {
 
 export function useListing(start: EditorStart) {
   const [content, setContentState] = useState<ListingContent>(start.content);
-  const [server, setServer] = useState<Saved & { id: string | null }>({ id: start.id, revision: start.revision, address: start.address, stage: start.stage, edited: start.edited });
+  const [server, setServer] = useState<Saved & { id: string | null }>({
+    id: start.id,
+    revision: start.revision,
+    address: start.address,
+    stage: start.stage,
+    edited: start.edited,
+  });
   const [base, setBase] = useState<ListingContent>(start.content);
   const [errors, setErrors] = useState<Map<string, string>>(new Map());
   const [note, setNote] = useState<Note | null>(null);
@@ -79,12 +85,13 @@ export function useListing(start: EditorStart) {
   }, [start.userId]);
 
   /** Shows what an outcome means; true when it is done. */
-  const settle = useCallback(<T,>(outcome: Outcome<T>, again: () => void): outcome is { kind: 'done'; value: T } => {
+  const settle = useCallback(<T>(outcome: Outcome<T>, again: () => void): outcome is { kind: 'done'; value: T } => {
     if (outcome.kind === 'done') {
       setErrors(new Map());
       return true;
     }
-    if (outcome.kind === 'offline') setNote({ tone: 'bad', text: 'No connection. What you typed is kept in this browser; it is saved as soon as you try again.' });
+    if (outcome.kind === 'offline')
+      setNote({ tone: 'bad', text: 'No connection. What you typed is kept in this browser; it is saved as soon as you try again.' });
     else if (outcome.kind === 'signed-out') setSignIn(() => again);
     else {
       const newer = outcome.extra.newer as Newer | undefined;
@@ -95,50 +102,81 @@ export function useListing(start: EditorStart) {
     return false;
   }, []);
 
-  const accept = useCallback((saved: Saved, sent: ListingContent | null) => {
-    const before = latest.current.server;
-    const id = saved.id ?? before.id;
-    if (before.id === null && id) history.replaceState(null, '', `/desk/listings/${id}`);
-    if (sent) {
-      dropKept(localStorage, start.userId, before.id);
-      setBase(sent);
-    }
-    const next = { ...before, ...saved, id: id ?? null };
-    latest.current.server = next;
-    setServer(next);
-  }, [start.userId]);
+  const accept = useCallback(
+    (saved: Saved, sent: ListingContent | null) => {
+      const before = latest.current.server;
+      const id = saved.id ?? before.id;
+      if (before.id === null && id) history.replaceState(null, '', `/desk/listings/${id}`);
+      if (sent) {
+        dropKept(localStorage, start.userId, before.id);
+        setBase(sent);
+      }
+      const next = { ...before, ...saved, id: id ?? null };
+      latest.current.server = next;
+      setServer(next);
+    },
+    [start.userId],
+  );
 
   /** Saves the working copy; resolves to whether the server has it. */
-  const save = useCallback(async (replace?: { content: ListingContent; revision: number }): Promise<boolean> => {
-    const { server: s, content: typed } = latest.current;
-    const sent = replace?.content ?? typed;
-    setBusy(true);
-    const outcome = s.id === null
-      ? await send<Saved>('POST', '/api/v1/listings', { content: sent })
-      : await send<Saved>('PUT', `/api/v1/listings/${s.id}`, { content: sent, revision: replace?.revision ?? s.revision });
-    setBusy(false);
-    if (!settle(outcome, () => void save(replace))) return false;
-    accept(outcome.value, sent);
-    if (replace) setContentState(replace.content);
-    setNote({ tone: 'good', text: outcome.value.stage === 'published' ? 'Saved in the working copy. Readers see it after “Publish changes”.' : 'Saved.' });
-    return true;
-  }, [accept, settle]);
+  const save = useCallback(
+    async (replace?: { content: ListingContent; revision: number }): Promise<boolean> => {
+      const { server: s, content: typed } = latest.current;
+      const sent = replace?.content ?? typed;
+      setBusy(true);
+      const outcome =
+        s.id === null
+          ? await send<Saved>('POST', '/api/v1/listings', { content: sent })
+          : await send<Saved>('PUT', `/api/v1/listings/${s.id}`, { content: sent, revision: replace?.revision ?? s.revision });
+      setBusy(false);
+      if (!settle(outcome, () => void save(replace))) return false;
+      accept(outcome.value, sent);
+      if (replace) setContentState(replace.content);
+      setNote({
+        tone: 'good',
+        text: outcome.value.stage === 'published' ? 'Saved in the working copy. Readers see it after “Publish changes”.' : 'Saved.',
+      });
+      return true;
+    },
+    [accept, settle],
+  );
 
   /** Saves what is typed, then acts on the listing as a whole. */
-  const act = useCallback(async (action: Action, address?: string): Promise<boolean> => {
-    const typed = JSON.stringify(latest.current.content) !== JSON.stringify(latest.current.base);
-    if ((typed || latest.current.server.id === null) && !(await save())) return false;
-    const { id, revision } = latest.current.server;
-    setBusy(true);
-    const outcome = await send<Partial<Saved> & { stage: Stage }>('POST', `/api/v1/listings/${id}/${action}`, { revision, address });
-    setBusy(false);
-    if (!settle(outcome, () => void act(action, address))) return false;
-    accept({ ...latest.current.server, ...outcome.value } as Saved, null);
-    setNote(noteOf(action, latest.current.server.address));
-    return true;
-  }, [accept, save, settle]);
+  const act = useCallback(
+    async (action: Action, address?: string): Promise<boolean> => {
+      const typed = JSON.stringify(latest.current.content) !== JSON.stringify(latest.current.base);
+      if ((typed || latest.current.server.id === null) && !(await save())) return false;
+      const { id, revision } = latest.current.server;
+      setBusy(true);
+      const outcome = await send<Partial<Saved> & { stage: Stage }>('POST', `/api/v1/listings/${id}/${action}`, { revision, address });
+      setBusy(false);
+      if (!settle(outcome, () => void act(action, address))) return false;
+      accept({ ...latest.current.server, ...outcome.value } as Saved, null);
+      setNote(noteOf(action, latest.current.server.address));
+      return true;
+    },
+    [accept, save, settle],
+  );
 
-  return { content, setContent, server, dirty, errors, note, setNote, busy, keptAt, conflict, setConflict, signIn, setSignIn, found, setFound, save, act };
+  return {
+    content,
+    setContent,
+    server,
+    dirty,
+    errors,
+    note,
+    setNote,
+    busy,
+    keptAt,
+    conflict,
+    setConflict,
+    signIn,
+    setSignIn,
+    found,
+    setFound,
+    save,
+    act,
+  };
 }
 
 export type Listing = ReturnType<typeof useListing>;

@@ -20,7 +20,16 @@ export function createAuth(db: Db, options: AuthOptions) {
   return betterAuth({
     secret: options.secret,
     basePath: '/api/auth',
-    database: drizzleAdapter(db, { provider: 'pg', schema: { user: schema.user, session: schema.session, account: schema.account, verification: schema.verification, rateLimit: schema.rateLimit } }),
+    database: drizzleAdapter(db, {
+      provider: 'pg',
+      schema: {
+        user: schema.user,
+        session: schema.session,
+        account: schema.account,
+        verification: schema.verification,
+        rateLimit: schema.rateLimit,
+      },
+    }),
     emailAndPassword: {
       enabled: true,
       disableSignUp: true,

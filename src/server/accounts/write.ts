@@ -18,7 +18,8 @@ export interface NewAccount {
 
 /** The rule for passwords: only their length. Nothing is cut off. */
 export function checkPassword(password: string): void {
-  if (password.length < PASSWORD.min) throw invalid('password', `A password has at least ${PASSWORD.min} characters; a few unrelated words do well.`);
+  if (password.length < PASSWORD.min)
+    throw invalid('password', `A password has at least ${PASSWORD.min} characters; a few unrelated words do well.`);
   if (password.length > PASSWORD.max) throw invalid('password', `A password has at most ${PASSWORD.max} characters.`);
 }
 
@@ -35,7 +36,15 @@ export async function createAccount(tx: Db, auth: Auth, input: NewAccount, by: A
   const id = newId();
   await tx.insert(user).values({ id, name: input.name.trim().slice(0, 120), email, emailVerified: true, role: input.role });
   await tx.insert(account).values({ id: newId(), accountId: id, providerId: 'credential', userId: id, password: hash });
-  await tx.insert(audit).values({ id: newId(), at: new Date(), byId: by.id, byName: by.name, what: `made an account (${input.role})`, kind: 'account', subjectId: id });
+  await tx.insert(audit).values({
+    id: newId(),
+    at: new Date(),
+    byId: by.id,
+    byName: by.name,
+    what: `made an account (${input.role})`,
+    kind: 'account',
+    subjectId: id,
+  });
   return id;
 }
 
@@ -59,8 +68,12 @@ export async function invite(tx: Db, { name, email, role, siteName, address }: I
   const now = new Date();
   const expiresAt = new Date(now.getTime() + INVITATION_DAYS * 24 * 3_600_000);
   await tx.delete(invitation).where(and(eq(invitation.email, mail), isNull(invitation.acceptedAt)));
-  await tx.insert(invitation).values({ id: newId(), tokenHash: hashToken(token), email: mail, name: name.trim().slice(0, 120), role, invitedBy: by.id, expiresAt });
-  await tx.insert(audit).values({ id: newId(), at: now, byId: by.id, byName: by.name, what: `invited somebody as ${role}`, kind: 'account', subjectId: mail });
+  await tx
+    .insert(invitation)
+    .values({ id: newId(), tokenHash: hashToken(token), email: mail, name: name.trim().slice(0, 120), role, invitedBy: by.id, expiresAt });
+  await tx
+    .insert(audit)
+    .values({ id: newId(), at: now, byId: by.id, byName: by.name, what: `invited somebody as ${role}`, kind: 'account', subjectId: mail });
   const text = `${by.name} invites you to the Desk of ${siteName}, as ${role}.\n\nChoose a password here, within ${INVITATION_DAYS} days:\n${address}/desk/invitation/${token}`;
   await queueMail(tx, { to: mail, subject: `Your invitation to ${siteName}`, text }, now);
 }
@@ -76,7 +89,12 @@ export async function openInvitation(tx: Db, token: string): Promise<typeof invi
 
 export async function acceptInvitation(tx: Db, auth: Auth, token: string, input: { name: string; password: string }): Promise<void> {
   const row = await openInvitation(tx, token);
-  await createAccount(tx, auth, { name: input.name, email: row.email, role: row.role, password: input.password }, { id: null, name: input.name, role: 'reader' });
+  await createAccount(
+    tx,
+    auth,
+    { name: input.name, email: row.email, role: row.role, password: input.password },
+    { id: null, name: input.name, role: 'reader' },
+  );
   await tx.update(invitation).set({ acceptedAt: new Date() }).where(eq(invitation.id, row.id));
 }
 
@@ -91,8 +109,19 @@ export async function changeAccount(tx: Db, id: string, change: { role: Role; ac
       .where(and(eq(user.role, 'coordinator'), eq(user.active, true), ne(user.id, id)));
     if (!others?.n) throw refused('This is the last coordinator; make somebody else one first.');
   }
-  await tx.update(user).set({ ...change, updatedAt: new Date() }).where(eq(user.id, id));
+  await tx
+    .update(user)
+    .set({ ...change, updatedAt: new Date() })
+    .where(eq(user.id, id));
   // Whoever is shut out, or may do less, is signed out at once.
   if (!change.active || change.role !== row.role) await tx.delete(session).where(eq(session.userId, id));
-  await tx.insert(audit).values({ id: newId(), at: new Date(), byId: by.id, byName: by.name, what: change.active ? `made ${change.role}` : 'closed the account', kind: 'account', subjectId: id });
+  await tx.insert(audit).values({
+    id: newId(),
+    at: new Date(),
+    byId: by.id,
+    byName: by.name,
+    what: change.active ? `made ${change.role}` : 'closed the account',
+    kind: 'account',
+    subjectId: id,
+  });
 }

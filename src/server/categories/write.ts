@@ -36,7 +36,11 @@ export async function saveCategory(tx: Db, id: string | null, input: CategoryInp
     shape = parent.shape;
   }
   if (id) {
-    const [row] = await tx.update(category).set({ ...input, shape, revision: sql`${category.revision} + 1` }).where(eq(category.id, id)).returning({ id: category.id });
+    const [row] = await tx
+      .update(category)
+      .set({ ...input, shape, revision: sql`${category.revision} + 1` })
+      .where(eq(category.id, id))
+      .returning({ id: category.id });
     if (!row) throw notFound('category');
     await tx.update(category).set({ shape }).where(eq(category.parentId, id));
   } else {
@@ -46,7 +50,9 @@ export async function saveCategory(tx: Db, id: string | null, input: CategoryInp
     id = newId();
     await tx.insert(category).values({ id, ...input, shape, address, position: (last?.n ?? 0) + 1, fallback: !any && !input.parentId });
   }
-  await tx.insert(audit).values({ id: newId(), at: new Date(), byId: by.id, byName: by.name, what: 'saved', kind: 'category', subjectId: id });
+  await tx
+    .insert(audit)
+    .values({ id: newId(), at: new Date(), byId: by.id, byName: by.name, what: 'saved', kind: 'category', subjectId: id });
   return id;
 }
 
@@ -60,7 +66,8 @@ export async function makeFallback(tx: Db, id: string): Promise<void> {
 export async function removeCategory(tx: Db, id: string, moveTo: string | null, by: Actor): Promise<void> {
   const [row] = await tx.select().from(category).where(eq(category.id, id)).for('update');
   if (!row) throw notFound('category');
-  if (row.fallback) throw new Problem(409, `“${row.name}” is the fallback: listings without a category stand under it. Make another the fallback first.`);
+  if (row.fallback)
+    throw new Problem(409, `“${row.name}” is the fallback: listings without a category stand under it. Make another the fallback first.`);
   const [child] = await tx.select({ name: category.name }).from(category).where(eq(category.parentId, id)).limit(1);
   if (child) throw new Problem(409, `“${child.name}” stands under it; move or remove that one first.`);
   const [fallback] = await tx.select({ id: category.id }).from(category).where(eq(category.fallback, true));
@@ -69,25 +76,49 @@ export async function removeCategory(tx: Db, id: string, moveTo: string | null, 
   await replaceInContents(tx, 'categoryIds', id, target);
   await tx.update(published).set({ categoryId: target }).where(eq(published.categoryId, id));
   await tx.delete(category).where(eq(category.id, id));
-  await tx.insert(audit).values({ id: newId(), at: new Date(), byId: by.id, byName: by.name, what: `removed “${row.name}”`, kind: 'category', subjectId: id });
+  await tx
+    .insert(audit)
+    .values({ id: newId(), at: new Date(), byId: by.id, byName: by.name, what: `removed “${row.name}”`, kind: 'category', subjectId: id });
 }
 
 /** Puts one id in another's place in all copies and their links; `to` null takes it out. */
-export async function replaceInContents(tx: Db, field: 'categoryIds' | 'venueIds' | 'organizerIds', from: string, to: string | null): Promise<void> {
+export async function replaceInContents(
+  tx: Db,
+  field: 'categoryIds' | 'venueIds' | 'organizerIds',
+  from: string,
+  to: string | null,
+): Promise<void> {
   const column = { categoryIds: link.categoryId, venueIds: link.venueId, organizerIds: link.organizerId }[field];
   const uses = await tx.select({ listingId: link.listingId, copy: link.copy }).from(link).where(eq(column, from));
   for (const { listingId, copy } of uses) {
     const swap = (ids: string[]): string[] => [...new Set(ids.flatMap((x) => (x === from ? (to ? [to] : []) : [x])))];
     if (copy === 'working') {
       const [row] = await tx.select({ content: listing.working }).from(listing).where(eq(listing.id, listingId));
-      if (row) await tx.update(listing).set({ working: { ...row.content, [field]: swap(row.content[field]) } }).where(eq(listing.id, listingId));
+      if (row)
+        await tx
+          .update(listing)
+          .set({ working: { ...row.content, [field]: swap(row.content[field]) } })
+          .where(eq(listing.id, listingId));
     } else {
       const [row] = await tx.select({ content: published.content }).from(published).where(eq(published.listingId, listingId));
-      if (row) await tx.update(published).set({ content: { ...row.content, [field]: swap(row.content[field]) } }).where(eq(published.listingId, listingId));
+      if (row)
+        await tx
+          .update(published)
+          .set({ content: { ...row.content, [field]: swap(row.content[field]) } })
+          .where(eq(published.listingId, listingId));
     }
     const mine = and(eq(link.listingId, listingId), eq(link.copy, copy));
-    const [has] = to ? await tx.select({ id: link.listingId }).from(link).where(and(mine, eq(column, to))) : [];
-    if (to && !has) await tx.update(link).set({ [field.replace('Ids', 'Id')]: to }).where(and(mine, eq(column, from)));
+    const [has] = to
+      ? await tx
+          .select({ id: link.listingId })
+          .from(link)
+          .where(and(mine, eq(column, to)))
+      : [];
+    if (to && !has)
+      await tx
+        .update(link)
+        .set({ [field.replace('Ids', 'Id')]: to })
+        .where(and(mine, eq(column, from)));
     else await tx.delete(link).where(and(mine, eq(column, from)));
   }
 }

@@ -15,7 +15,12 @@ export interface OpenDatabase {
 }
 
 /** Opens the database of a data folder, or the server at `url` when that is given, and brings its tables up to date. */
-export async function openDatabase(options: { folder: string; root: string; url?: string | undefined; deadline?: number }): Promise<OpenDatabase> {
+export async function openDatabase(options: {
+  folder: string;
+  root: string;
+  url?: string | undefined;
+  deadline?: number;
+}): Promise<OpenDatabase> {
   const migrationsFolder = path.join(options.root, 'migrations');
   if (options.url) return openServer(options.url, migrationsFolder);
   const folder = path.join(options.folder, 'db');

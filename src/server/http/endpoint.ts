@@ -21,7 +21,9 @@ export function jsonEndpoint<T>(schema: z.ZodType<T>, run: (call: Call<T>) => Pr
       const input = read(schema, await readJson(context.request));
       const { rt, actor, now, settings } = context.locals;
       if (!actor) throw refused();
-      const value = await rt.db.transaction((tx) => run({ tx: tx as unknown as Db, actor, input, change: { by: actor, now, settings }, context }));
+      const value = await rt.db.transaction((tx) =>
+        run({ tx: tx as unknown as Db, actor, input, change: { by: actor, now, settings }, context }),
+      );
       return answer(value);
     } catch (error) {
       return problemResponse(explain(error));
@@ -30,7 +32,10 @@ export function jsonEndpoint<T>(schema: z.ZodType<T>, run: (call: Call<T>) => Pr
 }
 
 export function answer(value: unknown, status = 200): Response {
-  return new Response(JSON.stringify(value ?? null), { status, headers: { 'content-type': 'application/json', 'cache-control': 'no-store' } });
+  return new Response(JSON.stringify(value ?? null), {
+    status,
+    headers: { 'content-type': 'application/json', 'cache-control': 'no-store' },
+  });
 }
 
 const MAX_JSON = 400_000;
@@ -55,7 +60,9 @@ export function formFields(form: FormData): Record<string, string> {
 }
 
 /** Runs a change of a page's own form; a Problem comes back by field for the page to show, anything else is thrown on. */
-export async function tryForm<T>(run: () => Promise<T>): Promise<{ value: T; problem: undefined } | { value: undefined; problem: Problem }> {
+export async function tryForm<T>(
+  run: () => Promise<T>,
+): Promise<{ value: T; problem: undefined } | { value: undefined; problem: Problem }> {
   try {
     return { value: await run(), problem: undefined };
   } catch (error) {

@@ -1,6 +1,6 @@
 /** What goes wrong on purpose, and the one place that makes errors into answers (RFC 9457 application/problem+json). */
 import { randomBytes } from 'node:crypto';
-import { z } from 'zod';
+import type { z } from 'zod';
 import { DeadlineError } from '../db/embedded';
 
 export interface FieldError {
@@ -41,16 +41,20 @@ export function explain(error: unknown): Problem {
   const busy = error instanceof DeadlineError || (error as { cause?: unknown })?.cause instanceof DeadlineError;
   if (busy) return new Problem(503, 'That took too long and was stopped. Nothing was changed; try again.');
   const reference = randomBytes(4).toString('hex');
-  console.error(`[${reference}] ${describe(error)}`);
+  console.error(`[${reference}] ${forLog(error)}`);
   return new Problem(500, `Something failed on our side. Nothing was changed. Quote ${reference} to the people who run this site.`);
 }
 
 /** For the log: the kind, the code and where it came from; never a query's parameter values. */
-function describe(error: unknown): string {
+function forLog(error: unknown): string {
   if (!(error instanceof Error)) return 'a value that is no error was thrown';
   const cause = error.cause as { code?: string; constraint?: string } | undefined;
   const message = error.name === 'DrizzleQueryError' || error.message.startsWith('Failed query') ? 'a query failed' : error.message;
-  const where = (error.stack ?? '').split('\n').filter((line) => line.trim().startsWith('at ')).slice(0, 6).join('\n');
+  const where = (error.stack ?? '')
+    .split('\n')
+    .filter((line) => line.trim().startsWith('at '))
+    .slice(0, 6)
+    .join('\n');
   return `${error.name}: ${message} ${cause?.code ?? ''} ${cause?.constraint ?? ''}\n${where}`;
 }
 

@@ -14,7 +14,16 @@ export type Fields = Record<string, string>;
 
 /** Longest values, by field; also the form's maxlength. */
 export const LONGEST: Record<string, number> = {
-  title: 160, text: 5000, where: 200, who: 200, cost: 120, website: 500, name: 120, mail: 200, phone: 60, message: 1000,
+  title: 160,
+  text: 5000,
+  where: 200,
+  who: 200,
+  cost: 120,
+  website: 500,
+  name: 120,
+  mail: 200,
+  phone: 60,
+  message: 1000,
 };
 /** A field that people do not see: what fills it is no person. */
 export const TRAP = 'homepage';
@@ -32,11 +41,12 @@ export interface FormResult {
 export function readAddForm(fields: Fields, found: Lookup, settings: SiteSettings, today: Day): FormResult {
   const errors: FieldError[] = [];
   const get = (name: string): string => (fields[name] ?? '').trim();
-  const wrong = (field: string, message: string): void => {
+  const wrong: Wrong = (field, message) => {
     errors.push({ field, message });
   };
   for (const [name, most] of Object.entries(LONGEST)) {
-    if (get(name).length > most) wrong(name, `At most ${most.toLocaleString('en')} characters; it has ${get(name).length.toLocaleString('en')}.`);
+    if (get(name).length > most)
+      wrong(name, `At most ${most.toLocaleString('en')} characters; it has ${get(name).length.toLocaleString('en')}.`);
   }
   if (get(TRAP)) wrong(TRAP, 'Leave this field empty.');
   if (!get('title')) wrong('title', 'What is it called?');
@@ -44,7 +54,8 @@ export function readAddForm(fields: Fields, found: Lookup, settings: SiteSetting
   if (!isMail(get('mail'))) wrong('mail', 'A mail address needs a name, an @ and a domain, such as rue@dunlin.example.');
   if (get('website') && !isWebAddress(get('website'))) wrong('website', 'A website begins with http:// or https://.');
   const recurrence = readWhen(fields, settings, today, wrong);
-  if (errors.length || !recurrence) throw new Problem(422, errors.length === 1 ? (errors[0]?.message ?? '') : `${errors.length} fields need a look.`, errors);
+  if (errors.length || !recurrence)
+    throw new Problem(422, errors.length === 1 ? (errors[0]?.message ?? '') : `${errors.length} fields need a look.`, errors);
   const venue = match(found.venues, get('where'));
   const organizer = match(found.organizers, get('who'));
   const kind = found.categories.find((c) => c.id === get('kind'));
@@ -60,7 +71,14 @@ export function readAddForm(fields: Fields, found: Lookup, settings: SiteSetting
     website: get('website'),
     contact: { name: get('showContact') ? get('name') : '', phone: get('showContact') ? get('phone') : '', mail: '' },
   };
-  return { content, name: get('name'), mail: get('mail'), message: get('message'), where: venue ? '' : get('where'), who: organizer ? '' : get('who') };
+  return {
+    content,
+    name: get('name'),
+    mail: get('mail'),
+    message: get('message'),
+    where: venue ? '' : get('where'),
+    who: organizer ? '' : get('who'),
+  };
 }
 
 function match<T extends { name: string }>(list: readonly T[], words: string): T | undefined {
@@ -72,11 +90,14 @@ export function costOf(text: string, currency: string): Cost {
   if (!text) return { kind: 'unsaid' };
   if (/^(free|nothing|0|none)$/i.test(text)) return { kind: 'free' };
   const amount = /^[^\d]{0,4}(\d{1,6})(?:[.,](\d{2}))?[^\d]{0,4}$/.exec(text.trim());
-  if (amount && !/[a-z]{3}/i.test(text.replace(new RegExp(currency, 'i'), ''))) return { kind: 'amount', amount: amount[2] ? `${amount[1]}.${amount[2]}` : (amount[1] as string), currency };
+  if (amount && !/[a-z]{3}/i.test(text.replace(new RegExp(currency, 'i'), '')))
+    return { kind: 'amount', amount: amount[2] ? `${amount[1]}.${amount[2]}` : (amount[1] as string), currency };
   return { kind: 'words', words: text };
 }
 
-function readWhen(fields: Fields, settings: SiteSettings, today: Day, wrong: (field: string, message: string) => void): StoredRecurrence | undefined {
+type Wrong = (field: string, message: string) => void;
+
+function readWhen(fields: Fields, settings: SiteSettings, today: Day, wrong: Wrong): StoredRecurrence | undefined {
   const start = parseIsoDay(fields.day ?? '');
   if (start === undefined) {
     wrong('day', fields.day ? 'There is no such date; check day and month.' : 'On which day?');
@@ -84,18 +105,10 @@ function readWhen(fields: Fields, settings: SiteSettings, today: Day, wrong: (fi
   }
   if (start < today - 366) wrong('day', 'That is more than a year ago.');
   if (start > today + 366 * 5) wrong('day', 'That is more than five years ahead.');
-  const last = fields.lastDay ? parseIsoDay(fields.lastDay) : start;
-  if (last === undefined) wrong('lastDay', 'There is no such date; check day and month.');
-  else if (last < start) wrong('lastDay', 'It ends before it begins.');
-  else if (last - start > 92) wrong('lastDay', 'That is longer than three months; is it a weekly event?');
-  const from = fields.starts ? parseIsoTime(fields.starts) : undefined;
-  const to = fields.ends ? parseIsoTime(fields.ends) : undefined;
-  if (fields.starts && from === undefined) wrong('starts', 'There is no such time; times are written 19:30.');
-  if (fields.ends && to === undefined) wrong('ends', 'There is no such time; times are written 21:00.');
-  if (to !== undefined && from === undefined && !fields.starts) wrong('starts', 'It has an end but no start.');
-  const days = (last ?? start) - start;
+  const days = readLastDay(fields, start, wrong) - start;
+  const { from, to } = readTimes(fields, wrong);
   const overnight = from !== undefined && to !== undefined && days === 0 && to <= from;
-  if (overnight && to > 360) wrong('ends', 'It ends before it starts. If it ends the next day, give that as the last day.');
+  if (overnight && to > NIGHT_ENDS) wrong('ends', 'It ends before it starts. If it ends the next day, give that as the last day.');
   const rule = ruleOf(fields.repeats ?? 'never', start);
   const limit = limitOf(fields, start, rule, wrong);
   let length: Length | null = null;
@@ -103,6 +116,27 @@ function readWhen(fields: Fields, settings: SiteSettings, today: Day, wrong: (fi
   else if (to !== undefined) length = { days: overnight ? 1 : days, minute: to };
   const stretch = { start: from === undefined ? isoDay(start) : `${isoDay(start)}T${isoTime(from)}`, length, rule, limit };
   return { format: 1, zone: settings.zone, stretches: [stretch], leftOut: [], breaks: [] };
+}
+
+/** An end in the small hours, up to this minute, is read as the night of the day it began. */
+const NIGHT_ENDS = 360;
+
+function readLastDay(fields: Fields, start: Day, wrong: Wrong): Day {
+  if (!fields.lastDay) return start;
+  const last = parseIsoDay(fields.lastDay);
+  if (last === undefined) wrong('lastDay', 'There is no such date; check day and month.');
+  else if (last < start) wrong('lastDay', 'It ends before it begins.');
+  else if (last - start > 92) wrong('lastDay', 'That is longer than three months; is it a weekly event?');
+  return last ?? start;
+}
+
+function readTimes(fields: Fields, wrong: Wrong): { from: number | undefined; to: number | undefined } {
+  const from = fields.starts ? parseIsoTime(fields.starts) : undefined;
+  const to = fields.ends ? parseIsoTime(fields.ends) : undefined;
+  if (fields.starts && from === undefined) wrong('starts', 'There is no such time; times are written 19:30.');
+  if (fields.ends && to === undefined) wrong('ends', 'There is no such time; times are written 21:00.');
+  if (to !== undefined && !fields.starts) wrong('starts', 'It has an end but no start.');
+  return { from, to };
 }
 
 /** Weekly on that weekday, or monthly on the same weekday of the month. */
@@ -118,7 +152,7 @@ function ruleOf(repeats: string, start: Day): Rule | null {
   return null;
 }
 
-function limitOf(fields: Fields, start: Day, rule: Rule | null, wrong: (field: string, message: string) => void): StoredLimit {
+function limitOf(fields: Fields, start: Day, rule: Rule | null, wrong: Wrong): StoredLimit {
   if (!rule || !fields.until) return { kind: 'open' };
   const until = parseIsoDay(fields.until);
   if (until === undefined) wrong('until', 'There is no such date; check day and month.');
@@ -126,32 +160,49 @@ function limitOf(fields: Fields, start: Day, rule: Rule | null, wrong: (field: s
   return { kind: 'until', day: fields.until };
 }
 
+type SentWords = { senderName: string; senderMail: string; message: string; said: { where: string; who: string } };
+
 /** The form's fields again, from what was sent: for mending it on the receipt. */
-export function fieldsOf(content: ListingContent, sent: { senderName: string; senderMail: string; message: string; said: { where: string; who: string } }, found: Lookup): Fields {
-  const stretch = content.recurrence ? fromStored(content.recurrence).stretches[0] : undefined;
-  const { cost } = content;
-  const fields: Fields = {
+export function fieldsOf(content: ListingContent, sent: SentWords, found: Lookup): Fields {
+  return {
     title: content.title,
     text: plainText(content.text),
     kind: content.categoryIds[0] ?? '',
     where: found.venue.get(content.venueIds[0] ?? '')?.name ?? sent.said.where,
     who: found.organizer.get(content.organizerIds[0] ?? '')?.name ?? sent.said.who,
-    cost: cost.kind === 'free' ? 'free' : cost.kind === 'amount' ? cost.amount : cost.kind === 'words' ? cost.words : '',
+    cost: costWords(content.cost),
     website: content.website,
     name: sent.senderName,
     mail: sent.senderMail,
     phone: content.contact.phone,
     message: sent.message,
     showContact: content.contact.name ? '1' : '',
+    ...whenFields(content),
   };
-  if (!stretch) return fields;
+}
+
+function costWords(cost: Cost): string {
+  if (cost.kind === 'amount') return cost.amount;
+  if (cost.kind === 'words') return cost.words;
+  return cost.kind === 'free' ? 'free' : '';
+}
+
+function whenFields({ recurrence }: ListingContent): Fields {
+  const stretch = recurrence ? fromStored(recurrence).stretches[0] : undefined;
+  if (!stretch) return {};
   const { start, length, rule, limit } = stretch;
+  const fields: Fields = { day: isoDay(start.day), repeats: repeatWord(rule) };
   const days = start.minute === null ? (length?.days ?? 1) - 1 : (length?.days ?? 0);
-  fields.day = isoDay(start.day);
-  if (days > 0 && !(days === 1 && (length?.minute ?? 1440) <= 360)) fields.lastDay = isoDay(start.day + days);
+  const night = days === 1 && length !== null && length.minute !== null && length.minute <= NIGHT_ENDS;
+  if (days > 0 && !night) fields.lastDay = isoDay(start.day + days);
   if (start.minute !== null) fields.starts = isoTime(start.minute);
   if (length && length.minute !== null) fields.ends = isoTime(length.minute);
-  fields.repeats = rule ? (rule.freq === 'monthly' ? 'monthly' : rule.interval === 2 ? 'second-week' : 'weekly') : 'never';
   if (limit.kind === 'until') fields.until = isoDay(limit.day);
   return fields;
+}
+
+function repeatWord(rule: Rule | null): string {
+  if (!rule) return 'never';
+  if (rule.freq === 'monthly') return 'monthly';
+  return rule.interval === 2 ? 'second-week' : 'weekly';
 }

@@ -24,7 +24,11 @@ export function readWaiting(db: Db): Promise<Waiting[]> {
 }
 
 export async function readSubmission(db: Db, id: string): Promise<Waiting | undefined> {
-  const [row] = await db.select({ submission, listing }).from(submission).innerJoin(listing, eq(listing.id, submission.listingId)).where(eq(submission.id, id));
+  const [row] = await db
+    .select({ submission, listing })
+    .from(submission)
+    .innerJoin(listing, eq(listing.id, submission.listingId))
+    .where(eq(submission.id, id));
   return row;
 }
 

@@ -23,7 +23,12 @@ export async function readPosted(request: Request): Promise<Posted> {
   return { fields: formFields(form), picture: file instanceof File && file.size > 0 ? file : undefined };
 }
 
-async function withPicture(rt: Runtime, content: ListingContent, { fields, picture }: Posted, before: string | null): Promise<ListingContent> {
+async function withPicture(
+  rt: Runtime,
+  content: ListingContent,
+  { fields, picture }: Posted,
+  before: string | null,
+): Promise<ListingContent> {
   if (!picture) return { ...content, pictureId: before };
   const kept = await keepPicture(rt.db, Buffer.from(await picture.arrayBuffer()), { alt: fields.alt ?? '', credit: '' });
   return { ...content, pictureId: kept.id };
@@ -47,7 +52,12 @@ export async function receiveMending(rt: Runtime, posted: Posted, row: Submissio
   const { content, ...words } = readAddForm(posted.fields, await lookup(rt), settings, now.day);
   await countOne(rt.db, { key: `mend:${from}`, most: 20, seconds: 3600 }, Date.now());
   const { title, text, recurrence, categoryIds, venueIds, organizerIds, cost, website, contact } = content;
-  const mended = await withPicture(rt, { ...before, title, text, recurrence, categoryIds, venueIds, organizerIds, cost, website, contact }, posted, before.pictureId);
+  const mended = await withPicture(
+    rt,
+    { ...before, title, text, recurrence, categoryIds, venueIds, organizerIds, cost, website, contact },
+    posted,
+    before.pictureId,
+  );
   const change = { by: { id: null, name: words.name, role: 'reader' as const }, now, settings };
   await rt.db.transaction((tx) => mendSubmission(tx as unknown as Db, row, mended, words.message, change));
 }

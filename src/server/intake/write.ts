@@ -27,8 +27,15 @@ export async function submitEvent(tx: Db, sent: Sent, change: Change): Promise<s
   const token = newToken();
   const row = await createListing(tx, sent.content, change, 'in-review');
   await tx.insert(submission).values({
-    id: newId(), listingId: row.id, tokenHash: hashToken(token), state: 'waiting', senderName: sent.name, senderMail: sent.mail,
-    message: sent.message, said: { format: 1, where: sent.where, who: sent.who }, sentAt: new Date(change.now.ms),
+    id: newId(),
+    listingId: row.id,
+    tokenHash: hashToken(token),
+    state: 'waiting',
+    senderName: sent.name,
+    senderMail: sent.mail,
+    message: sent.message,
+    said: { format: 1, where: sent.where, who: sent.who },
+    sentAt: new Date(change.now.ms),
   });
   const text = `Thank you, ${sent.name}. “${sent.content.title}” has reached ${change.settings.name} and waits to be read.\n\nIts receipt, where you can see what becomes of it:\n${sent.site}/receipt/${token}\n\nThis address is yours alone: whoever has it can change what you sent.`;
   await queueMail(tx, { to: sent.mail, subject: `Received: ${sent.content.title}`, text }, new Date(change.now.ms));
@@ -46,14 +53,21 @@ export async function sendForReview(tx: Db, listingId: string, revision: number,
   await tx
     .insert(submission)
     .values({ id: newId(), listingId, ...values, senderName: change.by.name, senderMail: mail, said: { format: 1, where: '', who: '' } })
-    .onConflictDoUpdate({ target: submission.listingId, set: { ...values, changes: sql`${submission.changes} + 1`, revision: sql`${submission.revision} + 1` } });
+    .onConflictDoUpdate({
+      target: submission.listingId,
+      set: { ...values, changes: sql`${submission.changes} + 1`, revision: sql`${submission.revision} + 1` },
+    });
 }
 
 /** The sender mends what was returned (or still waits); it waits again. */
 export async function mendSubmission(tx: Db, row: SubmissionRow, content: ListingContent, message: string, change: Change): Promise<void> {
   const open = await lockOpen(tx, row.id, ['waiting', 'returned']);
   const [current] = await tx.select({ revision: listing.revision }).from(listing).where(eq(listing.id, open.listingId));
-  await saveListing(tx, { id: open.listingId, content, revision: current?.revision ?? 0 }, { ...change, by: { ...change.by, role: 'site' } });
+  await saveListing(
+    tx,
+    { id: open.listingId, content, revision: current?.revision ?? 0 },
+    { ...change, by: { ...change.by, role: 'site' } },
+  );
   await tx
     .update(submission)
     .set({ state: 'waiting', message, changes: open.changes + 1, revision: open.revision + 1, sentAt: new Date(change.now.ms) })
@@ -64,7 +78,10 @@ export async function mendSubmission(tx: Db, row: SubmissionRow, content: Listin
 export async function takeBack(tx: Db, row: SubmissionRow, change: Change): Promise<void> {
   const open = await lockOpen(tx, row.id, ['waiting', 'returned']);
   await moveToStage(tx, open.listingId, 'binned', { ...change, by: { ...change.by, role: 'site' } });
-  await tx.update(submission).set({ state: 'taken-back', decidedAt: new Date(change.now.ms), revision: open.revision + 1 }).where(eq(submission.id, row.id));
+  await tx
+    .update(submission)
+    .set({ state: 'taken-back', decidedAt: new Date(change.now.ms), revision: open.revision + 1 })
+    .where(eq(submission.id, row.id));
 }
 
 export const DECISIONS = ['publish', 'return', 'decline'] as const;
@@ -75,8 +92,17 @@ async function lockOpen(tx: Db, id: string, states: SubmissionRow['state'][]): P
   const [row] = await tx.select().from(submission).where(eq(submission.id, id)).for('update');
   if (!row) throw notFound('submission');
   if (!states.includes(row.state)) {
-    const words = { published: 'published it', declined: 'declined it', returned: 'returned it with a note', 'taken-back': 'took it back', waiting: 'sent it again' };
-    throw new Problem(409, `${row.decidedBy ?? 'The sender'} ${words[row.state]} already.`, [], { decidedBy: row.decidedBy, state: row.state });
+    const words = {
+      published: 'published it',
+      declined: 'declined it',
+      returned: 'returned it with a note',
+      'taken-back': 'took it back',
+      waiting: 'sent it again',
+    };
+    throw new Problem(409, `${row.decidedBy ?? 'The sender'} ${words[row.state]} already.`, [], {
+      decidedBy: row.decidedBy,
+      state: row.state,
+    });
   }
   return row;
 }
@@ -99,17 +125,36 @@ export async function decide(tx: Db, { id, decision, note, site }: Decide, chang
   if (decision === 'return' && current.stage !== 'published' && current.ownerId) await moveToStage(tx, current.id, 'draft', change);
   const state = { publish: 'published', return: 'returned', decline: 'declined' } as const;
   const at = new Date(change.now.ms);
-  await tx.update(submission).set({ state: state[decision], note: note.trim(), decidedBy: change.by.name, decidedAt: at, revision: row.revision + 1 }).where(eq(submission.id, id));
-  await tx.insert(audit).values({ id: newId(), at, byId: change.by.id, byName: change.by.name, what: state[decision], kind: 'submission', subjectId: id });
+  await tx
+    .update(submission)
+    .set({ state: state[decision], note: note.trim(), decidedBy: change.by.name, decidedAt: at, revision: row.revision + 1 })
+    .where(eq(submission.id, id));
+  await tx
+    .insert(audit)
+    .values({ id: newId(), at, byId: change.by.id, byName: change.by.name, what: state[decision], kind: 'submission', subjectId: id });
   if (row.senderMail) await queueMail(tx, decisionMail(row, current, decision, note.trim(), site, change.by, change.settings.name), at);
   return { address: current.address };
 }
 
-function decisionMail(row: SubmissionRow, current: { title: string; address: string }, decision: Decision, note: string, site: string, by: Actor, siteName: string): { to: string; subject: string; text: string } {
+function decisionMail(
+  row: SubmissionRow,
+  current: { title: string; address: string },
+  decision: Decision,
+  note: string,
+  site: string,
+  by: Actor,
+  siteName: string,
+): { to: string; subject: string; text: string } {
   const said = note ? `\n\n${by.name} writes:\n${note}` : '';
   const words = {
-    publish: { subject: `Published: ${current.title}`, text: `“${current.title}” is on ${siteName} now:\n${site}/what/${current.address}${said}` },
-    return: { subject: `A question about: ${current.title}`, text: `Before “${current.title}” can be published, something needs mending.${said}\n\nOpen your receipt, change what is needed and send it again.` },
+    publish: {
+      subject: `Published: ${current.title}`,
+      text: `“${current.title}” is on ${siteName} now:\n${site}/what/${current.address}${said}`,
+    },
+    return: {
+      subject: `A question about: ${current.title}`,
+      text: `Before “${current.title}” can be published, something needs mending.${said}\n\nOpen your receipt, change what is needed and send it again.`,
+    },
     decline: { subject: `Not published: ${current.title}`, text: `“${current.title}” will not be published on ${siteName}.${said}` },
   }[decision];
   return { to: row.senderMail, ...words };

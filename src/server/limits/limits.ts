@@ -23,5 +23,8 @@ export async function countOne(db: Db, { key, most, seconds }: Bound, nowMs: num
   const row = result.rows[0];
   if (!row || row.count <= most) return;
   const minutes = Math.max(1, Math.ceil((Number(row.started) + seconds * 1000 - nowMs) / 60_000));
-  throw new Problem(429, `That was more often than is allowed; try again in ${minutes} minute${minutes === 1 ? '' : 's'}. What you typed is still here.`);
+  throw new Problem(
+    429,
+    `That was more often than is allowed; try again in ${minutes} minute${minutes === 1 ? '' : 's'}. What you typed is still here.`,
+  );
 }

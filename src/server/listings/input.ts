@@ -14,10 +14,17 @@ const line = (most: number, what: string) =>
     .pipe(z.string().max(most, `${what} has at most ${most} characters`));
 
 const day = z.string().refine((text) => parseIsoDay(text) !== undefined, { error: 'There is no such date; dates are written 2027-03-07' });
-const wall = z.string().refine((text) => parseIsoWall(text) !== undefined, { error: 'There is no such date or time; they are written 2027-03-07T19:00' });
+const wall = z
+  .string()
+  .refine((text) => parseIsoWall(text) !== undefined, { error: 'There is no such date or time; they are written 2027-03-07T19:00' });
 const minute = z.number().int().min(0).max(1439);
 const length = z.object({ days: z.number().int().min(-1).max(366), minute: minute.nullable() });
-const monthDay = z.number().int().min(-31).max(31).refine((n) => n !== 0, { error: 'A day of the month cannot be 0' });
+const monthDay = z
+  .number()
+  .int()
+  .min(-31)
+  .max(31)
+  .refine((n) => n !== 0, { error: 'A day of the month cannot be 0' });
 
 const rule = z.object({
   freq: z.enum(['daily', 'weekly', 'monthly', 'yearly']),
@@ -37,7 +44,10 @@ const limit = z.discriminatedUnion('kind', [
 export const recurrenceInput = z.object({
   format: z.literal(1),
   zone: z.string().max(60).refine(isZone, { error: 'This time zone is not known; zones are named like America/Halifax' }),
-  stretches: z.array(z.object({ start: wall, length: length.nullable(), rule: rule.nullable(), limit })).min(1).max(200, 'At most 200 rules and extra dates'),
+  stretches: z
+    .array(z.object({ start: wall, length: length.nullable(), rule: rule.nullable(), limit }))
+    .min(1)
+    .max(200, 'At most 200 rules and extra dates'),
   leftOut: z.array(wall).max(1000, 'At most 1,000 left-out dates'),
   breaks: z.array(z.object({ from: day, to: day })).max(50, 'At most 50 breaks'),
 });
@@ -53,11 +63,19 @@ export const changeInput = z.object({
 const cost = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('unsaid') }),
   z.object({ kind: z.literal('free') }),
-  z.object({ kind: z.literal('amount'), amount: line(20, 'The amount'), currency: z.string().regex(/^[A-Z]{3}$/, 'A currency is three letters, such as CAD') }),
+  z.object({
+    kind: z.literal('amount'),
+    amount: line(20, 'The amount'),
+    currency: z.string().regex(/^[A-Z]{3}$/, 'A currency is three letters, such as CAD'),
+  }),
   z.object({ kind: z.literal('words'), words: line(120, 'The cost in words') }),
 ]);
 
-const ids = (most: number) => z.array(z.uuid()).max(most).transform((list) => [...new Set(list)]);
+const ids = (most: number) =>
+  z
+    .array(z.uuid())
+    .max(most)
+    .transform((list) => [...new Set(list)]);
 
 export const contentInput: z.ZodType<ListingContent> = z.object({
   format: z.literal(CONTENT_FORMAT),

@@ -65,7 +65,12 @@ function tableConditions(actor: Actor, { words, stage }: TableQuery): SQL | unde
 }
 
 /** One page of the table, and how many there are in all. Next dates come from the index, with the same query. */
-export async function readTable(db: Db, actor: Actor, query: TableQuery, today: number): Promise<{ rows: TableRow[]; total: number; stages: Map<string, number> }> {
+export async function readTable(
+  db: Db,
+  actor: Actor,
+  query: TableQuery,
+  today: number,
+): Promise<{ rows: TableRow[]; total: number; stages: Map<string, number> }> {
   const next = db
     .selectDistinctOn([occurrence.listingId], { listingId: occurrence.listingId, day: occurrence.startDay, minute: occurrence.startMinute })
     .from(occurrence)
@@ -74,9 +79,23 @@ export async function readTable(db: Db, actor: Actor, query: TableQuery, today: 
     .as('next_date');
   const where = tableConditions(actor, query);
   const direction = query.down ? desc : asc;
-  const order = { title: direction(sql`lower(${listing.title})`), changed: direction(listing.changedAt), next: query.down ? sql`${next.day} desc nulls last` : sql`${next.day} asc nulls last` }[query.sort];
+  const order = {
+    title: direction(sql`lower(${listing.title})`),
+    changed: direction(listing.changedAt),
+    next: query.down ? sql`${next.day} desc nulls last` : sql`${next.day} asc nulls last`,
+  }[query.sort];
   const rows = await db
-    .select({ id: listing.id, title: listing.title, address: listing.address, stage: listing.stage, edited: listing.edited, working: listing.working, changedAt: listing.changedAt, nextDay: next.day, nextMinute: next.minute })
+    .select({
+      id: listing.id,
+      title: listing.title,
+      address: listing.address,
+      stage: listing.stage,
+      edited: listing.edited,
+      working: listing.working,
+      changedAt: listing.changedAt,
+      nextDay: next.day,
+      nextMinute: next.minute,
+    })
     .from(listing)
     .leftJoin(next, eq(next.listingId, listing.id))
     .where(where)
@@ -106,11 +125,20 @@ export async function readListing(db: Db, id: string, actor: Actor): Promise<Lis
 }
 
 export async function readHistory(db: Db, id: string): Promise<{ revision: number; what: string; byName: string; at: Date }[]> {
-  return db.select({ revision: version.revision, what: version.what, byName: version.byName, at: version.at }).from(version).where(eq(version.listingId, id)).orderBy(desc(version.revision)).limit(12);
+  return db
+    .select({ revision: version.revision, what: version.what, byName: version.byName, at: version.at })
+    .from(version)
+    .where(eq(version.listingId, id))
+    .orderBy(desc(version.revision))
+    .limit(12);
 }
 
 export async function readOldAddresses(db: Db, id: string): Promise<string[]> {
-  const rows = await db.select({ address: oldAddress.address }).from(oldAddress).where(eq(oldAddress.listingId, id)).orderBy(asc(oldAddress.address));
+  const rows = await db
+    .select({ address: oldAddress.address })
+    .from(oldAddress)
+    .where(eq(oldAddress.listingId, id))
+    .orderBy(asc(oldAddress.address));
   return rows.map((r) => r.address);
 }
 
@@ -120,7 +148,11 @@ export async function readSubmissionOf(db: Db, listingId: string): Promise<typeo
 }
 
 /** What uses a venue, an organizer, a category or a picture: its listings, each once. */
-export async function readUses(db: Db, column: 'categoryId' | 'venueId' | 'organizerId' | 'pictureId', id: string): Promise<{ id: string; title: string; stage: Stage }[]> {
+export async function readUses(
+  db: Db,
+  column: 'categoryId' | 'venueId' | 'organizerId' | 'pictureId',
+  id: string,
+): Promise<{ id: string; title: string; stage: Stage }[]> {
   return db
     .selectDistinct({ id: listing.id, title: listing.title, stage: listing.stage })
     .from(link)

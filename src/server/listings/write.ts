@@ -29,8 +29,14 @@ async function lock(tx: Db, id: string): Promise<Row> {
 
 async function freeListingAddress(tx: Db, wanted: string, id: string): Promise<string> {
   const like = `${wanted}%`;
-  const rows = await tx.select({ address: listing.address }).from(listing).where(and(sql`${listing.address} like ${like}`, ne(listing.id, id)));
-  const old = await tx.select({ address: oldAddress.address }).from(oldAddress).where(and(sql`${oldAddress.address} like ${like}`, ne(oldAddress.listingId, id)));
+  const rows = await tx
+    .select({ address: listing.address })
+    .from(listing)
+    .where(and(sql`${listing.address} like ${like}`, ne(listing.id, id)));
+  const old = await tx
+    .select({ address: oldAddress.address })
+    .from(oldAddress)
+    .where(and(sql`${oldAddress.address} like ${like}`, ne(oldAddress.listingId, id)));
   return freeAddress(wanted, new Set([...rows, ...old].map((r) => r.address)));
 }
 
@@ -66,10 +72,18 @@ export async function saveListing(tx: Db, { id, content, revision }: SaveInput, 
 }
 
 async function conflict(tx: Db, row: Row): Promise<Problem> {
-  const [last] = await tx.select({ by: version.byName, at: version.at }).from(version).where(and(eq(version.listingId, row.id), eq(version.revision, row.revision)));
-  return new Problem(409, `${last?.by ?? 'Somebody'} saved this listing after you opened it. Nothing of yours is lost: choose below what to keep.`, [], {
-    newer: { revision: row.revision, content: row.working, stage: row.stage, by: last?.by ?? '', at: last?.at ?? null },
-  });
+  const [last] = await tx
+    .select({ by: version.byName, at: version.at })
+    .from(version)
+    .where(and(eq(version.listingId, row.id), eq(version.revision, row.revision)));
+  return new Problem(
+    409,
+    `${last?.by ?? 'Somebody'} saved this listing after you opened it. Nothing of yours is lost: choose below what to keep.`,
+    [],
+    {
+      newer: { revision: row.revision, content: row.working, stage: row.stage, by: last?.by ?? '', at: last?.at ?? null },
+    },
+  );
 }
 
 async function update(tx: Db, row: Row, values: Partial<Row>, change: Change, what: string): Promise<Row> {
@@ -86,7 +100,9 @@ async function update(tx: Db, row: Row, values: Partial<Row>, change: Change, wh
 
 async function record(tx: Db, row: Row, { by, now }: Change, what: string): Promise<void> {
   const at = new Date(now.ms);
-  await tx.insert(version).values({ id: newId(), listingId: row.id, revision: row.revision, content: row.working, what, byName: by.name, at });
+  await tx
+    .insert(version)
+    .values({ id: newId(), listingId: row.id, revision: row.revision, content: row.working, what, byName: by.name, at });
   await tx.insert(audit).values({ id: newId(), at, byId: by.id, byName: by.name, what, kind: 'listing', subjectId: row.id });
 }
 
@@ -96,7 +112,13 @@ async function derive(tx: Db, row: Row, { settings, now }: Change): Promise<void
   const isPublic = row.stage === 'published';
   // While only the working copy changed, what readers see, and with it the index, stays.
   if (isPublic && row.edited) return;
-  await writeIndex(tx, { listingId: row.id, content: row.working, isPublic: isPublic && row.working.visibility === 'public', settings, horizon: horizonOf(now.day, settings.horizonMonths) });
+  await writeIndex(tx, {
+    listingId: row.id,
+    content: row.working,
+    isPublic: isPublic && row.working.visibility === 'public',
+    settings,
+    horizon: horizonOf(now.day, settings.horizonMonths),
+  });
 }
 
 async function writeLinks(tx: Db, listingId: string, copy: 'working' | 'published', content: ListingContent): Promise<void> {
@@ -125,15 +147,27 @@ export async function publishListing(tx: Db, id: string, revision: number, chang
 async function refuseWhatStops(tx: Db, content: ListingContent, { now, settings }: Change): Promise<void> {
   const [cover] = content.pictureId ? await tx.select({ alt: picture.alt }).from(picture).where(eq(picture.id, content.pictureId)) : [];
   if (content.pictureId && !cover) throw invalid('picture', 'The chosen picture is gone; choose another.');
-  const notes = proofOf(content, { today: now.day, horizon: horizonOf(now.day, settings.horizonMonths), style: styleOf(settings), pictureAlt: cover?.alt });
+  const notes = proofOf(content, {
+    today: now.day,
+    horizon: horizonOf(now.day, settings.horizonMonths),
+    style: styleOf(settings),
+    pictureAlt: cover?.alt,
+  });
   if (!stopsPublishing(notes)) return;
   const stopping = notes.filter((n) => n.severity === 'stops');
-  throw new Problem(422, stopping[0]?.sentence ?? 'Proof stops it.', stopping.map((n) => ({ field: n.field, message: n.sentence })));
+  throw new Problem(
+    422,
+    stopping[0]?.sentence ?? 'Proof stops it.',
+    stopping.map((n) => ({ field: n.field, message: n.sentence })),
+  );
 }
 
 async function writePublished(tx: Db, row: Row, { now }: Change): Promise<void> {
   const content = row.working;
-  const [before] = await tx.select({ sequence: published.sequence, publishedAt: published.publishedAt }).from(published).where(eq(published.listingId, row.id));
+  const [before] = await tx
+    .select({ sequence: published.sequence, publishedAt: published.publishedAt })
+    .from(published)
+    .where(eq(published.listingId, row.id));
   const at = new Date(now.ms);
   const text = plainText(content.text);
   const summary = content.summary || shorten(text.replace(/\n+/g, ' '), SUMMARY_SHOWN.list);
@@ -189,12 +223,16 @@ export async function changeAddress(tx: Db, id: string, wanted: string, change: 
   const row = await lock(tx, id);
   if (!mayEdit(change.by, row)) throw refused('This listing belongs to somebody else; ask an editor.');
   const address = webAddress(wanted, '');
-  if (!address || address !== wanted.trim()) throw invalid('address', `A web address has small letters, digits and hyphens${address ? `; “${address}” would do` : ''}.`);
+  if (!address || address !== wanted.trim())
+    throw invalid('address', `A web address has small letters, digits and hyphens${address ? `; “${address}” would do` : ''}.`);
   if (address === row.address) return row;
   const free = await freeListingAddress(tx, address, id);
   if (free !== address) throw invalid('address', `“${address}” is taken by another listing; “${free}” is free.`);
   await tx.delete(oldAddress).where(eq(oldAddress.address, address));
-  await tx.insert(oldAddress).values({ address: row.address, listingId: id }).onConflictDoUpdate({ target: oldAddress.address, set: { listingId: id } });
+  await tx
+    .insert(oldAddress)
+    .values({ address: row.address, listingId: id })
+    .onConflictDoUpdate({ target: oldAddress.address, set: { listingId: id } });
   await tx.update(published).set({ address }).where(eq(published.listingId, id));
   const next = await update(tx, row, { address }, change, `moved to the address ${address}`);
   return next;

@@ -22,7 +22,12 @@ export async function queueMail(tx: Db, mail: Mail, at: Date): Promise<void> {
 }
 
 export async function readTray(db: Db, page: number): Promise<{ mails: (typeof outbox.$inferSelect)[]; total: number }> {
-  const mails = await db.select().from(outbox).orderBy(desc(outbox.createdAt), desc(outbox.id)).limit(50).offset((page - 1) * 50);
+  const mails = await db
+    .select()
+    .from(outbox)
+    .orderBy(desc(outbox.createdAt), desc(outbox.id))
+    .limit(50)
+    .offset((page - 1) * 50);
   const [count] = await db.select({ n: sql<number>`count(*)::int` }).from(outbox);
   return { mails, total: count?.n ?? 0 };
 }
@@ -31,7 +36,12 @@ const MAX_TRIES = 5;
 
 /** Sends what waits, oldest first, through SMTP; returns how many went. One failing mail does not hold up the others. */
 export async function sendWaiting(db: Db, smtpUrl: string, settings: SiteSettings): Promise<number> {
-  const waiting = await db.select().from(outbox).where(and(isNull(outbox.sentAt), lt(outbox.tries, MAX_TRIES))).orderBy(asc(outbox.createdAt)).limit(50);
+  const waiting = await db
+    .select()
+    .from(outbox)
+    .where(and(isNull(outbox.sentAt), lt(outbox.tries, MAX_TRIES)))
+    .orderBy(asc(outbox.createdAt))
+    .limit(50);
   if (!waiting.length) return 0;
   const transport = nodemailer.createTransport(smtpUrl);
   let sent = 0;
@@ -42,7 +52,10 @@ export async function sendWaiting(db: Db, smtpUrl: string, settings: SiteSetting
       sent++;
     } catch (error) {
       const failure = error instanceof Error ? error.message.slice(0, 200) : 'unknown';
-      await db.update(outbox).set({ tries: mail.tries + 1, failure }).where(eq(outbox.id, mail.id));
+      await db
+        .update(outbox)
+        .set({ tries: mail.tries + 1, failure })
+        .where(eq(outbox.id, mail.id));
     }
   }
   transport.close();

@@ -21,14 +21,22 @@ export type OrganizerInput = z.infer<typeof organizerInput>;
 
 export async function saveOrganizer(tx: Db, id: string | null, input: OrganizerInput, by: Actor): Promise<{ id: string; name: string }> {
   if (id) {
-    const [row] = await tx.update(organizer).set({ ...input, revision: sql`${organizer.revision} + 1` }).where(eq(organizer.id, id)).returning({ id: organizer.id });
+    const [row] = await tx
+      .update(organizer)
+      .set({ ...input, revision: sql`${organizer.revision} + 1` })
+      .where(eq(organizer.id, id))
+      .returning({ id: organizer.id });
     if (!row) throw notFound('organizer');
   } else {
     id = newId();
     const taken = await tx.select({ address: organizer.address }).from(organizer);
-    await tx.insert(organizer).values({ id, ...input, address: freeAddress(webAddress(input.name, 'organizer'), new Set(taken.map((r) => r.address))) });
+    await tx
+      .insert(organizer)
+      .values({ id, ...input, address: freeAddress(webAddress(input.name, 'organizer'), new Set(taken.map((r) => r.address))) });
   }
-  await tx.insert(audit).values({ id: newId(), at: new Date(), byId: by.id, byName: by.name, what: 'saved', kind: 'organizer', subjectId: id });
+  await tx
+    .insert(audit)
+    .values({ id: newId(), at: new Date(), byId: by.id, byName: by.name, what: 'saved', kind: 'organizer', subjectId: id });
   return { id, name: input.name };
 }
 
@@ -37,5 +45,7 @@ export async function removeOrganizer(tx: Db, id: string, moveTo: string | null,
   if (!row) throw notFound('organizer');
   await replaceInContents(tx, 'organizerIds', id, moveTo === id ? null : moveTo);
   await tx.delete(organizer).where(eq(organizer.id, id));
-  await tx.insert(audit).values({ id: newId(), at: new Date(), byId: by.id, byName: by.name, what: `removed “${row.name}”`, kind: 'organizer', subjectId: id });
+  await tx
+    .insert(audit)
+    .values({ id: newId(), at: new Date(), byId: by.id, byName: by.name, what: `removed “${row.name}”`, kind: 'organizer', subjectId: id });
 }

@@ -92,7 +92,10 @@ export interface ListPage {
 
 /** So many dates from a day on, always whole days. */
 export async function readListPage(db: Db, from: Day, count: number, filters: Filters, found: Lookup): Promise<ListPage> {
-  const where = sql.join([sql`o.public and (o.start_day >= ${from} or (o.last_day > o.start_day and o.last_day >= ${from}))`, ...conditions(filters, found)], sql` and `);
+  const where = sql.join(
+    [sql`o.public and (o.start_day >= ${from} or (o.last_day > o.start_day and o.last_day >= ${from}))`, ...conditions(filters, found)],
+    sql` and `,
+  );
   // Far more than a page, so that the day on which it ends is whole even when that day is very full.
   const all = await rows<PublicDate>(db, sql`select ${COLUMNS} ${FROM} where ${where} ${ORDER} limit ${count + 500}`);
   const cut = all[count];
@@ -119,36 +122,53 @@ export interface Facets {
   total: number;
 }
 
+interface FacetGroup {
+  category_id: string;
+  town: string;
+  online: boolean;
+  free: boolean;
+  n: number;
+}
+
 /** How many dates each choice would show, given the other choices: a count beside a box says what ticking it adds. */
 export async function readFacets(db: Db, span: Span, filters: Filters, found: Lookup): Promise<Facets> {
   const where = sql.join([touches(span), ...wordConditions(filters)], sql` and `);
-  const groups = await rows<{ category_id: string; town: string; online: boolean; free: boolean; n: number }>(
+  const groups = await rows<FacetGroup>(
     db,
     sql`select p.category_id, coalesce(v.town, '') as town, p.attendance <> 'in-person' as online, p.free, count(*)::int as n ${FROM} where ${where} group by 1, 2, 3, 4`,
   );
   const chosen = new Set(filters.kinds.flatMap((address) => withChildren(found, address)).map((c) => c.id));
   const facets: Facets = { kinds: new Map(), places: new Map(), free: 0, total: 0 };
-  const add = (map: Map<string, number>, key: string, n: number): void => {
-    map.set(key, (map.get(key) ?? 0) + n);
-  };
-  for (const { category_id, town, online, free, n } of groups) {
-    const kindFits = !filters.kinds.length || chosen.has(category_id);
-    const placeFits = !filters.places.length || filters.places.includes(town) || (online && filters.places.includes(ONLINE));
-    const freeFits = !filters.free || free;
-    if (placeFits && freeFits) {
-      const own = found.category.get(category_id);
-      const top = topOf(found, category_id);
-      if (own) add(facets.kinds, own.address, n);
-      if (top && top !== own) add(facets.kinds, top.address, n);
-    }
-    if (kindFits && freeFits) {
-      if (town) add(facets.places, town, n);
-      if (online) add(facets.places, ONLINE, n);
-    }
-    if (kindFits && placeFits && free) facets.free += n;
-    if (kindFits && placeFits && freeFits) facets.total += n;
-  }
+  for (const group of groups) addGroup(facets, group, filters, chosen, found);
   return facets;
+}
+
+const addTo = (map: Map<string, number>, key: string | undefined, n: number): void => {
+  if (key) map.set(key, (map.get(key) ?? 0) + n);
+};
+
+function addGroup(
+  facets: Facets,
+  { category_id, town, online, free, n }: FacetGroup,
+  filters: Filters,
+  chosen: Set<string>,
+  found: Lookup,
+): void {
+  const kindFits = !filters.kinds.length || chosen.has(category_id);
+  const placeFits = !filters.places.length || filters.places.includes(town) || (online && filters.places.includes(ONLINE));
+  const freeFits = !filters.free || free;
+  if (placeFits && freeFits) {
+    const own = found.category.get(category_id);
+    const top = topOf(found, category_id);
+    addTo(facets.kinds, own?.address, n);
+    if (top !== own) addTo(facets.kinds, top?.address, n);
+  }
+  if (kindFits && freeFits) {
+    addTo(facets.places, town, n);
+    if (online) addTo(facets.places, ONLINE, n);
+  }
+  if (kindFits && placeFits && free) facets.free += n;
+  if (kindFits && placeFits && freeFits) facets.total += n;
 }
 
 /** How many dates touch a day. */

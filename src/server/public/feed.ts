@@ -60,7 +60,12 @@ export async function feedText(rt: Runtime, filters: Filters, url: string): Prom
   const horizon = horizonOf(today, settings.horizonMonths);
   const ids = await readListingIds(rt.db, { from: today - FEED_PAST, to: horizon }, filters, found);
   const rows = ids.length
-    ? await rt.db.select({ row: published, createdAt: listing.createdAt }).from(published).innerJoin(listing, sql`${listing.id} = ${published.listingId}`).where(inArray(published.listingId, ids)).orderBy(published.address)
+    ? await rt.db
+        .select({ row: published, createdAt: listing.createdAt })
+        .from(published)
+        .innerJoin(listing, sql`${listing.id} = ${published.listingId}`)
+        .where(inArray(published.listingId, ids))
+        .orderBy(published.address)
     : [];
   const listings = rows.flatMap(({ row, createdAt }) => icalListing(row, createdAt, found, rt) ?? []);
   return writeIcal({ name: settings.name, url, listings, horizon });

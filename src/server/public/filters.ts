@@ -14,8 +14,22 @@ export const ONLINE = 'online';
 
 /** Reads an address's query; unknown names stay harmless, lengths and numbers are bounded. */
 export function readFilters(query: URLSearchParams): Filters {
-  const several = (name: string): string[] => [...new Set(query.getAll(name).flatMap((v) => v.split(',')).map((v) => v.trim().slice(0, 80)).filter(Boolean))].slice(0, 60);
-  return { kinds: several('kind'), places: several('place'), free: query.get('free') === '1', words: (query.get('words') ?? '').replace(/\s+/g, ' ').trim().slice(0, 80) };
+  const several = (name: string): string[] =>
+    [
+      ...new Set(
+        query
+          .getAll(name)
+          .flatMap((v) => v.split(','))
+          .map((v) => v.trim().slice(0, 80))
+          .filter(Boolean),
+      ),
+    ].slice(0, 60);
+  return {
+    kinds: several('kind'),
+    places: several('place'),
+    free: query.get('free') === '1',
+    words: (query.get('words') ?? '').replace(/\s+/g, ' ').trim().slice(0, 80),
+  };
 }
 
 /** The query of an address, `?kind=music&free=1`, or nothing; always in the same order, so that it caches. */

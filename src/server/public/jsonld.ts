@@ -25,8 +25,16 @@ export function listingJsonLd(row: PublishedRow, date: ListingDate, found: Looku
       standing: row.standing !== 'going-ahead' ? row.standing : ((date.standing as Standing | null) ?? 'going-ahead'),
       attendance: row.attendance,
       onlineAddress: content.onlineAddress,
-      venues: venues.map((v) => ({ name: v.name, address: placeLine(v), url: `${site}/at/${v.address}`, lat: v.lat ?? undefined, lng: v.lng ?? undefined })),
-      organizers: content.organizerIds.flatMap((id) => found.organizer.get(id) ?? []).map((o) => ({ name: o.name, url: `${site}/by/${o.address}` })),
+      venues: venues.map((v) => ({
+        name: v.name,
+        address: placeLine(v),
+        url: `${site}/at/${v.address}`,
+        lat: v.lat ?? undefined,
+        lng: v.lng ?? undefined,
+      })),
+      organizers: content.organizerIds
+        .flatMap((id) => found.organizer.get(id) ?? [])
+        .map((o) => ({ name: o.name, url: `${site}/by/${o.address}` })),
       cost: row.cost,
     }),
   );

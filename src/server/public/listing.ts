@@ -55,7 +55,11 @@ export function readListingDates(db: Db, listingId: string, from: Day, to: Day):
 }
 
 /** One date by its address, with the addresses of the one before and the one after. */
-export async function readDate(db: Db, listingId: string, address: string): Promise<{ date: ListingDate; before: string | undefined; after: string | undefined } | undefined> {
+export async function readDate(
+  db: Db,
+  listingId: string,
+  address: string,
+): Promise<{ date: ListingDate; before: string | undefined; after: string | undefined } | undefined> {
   const [date] = await db
     .select(DATE_COLUMNS)
     .from(occurrence)

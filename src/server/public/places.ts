@@ -24,7 +24,9 @@ export function gatherPlaces(dates: readonly PublicDate[], found: Lookup): Gathe
     if (venue && venue.lat !== null) byVenue.set(venue.id, [...(byVenue.get(venue.id) ?? []), date]);
     else offChart.push({ date, why: venue ? 'no position' : date.attendance === 'online' ? 'online' : 'no venue' });
   }
-  const places = [...byVenue].map(([id, own]): PlaceDates => ({ venue: found.venue.get(id) as VenueView, dates: own, categoryId: commonest(own) }));
+  const places = [...byVenue].map(
+    ([id, own]): PlaceDates => ({ venue: found.venue.get(id) as VenueView, dates: own, categoryId: commonest(own) }),
+  );
   places.sort((a, b) => b.dates.length - a.dates.length || (a.venue.name < b.venue.name ? -1 : 1));
   return { places, offChart };
 }

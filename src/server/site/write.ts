@@ -13,13 +13,22 @@ import { audit, setting } from '../db/schema';
 import { invalid } from '../http/problem';
 import { FIRST_VIEWS, type SiteSettings } from './settings';
 
-const number = (min: number, max: number, what: string) => z.coerce.number({ error: `${what} is a number` }).min(min, `${what} is at least ${min}`).max(max, `${what} is at most ${max}`);
+const number = (min: number, max: number, what: string) =>
+  z.coerce
+    .number({ error: `${what} is a number` })
+    .min(min, `${what} is at least ${min}`)
+    .max(max, `${what} is at most ${max}`);
 const whole = (min: number, max: number, what: string) => number(min, max, what).int(`${what} is a whole number`);
 
 export const settingsInput = z.object({
   name: z.string().trim().min(1, 'The name is missing').max(80, 'At most 80 characters'),
   about: z.string().trim().max(300, 'At most 300 characters').default(''),
-  address: z.string().trim().max(200).regex(/^(https?:\/\/[^\s/]+)?$/, 'Written https://almanac.example, without a slash at the end; or left empty').default(''),
+  address: z
+    .string()
+    .trim()
+    .max(200)
+    .regex(/^(https?:\/\/[^\s/]+)?$/, 'Written https://almanac.example, without a slash at the end; or left empty')
+    .default(''),
   zone: z.string().refine(isZone, { error: 'This time zone is not known; zones are named like America/Halifax' }),
   lat: number(-90, 90, 'The latitude'),
   lng: number(-180, 180, 'The longitude'),
@@ -27,7 +36,11 @@ export const settingsInput = z.object({
   firstView: z.enum(FIRST_VIEWS),
   hours: z.enum(HOUR_STYLES),
   date: z.enum(DATE_STYLES),
-  currency: z.string().trim().toUpperCase().regex(/^[A-Z]{3}$/, 'Three letters, such as CAD'),
+  currency: z
+    .string()
+    .trim()
+    .toUpperCase()
+    .regex(/^[A-Z]{3}$/, 'Three letters, such as CAD'),
   horizonMonths: whole(1, 120, 'The horizon'),
   listLength: whole(5, 200, 'The length of a list page'),
   shortLength: whole(1, 50, 'The length of short lists'),
@@ -36,7 +49,12 @@ export const settingsInput = z.object({
 
 /** Red-letter days as people write them, one a line: "25 December Christmas Day", "Easter -2 Good Friday", "first Monday in June Isles Day". */
 export function readRedLetters(text: string): RedLetterRule[] {
-  return text.split('\n').map((line) => line.trim()).filter(Boolean).slice(0, 200).map((line, i) => readRedLetter(line, i + 1));
+  return text
+    .split('\n')
+    .map((line) => line.trim())
+    .filter(Boolean)
+    .slice(0, 200)
+    .map((line, i) => readRedLetter(line, i + 1));
 }
 
 const ORDINALS = ['first', 'second', 'third', 'fourth', 'last'];
@@ -44,13 +62,20 @@ const find = (list: readonly string[], word: string): number => list.findIndex((
 
 function readRedLetter(line: string, number: number): RedLetterRule {
   const wrong = (): never => {
-    throw invalid('redLetter', `Line ${number} was not understood. Write “25 December Christmas Day”, “Easter -2 Good Friday” or “first Monday in June Isles Day”.`);
+    throw invalid(
+      'redLetter',
+      `Line ${number} was not understood. Write “25 December Christmas Day”, “Easter -2 Good Friday” or “first Monday in June Isles Day”.`,
+    );
   };
   const movable = /^easter\s*([+-]\s*\d{1,3})?\s+(.+)$/i.exec(line);
   if (movable) return { name: (movable[2] as string).slice(0, 60), kind: 'easter', offset: Number((movable[1] ?? '0').replace(/\s/g, '')) };
   const nth = /^(first|second|third|fourth|last) (\w+) in (\w+)\s+(.+)$/i.exec(line);
   if (nth) {
-    const [weekday, month, place] = [find(WEEKDAYS, nth[2] as string), find(MONTHS, nth[3] as string) + 1, find(ORDINALS, nth[1] as string)];
+    const [weekday, month, place] = [
+      find(WEEKDAYS, nth[2] as string),
+      find(MONTHS, nth[3] as string) + 1,
+      find(ORDINALS, nth[1] as string),
+    ];
     if (weekday < 0 || month < 1) return wrong();
     return { name: (nth[4] as string).slice(0, 60), kind: 'weekday', month, weekday, nth: place === 4 ? -1 : place + 1 };
   }
@@ -65,7 +90,8 @@ export function sayRedLetters(rules: readonly RedLetterRule[]): string {
   return rules
     .map((r) => {
       if (r.kind === 'easter') return `Easter ${r.offset === 0 ? '' : `${r.offset > 0 ? '+' : ''}${r.offset} `}${r.name}`;
-      if (r.kind === 'weekday') return `${r.nth === -1 ? 'last' : ORDINALS[r.nth - 1]} ${WEEKDAYS[r.weekday]} in ${MONTHS[r.month - 1]} ${r.name}`;
+      if (r.kind === 'weekday')
+        return `${r.nth === -1 ? 'last' : ORDINALS[r.nth - 1]} ${WEEKDAYS[r.weekday]} in ${MONTHS[r.month - 1]} ${r.name}`;
       return `${r.day} ${MONTHS[r.month - 1]} ${r.name}`;
     })
     .join('\n');
@@ -73,7 +99,13 @@ export function sayRedLetters(rules: readonly RedLetterRule[]): string {
 
 export async function saveSettings(tx: Db, settings: SiteSettings, by: Actor): Promise<void> {
   const [row] = await tx.select({ revision: setting.revision }).from(setting).where(eq(setting.key, 'site'));
-  if (row) await tx.update(setting).set({ value: settings, revision: sql`${setting.revision} + 1` }).where(eq(setting.key, 'site'));
+  if (row)
+    await tx
+      .update(setting)
+      .set({ value: settings, revision: sql`${setting.revision} + 1` })
+      .where(eq(setting.key, 'site'));
   else await tx.insert(setting).values({ key: 'site', value: settings });
-  await tx.insert(audit).values({ id: newId(), at: new Date(), byId: by.id, byName: by.name, what: 'changed', kind: 'settings', subjectId: 'site' });
+  await tx
+    .insert(audit)
+    .values({ id: newId(), at: new Date(), byId: by.id, byName: by.name, what: 'changed', kind: 'settings', subjectId: 'site' });
 }

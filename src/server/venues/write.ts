@@ -14,7 +14,14 @@ const words = (most: number) => z.string().trim().max(most, `At most ${most} cha
 export const optionalWeb = words(500).refine((text) => !text || isWebAddress(text), { error: 'A website begins with http:// or https://' });
 export const optionalMail = words(200).refine((text) => !text || isMail(text), { error: 'A mail address needs a name, an @ and a domain' });
 const degrees = (most: number, what: string) =>
-  z.preprocess((value) => (value === '' || value === undefined || value === null ? null : Number(value)), z.number({ error: `${what} is a number such as 43.12` }).min(-most, `${what} is at least −${most}`).max(most, `${what} is at most ${most}`).nullable());
+  z.preprocess(
+    (value) => (value === '' || value === undefined || value === null ? null : Number(value)),
+    z
+      .number({ error: `${what} is a number such as 43.12` })
+      .min(-most, `${what} is at least −${most}`)
+      .max(most, `${what} is at most ${most}`)
+      .nullable(),
+  );
 
 export const venueInput = z
   .object({
@@ -34,12 +41,18 @@ export type VenueInput = z.infer<typeof venueInput>;
 
 export async function saveVenue(tx: Db, id: string | null, input: VenueInput, by: Actor): Promise<{ id: string; name: string }> {
   if (id) {
-    const [row] = await tx.update(venue).set({ ...input, revision: sql`${venue.revision} + 1` }).where(eq(venue.id, id)).returning({ id: venue.id });
+    const [row] = await tx
+      .update(venue)
+      .set({ ...input, revision: sql`${venue.revision} + 1` })
+      .where(eq(venue.id, id))
+      .returning({ id: venue.id });
     if (!row) throw notFound('venue');
   } else {
     id = newId();
     const taken = await tx.select({ address: venue.address }).from(venue);
-    await tx.insert(venue).values({ id, ...input, address: freeAddress(webAddress(input.name, 'venue'), new Set(taken.map((r) => r.address))) });
+    await tx
+      .insert(venue)
+      .values({ id, ...input, address: freeAddress(webAddress(input.name, 'venue'), new Set(taken.map((r) => r.address))) });
   }
   await tx.insert(audit).values({ id: newId(), at: new Date(), byId: by.id, byName: by.name, what: 'saved', kind: 'venue', subjectId: id });
   return { id, name: input.name };
@@ -53,5 +66,7 @@ export async function removeVenue(tx: Db, id: string, moveTo: string | null, by:
   await replaceInContents(tx, 'venueIds', id, target);
   await tx.update(published).set({ venueId: target }).where(eq(published.venueId, id));
   await tx.delete(venue).where(eq(venue.id, id));
-  await tx.insert(audit).values({ id: newId(), at: new Date(), byId: by.id, byName: by.name, what: `removed “${row.name}”`, kind: 'venue', subjectId: id });
+  await tx
+    .insert(audit)
+    .values({ id: newId(), at: new Date(), byId: by.id, byName: by.name, what: `removed “${row.name}”`, kind: 'venue', subjectId: id });
 }

@@ -15,5 +15,7 @@ export const GET: APIRoute = async ({ params, locals }) => {
     .orderBy(sql`${pictureFile.width} < ${width}`, asc(sql`abs(${pictureFile.width} - ${width})`))
     .limit(1);
   if (!file) throw notFound('picture');
-  return new Response(Buffer.from(file.bytes), { headers: { 'content-type': 'image/webp', 'cache-control': 'public, max-age=31536000, immutable' } });
+  return new Response(Buffer.from(file.bytes), {
+    headers: { 'content-type': 'image/webp', 'cache-control': 'public, max-age=31536000, immutable' },
+  });
 };

@@ -15,5 +15,8 @@ export const GET: APIRoute = async ({ params, locals, redirect }) => {
   const one = icalListing(hit.row, hit.row.publishedAt, await lookup(rt), rt);
   if (!one) throw notFound('listing');
   const url = `${rt.address()}/what/${hit.row.address}`;
-  return icalResponse(writeIcal({ name: hit.row.title, url, listings: [one], horizon: horizonOf(now.day, settings.horizonMonths) }), hit.row.address);
+  return icalResponse(
+    writeIcal({ name: hit.row.title, url, listings: [one], horizon: horizonOf(now.day, settings.horizonMonths) }),
+    hit.row.address,
+  );
 };

@@ -18,5 +18,8 @@ export const GET: APIRoute = async ({ params, locals, redirect }) => {
   const one = only && icalListing(hit.row, hit.row.publishedAt, await lookup(rt), rt, only);
   if (!one) throw notFound('date');
   const url = `${rt.address()}/what/${hit.row.address}/${params.date}`;
-  return icalResponse(writeIcal({ name: hit.row.title, url, listings: [one], horizon: horizonOf(now.day, settings.horizonMonths) }), `${hit.row.address}-${params.date}`);
+  return icalResponse(
+    writeIcal({ name: hit.row.title, url, listings: [one], horizon: horizonOf(now.day, settings.horizonMonths) }),
+    `${hit.row.address}-${params.date}`,
+  );
 };

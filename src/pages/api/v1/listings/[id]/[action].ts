@@ -19,7 +19,10 @@ export const POST = jsonEndpoint(input, async ({ tx, actor, input: { revision, a
     restore: () => moveToStage(tx, id, 'draft', change),
     address: () => changeAddress(tx, id, address ?? '', change),
     review: async () => {
-      const [me] = await tx.select({ email: user.email }).from(user).where(eq(user.id, actor.id ?? ''));
+      const [me] = await tx
+        .select({ email: user.email })
+        .from(user)
+        .where(eq(user.id, actor.id ?? ''));
       await sendForReview(tx, id, revision, me?.email ?? '', change);
       return undefined;
     },

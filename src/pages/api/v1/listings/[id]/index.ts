@@ -8,6 +8,10 @@ import { saveListing } from '@/server/listings/write';
 const input = z.object({ content: contentInput, revision: z.number().int().min(1) });
 
 export const PUT = jsonEndpoint(input, async ({ tx, input: { content, revision: opened }, change, context }) => {
-  const { revision, address, stage, edited } = await saveListing(tx, { id: idOf(context.params.id, 'listing'), content, revision: opened }, change);
+  const { revision, address, stage, edited } = await saveListing(
+    tx,
+    { id: idOf(context.params.id, 'listing'), content, revision: opened },
+    change,
+  );
   return { revision, address, stage, edited };
 });
