@@ -11,6 +11,10 @@ export default defineConfig({
   test: {
     include: ['src/**/*.test.{ts,tsx}', 'demo/**/*.test.ts', 'tests/unit/**/*.test.ts'],
     pool: 'threads',
-    testTimeout: 30_000,
+    isolate: false,
+    // Database tests share one database a worker, so files of a worker run one after the other.
+    maxWorkers: 2,
+    testTimeout: 180_000,
+    hookTimeout: 180_000,
   },
 });

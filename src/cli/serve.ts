@@ -26,7 +26,13 @@ export async function serve({ demo, fresh }: { demo: boolean; fresh: boolean }):
       if (name.startsWith('/_astro/')) res.setHeader('cache-control', 'public, max-age=31536000, immutable');
     },
   });
+  let ready = false;
   const server = http.createServer((req, res) => {
+    if (!ready) {
+      // The port is taken at once, so that a second start is told; pages come when the data is there.
+      res.writeHead(503, { 'content-type': 'text/plain', 'retry-after': '2' }).end('The site is starting.');
+      return;
+    }
     if (!bounded(req, res)) return;
     files(req, res, () => handler(req, res, undefined, {}));
   });
@@ -44,6 +50,7 @@ export async function serve({ demo, fresh }: { demo: boolean; fresh: boolean }):
     console.log('Filling it with the Kittiwick Isles: listings, dates, pictures …');
     await askSocket(path.join(folder, 'almanac.sock'), 'seed');
   }
+  ready = true;
   const bound = server.address();
   const shown = typeof bound === 'object' && bound ? bound.port : port;
   console.log(`\nServing http://${host}:${shown}`);

@@ -158,6 +158,8 @@ function masterEvent({ listing, master, uid, extras, first, horizon }: MasterInp
   lines.push(dateValue('DTSTART', master.start, zone), ...endLines(master.start, master, zone));
   const rule = ruleText(master, zone);
   if (rule) lines.push(`RRULE:${rule}`);
+  // DTSTART counts without a rule too (RFC 5545 3.8.5.2), but not every reader of RDATE alone knows it.
+  if (!rule && extras.length) lines.push(dateValue('RDATE', master.start, zone));
   for (const extra of extras) lines.push(...extraLines(extra, master, zone));
   for (const wall of gone) lines.push(dateValue('EXDATE', wall, zone));
   if (!first) lines.push(`RELATED-TO;RELTYPE=SIBLING:${listing.uid}`);

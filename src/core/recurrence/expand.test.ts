@@ -75,12 +75,12 @@ describe(`expansion of generated rules, seed ${seed}`, () => {
       }
       compared++;
     }
-  }, 120_000);
+  });
 
   it('leaves out and does not count wall times that a zone skips', () => {
     const r = random(seed + 2);
     let inGaps = 0;
-    for (let i = 0; i < 400; i++) {
+    for (let i = 0; i < 150; i++) {
       const zone = pick(r, ['America/Halifax', 'Europe/Dublin', 'Australia/Lord_Howe']);
       const minute = zone === 'Europe/Dublin' ? 90 : 135;
       const start = { day: dayOf(2024, 1, 1) + between(r, 0, 200), minute };
@@ -99,7 +99,7 @@ describe(`expansion of generated rules, seed ${seed}`, () => {
       expect(daysOfStretch(stretch, zone, start.day, to).map(isoDay)).toEqual(expected.map(isoDay));
       inGaps += slowDays(stretch, to).length === expected.length ? 0 : 1;
     }
-    expect(inGaps).toBeGreaterThan(50);
+    expect(inGaps).toBeGreaterThan(20);
   });
 
   it('reads back the rule text it writes', () => {

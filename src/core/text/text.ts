@@ -34,9 +34,8 @@ export function freeAddress(wanted: string, taken: ReadonlySet<string>): string 
 /** Cuts at a word's end and adds an ellipsis when `text` is longer than `most`. */
 export function shorten(text: string, most: number): string {
   if (text.length <= most) return text;
-  const cut = text.slice(0, most - 1);
-  const space = cut.lastIndexOf(' ');
-  return `${(space > most * 0.6 ? cut.slice(0, space) : cut).replace(/[\s,.;:–-]+$/, '')}…`;
+  const space = text.slice(0, most).lastIndexOf(' ');
+  return `${text.slice(0, space > most * 0.6 ? space : most - 1).replace(/[\s,.;:–-]+$/, '')}…`;
 }
 
 const ENTITIES: Record<string, string> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;', "'": '&#39;' };

@@ -14,7 +14,6 @@ const COORDINATORS: Who = ['coordinator'];
 export const ACCESS: Record<string, Who> = {
   '/': 'anyone',
   '/404': 'anyone',
-  '/500': 'anyone',
   '/month/[month]': 'anyone',
   '/list': 'anyone',
   '/list/[day]': 'anyone',

@@ -40,9 +40,21 @@ export function explain(error: unknown): Problem {
   if (error instanceof Problem) return error;
   const busy = error instanceof DeadlineError || (error as { cause?: unknown })?.cause instanceof DeadlineError;
   if (busy) return new Problem(503, 'That took too long and was stopped. Nothing was changed; try again.');
+  const gone = goneReference(error);
+  if (gone) return gone;
   const reference = randomBytes(4).toString('hex');
   console.error(`[${reference}] ${forLog(error)}`);
   return new Problem(500, `Something failed on our side. Nothing was changed. Quote ${reference} to the people who run this site.`);
+}
+
+/** A listing that points to what somebody removed meanwhile: the database knows, the editor is told which. */
+function goneReference(error: unknown): Problem | undefined {
+  const cause = (error as { cause?: { code?: string; constraint?: string } })?.cause;
+  if (cause?.code !== '23503') return undefined;
+  const kind = /(venue|organizer|category|picture)_id/.exec(cause.constraint ?? '')?.[1];
+  if (!kind) return undefined;
+  const field = kind === 'picture' ? 'pictureId' : `${kind}Ids`;
+  return invalid(field, `A chosen ${kind} was removed meanwhile; choose another.`);
 }
 
 /** For the log: the kind, the code and where it came from; never a query's parameter values. */

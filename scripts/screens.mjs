@@ -1,0 +1,76 @@
+// Makes docs/screenshots/ anew from a fresh demo, its clock frozen.
+import { spawn } from 'node:child_process';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { chromium } from '@playwright/test';
+
+const PORT = '4398';
+const data = mkdtempSync(path.join(tmpdir(), 'almanac-screens-'));
+const server = spawn('node', ['dist/cli/main.mjs', 'serve', '--demo'], {
+  env: { ...process.env, PORT, ALMANAC_DATA: data, ALMANAC_NOW: '2027-03-17T09:00' },
+});
+await new Promise((resolve, reject) => {
+  server.stdout.on('data', (text) => String(text).includes('Serving') && resolve());
+  server.stderr.on('data', (text) => process.stderr.write(text));
+  server.on('exit', () => reject(new Error('the demo did not start; is it built?')));
+});
+const browser = await chromium.launch({
+  executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+  args: [
+    '--headless',
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+  ],
+});
+const base = `http://127.0.0.1:${PORT}`;
+
+async function shot(name, address, { width = 1280, height = 800, dark = false, storage, before, wait = 300 } = {}) {
+  const context = await browser.newContext({ viewport: { width, height }, colorScheme: dark ? 'dark' : 'light', storageState: storage });
+  const page = await context.newPage();
+  await page.goto(base + address);
+  await before?.(page);
+  await page.waitForTimeout(wait);
+  await page.screenshot({ path: `docs/screenshots/${name}.png` });
+  await context.close();
+  console.log(`docs/screenshots/${name}.png`);
+}
+
+const context = await browser.newContext();
+const signIn = await context.newPage();
+await signIn.goto(`${base}/desk/sign-in`);
+await signIn.fill('[name=email]', 'maud@almanac.example');
+await signIn.fill('[name=password]', 'kittiwick-isles-1');
+await signIn.click('main button[type=submit]');
+await signIn.waitForURL('**/desk/listings');
+const storage = await context.storageState();
+await context.close();
+
+await shot('month', '/month/2027-03');
+await shot('month-dark', '/month/2027-03', { dark: true });
+await shot('list', '/list/2027-03-20');
+await shot('map', '/map/2027-03-17', { before: (page) => page.waitForSelector('button.place', { timeout: 60_000 }), wait: 1500 });
+await shot('event', '/what/low-tide-walk');
+await shot('add', '/add');
+await shot('phone-month', '/month/2027-03?day=2027-03-20', { width: 360, height: 800 });
+await shot('listings', '/desk/listings?sort=next', { storage });
+await shot('intake', '/desk/intake', { storage });
+await shot('editor', '/desk/listings?words=low-tide', {
+  storage,
+  wait: 800,
+  before: async (page) => {
+    await page.click('[data-rows] a');
+    await page.waitForSelector('.tiptap');
+    await page.evaluate(() => document.getElementById('when')?.scrollIntoView());
+  },
+});
+await shot('set-up', '/desk/set-up', { storage });
+await browser.close();
+server.kill('SIGTERM');
+await new Promise((resolve) => server.on('exit', resolve));
+rmSync(data, { recursive: true, force: true });

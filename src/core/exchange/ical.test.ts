@@ -1,0 +1,253 @@
+import ICAL from 'ical.js';
+import { describe, expect, it } from 'vitest';
+import { demoListings } from '#demo/listings';
+import { generateRule, generateStretch, random, seedOf } from '../../../tests/support/generate';
+import { dayOf, isoDay, parseIsoDay } from '../day/day';
+import { isoTime, isoWall, parseIsoWall, type Wall } from '../day/wall';
+import { expand } from '../recurrence/expand';
+import { type DateChange, type Recurrence, rule } from '../recurrence/model';
+import { startFits } from '../recurrence/days';
+import { changesFromStored, fromStored } from '../recurrence/stored';
+import { escapeText, fold, type IcalListing, writeIcal } from './ical';
+import { eventJsonLd, scriptJson } from './jsonld';
+
+const ZONE = 'America/Halifax';
+const TODAY = dayOf(2027, 3, 17);
+const HORIZON = TODAY + 400;
+const w = (text: string): Wall => parseIsoWall(text) as Wall;
+const listing = (recurrence: Recurrence, changes: DateChange[] = [], part: Partial<IcalListing> = {}): IcalListing => ({
+  uid: '0190@almanac.example',
+  sequence: 3,
+  created: 0,
+  changed: Date.UTC(2027, 2, 17),
+  title: 'Low-tide Walk',
+  description: 'Two hours over sand; bring boots, coats\nand time.',
+  url: 'https://almanac.example/what/low-tide-walk',
+  location: 'Causeway Slip, Gannet Bay',
+  categories: ['Walks'],
+  standing: 'going-ahead',
+  recurrence,
+  changes,
+  ...part,
+});
+const write = (...listings: IcalListing[]): string =>
+  writeIcal({ name: 'Kittiwick Isles Almanac', url: 'https://almanac.example/list', listings, horizon: HORIZON });
+
+const stamp = (value: ICAL.Time | ICAL.Period): string => {
+  const t = value instanceof ICAL.Period ? value.start : value;
+  const day = `${t.year}-${String(t.month).padStart(2, '0')}-${String(t.day).padStart(2, '0')}`;
+  return t.isDate ? day : `${day}T${isoTime(t.hour * 60 + t.minute)}`;
+};
+
+/** What another program reads: all dates of the file, until the horizon, as start/end and whether they are cancelled. */
+function readBack(text: string): string[] {
+  const root = new ICAL.Component(ICAL.parse(text));
+  const events = root.getAllSubcomponents('vevent').map((c) => new ICAL.Event(c));
+  const found: string[] = [];
+  for (const event of events.filter((e) => !e.isRecurrenceException())) {
+    const exceptions = new Map(
+      events.filter((e) => e.isRecurrenceException() && e.uid === event.uid).map((e) => [stamp(e.recurrenceId), e]),
+    );
+    const iterator = event.iterator();
+    for (let time = iterator.next(), n = 0; time && n < 3000; time = iterator.next(), n++) {
+      if ((parseIsoDay(stamp(time).slice(0, 10)) ?? 0) > HORIZON) break;
+      const item = exceptions.get(stamp(time)) ?? event;
+      const start = item === event ? time : item.startDate;
+      const off = item.component.getFirstPropertyValue('status') === 'CANCELLED' ? ' off' : '';
+      found.push(`${stamp(start)}${off}`);
+    }
+  }
+  return [...new Set(found)].sort();
+}
+
+const expected = (recurrence: Recurrence, changes: DateChange[]): string[] =>
+  expand(recurrence, changes, Math.min(...recurrence.stretches.map((s) => s.start.day)), HORIZON)
+    .map((o) => `${isoWall(o.start)}${o.standing === 'cancelled' ? ' off' : ''}`)
+    .sort();
+
+describe('iCalendar out', () => {
+  it('gives another program the same dates for every listing of the demo', () => {
+    const all = demoListings(TODAY);
+    let dates = 0;
+    for (const demo of all) {
+      const recurrence = fromStored({
+        format: 1,
+        zone: ZONE,
+        stretches: demo.when,
+        leftOut: demo.leftOut ?? [],
+        breaks: demo.breaks ?? [],
+      });
+      const changes = changesFromStored(demo.changes ?? []);
+      const want = expected(recurrence, changes);
+      expect(readBack(write(listing(recurrence, changes))), demo.title).toEqual(want);
+      dates += want.length;
+    }
+    expect(all.length).toBeGreaterThanOrEqual(60);
+    expect(dates).toBeGreaterThan(900);
+  });
+
+  it(`gives the same dates for generated rules with left-out dates, breaks and changes, seed ${seedOf()}`, () => {
+    const r = random(seedOf() + 5);
+    let compared = 0;
+    while (compared < 150) {
+      const stretch = { ...generateStretch(r, generateRule(r)) };
+      stretch.start = { day: TODAY + Math.floor(r() * 100), minute: stretch.start.minute };
+      if (stretch.limit.kind === 'until') stretch.limit = { kind: 'until', day: stretch.start.day + 200 };
+      // ical.js does not know weekday numbers of a whole year, starts outside of the rule, nor BYMONTH with an interval.
+      if (!stretch.rule || !startFits(stretch.rule, stretch.start.day)) continue;
+      if (stretch.rule.freq === 'monthly' && stretch.rule.byMonth.length) continue;
+      if (stretch.rule.freq === 'yearly' && (stretch.rule.byDay.length || stretch.rule.byMonthDay.length)) continue;
+      const base: Recurrence = { zone: ZONE, stretches: [stretch], leftOut: [], breaks: [] };
+      const dates = expand(base, [], stretch.start.day, HORIZON);
+      const recurrence = {
+        ...base,
+        leftOut: dates.filter(() => r() < 0.1).map((o) => o.original),
+        breaks: [{ from: TODAY + 60, to: TODAY + 75 }],
+      };
+      const kept = expand(recurrence, [], stretch.start.day, HORIZON);
+      const changes: DateChange[] = kept
+        .filter(() => r() < 0.1)
+        .map((o) => ({
+          original: o.original,
+          movedTo: r() < 0.5 ? { day: o.original.day + 1, minute: o.original.minute } : null,
+          length: null,
+          standing: r() < 0.5 ? 'cancelled' : null,
+          note: 'Gale',
+        }));
+      const want = [...new Set(expected(recurrence, changes))].sort();
+      expect(readBack(write(listing(recurrence, changes))), JSON.stringify(stretch)).toEqual(want);
+      compared++;
+    }
+  });
+
+  it('has lines of 75 octets at most, ended by CR LF, and a zone for each name it uses', () => {
+    const text = write(
+      listing(
+        fromStored({
+          format: 1,
+          zone: ZONE,
+          stretches: [{ start: '2027-03-07T07:40', length: { days: 0, minute: 580 }, rule: rule('weekly'), limit: { kind: 'open' } }],
+          leftOut: [],
+          breaks: [],
+        }),
+        [],
+        { title: `Ché ${'潮'.repeat(60)}` },
+      ),
+    );
+    expect(text.endsWith('\r\n')).toBe(true);
+    for (const line of text.split('\r\n')) expect(new TextEncoder().encode(line).length).toBeLessThanOrEqual(75);
+    expect(text.replace(/\r\n /g, '')).toContain(`SUMMARY:Ché ${'潮'.repeat(60)}`);
+    expect(text).toContain(`BEGIN:VTIMEZONE\r\nTZID:${ZONE}`);
+    expect(text).toContain('DTSTART;TZID=America/Halifax:20270307T074000');
+    expect(text).not.toMatch(/[^\r]\n/);
+  });
+
+  it('describes the zone so that another program computes the same instants', () => {
+    const recurrence = fromStored({
+      format: 1,
+      zone: ZONE,
+      stretches: [{ start: '2027-03-07T07:40', length: null, rule: rule('weekly'), limit: { kind: 'open' } }],
+      leftOut: [],
+      breaks: [],
+    });
+    const root = new ICAL.Component(ICAL.parse(write(listing(recurrence))));
+    const zone = new ICAL.Timezone(root.getFirstSubcomponent('vtimezone') as ICAL.Component);
+    const at = (text: string): number => zone.utcOffset(new ICAL.Time({ ...parts(text), isDate: false }));
+    expect([at('2027-03-13T12:00'), at('2027-03-15T12:00'), at('2027-11-08T12:00')]).toEqual([-14400, -10800, -14400]);
+  });
+
+  it('writes one date alone, moved and noted', () => {
+    const recurrence = fromStored({
+      format: 1,
+      zone: ZONE,
+      stretches: [{ start: '2027-03-07T07:40', length: { days: 0, minute: 580 }, rule: rule('weekly'), limit: { kind: 'open' } }],
+      leftOut: [],
+      breaks: [],
+    });
+    const change: DateChange = {
+      original: w('2027-03-21T07:40'),
+      movedTo: w('2027-03-21T06:55'),
+      length: null,
+      standing: null,
+      note: 'Earlier ebb',
+    };
+    const text = write(listing(recurrence, [change], { only: w('2027-03-21T07:40') }));
+    expect(readBack(text)).toEqual(['2027-03-21T06:55']);
+    expect(text).toContain('DTEND;TZID=America/Halifax:20270321T085500');
+    expect(text).not.toContain('RRULE');
+    expect(text).toContain('Earlier ebb');
+  });
+
+  it('escapes text so that nobody can add lines of their own', () => {
+    expect(escapeText('a;b,c\\d\r\nBEGIN:VEVENT')).toBe('a\\;b\\,c\\\\d\\nBEGIN:VEVENT');
+    const text = write(
+      listing(
+        fromStored({
+          format: 1,
+          zone: 'UTC',
+          stretches: [{ start: '2027-03-07', length: null, rule: null, limit: { kind: 'open' } }],
+          leftOut: [],
+          breaks: [],
+        }),
+        [],
+        { title: 'x\r\nEND:VCALENDAR', organizer: { name: 'A"\r\nX:1', mail: 'a@b.example' } },
+      ),
+    );
+    expect(text.match(/^END:VCALENDAR\r\n/gm)).toHaveLength(1);
+    expect(new ICAL.Component(ICAL.parse(text)).getAllSubcomponents('vevent')).toHaveLength(1);
+  });
+
+  it('folds without cutting a character', () => {
+    for (let n = 60; n < 90; n++)
+      expect(fold(`${'a'.repeat(n)}${'é🐦'.repeat(20)}`).replace(/\r\n /g, '')).toBe(`${'a'.repeat(n)}${'é🐦'.repeat(20)}`);
+  });
+});
+
+function parts(text: string): { year: number; month: number; day: number; hour: number; minute: number } {
+  const [day = '', time = ''] = text.split('T');
+  const [year = 0, month = 0, d = 0] = day.split('-').map(Number);
+  const [hour = 0, minute = 0] = time.split(':').map(Number);
+  return { year, month, day: d, hour, minute };
+}
+
+describe('JSON-LD', () => {
+  const base = {
+    title: 'Low-tide Walk',
+    description: 'Two hours',
+    url: 'https://almanac.example/what/x',
+    zone: ZONE,
+    start: w('2027-03-21T06:55'),
+    end: w('2027-03-21T08:55'),
+    standing: 'going-ahead' as const,
+    attendance: 'both' as const,
+    onlineAddress: 'https://shore.example',
+    venues: [{ name: 'Causeway Slip', address: 'Gannet Bay', url: 'https://almanac.example/at/x', lat: 43.1, lng: -57.4 }],
+    organizers: [],
+    cost: { kind: 'amount' as const, amount: '8', currency: 'CAD' },
+  };
+  it('says times with their offset, places, cost and standing', () => {
+    expect(eventJsonLd(base)).toMatchObject({
+      startDate: '2027-03-21T06:55:00-03:00',
+      endDate: '2027-03-21T08:55:00-03:00',
+      eventStatus: 'https://schema.org/EventScheduled',
+      eventAttendanceMode: 'https://schema.org/MixedEventAttendanceMode',
+      location: [{ '@type': 'Place', geo: { latitude: 43.1 } }, { '@type': 'VirtualLocation' }],
+      offers: { price: '8', priceCurrency: 'CAD' },
+    });
+  });
+  it('tells that a date was moved, and from when', () => {
+    expect(eventJsonLd({ ...base, previousStart: w('2027-03-21T07:40') })).toMatchObject({
+      eventStatus: 'https://schema.org/EventRescheduled',
+      previousStartDate: '2027-03-21T07:40:00-03:00',
+    });
+    expect(eventJsonLd({ ...base, standing: 'cancelled' })).toMatchObject({ eventStatus: 'https://schema.org/EventCancelled' });
+  });
+  it('says all-day dates as days, the last one included', () => {
+    expect(eventJsonLd({ ...base, start: w('2027-03-05'), end: w('2027-03-08') })).toMatchObject({
+      startDate: '2027-03-05',
+      endDate: isoDay(dayOf(2027, 3, 7)),
+    });
+  });
+  it('cannot close the script element that holds it', () =>
+    expect(scriptJson({ name: '</script><script>alert(1)' })).not.toContain('</script'));
+});

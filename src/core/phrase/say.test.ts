@@ -1,0 +1,110 @@
+import { describe, expect, it } from 'vitest';
+import { parseIsoDay } from '../day/day';
+import { parseIsoWall, type Wall } from '../day/wall';
+import { type Limit, type Recurrence, type Rule, rule, type Stretch } from '../recurrence/model';
+import { type Style, sayDays, sayDistance, sayTime, sayTimes, sayWhen } from './format';
+import { sayRecurrence, sayTotal } from './say';
+
+const style: Style = { date: 'day-month', hours: '24' };
+const us: Style = { date: 'month-day', hours: '12' };
+const d = (text: string): number => parseIsoDay(text) as number;
+const w = (text: string): Wall => parseIsoWall(text) as Wall;
+const of = (start: string, end: number | null, r: Rule | null, limit: Limit = { kind: 'open' }): Stretch => ({
+  start: w(start),
+  length: end === null ? null : { days: 0, minute: end },
+  rule: r,
+  limit,
+});
+const say = (stretches: Stretch[], rest: Partial<Recurrence> = {}, s = style): string =>
+  sayRecurrence({ zone: 'America/Halifax', stretches, leftOut: [], breaks: [], ...rest }, s);
+const nth = (weekday: number, ...list: number[]) => ({ byDay: list.map((n) => ({ weekday, nth: n })) });
+const on = (...list: number[]) => ({ byDay: list.map((weekday) => ({ weekday, nth: 0 })) });
+
+describe('a recurrence said back', () => {
+  it('reads as people would say it', () => {
+    const walk = of('2027-03-07T07:40', 580, rule('monthly', nth(6, 1, 3)), { kind: 'until', day: d('2027-10-31') });
+    const august = { breaks: [{ from: d('2027-08-01'), to: d('2027-08-31') }] };
+    expect(say([walk], august)).toBe(
+      'On the first and third Sunday of every month, 07:40–09:40, from 7 March to 31 October 2027, with a break 1–31 August.',
+    );
+  });
+  const cases: [string, Stretch, string][] = [
+    ['weekly', of('2027-03-02T19:00', 1260, rule('weekly', on(1))), 'Every Tuesday, 19:00–21:00, from 2 March 2027.'],
+    ['two weekdays', of('2027-03-02T19:00', null, rule('weekly', on(3, 1))), 'Every Tuesday and Thursday, 19:00, from 2 March 2027.'],
+    ['workdays', of('2027-03-01T08:30', 660, rule('weekly', on(0, 1, 2, 3, 4))), 'Every workday, 08:30–11:00, from 1 March 2027.'],
+    [
+      'every second week',
+      of('2027-03-03T10:00', null, rule('weekly', { interval: 2, ...on(2) })),
+      'Every second Wednesday, 10:00, from 3 March 2027.',
+    ],
+    [
+      'every third week on two days',
+      of('2027-03-03T10:00', null, rule('weekly', { interval: 3, ...on(2, 4) })),
+      'Wednesdays and Fridays of every three weeks, 10:00, from 3 March 2027.',
+    ],
+    [
+      'the last day',
+      of('2027-03-31T09:00', null, rule('monthly', { byMonthDay: [-1] })),
+      'On the last day of every month, 09:00, from 31 March 2027.',
+    ],
+    [
+      'two days of the month',
+      of('2027-03-05', null, rule('monthly', { byMonthDay: [20, 5] })),
+      'On the 5th and 20th of every month, all day, from 5 March 2027.',
+    ],
+    [
+      'the last Friday',
+      of('2027-03-26T19:30', null, rule('monthly', nth(4, -1)), { kind: 'count', count: 6 }),
+      'On the last Friday of every month, 19:30, from 26 March 2027, 6 times.',
+    ],
+    ['yearly', of('2027-11-11T17:30', null, rule('yearly')), 'On 11 November, every year, 17:30, from 11 November 2027.'],
+    [
+      'yearly by weekday',
+      of('2027-06-07T13:00', null, rule('yearly', { byMonth: [6], ...nth(0, 1) })),
+      'On the first Monday of June, every year, 13:00, from 7 June 2027.',
+    ],
+    [
+      'daily',
+      of('2027-03-20T06:30', 510, rule('daily'), { kind: 'count', count: 10 }),
+      'Every day, 06:30–08:30, from 20 March 2027, 10 times.',
+    ],
+    ['every third day', of('2027-03-20T06:30', null, rule('daily', { interval: 3 })), 'Every three days, 06:30, from 20 March 2027.'],
+    ['once', of('2027-03-20T16:00', 1080, null), 'Saturday 20 March 2027, 16:00–18:00.'],
+  ];
+  for (const [name, stretch, sentence] of cases) it(name, () => expect(say([stretch])).toBe(sentence));
+  it('joins a rule with extra dates', () => {
+    const sentence = say([of('2027-03-02T19:00', null, rule('weekly', on(1))), of('2027-03-06T10:00', null, null)]);
+    expect(sentence).toBe('Every Tuesday, 19:00, from 2 March 2027; also on Saturday 6 March 2027, 10:00.');
+  });
+  it('follows the style of the site', () => {
+    expect(say([of('2027-03-02T19:00', 1260, rule('weekly', on(1)))], {}, us)).toBe('Every Tuesday, 7–9 pm, from March 2, 2027.');
+  });
+  it('says how many there are, and that an open one goes on', () => {
+    const r = (limit: Limit): Recurrence => ({
+      zone: 'UTC',
+      stretches: [of('2027-03-02T19:00', null, rule('weekly'), limit)],
+      leftOut: [],
+      breaks: [],
+    });
+    expect(sayTotal(r({ kind: 'count', count: 1 }), 1, d('2030-03-31'))).toBe('1 date.');
+    expect(sayTotal(r({ kind: 'open' }), 1560, d('2030-03-31'))).toBe('1,560 dates until March 2030, and on.');
+  });
+});
+
+describe('days and times', () => {
+  it('say noon and midnight in the 12-hour style only', () => {
+    expect([sayTime(720, us), sayTime(0, us), sayTime(720, style), sayTime(5, us)]).toEqual(['noon', 'midnight', '12:00', '12:05 am']);
+    expect(sayTimes(660, 780, us)).toBe('11 am–1 pm');
+  });
+  it('say spans inclusively', () => {
+    expect(sayDays(d('2027-03-05'), d('2027-03-07'), style, { year: true })).toBe('5–7 March 2027');
+    expect(sayDays(d('2027-03-30'), d('2027-04-02'), style, { year: true })).toBe('30 March – 2 April 2027');
+    expect(sayWhen(w('2027-03-05'), w('2027-03-08'), style, { year: true })).toBe('5–7 March 2027');
+  });
+  it('keep a night together and tell two days apart', () => {
+    expect(sayWhen(w('2027-03-20T20:00'), w('2027-03-21T02:00'), style)).toBe('Saturday 20 March 2027, 20:00–02:00');
+    expect(sayWhen(w('2027-03-20T20:00'), w('2027-03-22T12:00'), style)).toContain('Monday 22 March 2027, 12:00');
+  });
+  it('say how far away a day is', () =>
+    expect([0, 1, -1, 4, -3].map(sayDistance)).toEqual(['today', 'tomorrow', 'yesterday', 'in 4 days', '3 days ago']));
+});

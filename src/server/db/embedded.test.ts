@@ -1,0 +1,77 @@
+import { fork } from 'node:child_process';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { sql } from 'drizzle-orm';
+import { afterAll, describe, expect, it } from 'vitest';
+import { openDatabase } from './client';
+import { FolderInUseError } from './lock';
+import { setting } from './schema';
+
+const root = process.cwd();
+const folder = mkdtempSync(path.join(tmpdir(), 'almanac-db-'));
+afterAll(() => rmSync(folder, { recursive: true, force: true }));
+const rows = async (db: Awaited<ReturnType<typeof openDatabase>>['db'], query: ReturnType<typeof sql>) =>
+  ((await db.execute(query)) as unknown as { rows: Record<string, unknown>[] }).rows;
+
+describe('the embedded database', () => {
+  it('is locked to one process, stops a long query, guards a transaction, and keeps what it acknowledged', async () => {
+    const first = await openDatabase({ folder, root, deadline: 4000 });
+    await expect(openDatabase({ folder, root })).rejects.toThrow(FolderInUseError);
+
+    await first.db.execute(sql`create table kept (n int primary key)`);
+    await first.db.execute(sql`insert into kept values (1)`);
+    await expect(first.db.execute(sql`select count(*) from generate_series(1, 2000000000)`)).rejects.toMatchObject({
+      cause: { name: 'DeadlineError' },
+    });
+    expect(await rows(first.db, sql`select n from kept`)).toEqual([{ n: 1 }]);
+
+    const outside = first.db.transaction(async () => first.db.select().from(setting));
+    await expect(outside).rejects.toMatchObject({ cause: { message: expect.stringContaining('pass tx on') } });
+
+    const undone = first.db.transaction(async (tx) => {
+      await tx.execute(sql`insert into kept values (2)`);
+      throw new Error('never mind');
+    });
+    await expect(undone).rejects.toThrow('never mind');
+    await expect(first.db.execute(sql`insert into kept values (1)`)).rejects.toMatchObject({
+      cause: { code: '23505', constraint: 'kept_pkey' },
+    });
+    expect(await rows(first.db, sql`select n from kept`)).toEqual([{ n: 1 }]);
+    await first.close();
+
+    const again = await openDatabase({ folder, root });
+    expect(await rows(again.db, sql`select n from kept`)).toEqual([{ n: 1 }]);
+    await again.close();
+  });
+
+  it('loses nothing acknowledged when its process is killed', async () => {
+    const script = path.join(folder, 'writer.mjs');
+    writeFileSync(
+      script,
+      `import { openDatabase } from ${JSON.stringify(path.join(root, 'src/server/db/client.ts'))};
+       import { sql } from ${JSON.stringify(path.join(root, 'node_modules/drizzle-orm/index.js'))};
+       const { db } = await openDatabase({ folder: ${JSON.stringify(folder)}, root: ${JSON.stringify(root)} });
+       await db.execute(sql\`create table if not exists acknowledged (n int)\`);
+       for (let n = 0; ; n++) { await db.execute(sql\`insert into acknowledged values (\${n})\`); process.send(n); }`,
+    );
+    const child = fork(script, { execArgv: ['--import', 'tsx'], cwd: root, stdio: ['ignore', 'ignore', 'pipe', 'ipc'] });
+    let last = -1;
+    await new Promise<void>((resolve, reject) => {
+      child.on('message', (n) => {
+        last = Number(n);
+        if (last === 60) {
+          child.kill('SIGKILL');
+          resolve();
+        }
+      });
+      child.on('error', reject);
+      child.on('exit', (code) => code && reject(new Error(`the writer ended with ${code}`)));
+    });
+    await new Promise((resolve) => setTimeout(resolve, 300));
+    const { db, close } = await openDatabase({ folder, root });
+    const [found] = await rows(db, sql`select count(*)::int as n from acknowledged where n <= ${last}`);
+    expect(found?.n).toBe(last + 1);
+    await close();
+  });
+});

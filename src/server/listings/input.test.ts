@@ -1,0 +1,103 @@
+import { describe, expect, it } from 'vitest';
+import { emptyContent, type ListingContent } from '@/core/listing/content';
+import { Problem, read } from '../http/problem';
+import { cleanHtml } from './html';
+import { contentInput } from './input';
+
+const good = (): ListingContent => ({
+  ...emptyContent(),
+  title: '  Low-tide   Walk ',
+  recurrence: {
+    format: 1,
+    zone: 'America/Halifax',
+    stretches: [{ start: '2027-03-07T07:40', length: { days: 0, minute: 580 }, rule: null, limit: { kind: 'open' } }],
+    leftOut: [],
+    breaks: [],
+  },
+});
+const fieldOf = (raw: unknown): string | undefined => {
+  try {
+    read(contentInput, raw);
+  } catch (error) {
+    return (error as Problem).fields[0]?.field;
+  }
+  return undefined;
+};
+const withStart = (start: string): unknown => {
+  const content = good();
+  const [stretch] = content.recurrence?.stretches ?? [];
+  return { ...content, recurrence: { ...content.recurrence, stretches: [{ ...stretch, start }] } };
+};
+
+describe('a listing that comes in', () => {
+  it('is taken, its blanks tidied', () => expect(read(contentInput, good()).title).toBe('Low-tide Walk'));
+  const cases: [string, unknown, string][] = [
+    ['31 February', withStart('2027-02-31T10:00'), 'recurrence.stretches.0.start'],
+    ['25 o’clock', withStart('2027-03-07T25:00'), 'recurrence.stretches.0.start'],
+    ['an unknown zone', { ...good(), recurrence: { ...good().recurrence, zone: 'Kittiwick/Amble' } }, 'recurrence.zone'],
+    ['a title of 200,000 characters', { ...good(), title: 'x'.repeat(200_000) }, 'title'],
+    ['a text over the limit', { ...good(), text: 'x'.repeat(60_001) }, 'text'],
+    [
+      'a thousand categories',
+      { ...good(), categoryIds: Array.from({ length: 1000 }, () => '01900000-0000-7000-8000-000000000000') },
+      'categoryIds',
+    ],
+    ['an id that is none', { ...good(), venueIds: ['../../etc'] }, 'venueIds.0'],
+    [
+      'a rule with every 0 weeks',
+      {
+        ...good(),
+        recurrence: {
+          ...good().recurrence,
+          stretches: [
+            {
+              start: '2027-03-07',
+              length: null,
+              rule: { freq: 'weekly', interval: 0, byMonth: [], byMonthDay: [], byDay: [], weekStart: 0 },
+              limit: { kind: 'open' },
+            },
+          ],
+        },
+      },
+      'recurrence.stretches.0.rule.interval',
+    ],
+    ['a currency of four letters', { ...good(), cost: { kind: 'amount', amount: '8', currency: 'CADX' } }, 'cost.currency'],
+    ['a format of the future', { ...good(), format: 2 }, 'format'],
+  ];
+  for (const [name, raw, field] of cases) it(`refuses ${name} at its field`, () => expect(fieldOf(raw)).toBe(field));
+  it('refuses what is no object', () => {
+    for (const raw of [null, 3, 'x', [], { __proto__: { title: 'x' } }]) expect(() => read(contentInput, raw)).toThrow(Problem);
+  });
+  it('never repeats a value in its errors', () => {
+    try {
+      read(contentInput, { ...good(), contact: { name: 'Ada', phone: 'x'.repeat(99), mail: 'secret@shore.example' } });
+    } catch (error) {
+      expect(JSON.stringify((error as Problem).fields)).not.toContain('secret');
+      return;
+    }
+    throw new Error('it was taken');
+  });
+});
+
+describe('HTML that people write', () => {
+  const cases: [string, string, string][] = [
+    ['a script', '<p>Hi</p><script>alert(1)</script>', '<p>Hi</p>'],
+    ['a handler', '<p onclick="x()">Hi</p>', '<p>Hi</p>'],
+    ['a script in a link', '<a href="javascript:alert(1)">go</a>', '<a rel="nofollow noopener">go</a>'],
+    ['a script in a link, disguised', '<a href="java\nscript:alert(1)">go</a>', '<a rel="nofollow noopener">go</a>'],
+    ['a picture from elsewhere', '<p>Hi <img src="https://spy.example/a.gif"></p>', '<p>Hi </p>'],
+    ['a picture in the data', '<img src="data:image/svg+xml,<svg/>">', ''],
+    ['a frame', '<iframe src="https://x.example"></iframe>', ''],
+    ['a style', '<p style="position:fixed">Hi</p><style>*{}</style>', '<p>Hi</p>'],
+    [
+      'a link that is all right',
+      '<a href="https://shore.example">go</a>',
+      '<a href="https://shore.example" rel="nofollow noopener">go</a>',
+    ],
+  ];
+  for (const [name, html, clean] of cases) it(`${name} is cleaned`, () => expect(cleanHtml(html)).toBe(clean));
+  it('keeps a picture of this site', () => {
+    const html = '<img src="/picture/01900000-0000-7000-8000-000000000000/640" alt="A skiff" />';
+    expect(cleanHtml(html)).toBe(html);
+  });
+});

@@ -1,0 +1,211 @@
+import { eq } from 'drizzle-orm';
+import { beforeEach, describe, expect, it } from 'vitest';
+import { change, choir, EDITOR, freshDb, inTx, NOW, type Places, SETTINGS, seedPlaces } from '../../../tests/support/db';
+import type { Actor } from '../accounts/roles';
+import type { Db } from '../db/client';
+import { audit, listing, occurrence, published, user, version } from '../db/schema';
+import { Problem } from '../http/problem';
+import { findPublished } from '../public/listing';
+import { insertRows } from './date-index';
+import { rebuildIndex } from './rebuild';
+import { changeAddress, createListing, moveToStage, publishListing, saveListing } from './write';
+
+let db: Db;
+let places: Places;
+beforeEach(async () => {
+  db = await freshDb();
+  places = await seedPlaces(db);
+});
+
+const make = (part = {}, by: Actor = EDITOR) => inTx(db, (tx) => createListing(tx, choir(places, part), change(by)));
+const publish = (row: { id: string; revision: number }, by: Actor = EDITOR) =>
+  inTx(db, (tx) => publishListing(tx, row.id, row.revision, change(by)));
+const dates = (id: string) => db.select().from(occurrence).where(eq(occurrence.listingId, id)).orderBy(occurrence.startDay);
+const problem = async (run: Promise<unknown>): Promise<Problem> => {
+  const error = await run.then(
+    () => undefined,
+    (e: unknown) => e,
+  );
+  expect(error).toBeInstanceOf(Problem);
+  return error as Problem;
+};
+
+describe('a listing and its dates', () => {
+  it('are written together, with version and audit line, hidden while it is a draft', async () => {
+    const row = await make();
+    expect(row.address).toBe('harbour-choir');
+    const index = await dates(row.id);
+    expect(index).toHaveLength(10);
+    expect(index.every((d) => !d.public)).toBe(true);
+    expect(index[0]).toMatchObject({ original: '2027-03-23T19:00', address: '2027-03-23', startMinute: 1140, endMinute: 1260 });
+    expect(await db.select().from(version)).toHaveLength(1);
+    expect((await db.select().from(audit)).some((a) => a.subjectId === row.id && a.what === 'made')).toBe(true);
+  });
+
+  it('show to readers once published, and rebuild finds nothing to change', async () => {
+    const row = await publish(await make());
+    expect(row.stage).toBe('published');
+    expect((await dates(row.id)).every((d) => d.public)).toBe(true);
+    expect(await rebuildIndex(db, SETTINGS, NOW)).toEqual({ listings: 1, dates: 10, differed: [] });
+  });
+
+  it('rebuild names what is missing and what is surplus, and mends it', async () => {
+    const row = await publish(await make());
+    await db.delete(occurrence).where(eq(occurrence.original, '2027-03-30T19:00'));
+    const [one] = await dates(row.id);
+    if (!one) throw new Error('no dates');
+    await insertRows(db, [
+      {
+        listing_id: row.id,
+        original: '2027-03-24T19:00',
+        address: 'x',
+        start_day: one.startDay,
+        start_minute: 1,
+        end_day: null,
+        end_minute: null,
+        last_day: one.startDay,
+        starts_at: '2027-03-24T19:00:00Z',
+        ends_at: '2027-03-24T19:00:00Z',
+        standing: null,
+        note: '',
+        moved: false,
+        public: true,
+      },
+    ]);
+    expect((await rebuildIndex(db, SETTINGS, NOW)).differed).toEqual([{ address: 'harbour-choir', missing: 1, surplus: 1 }]);
+    expect((await rebuildIndex(db, SETTINGS, NOW)).differed).toEqual([]);
+  });
+
+  it('are all undone when anything in the transaction fails', async () => {
+    await inTx(db, async (tx) => {
+      await createListing(tx, choir(places), change());
+      throw new Error('power cut');
+    }).catch(() => undefined);
+    expect(await db.select().from(listing)).toEqual([]);
+    expect(await db.select().from(occurrence)).toEqual([]);
+  });
+});
+
+describe('working and published copy', () => {
+  it('readers see edits only after publishing them', async () => {
+    const row = await publish(await make());
+    const edited = choir(places, { title: 'Harbour Choir, summer' });
+    const saved = await inTx(db, (tx) => saveListing(tx, { id: row.id, content: edited, revision: row.revision }, change()));
+    expect(saved.edited).toBe(true);
+    const hit = await findPublished(db, 'harbour-choir');
+    expect(hit && 'row' in hit && hit.row.title).toBe('Harbour Choir');
+    await publish(saved);
+    const after = await findPublished(db, 'harbour-choir');
+    expect(after && 'row' in after && [after.row.title, after.row.sequence]).toEqual(['Harbour Choir, summer', 1]);
+  });
+
+  it('the index follows the published copy, not the working one', async () => {
+    const row = await publish(await make());
+    const content = choir(places);
+    const shorter = { ...content, recurrence: content.recurrence && { ...content.recurrence, leftOut: ['2027-03-30T19:00'] } };
+    const saved = await inTx(db, (tx) => saveListing(tx, { id: row.id, content: shorter, revision: row.revision }, change()));
+    expect(await dates(row.id)).toHaveLength(10);
+    expect((await rebuildIndex(db, SETTINGS, NOW)).differed).toEqual([]);
+    await publish(saved);
+    expect(await dates(row.id)).toHaveLength(9);
+  });
+
+  it('a listing by address only is in no view but has its page', async () => {
+    const row = await publish(await make({ visibility: 'address-only' }));
+    expect((await dates(row.id)).some((d) => d.public)).toBe(false);
+    expect(await findPublished(db, row.address)).toBeDefined();
+  });
+
+  it('withdrawing takes it from readers', async () => {
+    const row = await publish(await make());
+    await inTx(db, (tx) => moveToStage(tx, row.id, 'withdrawn', change()));
+    expect(await findPublished(db, row.address)).toBeUndefined();
+    expect((await dates(row.id)).some((d) => d.public)).toBe(false);
+    expect(await db.select().from(published)).toEqual([]);
+  });
+});
+
+describe('two editors', () => {
+  it('the second is refused with the newer copy and who saved it; nothing is overwritten', async () => {
+    const row = await make();
+    const first = choir(places, { title: 'By the first' });
+    await inTx(db, (tx) =>
+      saveListing(tx, { id: row.id, content: first, revision: row.revision }, change({ ...EDITOR, name: 'Maud Petrel' })),
+    );
+    const second = inTx(db, (tx) =>
+      saveListing(tx, { id: row.id, content: choir(places, { title: 'By the second' }), revision: row.revision }, change()),
+    );
+    const { status, title, extra } = await problem(second);
+    expect(status).toBe(409);
+    expect(title).toContain('Maud Petrel');
+    expect((extra.newer as { content: { title: string } }).content.title).toBe('By the first');
+    const [now] = await db.select().from(listing);
+    expect(now?.title).toBe('By the first');
+  });
+});
+
+describe('web addresses', () => {
+  it('are made from the title, unique, and follow a draft’s title', async () => {
+    const one = await make();
+    const two = await make();
+    expect([one.address, two.address]).toEqual(['harbour-choir', 'harbour-choir-2']);
+    const saved = await inTx(db, (tx) =>
+      saveListing(tx, { id: two.id, content: choir(places, { title: 'Évening at the Lóft' }), revision: two.revision }, change()),
+    );
+    expect(saved.address).toBe('evening-at-the-loft');
+  });
+
+  it('an old one redirects after a change, and nobody else may take it', async () => {
+    const row = await publish(await make());
+    await inTx(db, (tx) => changeAddress(tx, row.id, 'choir', change()));
+    expect(await findPublished(db, 'harbour-choir')).toEqual({ movedTo: 'choir' });
+    expect((await make()).address).toBe('harbour-choir-2');
+  });
+
+  it('a taken one is refused with one that is free', async () => {
+    await make();
+    const other = await make({ title: 'Tide-table Talk' });
+    const { fields } = await problem(inTx(db, (tx) => changeAddress(tx, other.id, 'harbour-choir', change())));
+    expect(fields[0]).toMatchObject({ field: 'address' });
+    expect(fields[0]?.message).toContain('harbour-choir-2');
+  });
+
+  it('one with capitals or blanks is refused with one that would do', async () => {
+    const row = await make();
+    const { fields } = await problem(inTx(db, (tx) => changeAddress(tx, row.id, 'Choir of 2027', change())));
+    expect(fields[0]?.message).toContain('choir-of-2027');
+  });
+});
+
+describe('what stops publishing', () => {
+  it('a listing without a date', async () => {
+    const row = await make({ recurrence: null });
+    const { status, fields } = await problem(publish(row));
+    expect([status, fields[0]?.field]).toEqual([422, 'when']);
+  });
+  it('a script as its website', async () => {
+    const row = await make({ website: 'javascript:alert(1)' });
+    expect((await problem(publish(row))).fields[0]?.field).toBe('website');
+  });
+});
+
+describe('a contributor', () => {
+  const nan: Actor = { id: 'nan', name: 'Nan Tarbert', role: 'contributor' };
+  beforeEach(() => db.insert(user).values({ id: 'nan', name: 'Nan Tarbert', email: 'nan@almanac.example', role: 'contributor' }));
+  it('may not change somebody else’s listing', async () => {
+    const row = await make();
+    expect(
+      (await problem(inTx(db, (tx) => saveListing(tx, { id: row.id, content: choir(places), revision: row.revision }, change(nan)))))
+        .status,
+    ).toBe(403);
+    expect((await problem(inTx(db, (tx) => moveToStage(tx, row.id, 'binned', change(nan))))).status).toBe(403);
+    expect((await problem(inTx(db, (tx) => changeAddress(tx, row.id, 'mine', change(nan))))).status).toBe(403);
+  });
+  it('may write their own but not publish it', async () => {
+    const row = await make({}, nan);
+    const saved = await inTx(db, (tx) =>
+      saveListing(tx, { id: row.id, content: choir(places, { title: 'Mine' }), revision: row.revision }, change(nan)),
+    );
+    expect((await problem(publish(saved, nan))).status).toBe(403);
+  });
+});

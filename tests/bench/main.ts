@@ -1,0 +1,238 @@
+/**
+ * Measurements as ratios against named baselines, all in one run: machines differ, ratios less so. Each prints
+ * `NAME: VALUE (goal OP VALUE)`; --json prints the same as JSON; a name runs that one alone.
+ */
+import { spawn } from 'node:child_process';
+import { mkdtempSync, rmSync } from 'node:fs';
+import http from 'node:http';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { sql } from 'drizzle-orm';
+import { dayOf, isoDay, monthNumberOf, isoMonth } from '@/core/day/day';
+import { emptyContent, type ListingContent } from '@/core/listing/content';
+import { rule } from '@/core/recurrence/model';
+import type { StoredStretch } from '@/core/recurrence/stored';
+import { SITE_ACTOR } from '@/server/accounts/roles';
+import { makeFallback, saveCategory } from '@/server/categories/write';
+import { type Db, openDatabase } from '@/server/db/client';
+import { setting } from '@/server/db/schema';
+import { createListing, publishListing } from '@/server/listings/write';
+import { saveVenue } from '@/server/venues/write';
+import { DEFAULT_SETTINGS } from '@/server/site/settings';
+import { KINDS, ours, type Question, rivals } from './rivals';
+
+interface Result {
+  name: string;
+  value: number;
+  goal: string;
+  met: boolean;
+}
+const results: Result[] = [];
+const json = process.argv.includes('--json');
+const only = process.argv.slice(2).find((a) => !a.startsWith('--'));
+
+function report(name: string, value: number, op: '>=' | '<', goal: number): void {
+  const met = op === '<' ? value < goal : value >= goal;
+  results.push({ name, value: Number(value.toFixed(2)), goal: `${op} ${goal}`, met });
+  if (!json) console.log(`${name}: ${value.toFixed(2)} (goal ${op} ${goal})${met ? '' : '  NOT MET'}`);
+}
+
+const median = (list: number[]): number => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)] ?? 0;
+const now = (): number => Number(process.hrtime.bigint()) / 1e6;
+
+/** Time of one call in ms: the median of rounds, each long enough to be measured. */
+function timeOf(run: () => unknown, roundMs = 40, rounds = 7): number {
+  let n = 1;
+  for (;;) {
+    const start = now();
+    for (let i = 0; i < n; i++) run();
+    if (now() - start > roundMs / 4) break;
+    n *= 2;
+  }
+  const times: number[] = [];
+  for (let round = 0; round < rounds; round++) {
+    const start = now();
+    for (let i = 0; i < n; i++) run();
+    times.push((now() - start) / n);
+  }
+  return median(times);
+}
+
+function expansion(): void {
+  for (const [kind, text] of Object.entries(KINDS)) {
+    const q: Question = { start: '20240102T190000', rule: text, year: 2027, month: 3 };
+    const expected = JSON.stringify(ours(q));
+    let best = Number.POSITIVE_INFINITY;
+    let fastest = '';
+    for (const [name, rival] of Object.entries(rivals)) {
+      const answer = JSON.stringify(rival(q));
+      if (answer !== expected) throw new Error(`${name} answers ${answer} for ${text}; ours is ${expected}`);
+      const time = timeOf(() => rival(q));
+      if (time < best) {
+        best = time;
+        fastest = name;
+      }
+    }
+    report(`expand one month, ${kind}, against ${fastest}`, best / timeOf(() => ours(q)), '>=', 20);
+  }
+}
+
+const LISTINGS = 2000;
+const TODAY = dayOf(2027, 3, 17);
+const SETTINGS = { ...DEFAULT_SETTINGS, name: 'Kittiwick Isles Almanac', zone: 'America/Halifax', lat: 43.2, lng: -57.5 };
+
+/** 2,000 listings with about 20,000 dates over 36 months, weekly to single, spread evenly. */
+function benchContent(i: number, categoryId: string, venueId: string): ListingContent {
+  const start = `${isoDay(TODAY - 10 + (i % 1000))}T${String(8 + (i % 12)).padStart(2, '0')}:00`;
+  const kind = i % 4;
+  const stretch: StoredStretch = {
+    start,
+    length: { days: 0, minute: ((8 + (i % 12)) * 60 + 90) % 1440 },
+    rule: null,
+    limit: { kind: 'open' },
+  };
+  if (kind === 0) Object.assign(stretch, { rule: rule('weekly'), limit: { kind: 'count', count: 26 } });
+  if (kind === 1)
+    Object.assign(stretch, { rule: rule('monthly', { byDay: [{ weekday: 5, nth: 2 }] }), limit: { kind: 'count', count: 12 } });
+  return {
+    ...emptyContent(),
+    title: `Evening on the quay number ${i}`,
+    summary: 'Rope, tea and a story from the outer islands.',
+    text: '<p>Come as you are.</p>',
+    categoryIds: [categoryId],
+    venueIds: [venueId],
+    cost: i % 3 ? { kind: 'free' } : { kind: 'words', words: 'by the box' },
+    recurrence: { format: 1, zone: SETTINGS.zone, stretches: [stretch], leftOut: [], breaks: [] },
+  };
+}
+
+async function seedBench(db: Db): Promise<{ category: string; venue: string }> {
+  return db.transaction(async (raw) => {
+    const tx = raw as unknown as Db;
+    await tx.insert(setting).values({ key: 'site', value: SETTINGS });
+    const category = await saveCategory(tx, null, { name: 'Music & dance', shape: 'disc', ink: '#86308f', parentId: null }, SITE_ACTOR);
+    await makeFallback(tx, category);
+    const blank = { street: '', island: '', access: '', phone: '', mail: '', website: '' };
+    const { id } = await saveVenue(tx, null, { name: 'Net Loft', town: 'Gannet Bay', lat: 43.1, lng: -57.4, ...blank }, SITE_ACTOR);
+    return { category, venue: id };
+  });
+}
+
+async function writing(folder: string): Promise<void> {
+  const { db, close } = await openDatabase({ folder, root: process.cwd() });
+  const { category, venue } = await seedBench(db);
+  const change = { by: SITE_ACTOR, now: { day: TODAY, minute: 540, ms: TODAY * 86_400_000 }, settings: SETTINGS };
+  const start = now();
+  for (let i = 0; i < LISTINGS; i++) {
+    await db.transaction(async (raw) => {
+      const tx = raw as unknown as Db;
+      const row = await createListing(tx, benchContent(i, category, venue), change);
+      await publishListing(tx, row.id, row.revision, change);
+    });
+  }
+  const full = now() - start;
+  const bare = await bareInserts(db);
+  if (!only || only === 'writing')
+    report('write 2,000 published listings with their index, against bare inserts of the same rows', full / bare, '<', 5);
+  await close();
+}
+
+/** The same rows of the same tables into empty copies, one plain insert a row, one transaction a listing: what the index would cost at least. */
+async function bareInserts(db: Db): Promise<number> {
+  const tables = ['listing', 'published', 'version', 'audit', 'listing_link', 'occurrence'];
+  const rows = async (table: string): Promise<{ key: string; row: string }[]> => {
+    const key = { listing: 'id', audit: 'subject_id' }[table] ?? 'listing_id';
+    const found = (await db.execute(sql.raw(`select ${key}::text as key, row_to_json(t)::text as row from ${table} t`))) as unknown as {
+      rows: { key: string; row: string }[];
+    };
+    return found.rows;
+  };
+  const byListing = new Map<string, [string, string][]>();
+  for (const table of tables) {
+    await db.execute(sql.raw(`create table bare_${table} (like ${table} including defaults including indexes)`));
+    for (const { key, row } of await rows(table)) byListing.set(key, [...(byListing.get(key) ?? []), [table, row]]);
+  }
+  const start = now();
+  for (const own of byListing.values()) {
+    await db.transaction(async (tx) => {
+      for (const [table, row] of own)
+        await tx.execute(
+          sql`insert into ${sql.raw(`bare_${table}`)} select * from json_populate_record(null::${sql.raw(table)}, ${row}::json)`,
+        );
+    });
+  }
+  const time = now() - start;
+  for (const table of tables) await db.execute(sql.raw(`drop table bare_${table}`));
+  return time;
+}
+
+const agent = new http.Agent({ keepAlive: true, maxSockets: 1 });
+
+function get(
+  url: string,
+  headers: Record<string, string> = {},
+): Promise<{ ms: number; status: number; etag: string | undefined; size: number }> {
+  return new Promise((resolve, reject) => {
+    const start = now();
+    http
+      .get(url, { agent, headers }, (response) => {
+        let size = 0;
+        response.on('data', (part: Buffer) => {
+          size += part.length;
+        });
+        response.on('end', () => resolve({ ms: now() - start, status: response.statusCode ?? 0, etag: response.headers.etag, size }));
+      })
+      .on('error', reject);
+  });
+}
+
+async function pages(folder: string): Promise<void> {
+  const port = 4397;
+  const server = spawn('node', ['dist/cli/main.mjs', 'serve', '--demo'], {
+    env: { ...process.env, PORT: String(port), ALMANAC_DATA: folder, ALMANAC_NOW: '2027-03-17T09:00' },
+    stdio: ['ignore', 'pipe', 'inherit'],
+  });
+  await new Promise<void>((resolve, reject) => {
+    server.stdout.on('data', (text) => String(text).includes('Serving') && resolve());
+    server.on('exit', () => reject(new Error('the server did not start; is it built?')));
+  });
+  const base = `http://127.0.0.1:${port}`;
+  const month = `${base}/month/${isoMonth(monthNumberOf(TODAY) + 3)}`;
+  const first = await get(month);
+  for (let i = 0; i < 60; i++) {
+    await get(month);
+    await get(`${base}/empty`);
+  }
+  const times = { empty: [] as number[], month: [] as number[], kept: [] as number[] };
+  // In turn, so that a slow moment of the machine meets all three.
+  for (let i = 0; i < 150; i++) {
+    times.empty.push((await get(`${base}/empty`)).ms);
+    times.month.push((await get(month)).ms);
+    const kept = await get(month, { 'if-none-match': first.etag ?? '' });
+    if (kept.status !== 304) throw new Error(`the good copy was answered with ${kept.status}`);
+    times.kept.push(kept.ms);
+  }
+  const dates = /(\d[\d,]*) dates? in/.exec(await (await fetch(month)).text())?.[1];
+  if (!json)
+    console.log(
+      `# the month page has ${dates} dates, ${(first.size / 1024).toFixed(0)} kB; an empty page takes ${median(times.empty).toFixed(2)} ms`,
+    );
+  report('month page with 2,000 listings, rendered, p50 against an empty page', median(times.month) / median(times.empty), '<', 12);
+  report('month page, the reader’s copy still good (304), p50 against an empty page', median(times.kept) / median(times.empty), '<', 1.5);
+  const ended = new Promise((resolve) => server.on('exit', resolve));
+  server.kill('SIGTERM');
+  await ended;
+}
+
+if (!only || only === 'expansion') expansion();
+if (!only || only === 'writing' || only === 'pages') {
+  const folder = mkdtempSync(path.join(tmpdir(), 'almanac-bench-'));
+  try {
+    await writing(folder);
+    if (!only || only === 'pages') await pages(folder);
+  } finally {
+    rmSync(folder, { recursive: true, force: true });
+  }
+}
+if (json) console.log(JSON.stringify({ format: 1, results }));
+process.exit(results.every((r) => r.met) ? 0 : 1);

@@ -1,0 +1,319 @@
+import { expect, type Page, test } from '@playwright/test';
+import sharp from 'sharp';
+import { expectAccessible, expectNoSidewaysScroll, pageOf } from './support';
+
+const heading = (page: Page) => page.locator('.editor-head h1');
+const saved = (page: Page, text: RegExp) => expect(page.locator('[data-note]')).toContainText(text);
+
+/** Types into a React Aria date field by its segments. */
+async function typeDate(page: Page, label: string, day: string, month: string, year: string): Promise<void> {
+  const group = page.getByRole('group', { name: label, exact: true }).first();
+  await group.getByRole('spinbutton', { name: /day/ }).click();
+  await page.keyboard.type(`${day}${month}${year}`);
+}
+async function typeTime(page: Page, label: string, time: string): Promise<void> {
+  const group = page.getByRole('group', { name: label, exact: true }).first();
+  await group.getByRole('spinbutton', { name: /hour/ }).click();
+  await page.keyboard.type(time.replace(':', ''));
+}
+
+for (const width of [1280, 360]) {
+  test(`a weekly listing is typed, published and seen on month, list, map and page, at ${width} px`, async ({
+    browser,
+    request,
+    baseURL,
+  }) => {
+    const page = await pageOf(browser, request, 'ivo', { width, baseURL });
+    const title = `Rope Evening ${width}`;
+    await page.goto('/desk/listings/new');
+    await page.getByLabel('Title', { exact: true }).fill(title);
+    await page.getByLabel('Summary').fill('Splices, whippings and one good knot.');
+    await page.getByRole('combobox', { name: 'Categories' }).fill('mend');
+    await page.keyboard.press('Enter');
+    await page.locator('.tiptap').click();
+    await page.keyboard.type('Bring a knife and some patience.');
+    await page.getByRole('button', { name: 'Set a date' }).click();
+    await typeDate(page, 'Date', '24', '03', '2027');
+    await typeTime(page, 'Starts', '19:30');
+    await typeTime(page, 'Ends', '21:00');
+    await page.getByLabel('Repeats').selectOption('weekly');
+    await page.getByLabel('Ends', { exact: true }).last().selectOption('count');
+    await page.getByRole('spinbutton', { name: 'Dates' }).fill('5');
+    await expect(page.locator('[data-readback]')).toContainText('Every Wednesday, 19:30–21:00, from 24 March 2027, 5 times. 5 dates.');
+    await expect(page.locator('.dates-rail > li')).toHaveCount(5);
+    await page.getByRole('combobox', { name: 'Venues' }).fill('net loft');
+    await page.keyboard.press('Enter');
+    await page.getByRole('combobox', { name: 'Organizers' }).fill('mending');
+    await page.keyboard.press('Enter');
+    await page.getByLabel('Cost', { exact: true }).selectOption('free');
+    await expectAccessible(page, 'editor');
+    await expectNoSidewaysScroll(page);
+    await page.getByRole('button', { name: 'Publish', exact: true }).click();
+    await saved(page, /Published/);
+    await page.getByRole('link', { name: 'See the page' }).click();
+    await expect(page.getByRole('heading', { level: 1 })).toHaveText(title);
+    await expect(page.locator('.sentence')).toContainText('Every Wednesday');
+    const reader = await (await browser.newContext({ viewport: { width, height: 800 }, baseURL })).newPage();
+    await reader.goto('/month/2027-03?day=2027-03-24');
+    await expect(
+      reader
+        .locator(width === 360 ? '.day-list' : 'table.month')
+        .getByText(title)
+        .first(),
+    ).toBeVisible();
+    await reader.goto('/list/2027-03-24');
+    await expect(reader.getByRole('link', { name: title }).first()).toBeVisible();
+    await reader.goto('/map/2027-03-24');
+    await expect(reader.locator('.places').getByText(title).first()).toBeVisible();
+    await reader.close();
+    await page.close();
+  });
+}
+
+test('one date is cancelled with a note, another moved, a third left out', async ({ browser, request, baseURL }) => {
+  const page = await pageOf(browser, request, 'ivo', { baseURL });
+  await page.goto('/desk/listings?words=Knots');
+  await page.locator('[data-rows] a').first().click();
+  const row = page.locator('.dates-rail > li');
+  await row.nth(1).getByRole('button', { name: 'Change' }).click();
+  await row.nth(1).getByRole('button', { name: 'Cancel this date' }).click();
+  await row.nth(1).getByLabel('A note for readers').fill('No rope left');
+  await row.nth(2).getByRole('button', { name: 'Change' }).click();
+  const at = row.nth(2).getByRole('group', { name: 'at' });
+  await at.getByRole('spinbutton', { name: /hour/ }).click();
+  await page.keyboard.type('1815');
+  await row.nth(3).getByRole('checkbox').uncheck();
+  await page.getByRole('button', { name: 'Publish changes' }).click();
+  await saved(page, /Published/);
+  await page.goto('/what/knots-splices');
+  await expect(page.locator('.strip a.off')).toHaveCount(1);
+  await expect(page.locator('.strip a.moved')).toHaveCount(1);
+  await page.locator('.strip a.off').click();
+  await expect(page.locator('.next')).toContainText('Cancelled: No rope left');
+  await page.close();
+});
+
+test('what is typed survives a reload, a lost connection, and the end of the session', async ({ browser, request, baseURL }) => {
+  const page = await pageOf(browser, request, 'ivo', { baseURL });
+  await page.goto('/desk/listings/new');
+  await page.getByLabel('Title', { exact: true }).fill('Kept through everything');
+  await expect(page.getByText('kept in this browser')).toBeVisible();
+  await page.reload();
+  await expect(page.getByLabel('Title', { exact: true })).toHaveValue('Kept through everything');
+  await page.context().setOffline(true);
+  await page.getByRole('button', { name: 'Save draft' }).click();
+  await saved(page, /No connection/);
+  await page.context().setOffline(false);
+  await page.context().clearCookies();
+  await page.getByRole('button', { name: 'Save draft' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Your session has ended' });
+  await dialog.getByLabel('Mail address').fill('ivo@almanac.example');
+  await dialog.getByLabel('Password').fill('kittiwick-isles-2');
+  await dialog.getByRole('button', { name: 'Sign in and save' }).click();
+  await saved(page, /Saved/);
+  await expect(page).toHaveURL(/\/desk\/listings\/[0-9a-f-]{36}/);
+  await page.reload();
+  await expect(heading(page)).toHaveText('Kept through everything');
+  await page.close();
+});
+
+test('two editors: the second sees what changed and chooses; parts that do not collide both stay', async ({
+  browser,
+  request,
+  baseURL,
+}) => {
+  const maud = await pageOf(browser, request, 'maud', { baseURL });
+  const ivo = await pageOf(browser, request, 'ivo', { baseURL });
+  await maud.goto('/desk/listings?words=Boat+Jumble');
+  await maud.locator('[data-rows] a').first().click();
+  await heading(maud).waitFor();
+  await ivo.goto(maud.url());
+  await heading(ivo).waitFor();
+  await maud.getByLabel('Title', { exact: true }).fill('Boat Jumble by Maud');
+  await maud.getByLabel('Access').fill('Level cobbles');
+  await maud.getByRole('button', { name: 'Save working copy' }).click();
+  await saved(maud, /Saved/);
+  await ivo.getByLabel('Title', { exact: true }).fill('Boat Jumble by Ivo');
+  await ivo.getByLabel('Summary').fill('Half a mast, by Ivo.');
+  await ivo.getByRole('button', { name: 'Save working copy' }).click();
+  const dialog = ivo.getByRole('dialog', { name: /Maud Petrel saved this listing/ });
+  await expect(dialog).toContainText('Boat Jumble by Maud');
+  await expect(dialog).toContainText('Boat Jumble by Ivo');
+  await expect(dialog.locator('legend')).toHaveText(['Title']);
+  await dialog.getByRole('radio', { name: 'Maud Petrel’s' }).check();
+  await dialog.getByRole('button', { name: 'Save it like this' }).click();
+  await saved(ivo, /Saved/);
+  await ivo.reload();
+  await expect(ivo.getByLabel('Title', { exact: true })).toHaveValue('Boat Jumble by Maud');
+  await expect(ivo.getByLabel('Access')).toHaveValue('Level cobbles');
+  await expect(ivo.getByLabel('Summary')).toHaveValue('Half a mast, by Ivo.');
+  await maud.close();
+  await ivo.close();
+});
+
+test('contradictions are caught at once, each with its mend', async ({ browser, request, baseURL }) => {
+  const page = await pageOf(browser, request, 'ivo', { baseURL });
+  await page.goto('/desk/listings/new');
+  await page.getByLabel('Title', { exact: true }).fill('Contradiction');
+  await page.getByRole('button', { name: 'Set a date' }).click();
+  await typeDate(page, 'Date', '24', '03', '2027');
+  await typeTime(page, 'Starts', '22:00');
+  await typeTime(page, 'Ends', '01:30');
+  await page.getByRole('button', { name: 'Read it as the next day' }).click();
+  await expect(page.getByText('the next day', { exact: true })).toBeVisible();
+  await page.getByLabel('Repeats').selectOption('weekly');
+  await page.getByRole('group', { name: 'On' }).getByLabel('Thu').check();
+  await page.getByRole('group', { name: 'On' }).getByLabel('Wed').uncheck();
+  await expect(page.getByText('is not a date that the rule names')).toBeVisible();
+  await page.getByRole('button', { name: 'Begin on Thursday 25 March 2027' }).click();
+  await expect(page.locator('[data-readback]')).toContainText('Every Thursday, 22:00–01:30, from 25 March 2027');
+  await page.getByLabel('Repeats').selectOption('never');
+  await page.locator('.dates-rail input[type="checkbox"]').first().uncheck();
+  await expect(page.getByText('Nothing is left').first()).toBeVisible();
+  await page.getByRole('button', { name: 'Publish', exact: true }).click();
+  await saved(page, /Nothing is left/);
+  await page.close();
+});
+
+test('a venue is made in place; a picture is sent and described; a program is refused', async ({ browser, request, baseURL }) => {
+  const page = await pageOf(browser, request, 'ivo', { baseURL });
+  await page.goto('/desk/listings/new');
+  await page.getByLabel('Title', { exact: true }).fill('Picture Evening');
+  await page.getByRole('combobox', { name: 'Venues' }).fill('Old Kelp Store');
+  await page.getByText('Make “Old Kelp Store”').click();
+  const dialog = page.getByRole('dialog', { name: 'Make a venue' });
+  await dialog.getByLabel('Latitude').fill('43.1');
+  await dialog.getByRole('button', { name: 'Make it' }).click();
+  await expect(dialog).toContainText('Give both latitude and longitude');
+  await dialog.getByLabel('Longitude').fill('-57.4');
+  await dialog.getByRole('button', { name: 'Make it' }).click();
+  await expect(page.locator('#where .chip')).toContainText('Old Kelp Store');
+  await page
+    .getByLabel(/Choose a picture/)
+    .setInputFiles({ name: 'sun.png', mimeType: 'image/png', buffer: Buffer.from('#!/bin/sh\nexit 1\n') });
+  await expect(page.getByText('This is no picture of a kind we take')).toBeVisible();
+  const picture = await sharp({ create: { width: 700, height: 400, channels: 3, background: '#c8b38a' } })
+    .jpeg()
+    .toBuffer();
+  await page.getByLabel(/Choose a picture/).setInputFiles({ name: 'kelp.jpg', mimeType: 'image/jpeg', buffer: picture });
+  await page.getByLabel('What it shows').fill('The kelp store at low water');
+  await page.getByLabel('Made by').fill('Shore Wardens');
+  await page.getByLabel('Title', { exact: true }).click();
+  await expect(page.getByText('Kept.')).toBeVisible();
+  await page.getByRole('button', { name: 'Save draft' }).click();
+  await saved(page, /Saved/);
+  await page.reload();
+  await expect(page.getByLabel('What it shows')).toHaveValue('The kelp store at low water');
+  await page.close();
+});
+
+test('by keyboard alone: sign in, find, open, type, save', async ({ browser, baseURL }) => {
+  const page = await (await browser.newContext({ baseURL })).newPage();
+  await page.goto('/desk/sign-in');
+  const until = async (done: () => Promise<boolean>, key = 'Tab', most = 60): Promise<void> => {
+    for (let i = 0; i < most; i++) {
+      if (await done()) return;
+      await page.keyboard.press(key);
+    }
+    throw new Error('the keyboard did not get there');
+  };
+  const focused = (expression: string) => () => page.evaluate((selector) => document.activeElement?.matches(selector) ?? false, expression);
+  await until(focused('#email'));
+  await page.keyboard.type('ivo@almanac.example');
+  await page.keyboard.press('Tab');
+  await page.keyboard.type('kittiwick-isles-2');
+  await page.keyboard.press('Enter');
+  await page.waitForURL('**/desk/listings');
+  await until(focused('#words'));
+  await page.keyboard.type('Wreck Walk');
+  await page.keyboard.press('Enter');
+  await page.waitForURL(/words=Wreck/);
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('Enter');
+  await heading(page).waitFor();
+  await until(focused('input[name="shortTitle"]'));
+  await page.keyboard.type('Wreck');
+  await page.keyboard.press('Control+s');
+  await saved(page, /Saved/);
+  await page.close();
+});
+
+test('tables: a category is added and removed, the fallback says why it stays; set-up reaches the pages', async ({
+  browser,
+  request,
+  baseURL,
+}) => {
+  const page = await pageOf(browser, request, 'maud', { baseURL });
+  await page.goto('/desk/categories/new');
+  await page.getByLabel('Name').fill('Tides');
+  await page.getByLabel('or an ink of your own').fill('yellow');
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByText('An ink is written #0c5a63').first()).toBeVisible();
+  await page.getByLabel('or an ink of your own').fill('#ffe000');
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByRole('status').first()).toContainText('saved');
+  await page.getByRole('link', { name: 'Tides' }).click();
+  await expect(page.getByText('(mended)').first()).toBeVisible();
+  await page.getByRole('button', { name: 'Remove this category' }).click();
+  await expect(page.getByRole('link', { name: 'Tides' })).toHaveCount(0);
+  await page.getByRole('link', { name: 'Town business' }).click();
+  await expect(page.getByText('This is the fallback')).toBeVisible();
+  await page.goto('/desk/set-up');
+  await page.getByLabel('Times', { exact: true }).selectOption('12');
+  await page.getByLabel('First weekday').selectOption('6');
+  await page.getByLabel('Red-letter days').fill('17 March Harbour Day\n32 Smarch');
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByText('Line 2 was not understood').first()).toBeVisible();
+  await page.getByLabel('Red-letter days').fill('17 March Harbour Day');
+  await page.getByRole('button', { name: 'Save' }).click();
+  await page.goto('/month/2027-03');
+  await expect(page.locator('table.month thead th').nth(1)).toContainText('Sun');
+  await expect(page.locator('table.month')).toContainText('Harbour Day');
+  await expect(page.locator('.entry .t').first()).toContainText('am');
+  await page.goto('/desk/set-up');
+  await page.getByLabel('Times', { exact: true }).selectOption('24');
+  await page.getByLabel('First weekday').selectOption('0');
+  await page.getByRole('button', { name: 'Save' }).click();
+  for (const path of ['/desk/listings', '/desk/venues', '/desk/categories', '/desk/people', '/desk/mail', '/desk/set-up']) {
+    await page.goto(path);
+    await expectAccessible(page, path);
+  }
+  await page.close();
+});
+
+test('somebody is invited, joins by the mail’s link, and can sign in; a contributor sends for review', async ({
+  browser,
+  request,
+  baseURL,
+}) => {
+  const page = await pageOf(browser, request, 'maud', { baseURL });
+  await page.goto('/desk/people');
+  await page.getByLabel('Name', { exact: true }).fill('Olaf Brae');
+  await page.getByLabel('Mail address').fill('olaf@almanac.example');
+  await page.getByRole('button', { name: 'Send the invitation' }).click();
+  await page.goto('/desk/mail');
+  await page.getByText('Your invitation to').first().click();
+  const href = await page.locator('details[open] a').first().getAttribute('href');
+  const olaf = await (await browser.newContext({ baseURL })).newPage();
+  await olaf.goto(new URL(href ?? '').pathname);
+  await olaf.getByLabel('A password').fill('too short');
+  await olaf.getByLabel('A password').evaluate((input) => input.removeAttribute('minlength'));
+  await olaf.getByRole('button', { name: 'Join' }).click();
+  await expect(olaf.getByRole('alert')).toContainText('at least 12');
+  await olaf.getByLabel('A password').fill('seven quiet herrings');
+  await olaf.getByRole('button', { name: 'Join' }).click();
+  await olaf.getByLabel('Mail address').fill('olaf@almanac.example');
+  await olaf.getByLabel('Password').fill('seven quiet herrings');
+  await olaf.getByRole('button', { name: 'Sign in' }).click();
+  await olaf.waitForURL('**/desk/listings');
+  await expect(olaf.getByText('What happens belongs here')).toBeVisible();
+  await olaf.goto('/desk/listings/new');
+  await olaf.getByLabel('Title', { exact: true }).fill('Olaf’s Evening');
+  await olaf.getByRole('button', { name: 'Set a date' }).click();
+  await olaf.getByRole('button', { name: 'Send for review' }).click();
+  await saved(olaf, /Sent for review/);
+  await page.goto('/desk/intake');
+  await expect(page.locator('.pile')).toContainText('Olaf’s Evening');
+  await olaf.close();
+  await page.close();
+});

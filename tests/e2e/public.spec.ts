@@ -1,0 +1,206 @@
+import { expect, test } from '@playwright/test';
+import ICAL from 'ical.js';
+import { expectAccessible, expectNoSidewaysScroll } from './support';
+
+const VIEWS = [
+  '/',
+  '/month/2027-03',
+  '/month/2027-04',
+  '/list',
+  '/list/2027-04-01',
+  '/day/2027-03-20',
+  '/map',
+  '/what/low-tide-walk',
+  '/what/low-tide-walk/2027-03-21',
+  '/what/stargazers-weekend',
+  '/at/net-loft',
+  '/by/harbour-choir',
+  '/add',
+  '/subscribe',
+  '/nowhere',
+];
+
+for (const scheme of ['light', 'dark'] as const) {
+  for (const width of [1280, 360]) {
+    test(`every public page passes axe at ${width} px, ${scheme}`, async ({ browser, baseURL }) => {
+      const context = await browser.newContext({ viewport: { width, height: 800 }, colorScheme: scheme, baseURL });
+      const page = await context.newPage();
+      for (const view of VIEWS) {
+        await page.goto(view);
+        await expectAccessible(page, `${view} ${width} ${scheme}`);
+        await expectNoSidewaysScroll(page);
+      }
+      await context.close();
+    });
+  }
+}
+
+test('nothing scrolls sideways at 320 px', async ({ page }) => {
+  await page.setViewportSize({ width: 320, height: 700 });
+  for (const view of VIEWS) {
+    await page.goto(view);
+    await expectNoSidewaysScroll(page);
+  }
+});
+
+test.describe('without JavaScript', () => {
+  test.use({ javaScriptEnabled: false });
+
+  test('month, list, map and page are whole', async ({ page }) => {
+    await page.goto('/month/2027-03');
+    await expect(page.getByRole('heading', { level: 1 })).toHaveText('March 2027');
+    await expect(page.locator('table.month td')).toHaveCount(35);
+    await expect(page.locator('td.today .num')).toHaveText('17');
+    await page
+      .locator('table.month')
+      .getByRole('link', { name: /Low-tide/ })
+      .first()
+      .click();
+    await expect(page.getByRole('heading', { level: 1 })).toHaveText('Low-tide Walk');
+    await expect(page.locator('dl.facts').getByRole('link', { name: 'Causeway Slip' })).toBeVisible();
+    await page.goto('/map/2027-03-17');
+    await expect(page.locator('.chart svg.base path.land')).toHaveCount(1);
+    await expect(page.locator('.places [data-place]').first()).toBeVisible();
+  });
+
+  test('filters work as a form and stand in the address', async ({ page }) => {
+    await page.goto('/list/2027-03-17');
+    for (const name of ['water', 'learn', 'wild', 'market', 'town']) {
+      await page.locator(`.filters input[name="kind"][value^="${name}"]`).first().uncheck();
+    }
+    await page.getByRole('button', { name: 'Show these' }).click();
+    await expect(page).toHaveURL(/kind=music-dance/);
+    const titles = await page.locator('table.days .what a').allTextContents();
+    expect(titles).toContain('Harbour Choir');
+    expect(titles).not.toContain('Quay Market');
+  });
+
+  test('a full day says how many more there are and opens', async ({ page }) => {
+    await page.goto('/month/2027-03');
+    const cell = page.locator('table.month td', {
+      has: page.getByRole('link', { name: /Saturday 20 March, 1\d dates|Saturday 20 March, 9 dates/ }),
+    });
+    await cell.getByRole('link', { name: /and \d+ more/ }).click();
+    await expect(page).toHaveURL(/\/day\/2027-03-20/);
+    expect(await page.locator('table.days .what a').count()).toBeGreaterThanOrEqual(9);
+  });
+
+  test('on a phone the chosen day’s dates stand under the numerals', async ({ page }) => {
+    await page.setViewportSize({ width: 360, height: 800 });
+    await page.goto('/month/2027-03');
+    await page.getByRole('link', { name: /Saturday 20 March/ }).click();
+    await expect(page.locator('.day-list').getByRole('link', { name: 'Ceilidh at the Net Loft' })).toBeVisible();
+  });
+});
+
+test('a cancelled and a moved date show on month, list, page and feed', async ({ page, request }) => {
+  await page.goto('/month/2027-03');
+  await expect(page.locator('.entry.off', { hasText: 'Fiddle Session' })).toHaveCount(1);
+  await expect(page.locator('.entry.moved', { hasText: 'Low-tide' })).toContainText('06:55');
+  await page.goto('/list/2027-03-21');
+  const row = page.locator('tr', { hasText: 'Low-tide Walk' }).first();
+  await expect(row).toContainText('06:55–08:55');
+  await expect(row).toContainText('moved from 07:40');
+  await page.goto('/what/fiddle-session/2027-03-27');
+  await expect(page.locator('.next')).toContainText('Cancelled: the loft floor is being caulked');
+  const feed = await (await request.get('/feed.ics?kind=music-dance')).text();
+  const events = new ICAL.Component(ICAL.parse(feed)).getAllSubcomponents('vevent');
+  const off = events.filter(
+    (e) => e.getFirstPropertyValue('status') === 'CANCELLED' && String(e.getFirstPropertyValue('summary')).includes('Fiddle'),
+  );
+  expect(off).toHaveLength(1);
+  expect(events.some((e) => String(e.getFirstPropertyValue('summary')) === 'Quay Market')).toBe(false);
+});
+
+test('filters act at once, with counts, and are announced', async ({ page }) => {
+  await page.goto('/month/2027-03');
+  const before = await page.locator('table.month .entry').count();
+  await page.getByLabel(/Free of charge/).check();
+  await expect(page).toHaveURL(/free=1/);
+  await expect.poll(() => page.locator('table.month .entry').count()).toBeLessThan(before);
+  await expect(page.locator('[data-said]')).toContainText('free ·');
+  await page.getByRole('searchbox').fill('ceilidh');
+  await expect(page).toHaveURL(/words=ceilidh/);
+  await expect(page.locator('.empty, table.month .entry').first()).toBeVisible();
+  await page.reload();
+  await expect(page.getByRole('searchbox')).toHaveValue('ceilidh');
+});
+
+test('the chart moves, and list and chart point at each other', async ({ page }) => {
+  await page.goto('/map/2027-03-17');
+  const place = page.locator('button.place').first();
+  await expect(place).toBeVisible({ timeout: 40_000 });
+  await place.click();
+  await expect(page.locator('.places li.on')).toHaveCount(1);
+});
+
+test('a reader’s good copy is answered without rendering', async ({ request }) => {
+  const first = await request.get('/month/2027-03');
+  const etag = first.headers().etag;
+  expect(etag).toBeTruthy();
+  expect((await request.get('/month/2027-03', { headers: { 'if-none-match': etag ?? '' } })).status()).toBe(304);
+  expect((await request.get('/month/2027-04', { headers: { 'if-none-match': etag ?? '' } })).status()).toBe(200);
+});
+
+test('the month prints on one sheet', async ({ page }) => {
+  await page.goto('/month/2027-03');
+  const pdf = await page.pdf({ preferCSSPageSize: true });
+  expect(pdf.toString('latin1').match(/\/Type\s*\/Page[^s]/g)).toHaveLength(1);
+});
+
+test('titles, canonical addresses, sitemap, structured data', async ({ page, request }) => {
+  await page.goto('/what/low-tide-walk/2027-03-21');
+  await expect(page).toHaveTitle(/Low-tide Walk, Sunday 21 March 2027/);
+  expect(await page.locator('link[rel="canonical"]').getAttribute('href')).toMatch(/\/what\/low-tide-walk\/2027-03-21$/);
+  const data = JSON.parse((await page.locator('script[type="application/ld+json"]').textContent()) ?? '{}');
+  expect(data).toMatchObject({
+    '@type': 'Event',
+    startDate: '2027-03-21T06:55:00-03:00',
+    eventStatus: 'https://schema.org/EventRescheduled',
+  });
+  const sitemap = await (await request.get('/sitemap.xml')).text();
+  expect(sitemap).toContain('/what/low-tide-walk</loc>');
+  expect(sitemap).not.toContain('autumn-ferry-concert');
+});
+
+test('the calendar file of one date and of all', async ({ request }) => {
+  const one = await request.get('/what/low-tide-walk/2027-03-21/date.ics');
+  expect(one.headers()['content-type']).toContain('text/calendar');
+  expect(await one.text()).toContain('DTSTART;TZID=America/Halifax:20270321T065500');
+  const all = await (await request.get('/what/low-tide-walk/dates.ics')).text();
+  expect(all).toContain('RRULE:FREQ=MONTHLY;BYDAY=1SU,3SU');
+});
+
+test('a lost reader is helped, and unknown names never fail', async ({ page, request }) => {
+  const response = await page.goto('/what/low-tide-wal');
+  expect(response?.status()).toBe(404);
+  await expect(page.getByRole('link', { name: 'Low-tide Walk' })).toBeVisible();
+  for (const path of [
+    '/month/2027-13',
+    '/month/x',
+    '/list/2027-02-31',
+    '/day/9999-01-01',
+    '/map/no',
+    '/at/nowhere',
+    '/by/__proto__',
+    '/what/low-tide-walk/nonsense',
+    '/picture/x/3',
+    '/receipt/x',
+    '/%00',
+    '/what/%2e%2e',
+  ]) {
+    const answer = await request.get(path, { maxRedirects: 0 });
+    expect([400, 404], path).toContain(answer.status());
+    expect(await answer.text(), path).not.toMatch(/at .*\.(ts|mjs|astro):\d+/);
+  }
+  for (const query of ['?kind=__proto__', '?words=%25%5F%27--', '?place=x&free=9', `?words=${'x'.repeat(3000)}`]) {
+    expect((await request.get(`/month/2027-03${query}`)).status(), query).toBe(200);
+  }
+});
+
+test('a reader learns nothing of drafts', async ({ request }) => {
+  expect((await request.get('/what/autumn-ferry-concert')).status()).toBe(404);
+  for (const path of ['/list/2027-04-20', '/month/2027-04', '/feed.ics', '/sitemap.xml'])
+    expect(await (await request.get(path)).text()).not.toContain('Autumn Ferry');
+  expect(await (await request.get('/autumn-ferry-concert')).text()).not.toContain('Autumn Ferry Concert');
+});

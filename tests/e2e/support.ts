@@ -1,0 +1,64 @@
+/** What journeys share: signing in, axe, a scroll check. */
+import AxeBuilder from '@axe-core/playwright';
+import { type APIRequestContext, type Browser, expect, type Page } from '@playwright/test';
+import { SIGN_INS } from '../../demo/people';
+
+export type Who = 'maud' | 'ivo' | 'nan';
+
+const signInOf = (who: Who) => SIGN_INS.find((s) => s.email.startsWith(who)) ?? SIGN_INS[0];
+
+export async function signIn(page: Page, who: Who): Promise<void> {
+  const { email, password } = signInOf(who);
+  await page.goto('/desk/sign-in');
+  await page.getByLabel('Mail address').fill(email);
+  await page.getByLabel('Password').fill(password);
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await page.waitForURL('**/desk/listings');
+}
+
+const cookies = new Map<Who, string>();
+
+/** The cookie of a role, signed in once a run: tries are bounded. */
+export async function cookieOf(request: APIRequestContext, who: Who): Promise<string> {
+  const known = cookies.get(who);
+  if (known) return known;
+  const { email, password } = signInOf(who);
+  const response = await request.post('/desk/sign-in', { form: { email, password }, maxRedirects: 0 });
+  expect(response.status()).toBe(303);
+  const cookie = response
+    .headersArray()
+    .filter((h) => h.name.toLowerCase() === 'set-cookie')
+    .map((h) => h.value.split(';')[0])
+    .join('; ');
+  cookies.set(who, cookie);
+  return cookie;
+}
+
+/** A page that is signed in with the run's cookie. */
+export async function pageOf(
+  browser: Browser,
+  request: APIRequestContext,
+  who: Who,
+  options: { width?: number; baseURL: string | undefined },
+): Promise<Page> {
+  const context = await browser.newContext({ viewport: { width: options.width ?? 1280, height: 800 }, baseURL: options.baseURL });
+  const cookie = await cookieOf(request, who);
+  await context.addCookies(
+    cookie.split('; ').map((c) => ({ name: c.slice(0, c.indexOf('=')), value: c.slice(c.indexOf('=') + 1), url: options.baseURL ?? '' })),
+  );
+  return context.newPage();
+}
+
+export async function expectAccessible(page: Page, what: string): Promise<void> {
+  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']).analyze();
+  const serious = violations.filter((v) => v.impact === 'serious' || v.impact === 'critical');
+  expect(
+    serious.map((v) => `${v.id}: ${v.nodes[0]?.html} (${v.nodes.length})`),
+    what,
+  ).toEqual([]);
+}
+
+export async function expectNoSidewaysScroll(page: Page): Promise<void> {
+  const over = await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth);
+  expect(over, `${page.url()} scrolls sideways`).toBeLessThanOrEqual(0);
+}

@@ -1,0 +1,105 @@
+import { execFileSync, spawn, spawnSync } from 'node:child_process';
+import { mkdtempSync, readdirSync, readFileSync, rmSync, statSync } from 'node:fs';
+import net from 'node:net';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { expect, test } from '@playwright/test';
+import { DATA } from '../../playwright.config';
+
+const CLI = 'dist/cli/main.mjs';
+const run = (args: string[], env: Record<string, string> = {}, input = '') =>
+  spawnSync('node', [CLI, ...args], { encoding: 'utf8', input, env: { ...process.env, ALMANAC_NOW: '', ...env } });
+
+test('rebuild, asked of the running server after all these journeys, finds no difference', () => {
+  const out = execFileSync('node', [CLI, 'rebuild'], { encoding: 'utf8', env: { ...process.env, ALMANAC_DATA: DATA } });
+  expect(out).toMatch(/^\d+ listings, \d+ dates, 0 differed\.$/m);
+});
+
+test('the socket is the owner’s alone, and a folder in use or a taken port is said so', ({ baseURL }) => {
+  expect(statSync(path.join(DATA, 'almanac.sock')).mode & 0o777).toBe(0o600);
+  const port = new URL(baseURL ?? '').port;
+  const taken = run(['serve'], { PORT: port, ALMANAC_DATA: mkdtempSync(path.join(tmpdir(), 'alm-')) });
+  expect([taken.status, taken.stderr]).toEqual([1, expect.stringContaining(`Port ${port} is taken`)]);
+  const inUse = run(['serve'], { PORT: '0', ALMANAC_DATA: DATA });
+  expect([inUse.status, inUse.stderr]).toEqual([1, expect.stringContaining('is in use by another server')]);
+});
+
+test('an unwritable folder, a frozen clock outside a demo, an unknown command: one sentence each', () => {
+  const unwritable = run(['serve'], { PORT: '0', ALMANAC_DATA: '/proc/almanac' });
+  expect([unwritable.status, unwritable.stderr]).toEqual([1, expect.stringContaining('cannot be written')]);
+  const frozen = run(['serve'], { PORT: '0', ALMANAC_NOW: '2027-03-17T09:00', ALMANAC_DATA: mkdtempSync(path.join(tmpdir(), 'alm-')) });
+  expect([frozen.status, frozen.stderr.trim().split('\n').length]).toEqual([1, 1]);
+  expect(run(['explode']).stderr).toContain('There is no command');
+  expect(run(['serve', '--nonsense']).status).toBe(1);
+  expect(run(['--help']).stdout).toContain('almanac user add');
+  expect(run(['version']).stdout).toMatch(/^\d+\.\d+\.\d+/);
+});
+
+test('the operator makes the first coordinator of an empty site, with a password on standard input', async () => {
+  const folder = mkdtempSync(path.join(tmpdir(), 'alm-'));
+  const env = { ALMANAC_DATA: folder };
+  const add = (password: string, mail: string) => run(['user', 'add', '--name', 'Maud Petrel', '--mail', mail], env, password);
+  expect(add('short', 'maud@almanac.example').stderr).toContain('at least 12 characters');
+  expect(add('a long enough password\n', 'maud@almanac.example').stdout).toContain('can sign in as coordinator');
+  expect(add('a long enough password', 'maud@almanac.example').stderr).toContain('account with this mail address already');
+  const server = spawn('node', [CLI, 'serve'], { env: { ...process.env, ...env, ALMANAC_NOW: '', PORT: '0' } });
+  let out = '';
+  const address = await new Promise<string>((resolve, reject) => {
+    server.stdout.on('data', (part) => {
+      out += part;
+      const found = /Serving (http:\S+)/.exec(out);
+      if (found?.[1]) resolve(found[1]);
+    });
+    server.on('exit', () => reject(new Error(out)));
+  });
+  const page = await (await fetch(`${address}/desk/sign-in`)).text();
+  expect(page).not.toContain('This is a demo');
+  const wrong = await fetch(`${address}/desk/sign-in`, {
+    method: 'POST',
+    body: new URLSearchParams({ email: 'maud@almanac.example', password: 'kittiwick-isles-1' }),
+    redirect: 'manual',
+  });
+  expect(wrong.status).toBe(401);
+  const right = await fetch(`${address}/desk/sign-in`, {
+    method: 'POST',
+    body: new URLSearchParams({ email: 'maud@almanac.example', password: 'a long enough password' }),
+    redirect: 'manual',
+  });
+  expect(right.status).toBe(303);
+  expect((await fetch(`${address}/`)).status).toBe(200);
+  const ended = new Promise((resolve) => server.on('exit', resolve));
+  server.kill('SIGINT');
+  expect(await ended).toBe(0);
+  rmSync(folder, { recursive: true, force: true });
+});
+
+test('chunked bodies and spoken sockets do no harm', async ({ baseURL }) => {
+  const { hostname, port } = new URL(baseURL ?? '');
+  const answer = await new Promise<string>((resolve) => {
+    const socket = net.connect(Number(port), hostname, () =>
+      socket.write('POST /add HTTP/1.1\r\nHost: x\r\nTransfer-Encoding: chunked\r\n\r\n5\r\nhello\r\n0\r\n\r\n'),
+    );
+    socket.once('data', (data) => {
+      resolve(String(data));
+      socket.destroy();
+    });
+  });
+  expect(answer).toContain('411');
+});
+
+test('what ships to browsers holds no server code and stays within its size', () => {
+  const folder = 'dist/client/_astro';
+  const files = readdirSync(folder).filter((f) => f.endsWith('.js'));
+  expect(files.length).toBeGreaterThan(5);
+  const size = (name: string): number =>
+    files.filter((f) => f.startsWith(name)).reduce((n, f) => Math.max(n, statSync(path.join(folder, f)).size), 0);
+  for (const file of files) {
+    const text = readFileSync(path.join(folder, file), 'utf8');
+    for (const word of ['drizzle', 'pglite', 'node:fs', 'better-auth', 'sanitize-html', 'insert into', 'kittiwick-isles-1'])
+      expect(text.includes(word), `${file} holds ${word}`).toBe(false);
+  }
+  expect(size('ListingEditor')).toBeLessThan(400_000);
+  expect(size('Writing')).toBeLessThan(480_000);
+  expect(size('ChartMap')).toBeLessThan(1_200_000);
+  expect(size('MonthView')).toBeLessThan(8_000);
+});
