@@ -64,7 +64,7 @@ await shot('editor', '/desk/listings?words=low-tide', {
   storage,
   wait: 800,
   before: async (page) => {
-    await page.click('[data-rows] a');
+    await page.click('[data-rows] tbody a');
     await page.waitForSelector('.tiptap');
     await page.evaluate(() => document.getElementById('when')?.scrollIntoView());
   },

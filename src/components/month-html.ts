@@ -24,6 +24,8 @@ export interface MonthInput {
   /** addresses of a day: choosing it in place, and its own page */
   dayHref: (day: Day) => string;
   query: string;
+  /** the dates that touch a day, in order */
+  onDay: (day: Day) => PublicDate[];
 }
 
 export function toSheetEntry(of: PublicDate): SheetEntry {
@@ -99,17 +101,27 @@ function dayHtml(day: SheetDay<SheetEntry>, bands: Band<SheetEntry>[], input: Mo
     day.day < today ? 'past' : '',
     day.day === chosen ? 'chosen' : '',
     weekdayOf(day.day) === 6 || names.length ? 'redday' : '',
-    day.more ? 'more-here' : '',
   ].filter(Boolean);
   const words: DayWords = { weekday: 'long' };
   const label = `${sayDay(day.day, style, words)}, ${sayCount(day.count, 'date')}${day.day === today ? ', today' : ''}`;
   const numeral = `<a class="num" href="${escapeHtml(input.dayHref(day.day))}" aria-label="${escapeHtml(label)}"${day.day === today ? ' aria-current="date"' : ''}>${ymdOf(day.day).day}</a>`;
   const name = names.length ? `<span class="name">${escapeHtml(names.join(', '))}</span>` : '';
   const count = day.count > 1 ? `<span class="n" aria-hidden="true">${day.count}</span>` : '';
-  const lanes = day.lanes ? `<span class="lanes" style="height:${day.lanes * 22}px"></span>` : '';
+  const lanes = day.lanes ? `<span class="lanes" style="height:${day.lanes * 24}px"></span>` : '';
   const lines = day.lines.map(({ date, lines: n }) => entryHtml(date.of, n, input)).join('');
+  const dots = phoneMarks(day, input);
   const more = day.more ? `<a class="more" href="/day/${isoDay(day.day)}${escapeHtml(input.query)}">and ${day.more} more</a>` : '';
-  return `<td class="${classes.join(' ')}">${numeral}${name}${count}${lanes}<div class="marks">${bands.map((b) => bandHtml(b, input)).join('')}${lines}</div>${more}</td>`;
+  return `<td class="${classes.join(' ')}">${numeral}${name}${count}${lanes}<div class="marks">${bands.map((b) => bandHtml(b, input)).join('')}${lines}</div>${dots}${more}</td>`;
+}
+
+/** On a phone a day is its numeral and marks; the numeral is the link, and the dates stand under the sheet. */
+const PHONE_MARKS = 4;
+
+function phoneMarks(day: SheetDay<SheetEntry>, { found, onDay }: MonthInput): string {
+  const dates = onDay(day.day);
+  if (!dates.length) return '';
+  const marks = dates.slice(0, PHONE_MARKS).map((of) => markHtml(found.category.get(of.category_id)));
+  return `<span class="dots" aria-hidden="true">${marks.join('')}${dates.length > PHONE_MARKS ? '+' : ''}</span>`;
 }
 
 function bandHtml({ date: { of }, lane, fromColumn, toColumn, opensBefore, opensAfter }: Band<SheetEntry>, { found }: MonthInput): string {

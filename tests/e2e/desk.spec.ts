@@ -54,7 +54,7 @@ for (const width of [1280, 360]) {
     await expect(page.getByRole('heading', { level: 1 })).toHaveText(title);
     await expect(page.locator('.sentence')).toContainText('Every Wednesday');
     const reader = await (await browser.newContext({ viewport: { width, height: 800 }, baseURL })).newPage();
-    await reader.goto('/month/2027-03?day=2027-03-24');
+    await reader.goto('/month/2027-03?day=2027-03-24&words=rope+evening');
     await expect(
       reader
         .locator(width === 360 ? '.day-list' : 'table.month')
@@ -73,7 +73,7 @@ for (const width of [1280, 360]) {
 test('one date is cancelled with a note, another moved, a third left out', async ({ browser, request, baseURL }) => {
   const page = await pageOf(browser, request, 'ivo', { baseURL });
   await page.goto('/desk/listings?words=Knots');
-  await page.locator('[data-rows] a').first().click();
+  await page.locator('[data-rows] tbody a').first().click();
   const row = page.locator('.dates-rail > li');
   await row.nth(1).getByRole('button', { name: 'Change' }).click();
   await row.nth(1).getByRole('button', { name: 'Cancel this date' }).click();
@@ -125,7 +125,7 @@ test('two editors: the second sees what changed and chooses; parts that do not c
   const maud = await pageOf(browser, request, 'maud', { baseURL });
   const ivo = await pageOf(browser, request, 'ivo', { baseURL });
   await maud.goto('/desk/listings?words=Boat+Jumble');
-  await maud.locator('[data-rows] a').first().click();
+  await maud.locator('[data-rows] tbody a').first().click();
   await heading(maud).waitFor();
   await ivo.goto(maud.url());
   await heading(ivo).waitFor();

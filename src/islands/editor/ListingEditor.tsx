@@ -84,7 +84,7 @@ export default function ListingEditor({ start }: { start: EditorStart }) {
     [venues, organizers, start.categories],
   );
   return (
-    <form onSubmit={(e) => e.preventDefault()} aria-label="Listing">
+    <section aria-label="Listing">
       <Head listing={listing} start={start} stopped={stopsPublishing(proof)} />
       <div className="editor">
         <div className="index">
@@ -246,7 +246,7 @@ export default function ListingEditor({ start }: { start: EditorStart }) {
         />
       )}
       {dirty && <span hidden data-dirty />}
-    </form>
+    </section>
   );
 }
 

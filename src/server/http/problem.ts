@@ -2,6 +2,7 @@
 import { randomBytes } from 'node:crypto';
 import type { z } from 'zod';
 import { DeadlineError } from '../db/embedded';
+import { FolderInUseError } from '../db/lock';
 
 export interface FieldError {
   /** dotted path of the field, as in the input: `recurrence.stretches.0.start` */
@@ -40,6 +41,7 @@ export function explain(error: unknown): Problem {
   if (error instanceof Problem) return error;
   const busy = error instanceof DeadlineError || (error as { cause?: unknown })?.cause instanceof DeadlineError;
   if (busy) return new Problem(503, 'That took too long and was stopped. Nothing was changed; try again.');
+  if (error instanceof FolderInUseError) return new Problem(409, error.message);
   const gone = goneReference(error);
   if (gone) return gone;
   const reference = randomBytes(4).toString('hex');

@@ -2,6 +2,7 @@
 import type { Day } from '@/core/day/day';
 import { instantToWall, wallToInstant } from '@/core/day/zone';
 import { parseIsoWall } from '@/core/day/wall';
+import { Problem } from '../http/problem';
 
 export interface Now {
   ms: number;
@@ -21,7 +22,7 @@ export function nowIn(zone: string, frozen: string | undefined): Now {
 export function frozenNow(env: Record<string, string | undefined>): string | undefined {
   const text = env.ALMANAC_NOW;
   if (!text) return undefined;
-  if (env.ALMANAC_DEMO !== '1') throw new Error('ALMANAC_NOW sets the clock of a demo only; start it with ./bin/demo or unset it.');
-  if (!parseIsoWall(text)) throw new Error('ALMANAC_NOW must be a date and time such as 2027-03-17T09:00.');
+  if (env.ALMANAC_DEMO !== '1') throw new Problem(409, 'ALMANAC_NOW sets the clock of a demo only; start it with ./bin/demo or unset it.');
+  if (!parseIsoWall(text)) throw new Problem(409, 'ALMANAC_NOW must be a date and time such as 2027-03-17T09:00.');
   return text;
 }
