@@ -1,7 +1,7 @@
 /** The libraries that the expansion is measured against: rule text in, local starts of one month out. */
 import ICAL from 'ical.js';
 import rrule from 'rrule';
-import { DateTime, RRuleSet } from 'rrule-rust';
+import { DateTime, RRuleSet, type Time } from 'rrule-rust';
 import { RRuleTemporal } from 'rrule-temporal';
 import { dayOf, isoDay } from '@/core/day/day';
 import { daysOfStretch } from '@/core/recurrence/days';
@@ -53,22 +53,25 @@ export const rivals: Record<string, Rival> = {
     return set.between(from, to, true).map((z) => `${z.year}-${pad(z.month)}-${pad(z.day)}`);
   },
   'rrule-rust': (q) => {
-    const set = RRuleSet.parse(`DTSTART;TZID=UTC:${q.start}\nRRULE:${q.rule}`);
+    const set = RRuleSet.fromString<DateTime<Time>>(`DTSTART:${q.start}Z\nRRULE:${q.rule}`);
     const [from, to] = bounds(q);
     return set.between(stamp(from), stamp(to), true).map((d) => `${d.year}-${pad(d.month)}-${pad(d.day)}`);
   },
   'ical.js': (q) => {
     const recur = ICAL.Recur.fromString(q.rule);
     const t = q.start;
-    const start = new ICAL.Time({
-      year: Number(t.slice(0, 4)),
-      month: Number(t.slice(4, 6)),
-      day: Number(t.slice(6, 8)),
-      hour: 19,
-      minute: 0,
-      second: 0,
-      isDate: false,
-    });
+    const start = new ICAL.Time(
+      {
+        year: Number(t.slice(0, 4)),
+        month: Number(t.slice(4, 6)),
+        day: Number(t.slice(6, 8)),
+        hour: 19,
+        minute: 0,
+        second: 0,
+        isDate: false,
+      },
+      ICAL.Timezone.utcTimezone,
+    );
     const iterator = recur.iterator(start);
     const found: string[] = [];
     for (let next = iterator.next(); next; next = iterator.next()) {

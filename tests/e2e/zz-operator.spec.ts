@@ -25,7 +25,7 @@ test('the socket is the owner’s alone, and a folder in use or a taken port is 
 });
 
 test('an unwritable folder, a frozen clock outside a demo, an unknown command: one sentence each', () => {
-  const unwritable = run(['serve'], { PORT: '0', ALMANAC_DATA: '/proc/almanac' });
+  const unwritable = run(['serve'], { PORT: '0', ALMANAC_DATA: '/etc/hostname/almanac' });
   expect([unwritable.status, unwritable.stderr]).toEqual([1, expect.stringContaining('cannot be written')]);
   const frozen = run(['serve'], { PORT: '0', ALMANAC_NOW: '2027-03-17T09:00', ALMANAC_DATA: mkdtempSync(path.join(tmpdir(), 'alm-')) });
   expect([frozen.status, frozen.stderr.trim().split('\n').length]).toEqual([1, 1]);

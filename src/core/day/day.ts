@@ -89,18 +89,19 @@ export function isoWeekOf(day: Day): number {
   return Math.floor((thursday - dayOf(ymdOf(thursday).year, 1, 1)) / 7) + 1;
 }
 
-const pad = (n: number, width = 2): string => String(n).padStart(width, '0');
+const two = (n: number): string => (n < 10 ? `0${n}` : `${n}`);
+const four = (n: number): string => (n >= 1000 ? `${n}` : String(n).padStart(4, '0'));
 
 /** `2027-03-07` */
 export function isoDay(day: Day): string {
   const { year, month, day: d } = ymdOf(day);
-  return `${pad(year, 4)}-${pad(month)}-${pad(d)}`;
+  return `${four(year)}-${two(month)}-${two(d)}`;
 }
 
 /** `2027-03` */
 export function isoMonth(monthNumber: MonthNumber): string {
   const { year, month } = yearMonthOf(monthNumber);
-  return `${pad(year, 4)}-${pad(month)}`;
+  return `${four(year)}-${two(month)}`;
 }
 
 /** Reads `2027-03-07`; undefined when it is not of that form or the date does not exist (31 February). */

@@ -152,7 +152,7 @@ describe('iCalendar out', () => {
     });
     const root = new ICAL.Component(ICAL.parse(write(listing(recurrence))));
     const zone = new ICAL.Timezone(root.getFirstSubcomponent('vtimezone') as ICAL.Component);
-    const at = (text: string): number => zone.utcOffset(new ICAL.Time({ ...parts(text), isDate: false }));
+    const at = (text: string): number => zone.utcOffset(new ICAL.Time({ ...parts(text), isDate: false }, ICAL.Timezone.utcTimezone));
     expect([at('2027-03-13T12:00'), at('2027-03-15T12:00'), at('2027-11-08T12:00')]).toEqual([-14400, -10800, -14400]);
   });
 

@@ -40,7 +40,8 @@ function keepFrom(days: Day[], start: Day, last: Day): Day[] {
 
 function keepRange(days: Day[], from: Day, last: Day, start: Day): Day[] {
   const low = Math.max(from, start + 1);
-  return days.filter((day) => day >= low && day <= last);
+  const inside = days.length === 0 || ((days[0] as Day) >= low && (days[days.length - 1] as Day) <= last);
+  return inside ? days : days.filter((day) => day >= low && day <= last);
 }
 
 /** RFC 5545 3.3.10: an instance whose wall time does not exist is ignored; the first start follows 3.3.5 and stays. */

@@ -32,7 +32,9 @@ export function patternOf(rule: Rule, startDay: Day): Pattern {
   if (freq === 'weekly') {
     pattern.anchor = weekStart(startDay, rule.weekStart);
     const days = byDay.length ? byDay.map((d) => d.weekday) : [weekdayOf(startDay)];
-    pattern.weekOffsets = [...new Set(days.map((d) => (d - rule.weekStart + 7) % 7))].sort((a, b) => a - b);
+    for (let offset = 0; offset < 7; offset++) {
+      if (days.includes((rule.weekStart + offset) % 7)) pattern.weekOffsets.push(offset);
+    }
   } else if (freq === 'monthly') {
     pattern.anchor = monthNumberOf(startDay);
     if (!byMonthDay.length && !byDay.length) pattern.monthDays = [ymdOf(startDay).day];
@@ -98,7 +100,7 @@ function dailyHolds({ rule }: Pattern, day: Day): boolean {
 function daysOfMonth(pattern: Pattern, monthNumber: number, out: Day[]): void {
   const { weekdays, monthDays } = pattern;
   const { year, month } = yearMonthOf(monthNumber);
-  const first = firstDayOfMonth(monthNumber);
+  const first = dayOf(year, month, 1);
   const length = daysInMonth(year, month);
   const base = out.length;
   if (monthDays.length) {
@@ -132,8 +134,9 @@ function daysOfYear(pattern: Pattern, year: number, out: Day[]): void {
 }
 
 function pushNthWeekdays(weekdays: ByDay[], first: Day, length: number, out: Day[]): void {
+  const before = weekdayOf(first);
   for (const { weekday, nth } of weekdays) {
-    const firstOne = (weekday - weekdayOf(first) + 7) % 7;
+    const firstOne = (weekday - before + 7) % 7;
     const lastOne = firstOne + 7 * Math.floor((length - 1 - firstOne) / 7);
     if (nth === 0) for (let d = firstOne; d < length; d += 7) out.push(first + d);
     else {
@@ -153,6 +156,9 @@ function nthWeekdaysHold(weekdays: ByDay[], day: Day, first: Day, length: number
 }
 
 function sortUnique(out: Day[], base: number): void {
+  let ascending = true;
+  for (let i = base + 1; ascending && i < out.length; i++) ascending = (out[i - 1] as Day) < (out[i] as Day);
+  if (ascending) return;
   const part = out.splice(base).sort((a, b) => a - b);
   for (const day of part) if (out.length === base || out[out.length - 1] !== day) out.push(day);
 }
