@@ -7,6 +7,7 @@ import { type Db, openDatabase } from './db/client';
 import { frozenNow, type Now, nowIn } from './site/clock';
 import { readSettings } from './site/read';
 import type { SiteSettings } from './site/settings';
+import { extendHorizon } from './listings/rebuild';
 import { sendWaiting } from './mail/outbox';
 
 export interface Runtime {
@@ -28,6 +29,7 @@ export interface Runtime {
 }
 
 const MAIL_EVERY_MS = 15_000;
+const HORIZON_EVERY_MS = 3_600_000;
 let made: Promise<Runtime> | undefined;
 
 /** The process's runtime; opens the database at the first call. */
@@ -61,6 +63,16 @@ async function start(env: NodeJS.ProcessEnv): Promise<Runtime> {
   const smtp = env.ALMANAC_SMTP_URL;
   const timer = smtp ? setInterval(() => void sendWaiting(db, smtp, settings()).catch(() => undefined), MAIL_EVERY_MS) : undefined;
   timer?.unref();
+  const extend = setInterval(() => void keepHorizon().catch(() => undefined), HORIZON_EVERY_MS);
+  extend.unref();
+  const keepHorizon = async (): Promise<void> => {
+    if (await extendHorizon(db, settings(), nowIn(settings().zone, frozen))) {
+      revision++;
+      await watch?.tell();
+    }
+  };
+  // The first look comes after the start, which it does not hold up.
+  setTimeout(() => void keepHorizon().catch(() => undefined), 5_000).unref();
   return {
     db,
     auth,
@@ -82,6 +94,7 @@ async function start(env: NodeJS.ProcessEnv): Promise<Runtime> {
     address,
     close: async () => {
       clearInterval(timer);
+      clearInterval(extend);
       await watch?.stop();
       await close();
     },

@@ -95,7 +95,7 @@ test('what ships to browsers holds no server code and stays within its size', ()
     files.filter((f) => f.startsWith(name)).reduce((n, f) => Math.max(n, statSync(path.join(folder, f)).size), 0);
   for (const file of files) {
     const text = readFileSync(path.join(folder, file), 'utf8');
-    for (const word of ['drizzle', 'pglite', 'node:fs', 'better-auth', 'sanitize-html', 'insert into', 'kittiwick-isles-1'])
+    for (const word of ['drizzle', 'pglite', 'node:fs', 'better-auth', 'sanitize-html', 'listing_link', 'kittiwick-isles-1'])
       expect(text.includes(word), `${file} holds ${word}`).toBe(false);
   }
   expect(size('ListingEditor')).toBeLessThan(400_000);

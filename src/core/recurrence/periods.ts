@@ -2,7 +2,7 @@
  * The days of one rule, found by arithmetic on its periods (weeks, months, years), never by walking from its start.
  * Periods are numbered from the one that holds the first start (0). Semantics: RFC 5545 3.3.10, day-level parts.
  */
-import { type Day, dayOf, daysInMonth, firstDayOfMonth, monthNumberOf, weekdayOf, weekStart, yearMonthOf, ymdOf } from '../day/day';
+import { type Day, dayOf, daysInMonth, monthNumberOf, weekdayOf, weekStart, yearMonthOf, ymdOf } from '../day/day';
 import type { ByDay, Rule } from './model';
 
 /** A rule made ready for its first start: defaults filled in from it. */

@@ -33,7 +33,8 @@ export function readRuleText(text: string, zone: string, startMinute: number | n
     const next = upper.indexOf(';', from);
     const end = next < 0 ? upper.length : next;
     const equals = upper.indexOf('=', from);
-    if (equals <= from || equals > end) throw new RuleTextError(`${upper.slice(from, end).slice(0, 40) || 'A part'} is empty or has no value`);
+    if (equals <= from || equals > end)
+      throw new RuleTextError(`${upper.slice(from, end).slice(0, 40) || 'A part'} is empty or has no value`);
     const name = upper.slice(from, equals);
     const value = upper.slice(equals + 1, end);
     if (seen.includes(name)) throw new RuleTextError(`${name} is given twice`);

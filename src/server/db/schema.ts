@@ -108,7 +108,7 @@ export const invitation = pgTable('invitation', {
 
 export const setting = pgTable('setting', {
   key: text('key').primaryKey(),
-  value: jsonb('value').$type<SiteSettings | Chart>().notNull(),
+  value: jsonb('value').$type<SiteSettings | Chart | { format: 1; day: number }>().notNull(),
   revision: integer('revision').notNull().default(1),
 });
 

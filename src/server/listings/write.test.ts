@@ -7,7 +7,7 @@ import { audit, listing, occurrence, published, user, version } from '../db/sche
 import { Problem } from '../http/problem';
 import { findPublished } from '../public/listing';
 import { insertRows } from './date-index';
-import { rebuildIndex } from './rebuild';
+import { extendHorizon, rebuildIndex } from './rebuild';
 import { changeAddress, createListing, moveToStage, publishListing, saveListing } from './write';
 
 let db: Db;
@@ -74,6 +74,24 @@ describe('a listing and its dates', () => {
     ]);
     expect((await rebuildIndex(db, SETTINGS, NOW)).differed).toEqual([{ address: 'harbour-choir', missing: 1, surplus: 1 }]);
     expect((await rebuildIndex(db, SETTINGS, NOW)).differed).toEqual([]);
+  });
+
+  it('go on when the month changes: the horizon moves and open-ended listings get their new dates', async () => {
+    const content = choir(places);
+    const open = content.recurrence && {
+      ...content.recurrence,
+      stretches: content.recurrence.stretches.map((s) => ({ ...s, limit: { kind: 'open' as const } })),
+    };
+    const row = await publish(await make({ recurrence: open }));
+    const before = await dates(row.id);
+    expect(await extendHorizon(db, SETTINGS, NOW)).toBe(0);
+    const later = { ...NOW, day: NOW.day + 31 };
+    expect(await extendHorizon(db, SETTINGS, later)).toBe(1);
+    const after = await dates(row.id);
+    expect(after.length - before.length).toBeGreaterThanOrEqual(4);
+    expect(after.slice(0, before.length)).toEqual(before);
+    expect(await extendHorizon(db, SETTINGS, later)).toBe(0);
+    expect((await rebuildIndex(db, SETTINGS, later)).differed).toEqual([]);
   });
 
   it('are all undone when anything in the transaction fails', async () => {

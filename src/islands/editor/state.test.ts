@@ -1,0 +1,161 @@
+import { describe, expect, it } from 'vitest';
+import { dayOf } from '@/core/day/day';
+import { emptyContent, type ListingContent } from '@/core/listing/content';
+import { rule } from '@/core/recurrence/model';
+import type { StoredStretch } from '@/core/recurrence/stored';
+import {
+  changeDate,
+  differences,
+  dropKept,
+  keep,
+  mergeContents,
+  newRecurrence,
+  railOf,
+  readKept,
+  REPEATS,
+  repeatOf,
+  retime,
+  ruleFor,
+  toggleDate,
+} from './state';
+
+const TODAY = dayOf(2027, 3, 17);
+const stretch = (part: Partial<StoredStretch> = {}): StoredStretch => ({
+  start: '2027-03-23T19:00',
+  length: { days: 0, minute: 1260 },
+  rule: rule('weekly', { byDay: [{ weekday: 1, nth: 0 }] }),
+  limit: { kind: 'count', count: 5 },
+  ...part,
+});
+const listing = (part: Partial<ListingContent> = {}): ListingContent => ({
+  ...emptyContent(),
+  title: 'Harbour Choir',
+  recurrence: { format: 1, zone: 'America/Halifax', stretches: [stretch()], leftOut: [], breaks: [] },
+  ...part,
+});
+
+describe('repeats as the form offers them', () => {
+  it('each kind makes a rule that is known again as that kind', () => {
+    for (const repeat of REPEATS) if (repeat !== 'other') expect(repeatOf(ruleFor(repeat, TODAY, null)), repeat).toBe(repeat);
+  });
+  it('a fifth weekday means the last', () => {
+    expect(ruleFor('month-weekday', dayOf(2027, 3, 31), null)?.byDay).toEqual([{ weekday: 2, nth: -1 }]);
+  });
+  it('a rule that the form cannot show stays as it is', () => {
+    const seasonal = rule('weekly', { byMonth: [1, 2], byDay: [{ weekday: 1, nth: 0 }] });
+    expect(repeatOf(seasonal)).toBe('other');
+    expect(ruleFor('other', TODAY, seasonal)).toBe(seasonal);
+  });
+});
+
+describe('the first start', () => {
+  it('takes its rule, its end, its left-out dates and its changes along', () => {
+    const before = listing({ changes: [{ original: '2027-03-30T19:00', movedTo: null, length: null, standing: 'cancelled', note: '' }] });
+    if (before.recurrence) before.recurrence.leftOut = ['2027-04-06T19:00'];
+    const later = retime(before, 0, '2027-03-23T20:30');
+    expect(later.recurrence?.leftOut).toEqual(['2027-04-06T20:30']);
+    expect(later.changes[0]?.original).toBe('2027-03-30T20:30');
+    expect(later.recurrence?.stretches[0]?.length).toEqual({ days: 0, minute: 1350 });
+    const thursday = retime(before, 0, '2027-03-25T19:00');
+    expect(thursday.recurrence?.stretches[0]?.rule?.byDay).toEqual([{ weekday: 3, nth: 0 }]);
+  });
+  it('moved past midnight, the end is the next day’s; made all day, it covers its days', () => {
+    expect(retime(listing(), 0, '2027-03-23T23:00').recurrence?.stretches[0]?.length).toEqual({ days: 1, minute: 60 });
+    const whole = retime(listing(), 0, '2027-03-23');
+    expect(whole.recurrence?.stretches[0]?.length).toEqual({ days: 1, minute: null });
+    expect(retime(whole, 0, '2027-03-23T19:00').recurrence?.stretches[0]?.length).toEqual({ days: 0, minute: 1260 });
+  });
+  it('a rule with several weekdays is not bent', () => {
+    const two = stretch({
+      rule: rule('weekly', {
+        byDay: [
+          { weekday: 1, nth: 0 },
+          { weekday: 5, nth: 0 },
+        ],
+      }),
+    });
+    const content = listing();
+    if (content.recurrence) content.recurrence.stretches = [two];
+    expect(retime(content, 0, '2027-03-24T19:00').recurrence?.stretches[0]?.rule).toEqual(two.rule);
+  });
+});
+
+describe('the rail', () => {
+  it('shows coming dates, left-out ones too, and counts those that remain', () => {
+    const content = listing();
+    if (content.recurrence) content.recurrence = toggleDate(content.recurrence, '2027-03-30T19:00');
+    const rail = railOf(content, TODAY, TODAY + 400, 12);
+    expect(rail.shown.map((d) => [d.key, d.out])).toEqual([
+      ['2027-03-23T19:00', false],
+      ['2027-03-30T19:00', true],
+      ['2027-04-06T19:00', false],
+      ['2027-04-13T19:00', false],
+      ['2027-04-20T19:00', false],
+    ]);
+    expect([rail.total, rail.coming]).toEqual([4, 4]);
+  });
+  it('leaving out and putting back is as before', () => {
+    const { recurrence } = listing();
+    if (!recurrence) throw new Error('no recurrence');
+    expect(toggleDate(toggleDate(recurrence, '2027-03-30T19:00'), '2027-03-30T19:00')).toEqual(recurrence);
+  });
+  it('is empty, not broken, while a date that does not exist is being typed', () => {
+    expect(
+      railOf(
+        listing({ recurrence: { ...newRecurrence('UTC', TODAY), stretches: [stretch({ start: '2027-02-31T19:00' })] } }),
+        TODAY,
+        TODAY + 9,
+        12,
+      ).total,
+    ).toBe(0);
+  });
+  it('a change that says nothing any more is dropped', () => {
+    const changed = changeDate([], '2027-03-30T19:00', { standing: 'cancelled' });
+    expect(changed).toHaveLength(1);
+    expect(changeDate(changed, '2027-03-30T19:00', { standing: null })).toEqual([]);
+  });
+});
+
+describe('two who edited', () => {
+  const base = listing();
+  it('what only one changed stays from both; what both changed collides', () => {
+    const mine = { ...base, summary: 'Mine', title: 'My title' };
+    const theirs = { ...base, access: 'Theirs', title: 'Their title' };
+    const { merged, collisions } = mergeContents(base, mine, theirs);
+    expect([merged.summary, merged.access, merged.title, collisions]).toEqual(['Mine', 'Theirs', 'My title', ['title']]);
+  });
+  it('the same change by both is no collision', () => {
+    const same = { ...base, title: 'Both' };
+    expect(mergeContents(base, same, { ...same }).collisions).toEqual([]);
+    expect(differences(base, same)).toEqual(['title']);
+  });
+});
+
+describe('what is kept in the browser', () => {
+  const store = new Map<string, string>();
+  const storage = {
+    getItem: (k: string) => store.get(k) ?? null,
+    setItem: (k: string, v: string) => void store.set(k, v),
+    removeItem: (k: string) => void store.delete(k),
+  };
+  it('is found again by the same person for the same listing only', () => {
+    keep(storage, 'ivo', 'a', { format: 1, revision: 2, content: listing(), at: 0 });
+    expect(readKept(storage, 'ivo', 'a')?.revision).toBe(2);
+    expect(readKept(storage, 'maud', 'a')).toBeUndefined();
+    expect(readKept(storage, 'ivo', null)).toBeUndefined();
+    dropKept(storage, 'ivo', 'a');
+    expect(readKept(storage, 'ivo', 'a')).toBeUndefined();
+  });
+  it('of an unknown format, or spoiled, is left alone; a full store is said', () => {
+    for (const text of ['{', 'null', '{"format":9}', '{"format":1}']) {
+      store.set('almanac.draft.ivo.a', text);
+      expect(readKept(storage, 'ivo', 'a')).toBeUndefined();
+    }
+    const full = {
+      setItem: () => {
+        throw new Error('full');
+      },
+    };
+    expect(keep(full, 'ivo', 'a', { format: 1, revision: 1, content: listing(), at: 0 })).toBe(false);
+  });
+});

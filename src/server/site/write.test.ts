@@ -1,0 +1,47 @@
+import { describe, expect, it } from 'vitest';
+import { read } from '../http/problem';
+import { readRedLetters, sayRedLetters, settingsInput } from './write';
+
+describe('red-letter days as people write them', () => {
+  const text =
+    '25 December Christmas Day\nEaster -2 Good Friday\nEaster Easter Sunday\nfirst Monday in June Isles Day\nlast Sunday in October Lamp Sunday\n29 February Leap Day';
+  it('are read, and said back the same', () => expect(sayRedLetters(readRedLetters(text))).toBe(text));
+  it('name the line that was not understood', () => {
+    for (const line of ['Christmas', '32 March X', '31 February Y', 'first Noday in June Z', 'sixth Monday in June Z']) {
+      expect(() => readRedLetters(`1 May May Day\n${line}`), line).toThrow('Line 2');
+    }
+  });
+});
+
+describe('settings', () => {
+  const good = {
+    name: 'Kittiwick Isles Almanac',
+    zone: 'America/Halifax',
+    lat: '43.1',
+    lng: '-57.4',
+    firstWeekday: '0',
+    firstView: 'month',
+    hours: '24',
+    date: 'day-month',
+    currency: 'cad',
+    horizonMonths: '36',
+    listLength: '40',
+    shortLength: '8',
+  };
+  it('come in as text and are bounded', () => {
+    expect(read(settingsInput, good)).toMatchObject({ lat: 43.1, currency: 'CAD', horizonMonths: 36 });
+    for (const [name, value] of Object.entries({
+      zone: 'Isles/Nowhere',
+      lat: '91',
+      firstWeekday: '7',
+      firstView: 'spiral',
+      horizonMonths: '0',
+      listLength: '4.5',
+      currency: 'DOLLAR',
+      address: 'javascript:x',
+      name: '',
+    })) {
+      expect(() => read(settingsInput, { ...good, [name]: value }), name).toThrow();
+    }
+  });
+});
