@@ -18,69 +18,69 @@ export interface Question {
 
 const MINUTE = 19 * 60;
 
-/** Each answers the days (`2027-03-02`) on which the rule has a date in the month. */
-export type Rival = (q: Question) => string[];
+/** Each answers in its own kind of value; `say` turns that into `2027-03-02`, for comparing, outside of what is timed. */
+export interface Rival {
+  run: (q: Question) => readonly unknown[];
+  say: (value: never) => string;
+}
 
 const pad = (n: number): string => String(n).padStart(2, '0');
+const monthEnd = ({ year, month }: Question): number => dayOf(month === 12 ? year + 1 : year, (month % 12) + 1, 1) - 1;
 
-export const ours: Rival = ({ start, rule, year, month }) => {
-  const day = dayOf(Number(start.slice(0, 4)), Number(start.slice(4, 6)), Number(start.slice(6, 8)));
-  const { rule: parsed, limit } = readRuleText(rule, 'UTC', MINUTE);
-  const stretch = { start: { day, minute: MINUTE }, length: null, rule: parsed, limit };
-  const from = dayOf(year, month, 1);
-  return daysOfStretch(stretch, 'UTC', from, dayOf(year + (month === 12 ? 1 : 0), (month % 12) + 1, 1) - 1).map(isoDay);
+export const ours: Rival = {
+  run: (q) => {
+    const { start } = q;
+    const day = dayOf(Number(start.slice(0, 4)), Number(start.slice(4, 6)), Number(start.slice(6, 8)));
+    const { rule, limit } = readRuleText(q.rule, 'UTC', MINUTE);
+    return daysOfStretch({ start: { day, minute: MINUTE }, length: null, rule, limit }, 'UTC', dayOf(q.year, q.month, 1), monthEnd(q));
+  },
+  say: (day: number) => isoDay(day),
 };
 
 const bounds = ({ year, month }: Question): [Date, Date] => [
   new Date(Date.UTC(year, month - 1, 1)),
   new Date(Date.UTC(year, month, 1) - 1),
 ];
-
 const stamp = (d: Date) =>
   DateTime.create(d.getUTCFullYear(), d.getUTCMonth() + 1, d.getUTCDate(), d.getUTCHours(), d.getUTCMinutes(), d.getUTCSeconds(), true);
 
 export const rivals: Record<string, Rival> = {
-  rrule: (q) => {
-    const [from, to] = bounds(q);
-    return rrule
-      .rrulestr(`DTSTART:${q.start}Z\nRRULE:${q.rule}`, { cache: false })
-      .between(from, to, true)
-      .map((d) => d.toISOString().slice(0, 10));
+  rrule: {
+    run: (q) => rrule.rrulestr(`DTSTART:${q.start}Z\nRRULE:${q.rule}`, { cache: false }).between(...bounds(q), true),
+    say: (d: Date) => d.toISOString().slice(0, 10),
   },
-  'rrule-temporal': (q) => {
-    const [from, to] = bounds(q);
-    const set = new RRuleTemporal({ rruleString: `DTSTART:${q.start}Z\nRRULE:${q.rule}` });
-    return set.between(from, to, true).map((z) => `${z.year}-${pad(z.month)}-${pad(z.day)}`);
+  'rrule-temporal': {
+    run: (q) => new RRuleTemporal({ rruleString: `DTSTART:${q.start}Z\nRRULE:${q.rule}` }).between(...bounds(q), true),
+    say: (z: { year: number; month: number; day: number }) => `${z.year}-${pad(z.month)}-${pad(z.day)}`,
   },
-  'rrule-rust': (q) => {
-    const set = RRuleSet.fromString<DateTime<Time>>(`DTSTART:${q.start}Z\nRRULE:${q.rule}`);
-    const [from, to] = bounds(q);
-    return set.between(stamp(from), stamp(to), true).map((d) => `${d.year}-${pad(d.month)}-${pad(d.day)}`);
+  'rrule-rust': {
+    run: (q) => {
+      const [from, to] = bounds(q);
+      return RRuleSet.fromString<DateTime<Time>>(`DTSTART:${q.start}Z\nRRULE:${q.rule}`).between(stamp(from), stamp(to), true);
+    },
+    say: (d: { year: number; month: number; day: number }) => `${d.year}-${pad(d.month)}-${pad(d.day)}`,
   },
-  'ical.js': (q) => {
-    const recur = ICAL.Recur.fromString(q.rule);
-    const t = q.start;
-    const start = new ICAL.Time(
-      {
-        year: Number(t.slice(0, 4)),
-        month: Number(t.slice(4, 6)),
-        day: Number(t.slice(6, 8)),
-        hour: 19,
-        minute: 0,
-        second: 0,
-        isDate: false,
-      },
-      ICAL.Timezone.utcTimezone,
-    );
-    const iterator = recur.iterator(start);
-    const found: string[] = [];
-    for (let next = iterator.next(); next; next = iterator.next()) {
-      if (next.year > q.year || (next.year === q.year && next.month > q.month)) break;
-      if (next.year === q.year && next.month === q.month) found.push(`${next.year}-${pad(next.month)}-${pad(next.day)}`);
-    }
-    return found;
+  'ical.js': {
+    run: (q) => {
+      const [year, month, day] = [Number(q.start.slice(0, 4)), Number(q.start.slice(4, 6)), Number(q.start.slice(6, 8))];
+      const start = new ICAL.Time({ year, month, day, hour: 19, minute: 0, second: 0, isDate: false }, ICAL.Timezone.utcTimezone);
+      const iterator = ICAL.Recur.fromString(q.rule).iterator(start);
+      const found: ICAL.Time[] = [];
+      for (let next = iterator.next(); next; next = iterator.next()) {
+        if (next.year > q.year || (next.year === q.year && next.month > q.month)) break;
+        if (next.year === q.year && next.month === q.month) found.push(next.clone());
+      }
+      return found;
+    },
+    say: (t: ICAL.Time) => `${t.year}-${pad(t.month)}-${pad(t.day)}`,
   },
 };
+
+export function answerOf({ run, say }: Rival, q: Question): string {
+  return run(q)
+    .map((value) => say(value as never))
+    .join(' ');
+}
 
 export const KINDS: Record<string, string> = {
   daily: 'FREQ=DAILY',

@@ -4,7 +4,7 @@
  */
 import { type Day, dayOf } from '../day/day';
 import { gapsBetween, MS_PER_MINUTE, MS_PER_UTC_DAY } from '../day/zone';
-import type { Rule, Stretch } from './model';
+import type { ByDay, Rule, Stretch } from './model';
 import { daysOfPeriod, type Pattern, patternOf, periodOf } from './periods';
 
 /** The civil calendar repeats after 400 years: a rule without a day in so long has none. */
@@ -114,10 +114,11 @@ function nthDay(pattern: Pattern, n: number): Day {
   if (n <= 1) return startDay;
   const first: Day[] = [];
   daysOfPeriod(pattern, 0, first);
-  const later = first.filter((day) => day > startDay);
+  let passed = 0;
+  while (passed < first.length && (first[passed] as Day) <= startDay) passed++;
   let rest = n - 1;
-  if (rest <= later.length) return later[rest - 1] as Day;
-  rest -= later.length;
+  if (rest <= first.length - passed) return first[passed + rest - 1] as Day;
+  rest -= first.length - passed;
   const perPeriod = constantDays(pattern);
   if (perPeriod !== null) {
     const days: Day[] = [];
@@ -128,34 +129,36 @@ function nthDay(pattern: Pattern, n: number): Day {
 }
 
 /** How many days every period has, when that is always the same; null when it varies. */
-function constantDays({ rule, weekdays, monthDays, months, weekOffsets }: Pattern): number | null {
-  const fixedMonthDays = (): number | null => {
-    const unique = [...new Set(monthDays)];
-    const oneSign = unique.every((n) => n > 0) || unique.every((n) => n < 0);
-    return oneSign && unique.every((n) => Math.abs(n) <= 28) ? unique.length : null;
-  };
-  const fixedWeekdays = (): number | null => {
-    const unique = new Set(weekdays.map((d) => d.weekday * 100 + d.nth));
-    const fixed = weekdays.every((d) => d.nth !== 0 && Math.abs(d.nth) <= 4);
-    const oneSign = weekdays.every((d) => d.nth > 0) || weekdays.every((d) => d.nth < 0);
-    return fixed && oneSign ? unique.size : null;
-  };
-  const inMonth = (): number | null => {
-    if (monthDays.length && weekdays.length) return null;
-    return monthDays.length ? fixedMonthDays() : fixedWeekdays();
-  };
+function constantDays(pattern: Pattern): number | null {
+  const { rule, months, monthDays, weekdays } = pattern;
   switch (rule.freq) {
     case 'daily':
       return rule.byDay.length || rule.byMonth.length || rule.byMonthDay.length ? null : 1;
     case 'weekly':
-      return rule.byMonth.length ? null : weekOffsets.length;
+      return rule.byMonth.length ? null : pattern.weekOffsets.length;
     case 'monthly':
-      return months.length ? null : inMonth();
-    case 'yearly': {
-      if (!months.length) return monthDays.length ? multiply(inMonth(), 12) : fixedWeekdays();
-      return multiply(inMonth(), new Set(months).size);
-    }
+      return months.length ? null : constantInMonth(pattern);
+    case 'yearly':
+      if (months.length) return multiply(constantInMonth(pattern), new Set(months).size);
+      return monthDays.length ? multiply(constantInMonth(pattern), 12) : constantWeekdays(weekdays);
   }
+}
+
+function constantInMonth({ monthDays, weekdays }: Pattern): number | null {
+  if (monthDays.length && weekdays.length) return null;
+  return monthDays.length ? constantMonthDays(monthDays) : constantWeekdays(weekdays);
+}
+
+/** Days 1 to 28 are in every month; counted from both ends, two could be the same day. */
+function constantMonthDays(monthDays: number[]): number | null {
+  const oneSign = monthDays.every((n) => n > 0) || monthDays.every((n) => n < 0);
+  return oneSign && monthDays.every((n) => Math.abs(n) <= 28) ? new Set(monthDays).size : null;
+}
+
+function constantWeekdays(weekdays: ByDay[]): number | null {
+  const fixed = weekdays.every((d) => d.nth !== 0 && Math.abs(d.nth) <= 4);
+  const oneSign = weekdays.every((d) => d.nth > 0) || weekdays.every((d) => d.nth < 0);
+  return fixed && oneSign ? new Set(weekdays.map((d) => d.weekday * 100 + d.nth)).size : null;
 }
 
 const multiply = (n: number | null, by: number): number | null => (n === null ? null : n * by);
