@@ -6,7 +6,7 @@ import type { CategoryView } from '@/server/public/lookup';
 export const symbols = `<svg width="0" height="0" style="position:absolute" aria-hidden="true">${SHAPES.map((s) => `<symbol id="m-${s}" viewBox="0 0 12 12"><path fill-rule="evenodd" d="${pathOf(s)}"/></symbol>`).join('')}</svg>`;
 
 /** The class that carries a category's inks. */
-export const inkClass = (category: Pick<CategoryView, 'id'>): string => `k${category.id.replaceAll('-', '').slice(-12)}`;
+export const inkClass = (category: Pick<CategoryView, 'id'>): string => `k${category.id.slice(-12)}`;
 
 export function inkStyles(categories: readonly CategoryView[]): string {
   return categories.map((c) => `.${inkClass(c)}{--ml:${c.light};--md:${c.dark}}`).join('');

@@ -4,12 +4,12 @@ import { type DayWords, sayCount, sayDay, sayTime, type Style, WEEKDAYS } from '
 import type { Band, MonthSheet, SheetDate, SheetDay } from '@/core/sheet/month';
 import { type Place, phaseOn, sunOn } from '@/core/sky/sky';
 import { escapeHtml } from '@/core/text/text';
-import type { PublicDate } from '@/server/public/dates';
+import type { PublicDate, ShortDate } from '@/server/public/dates';
 import type { Lookup } from '@/server/public/lookup';
 import { inkClass, markHtml } from './marks';
 
 export interface SheetEntry extends SheetDate {
-  of: PublicDate;
+  of: ShortDate;
 }
 
 export interface MonthInput {
@@ -25,10 +25,10 @@ export interface MonthInput {
   dayHref: (day: Day) => string;
   query: string;
   /** the dates that touch a day, in order */
-  onDay: (day: Day) => PublicDate[];
+  onDay: (day: Day) => ShortDate[];
 }
 
-export function toSheetEntry(of: PublicDate): SheetEntry {
+export function toSheetEntry(of: ShortDate): SheetEntry {
   return {
     of,
     from: of.start_day,
@@ -44,8 +44,8 @@ export function dateHref(date: Pick<PublicDate, 'listing' | 'date'>): string {
 }
 
 const GONE = new Set(['cancelled', 'postponed']);
-const shownTitle = (of: PublicDate): string => escapeHtml(of.short_title || of.title);
-const state = (of: PublicDate): string =>
+const shownTitle = (of: ShortDate): string => escapeHtml(of.short_title || of.title);
+const state = (of: ShortDate): string =>
   of.standing === 'cancelled' ? ' (cancelled)' : of.standing === 'postponed' ? ' (postponed)' : of.moved ? ' (moved)' : '';
 
 export function monthHtml(input: MonthInput): string {
@@ -136,7 +136,7 @@ function bandHtml({ date: { of }, lane, fromColumn, toColumn, opensBefore, opens
   return `<a class="${classes.filter(Boolean).join(' ')}" style="--lane:${lane};--span:${toColumn - fromColumn + 1}" href="${dateHref(of)}">${shownTitle(of)}<span class="hidden-words">${state(of)}</span></a>`;
 }
 
-function entryHtml(of: PublicDate, lines: 1 | 2, { found, style }: MonthInput): string {
+function entryHtml(of: ShortDate, lines: 1 | 2, { found, style }: MonthInput): string {
   const classes = `entry${lines === 2 ? ' two' : ''}${of.headline ? ' head' : ''}${of.moved ? ' moved' : ''}${GONE.has(of.standing) ? ' off' : ''}`;
   const time = of.start_minute === null ? '' : `<span class="t">${sayTime(of.start_minute, style)}</span>`;
   const said = state(of);

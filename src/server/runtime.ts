@@ -53,7 +53,12 @@ async function start(env: NodeJS.ProcessEnv): Promise<Runtime> {
   let revision = 0;
   const settings = (): SiteSettings => stored.settings;
   const address = (): string => settings().address || origin;
-  const auth = createAuth(db, { secret: secretOf(folder, env), address, siteName: () => settings().name });
+  const auth = createAuth(db, {
+    secret: secretOf(folder, env),
+    address,
+    siteName: () => settings().name,
+    secure: settings().address.startsWith('https:'),
+  });
   const watch = env.DATABASE_URL
     ? await watchServer(env.DATABASE_URL, async () => {
         revision++;

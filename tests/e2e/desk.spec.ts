@@ -1,6 +1,6 @@
 import { expect, type Page, test } from '@playwright/test';
 import sharp from 'sharp';
-import { expectAccessible, expectNoSidewaysScroll, pageOf } from './support';
+import { expectAccessible, expectNoSidewaysScroll, pageOf, signIn } from './support';
 
 const heading = (page: Page) => page.locator('.editor-head h1');
 const saved = (page: Page, text: RegExp) => expect(page.locator('[data-note]')).toContainText(text);
@@ -316,4 +316,51 @@ test('somebody is invited, joins by the mail’s link, and can sign in; a contri
   await expect(page.locator('.pile')).toContainText('Olaf’s Evening');
   await olaf.close();
   await page.close();
+});
+
+test('a forgotten password is chosen anew by the link of a mail, once, and ends other sessions', async ({ browser, request, baseURL }) => {
+  const maud = await pageOf(browser, request, 'maud', { baseURL });
+  const nan = await (await browser.newContext({ baseURL })).newPage();
+  await signIn(nan, 'nan');
+  const reader = await (await browser.newContext({ baseURL })).newPage();
+  const ask = async (email: string): Promise<void> => {
+    await reader.goto('/desk/forgotten');
+    await reader.getByLabel('Mail address of your account').fill(email);
+    await reader.getByRole('button', { name: 'Send the link' }).click();
+    await expect(reader.getByText('If there is an account')).toBeVisible();
+  };
+  const linkOf = async (): Promise<string> => {
+    await maud.goto('/desk/mail');
+    await maud.getByText('A new password for').first().click();
+    const href = new URL((await maud.locator('details[open] a').first().getAttribute('href')) ?? '');
+    return href.pathname + href.search;
+  };
+  const choose = async (link: string, password: string): Promise<void> => {
+    await reader.goto(link);
+    await reader.getByLabel('New password').fill(password);
+    await reader.getByRole('button', { name: 'Keep it' }).click();
+  };
+  await ask('nobody@almanac.example');
+  await ask('nan@almanac.example');
+  const link = await linkOf();
+  await expect(maud.getByText('to nobody@almanac.example')).toHaveCount(0);
+  await choose(link, 'eleven calm puffins');
+  await reader.waitForURL('**/desk/sign-in');
+  await nan.goto('/desk/listings');
+  await expect(nan).toHaveURL(/sign-in/);
+  await choose(link, 'twelve calm puffins');
+  await expect(reader.getByRole('alert')).toContainText('used already');
+  await reader.goto('/desk/sign-in');
+  await reader.getByLabel('Mail address').fill('nan@almanac.example');
+  await reader.getByLabel('Password').fill('eleven calm puffins');
+  await reader.getByRole('button', { name: 'Sign in' }).click();
+  await reader.waitForURL('**/desk/listings');
+  await reader.getByRole('button', { name: 'Sign out' }).click();
+  await reader.goto('/desk/listings');
+  await expect(reader).toHaveURL(/sign-in/);
+  // Back to the demo's own password, which the tests after this one use.
+  await ask('nan@almanac.example');
+  await choose(await linkOf(), 'kittiwick-isles-3');
+  await reader.waitForURL('**/desk/sign-in');
+  for (const page of [maud, nan, reader]) await page.close();
 });

@@ -60,6 +60,13 @@ test('the operator makes the first coordinator of an empty site, with a password
     redirect: 'manual',
   });
   expect(wrong.status).toBe(401);
+  // Nothing of a password is cut off: one character more is another password.
+  const longer = await fetch(`${address}/desk/sign-in`, {
+    method: 'POST',
+    body: new URLSearchParams({ email: 'maud@almanac.example', password: 'a long enough passwordx' }),
+    redirect: 'manual',
+  });
+  expect(longer.status).toBe(401);
   const right = await fetch(`${address}/desk/sign-in`, {
     method: 'POST',
     body: new URLSearchParams({ email: 'maud@almanac.example', password: 'a long enough password' }),

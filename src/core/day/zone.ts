@@ -71,15 +71,22 @@ export function offsetFromIntl(zone: string, ms: number): number {
 }
 
 const PROBE_MS = 7 * MS_PER_UTC_DAY;
-const transitionsByYear = new Map<string, Transition[]>();
+/** By zone, then year: asked several times for each wall time, so the look-up must cost nothing. */
+const transitionsByZone = new Map<string, Map<number, Transition[]>>();
+const MOST_ZONES = 700;
 
 /**
  * The transitions of a zone in a UTC year. Probes each week (no zone has had two transitions inside one that
  * cancel out since 1970), then bisects to the second: at most 53 probes and 2 × 20 bisection steps.
  */
 export function transitionsOf(zone: string, year: number): Transition[] {
-  const key = `${zone}|${year}`;
-  const known = transitionsByYear.get(key);
+  let ofZone = transitionsByZone.get(zone);
+  if (!ofZone) {
+    ofZone = new Map();
+    if (transitionsByZone.size >= MOST_ZONES) transitionsByZone.clear();
+    transitionsByZone.set(zone, ofZone);
+  }
+  const known = ofZone.get(year);
   if (known) return known;
   const found: Transition[] = [];
   const end = dayOf(year + 1, 1, 1) * MS_PER_UTC_DAY;
@@ -101,8 +108,8 @@ export function transitionsOf(zone: string, year: number): Transition[] {
     }
     left = right;
   }
-  if (transitionsByYear.size > 20_000) transitionsByYear.clear();
-  transitionsByYear.set(key, found);
+  if (ofZone.size > 2000) ofZone.clear();
+  ofZone.set(year, found);
   return found;
 }
 

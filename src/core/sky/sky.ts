@@ -27,7 +27,19 @@ export function sunOn(day: Day, place: Place): SunDay {
   return { kind: 'rises', rise: minute(times.sunrise), set: minute(times.sunset) };
 }
 
-const phaseAt = (ms: number): number => suncalc.getMoonIllumination(new Date(ms)).phase;
+/** Phases of instants already asked for: a day's end is the next day's beginning, and each month is looked at often. */
+const phases = new Map<number, number>();
+const MOST_PHASES = 4000;
+
+function phaseAt(ms: number): number {
+  let phase = phases.get(ms);
+  if (phase === undefined) {
+    phase = suncalc.getMoonIllumination(new Date(ms)).phase;
+    if (phases.size >= MOST_PHASES) phases.clear();
+    phases.set(ms, phase);
+  }
+  return phase;
+}
 
 /** The principal phase that falls on a local day, if one does. */
 export function phaseOn(day: Day, zone: string): Phase | undefined {

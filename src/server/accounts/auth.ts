@@ -14,6 +14,8 @@ export interface AuthOptions {
   /** where the site is reached, for links in mails */
   address: () => string;
   siteName: () => string;
+  /** the site is reached by https: its cookies go nowhere else */
+  secure: boolean;
 }
 
 export function createAuth(db: Db, options: AuthOptions) {
@@ -52,6 +54,7 @@ export function createAuth(db: Db, options: AuthOptions) {
     },
     advanced: {
       cookiePrefix: 'almanac',
+      useSecureCookies: options.secure,
       ipAddress: { ipAddressHeaders: [ADDRESS_HEADER] },
       defaultCookieAttributes: { sameSite: 'lax', httpOnly: true },
     },

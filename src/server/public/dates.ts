@@ -74,14 +74,69 @@ function conditions(filters: Filters, found: Lookup): SQL[] {
 const FROM = sql.raw('from occurrence o join published p on p.listing_id = o.listing_id left join venue v on v.id = p.venue_id');
 const ORDER = sql.raw('order by o.start_day, o.start_minute nulls first, p.headline desc, p.title, o.listing_id');
 
+/** Rows as one JSON text: many small values are what costs on the way out of the embedded database, not the query. */
 async function rows<T>(db: Db, query: SQL): Promise<T[]> {
-  return ((await db.execute(query)) as unknown as { rows: T[] }).rows;
+  const result = (await db.execute(sql`select coalesce(json_agg(q), '[]')::text as list from (${query}) q`)) as unknown as {
+    rows: { list: string }[];
+  };
+  return JSON.parse(result.rows[0]?.list ?? '[]') as T[];
 }
 
 /** Dates that touch a span, in order of their start. */
 export function readDates(db: Db, span: Span, filters: Filters, found: Lookup): Promise<PublicDate[]> {
   const where = sql.join([touches(span), ...conditions(filters, found)], sql` and `);
   return rows(db, sql`select ${COLUMNS} ${FROM} where ${where} ${ORDER} limit 5000`);
+}
+
+/** What the month sheet must know of a date: no texts, no pictures. */
+const SHORT = sql.raw(`
+  o.listing_id, p.address as listing, o.address as date, o.original, p.title, p.short_title,
+  o.start_day, o.start_minute, o.last_day,
+  case when p.standing <> 'going-ahead' then p.standing else coalesce(o.standing, 'going-ahead') end as standing,
+  o.moved, p.headline, p.free, p.category_id, p.venue_id, p.attendance`);
+
+export type ShortDate = Pick<
+  PublicDate,
+  | 'listing_id'
+  | 'listing'
+  | 'date'
+  | 'original'
+  | 'title'
+  | 'short_title'
+  | 'start_day'
+  | 'start_minute'
+  | 'last_day'
+  | 'standing'
+  | 'moved'
+  | 'headline'
+  | 'free'
+  | 'category_id'
+  | 'venue_id'
+  | 'attendance'
+>;
+
+/** All dates that touch a span and hold the reader's words, in no order: kinds, places and cost are chosen among them in memory. */
+export function readShortDates(db: Db, span: Span, filters: Filters): Promise<ShortDate[]> {
+  const where = sql.join([touches(span), ...wordConditions(filters)], sql` and `);
+  return rows(db, sql`select ${SHORT} ${FROM} where ${where} limit 5000`);
+}
+
+/** The dates that a reader's other choices leave, and what each choice would show, from dates at hand. */
+export function chooseDates(
+  dates: readonly ShortDate[],
+  span: Span,
+  filters: Filters,
+  found: Lookup,
+): { chosen: ShortDate[]; facets: Facets } {
+  const kinds = new Set(filters.kinds.flatMap((address) => withChildren(found, address)).map((c) => c.id));
+  const facets: Facets = { kinds: new Map(), places: new Map(), free: 0, total: 0 };
+  const chosen = dates.filter((date) => {
+    const town = (date.venue_id && found.venue.get(date.venue_id)?.town) || '';
+    const group = { category_id: date.category_id, town, online: date.attendance !== 'in-person', free: date.free, n: 1 };
+    if (date.start_day <= span.to && date.last_day >= span.from) addGroup(facets, group, filters, kinds, found);
+    return fits(group, filters, kinds);
+  });
+  return { chosen, facets };
 }
 
 export interface ListPage {
@@ -143,6 +198,19 @@ export async function readFacets(db: Db, span: Span, filters: Filters, found: Lo
   return facets;
 }
 
+function choicesFit({ category_id, town, online, free }: FacetGroup, filters: Filters, kinds: Set<string>) {
+  return {
+    kindFits: !filters.kinds.length || kinds.has(category_id),
+    placeFits: !filters.places.length || filters.places.includes(town) || (online && filters.places.includes(ONLINE)),
+    freeFits: !filters.free || free,
+  };
+}
+
+function fits(group: FacetGroup, filters: Filters, kinds: Set<string>): boolean {
+  const { kindFits, placeFits, freeFits } = choicesFit(group, filters, kinds);
+  return kindFits && placeFits && freeFits;
+}
+
 const addTo = (map: Map<string, number>, key: string | undefined, n: number): void => {
   if (key) map.set(key, (map.get(key) ?? 0) + n);
 };
@@ -154,9 +222,7 @@ function addGroup(
   chosen: Set<string>,
   found: Lookup,
 ): void {
-  const kindFits = !filters.kinds.length || chosen.has(category_id);
-  const placeFits = !filters.places.length || filters.places.includes(town) || (online && filters.places.includes(ONLINE));
-  const freeFits = !filters.free || free;
+  const { kindFits, placeFits, freeFits } = choicesFit({ category_id, town, online, free, n }, filters, chosen);
   if (placeFits && freeFits) {
     const own = found.category.get(category_id);
     const top = topOf(found, category_id);

@@ -6,6 +6,7 @@ import { fold } from '@/core/text/text';
 import type { Db } from '../db/client';
 import { category, organizer, venue } from '../db/schema';
 import type { Runtime } from '../runtime';
+import { countOn } from './dates';
 
 export interface CategoryView {
   id: string;
@@ -40,6 +41,15 @@ export function lookup(rt: Runtime): Promise<Lookup> {
   const revision = rt.contentRevision();
   if (kept?.revision !== revision) kept = { revision, lookup: readLookup(rt.db) };
   return kept.lookup;
+}
+
+let keptToday: { key: string; count: Promise<number> } | undefined;
+
+/** How many dates touch today, counted once for each state of the content and day. */
+export function countToday(rt: Runtime, today: number): Promise<number> {
+  const key = `${rt.contentRevision()} ${today}`;
+  if (keptToday?.key !== key) keptToday = { key, count: countOn(rt.db, today) };
+  return keptToday.count;
 }
 
 async function readLookup(db: Db): Promise<Lookup> {

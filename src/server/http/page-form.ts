@@ -1,0 +1,35 @@
+/** A Desk page's own form: posted to the page itself, run in one transaction, answered by the page with what was typed. */
+import type { AstroGlobal } from 'astro';
+import type { Db } from '../db/client';
+import { formFields, tryForm } from './endpoint';
+
+export interface FormState {
+  /** what to say after it worked; undefined when it did not, or nothing was posted */
+  said: string | undefined;
+  /** what was typed, when it has to be mended */
+  fields: Record<string, string> | undefined;
+  errors: Map<string, string> | undefined;
+  wrong: string;
+}
+
+/** Runs a posted form. A Problem is shown at its fields, with nothing lost; `run` returns what to say when it worked. */
+export async function handleForm(
+  page: Readonly<AstroGlobal>,
+  run: (tx: Db, fields: Record<string, string>) => Promise<string>,
+): Promise<FormState> {
+  if (page.request.method !== 'POST') return { said: undefined, fields: undefined, errors: undefined, wrong: '' };
+  const { rt } = page.locals;
+  const fields = formFields(await page.request.formData());
+  const { value, problem } = await tryForm(() => rt.db.transaction((tx) => run(tx as unknown as Db, fields)));
+  if (!problem) {
+    await rt.contentChanged();
+    return { said: value, fields: undefined, errors: undefined, wrong: '' };
+  }
+  page.response.status = problem.status;
+  return { said: undefined, fields, errors: new Map(problem.fields.map((f) => [f.field, f.message])), wrong: problem.title };
+}
+
+/** Back to a page that says how it went. */
+export function saying(path: string, said: string): string {
+  return `${path}?said=${encodeURIComponent(said)}`;
+}
