@@ -35,7 +35,7 @@ export function toSheetEntry(of: ShortDate): SheetEntry {
     to: of.last_day,
     minute: of.start_minute,
     headline: of.headline,
-    key: `${of.title}|${of.listing_id}|${of.original}`,
+    key: `${of.title}|${of.listing}|${of.date}`,
   };
 }
 

@@ -88,37 +88,38 @@ export function readDates(db: Db, span: Span, filters: Filters, found: Lookup): 
   return rows(db, sql`select ${COLUMNS} ${FROM} where ${where} ${ORDER} limit 5000`);
 }
 
-/** What the month sheet must know of a date: no texts, no pictures. */
-const SHORT = sql.raw(`
-  o.listing_id, p.address as listing, o.address as date, o.original, p.title, p.short_title,
-  o.start_day, o.start_minute, o.last_day,
-  case when p.standing <> 'going-ahead' then p.standing else coalesce(o.standing, 'going-ahead') end as standing,
-  o.moved, p.headline, p.free, p.category_id, p.venue_id, p.attendance`);
+/** What the month sheet must know of a date, and where it stands: no texts, no pictures. */
+const SHORT = {
+  listing: 'p.address',
+  date: 'o.address',
+  title: 'p.title',
+  short_title: 'p.short_title',
+  start_day: 'o.start_day',
+  start_minute: 'o.start_minute',
+  last_day: 'o.last_day',
+  standing: "case when p.standing <> 'going-ahead' then p.standing else coalesce(o.standing, 'going-ahead') end",
+  moved: 'o.moved',
+  headline: 'p.headline',
+  free: 'p.free',
+  category_id: 'p.category_id',
+  venue_id: 'p.venue_id',
+  attendance: 'p.attendance',
+} as const;
 
-export type ShortDate = Pick<
-  PublicDate,
-  | 'listing_id'
-  | 'listing'
-  | 'date'
-  | 'original'
-  | 'title'
-  | 'short_title'
-  | 'start_day'
-  | 'start_minute'
-  | 'last_day'
-  | 'standing'
-  | 'moved'
-  | 'headline'
-  | 'free'
-  | 'category_id'
-  | 'venue_id'
-  | 'attendance'
->;
+export type ShortDate = Pick<PublicDate, keyof typeof SHORT>;
+const SHORT_NAMES = Object.keys(SHORT) as (keyof ShortDate)[];
+const SHORT_VALUES = sql.raw(Object.values(SHORT).join(', '));
 
-/** All dates that touch a span and hold the reader's words, in no order: kinds, places and cost are chosen among them in memory. */
-export function readShortDates(db: Db, span: Span, filters: Filters): Promise<ShortDate[]> {
+/**
+ * All dates that touch a span and hold the reader's words, in no order: kinds, places and cost are chosen among them in
+ * memory. They come as arrays, since writing the names of each field again is a third of what the query costs.
+ */
+export async function readShortDates(db: Db, span: Span, filters: Filters): Promise<ShortDate[]> {
   const where = sql.join([touches(span), ...wordConditions(filters)], sql` and `);
-  return rows(db, sql`select ${SHORT} ${FROM} where ${where} limit 5000`);
+  const query = sql`select coalesce(json_agg(json_build_array(${SHORT_VALUES})), '[]')::text as list ${FROM} where ${where}`;
+  const result = (await db.execute(query)) as unknown as { rows: { list: string }[] };
+  const values = JSON.parse(result.rows[0]?.list ?? '[]') as unknown[][];
+  return values.map((row) => Object.fromEntries(SHORT_NAMES.map((name, i) => [name, row[i]])) as ShortDate);
 }
 
 /** The dates that a reader's other choices leave, and what each choice would show, from dates at hand. */
