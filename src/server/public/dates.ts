@@ -253,7 +253,8 @@ export interface ComingQuery {
 
 /** Coming dates of a venue or an organizer. */
 export function readComing(db: Db, { from, limit, venueId, organizerId }: ComingQuery): Promise<PublicDate[]> {
-  const of = venueId ? sql`l.venue_id = ${venueId}` : sql`l.organizer_id = ${organizerId ?? null}`;
+  // A listing that goes online keeps its venue for another time, but nobody should go there.
+  const of = venueId ? sql`l.venue_id = ${venueId} and p.attendance <> 'online'` : sql`l.organizer_id = ${organizerId ?? null}`;
   return rows(
     db,
     sql`select ${COLUMNS} ${FROM} where o.public and o.last_day >= ${from} and o.listing_id in (select l.listing_id from listing_link l where l.copy = 'published' and ${of}) ${ORDER} limit ${limit}`,

@@ -1,0 +1,37 @@
+import { describe, expect, it } from 'vitest';
+import { boundsOf, directionsOf, distanceKm, projection } from './geo';
+
+describe('places on a chart', () => {
+  const points = [
+    { lat: 43.1, lng: -57.6 },
+    { lat: 43.4, lng: -57.2 },
+  ];
+  it('have bounds with a margin, or none when there are no places', () => {
+    expect(boundsOf(points, 0.1)).toEqual({ west: -57.7, east: expect.closeTo(-57.1), south: 43, north: 43.5 });
+    expect(boundsOf([])).toBeUndefined();
+  });
+  it('are projected true to scale inside the box', () => {
+    const bounds = { west: -58, east: -57, south: 43, north: 44 };
+    const at = projection(bounds, 400, 300);
+    const [[x1, y1], [x2, y2]] = [at({ lat: 43.5, lng: -57.6 }), at({ lat: 43.5, lng: -57.4 })];
+    const [, y3] = at({ lat: 43.6, lng: -57.6 });
+    expect(y1).toBeCloseTo(y2);
+    const kmAcross = distanceKm({ lat: 43.5, lng: -57.6 }, { lat: 43.5, lng: -57.4 });
+    const kmUp = distanceKm({ lat: 43.5, lng: -57.6 }, { lat: 43.6, lng: -57.6 });
+    expect((x2 - x1) / kmAcross / ((y1 - y3) / kmUp)).toBeCloseTo(1, 2);
+    for (const lat of [43, 44])
+      for (const lng of [-58, -57]) {
+        const [x, y] = at({ lat, lng });
+        expect(x >= -1e-9 && x <= 400.0001 && y >= -1e-9 && y <= 300.0001).toBe(true);
+      }
+  });
+  it('lie as far apart as a sphere says', () => {
+    expect(distanceKm({ lat: 0, lng: 0 }, { lat: 0, lng: 90 })).toBeCloseTo((Math.PI / 2) * 6371, 3);
+    expect(distanceKm({ lat: 90, lng: 0 }, { lat: -90, lng: 50 })).toBeCloseTo(Math.PI * 6371, 3);
+    expect(distanceKm({ lat: 43, lng: -57 }, { lat: 43, lng: -57 })).toBe(0);
+  });
+  it('give directions as an address that any map program reads', () => {
+    expect(directionsOf({ lat: 43.123456, lng: -57.4 }).geo).toBe('geo:43.12346,-57.40000');
+    expect(directionsOf({ lat: 43.1, lng: -57.4 }).web).toMatch(/^https:\/\//);
+  });
+});

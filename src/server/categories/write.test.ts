@@ -1,0 +1,167 @@
+import { eq } from 'drizzle-orm';
+import { beforeEach, describe, expect, it } from 'vitest';
+import { change, choir, EDITOR, freshDb, inTx, NOW, type Places, SETTINGS, seedPlaces } from '../../../tests/support/db';
+import type { Db } from '../db/client';
+import { audit, category, link, listing, organizer, published, venue } from '../db/schema';
+import { Problem, read } from '../http/problem';
+import { rebuildIndex } from '../listings/rebuild';
+import { createListing, publishListing } from '../listings/write';
+import { organizerInput, removeOrganizer, saveOrganizer } from '../organizers/write';
+import { removeVenue, saveVenue, venueInput } from '../venues/write';
+import { type CategoryInput, categoryInput, makeFallback, removeCategory, saveCategory } from './write';
+
+let db: Db;
+let places: Places;
+beforeEach(async () => {
+  db = await freshDb();
+  places = await seedPlaces(db);
+});
+
+const input = (part: Partial<CategoryInput> = {}): CategoryInput => ({
+  name: 'Choirs',
+  shape: 'square',
+  ink: '#0c5a63',
+  parentId: null,
+  ...part,
+});
+const save = (id: string | null, part: Partial<CategoryInput> = {}) => inTx(db, (tx) => saveCategory(tx, id, input(part), EDITOR));
+const rowOf = async (id: string) => (await db.select().from(category).where(eq(category.id, id)))[0];
+const problem = async (run: Promise<unknown>): Promise<Problem> => {
+  const error = await run.then(
+    () => undefined,
+    (e: unknown) => e,
+  );
+  expect(error).toBeInstanceOf(Problem);
+  return error as Problem;
+};
+/** A published listing that names these, in both copies. */
+const publishWith = (part: Parameters<typeof choir>[1]) =>
+  inTx(db, async (tx) => {
+    const row = await createListing(tx, choir(places, part), change());
+    return publishListing(tx, row.id, row.revision, change());
+  });
+
+describe('categories', () => {
+  it('stand under a parent, whose shape they take and keep when it changes', async () => {
+    const child = await save(null, { parentId: places.category });
+    expect((await rowOf(child))?.shape).toBe('disc');
+    await save(places.category, { name: 'Music', shape: 'diamond' });
+    expect((await rowOf(child))?.shape).toBe('diamond');
+    expect((await rowOf(places.category))?.revision).toBe(2);
+  });
+
+  it('are two levels deep at most', async () => {
+    const child = await save(null, { parentId: places.category });
+    const other = await save(null, { name: 'Walks' });
+    expect((await problem(save(null, { parentId: child }))).fields[0]?.field).toBe('parentId');
+    expect((await problem(save(places.category, { parentId: other }))).title).toContain('stays at the top');
+    expect((await problem(save(places.category, { parentId: places.category }))).title).toContain('under itself');
+    expect((await problem(save(null, { parentId: '01890000-0000-7000-8000-000000000000' }))).status).toBe(404);
+  });
+
+  it('get an address of their own, also when two have one name', async () => {
+    const [one, two] = [await save(null), await save(null)];
+    expect([(await rowOf(one))?.address, (await rowOf(two))?.address]).toEqual(['choirs', 'choirs-2']);
+  });
+
+  it('go, and what used them goes where it was said, or to the fallback, in both copies', async () => {
+    const [going, target] = [await save(null), await save(null, { name: 'Walks' })];
+    const row = await publishWith({ categoryIds: [going] });
+    const both = await publishWith({ title: 'Second', categoryIds: [going, target] });
+    await inTx(db, (tx) => removeCategory(tx, going, target, EDITOR));
+    expect(await rowOf(going)).toBeUndefined();
+    for (const id of [row.id, both.id]) {
+      const [kept] = await db.select().from(published).where(eq(published.listingId, id));
+      const [working] = await db.select().from(listing).where(eq(listing.id, id));
+      expect(kept?.categoryId).toBe(target);
+      expect(kept?.content.categoryIds).toEqual([target]);
+      expect(working?.working.categoryIds).toEqual([target]);
+      const links = (await db.select().from(link).where(eq(link.listingId, id))).filter((l) => l.categoryId);
+      expect(links.map((l) => l.categoryId)).toEqual([target, target]);
+    }
+    await inTx(db, (tx) => removeCategory(tx, target, null, EDITOR));
+    expect((await db.select().from(published)).every((p) => p.categoryId === places.category)).toBe(true);
+    expect((await db.select().from(audit)).some((a) => a.what === 'removed “Choirs”')).toBe(true);
+    expect((await rebuildIndex(db, SETTINGS, NOW)).differed).toEqual([]);
+  });
+
+  it('stay when they are the fallback or have others under them, and say why', async () => {
+    const fallback = await problem(inTx(db, (tx) => removeCategory(tx, places.category, null, EDITOR)));
+    expect([fallback.status, fallback.title]).toEqual([409, expect.stringContaining('is the fallback')]);
+    const parent = await save(null, { name: 'Walks' });
+    await save(null, { name: 'Shore walks', parentId: parent });
+    expect((await problem(inTx(db, (tx) => removeCategory(tx, parent, null, EDITOR)))).title).toContain('“Shore walks” stands under it');
+    await inTx(db, (tx) => makeFallback(tx, parent));
+    expect((await db.select().from(category).where(eq(category.fallback, true))).map((c) => c.id)).toEqual([parent]);
+  });
+
+  it('are refused at the field when they cannot be read', async () => {
+    const bad = await problem((async () => read(categoryInput, { name: ' ', shape: 'banana', ink: 'red', parentId: 'x' }))());
+    expect(bad.fields.map((f) => f.field)).toEqual(['name', 'shape', 'ink', 'parentId']);
+  });
+});
+
+describe('venues and organizers', () => {
+  const hall = {
+    name: 'Gannet Bay Hall',
+    town: 'Gannet Bay',
+    street: '',
+    island: '',
+    lat: null,
+    lng: null,
+    access: '',
+    phone: '',
+    mail: '',
+    website: '',
+  };
+  const choirOf = { name: 'Harbour Choir', text: '', phone: '', mail: '', website: '' };
+
+  it('go, and listings follow to another or have none', async () => {
+    const { id: other } = await inTx(db, (tx) => saveVenue(tx, null, hall, EDITOR));
+    const row = await publishWith({});
+    await inTx(db, (tx) => removeVenue(tx, places.venue, other, EDITOR));
+    const [moved] = await db.select().from(published).where(eq(published.listingId, row.id));
+    expect([moved?.venueId, moved?.content.venueIds]).toEqual([other, [other]]);
+    await inTx(db, (tx) => removeVenue(tx, other, null, EDITOR));
+    const [none] = await db.select().from(published).where(eq(published.listingId, row.id));
+    expect([none?.venueId, none?.content.venueIds]).toEqual([null, []]);
+    expect(await db.select().from(venue)).toEqual([]);
+    expect((await problem(inTx(db, (tx) => removeVenue(tx, other, null, EDITOR)))).status).toBe(404);
+  });
+
+  it('of organizers, the order that is left stays', async () => {
+    const ids: string[] = [];
+    for (const name of ['One', 'Two', 'Three'])
+      ids.push((await inTx(db, (tx) => saveOrganizer(tx, null, { ...choirOf, name }, EDITOR))).id);
+    const [one, two, three] = ids as [string, string, string];
+    const row = await publishWith({ organizerIds: [one, two, three] });
+    await inTx(db, (tx) => removeOrganizer(tx, two, null, EDITOR));
+    const [kept] = await db.select().from(published).where(eq(published.listingId, row.id));
+    expect(kept?.content.organizerIds).toEqual([one, three]);
+    await inTx(db, (tx) => removeOrganizer(tx, one, three, EDITOR));
+    const [last] = await db.select().from(published).where(eq(published.listingId, row.id));
+    expect(last?.content.organizerIds).toEqual([three]);
+    expect((await db.select().from(organizer)).map((o) => o.name)).toEqual(['Three']);
+  });
+
+  it('keep their address and rise in revision when they are changed; unknown ones are refused', async () => {
+    const { id } = await inTx(db, (tx) => saveVenue(tx, null, hall, EDITOR));
+    await inTx(db, (tx) => saveVenue(tx, id, { ...hall, name: 'The Hall' }, EDITOR));
+    const [row] = await db.select().from(venue).where(eq(venue.id, id));
+    expect([row?.name, row?.address, row?.revision]).toEqual(['The Hall', 'gannet-bay-hall', 2]);
+    const gone = '01890000-0000-7000-8000-000000000000';
+    expect((await problem(inTx(db, (tx) => saveVenue(tx, gone, hall, EDITOR)))).status).toBe(404);
+    expect((await problem(inTx(db, (tx) => saveOrganizer(tx, gone, choirOf, EDITOR)))).status).toBe(404);
+  });
+
+  it('are read with bounds: half a position, a script as website, a mail without @', async () => {
+    const badVenue = await problem(
+      (async () => read(venueInput, { ...hall, lat: '43.1', website: 'javascript:alert(1)', mail: 'nobody' }))(),
+    );
+    expect(badVenue.fields.map((f) => f.field).sort()).toEqual(['lat', 'mail', 'website']);
+    expect((await problem((async () => read(venueInput, { ...hall, lat: '43.1' }))())).fields[0]?.field).toBe('lat');
+    expect((await problem((async () => read(venueInput, { ...hall, lat: '143', lng: '0' }))())).title).toContain('at most 90');
+    expect((await problem((async () => read(organizerInput, { ...choirOf, name: 'x'.repeat(200) }))())).title).toContain('at most 120');
+    expect(read(venueInput, { ...hall, lat: '43.12', lng: '-57.4' })).toMatchObject({ lat: 43.12, lng: -57.4 });
+  });
+});
