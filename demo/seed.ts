@@ -52,7 +52,7 @@ function contentOf(demo: DemoListing, ids: Ids): ListingContent {
     shortTitle: demo.short ?? '',
     summary: demo.summary,
     text: demo.text,
-    recurrence: { format: 1, zone: DEMO_SETTINGS.zone, stretches: demo.when, leftOut: demo.leftOut ?? [], breaks: demo.breaks ?? [] },
+    recurrence: { format: 2, zone: DEMO_SETTINGS.zone, stretches: demo.when, leftOut: demo.leftOut ?? [], breaks: demo.breaks ?? [] },
     changes: demo.changes ?? [],
     categoryIds: [wanted(ids.categories, demo.cat)],
     venueIds: (demo.venue ?? []).map((key) => wanted(ids.venues, key)),

@@ -31,7 +31,7 @@ export const ours: Rival = {
   run: (q) => {
     const { start } = q;
     const day = dayOf(Number(start.slice(0, 4)), Number(start.slice(4, 6)), Number(start.slice(6, 8)));
-    const { rule, limit } = readRuleText(q.rule, 'UTC', MINUTE);
+    const { rule, limit } = readRuleText(q.rule, 'UTC', MINUTE * 60);
     return daysOfStretch({ start: { day, minute: MINUTE }, length: null, rule, limit }, 'UTC', dayOf(q.year, q.month, 1), monthEnd(q));
   },
   say: (day: number) => isoDay(day),

@@ -60,3 +60,39 @@ export function generateStretch(r: () => number, rule: Rule): Stretch {
   else if (dice < 0.6) limit = { kind: 'until', day: day + between(r, 0, 900) };
   return { start: { day, minute }, length, rule, limit };
 }
+
+const several = (r: () => number, low: number, high: number, most: number): number[] =>
+  [...new Set(Array.from({ length: between(r, 1, most) }, () => between(r, low, high)))]
+    .filter((n) => n !== 0 || low >= 0)
+    .sort((a, b) => a - b);
+const given = (list: number[]): number[] | undefined => (list.length ? list : undefined);
+
+/** A rule with any of the standard's parts, allowed together by RFC 5545 3.3.10. */
+export function generateFullRule(r: () => number): Rule {
+  const base = generateRule(r);
+  const freq = pick<Frequency>(r, ['secondly', 'minutely', 'hourly', 'daily', 'weekly', 'monthly', 'yearly', 'yearly']);
+  const short = freq === 'secondly' || freq === 'minutely' || freq === 'hourly';
+  const rule: Rule =
+    base.freq === freq ? base : { freq, interval: base.interval, byMonth: [], byMonthDay: [], byDay: [], weekStart: base.weekStart };
+  if (r() < 0.3) rule.weekStart = between(r, 0, 6);
+  const plain = (): ByDay[] => some(r, WEEKDAYS, 4).map((weekday) => ({ weekday, nth: 0 }));
+  if (freq === 'yearly' && r() < 0.3) {
+    rule.byWeekNo = given(several(r, -53, 53, 4));
+    rule.byDay = r() < 0.5 ? plain() : [];
+    rule.byMonthDay = [];
+  } else if ((freq === 'yearly' || short) && r() < 0.3) {
+    rule.byYearDay = given(several(r, -366, 366, 6));
+  }
+  if (short) {
+    rule.interval = pick(r, [1, 2, 5, 7, 11, 45, 90, 1000, 90_000]);
+    if (r() < 0.3) rule.byDay = plain();
+    if (r() < 0.2) rule.byMonthDay = several(r, -31, 31, 8);
+  }
+  if (r() < (short ? 0.6 : 0.25)) rule.byHour = several(r, 0, 23, 4);
+  if (r() < (short ? 0.6 : 0.25)) rule.byMinute = several(r, 0, 59, 4);
+  if (r() < (short ? 0.6 : 0.1)) rule.bySecond = several(r, 0, 60, 4);
+  const chooses = rule.byDay.length + rule.byMonth.length + rule.byMonthDay.length > 0 || rule.byHour || rule.byMinute || rule.bySecond;
+  if ((chooses || rule.byYearDay || rule.byWeekNo) && r() < 0.35) rule.bySetPos = given(several(r, -4, 4, 2));
+  for (const name of ['byWeekNo', 'byYearDay', 'bySetPos'] as const) if (rule[name] === undefined) delete rule[name];
+  return rule;
+}

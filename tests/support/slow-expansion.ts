@@ -21,7 +21,7 @@ function inRightPeriod(rule: Rule, start: number, day: number): boolean {
     }
     case 'monthly':
       return monthsApart(start, day) % rule.interval === 0;
-    case 'yearly':
+    default:
       return (ymdOf(day).year - ymdOf(start).year) % rule.interval === 0;
   }
 }
@@ -36,7 +36,7 @@ function nthInSpan(day: number, same: (other: number) => boolean): { fromStart: 
 
 function weekdayFits(rule: Rule, byDay: ByDay[], day: number): boolean {
   const { year, month } = ymdOf(day);
-  const wholeYear = rule.freq === 'yearly' && !rule.byMonth.length && !rule.byMonthDay.length;
+  const wholeYear = rule.freq === 'yearly' && !rule.byMonth.length;
   const same = (other: number): boolean => ymdOf(other).year === year && (wholeYear || ymdOf(other).month === month);
   const { fromStart, fromEnd } = nthInSpan(day, same);
   return byDay.some((d) => d.weekday === weekdayOf(day) && (d.nth === 0 || d.nth === fromStart || d.nth === fromEnd));

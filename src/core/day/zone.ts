@@ -158,12 +158,18 @@ export function instantToWall(zone: string, ms: number): { day: Day; minute: num
   return { day, minute: Math.floor((local - day * MS_PER_UTC_DAY) / MS_PER_MINUTE) };
 }
 
-/** Spans of wall time that a zone leaves out between two days, as local milliseconds [from, to). */
-export function gapsBetween(zone: string, fromDay: Day, toDay: Day): { from: number; to: number }[] {
+/** A span of wall time that a zone leaves out, [from, to). */
+export interface LocalGap {
+  from: number;
+  to: number;
+}
+
+/** Spans of wall time that a zone leaves out between two days, in local milliseconds. */
+export function gapsBetween(zone: string, fromDay: Day, toDay: Day): LocalGap[] {
   if (zone === 'UTC') return [];
   const from = fromDay * MS_PER_UTC_DAY;
   const to = (toDay + 1) * MS_PER_UTC_DAY;
-  const gaps: { from: number; to: number }[] = [];
+  const gaps: LocalGap[] = [];
   for (let year = yearOfMs(from) - 1; year <= yearOfMs(to) + 1; year++) {
     for (const { at, before, after } of transitionsOf(zone, year)) {
       if (after > before && at + after > from && at + before < to) gaps.push({ from: at + before, to: at + after });

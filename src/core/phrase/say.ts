@@ -105,7 +105,7 @@ export function sayRule(rule: Rule, startDay: Day): string {
         monthlyWords(rule, startDay, rule.byMonth.length ? `${inMonths(rule.byMonth)}` : everyWord(rule.interval, 'month')) +
         (rule.byMonth.length && rule.interval > 1 ? `, ${everyWord(rule.interval, 'month')}` : '')
       );
-    case 'yearly':
+    default:
       return yearlyWords(rule, startDay);
   }
 }

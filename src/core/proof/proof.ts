@@ -4,7 +4,7 @@ import { type ListingContent, SHORT_TITLE_FITS, SUMMARY_SHOWN } from '../listing
 import { type Style, sayDay } from '../phrase/format';
 import { startsBetween } from '../recurrence/expand';
 import type { Recurrence } from '../recurrence/model';
-import { problemsOf, type RecurrenceProblem } from '../recurrence/problems';
+import { problemsOf, TOO_DENSE, type RecurrenceProblem } from '../recurrence/problems';
 import { changesFromStored, fromStored, StoredDateError } from '../recurrence/stored';
 import { plainText } from '../text/text';
 
@@ -132,6 +132,8 @@ function problemNote(problem: RecurrenceProblem, style: Style): ProofNote {
       return stops(problem.kind, 'when', 'The last day lies before the first date.');
     case 'no-dates':
       return stops(problem.kind, 'when', 'Nothing is left: every date is left out or falls in a break.');
+    case 'too-dense':
+      return stops(problem.kind, 'when', TOO_DENSE);
     case 'break-reversed':
       return stops(problem.kind, 'when', 'A break ends before it begins.');
     case 'start-not-in-rule':

@@ -3,9 +3,10 @@
  * day by arithmetic where each period has the same number of days, else by walking its periods once.
  */
 import { type Day, dayOf } from '../day/day';
-import { gapsBetween, MS_PER_MINUTE, MS_PER_UTC_DAY } from '../day/zone';
-import type { ByDay, Rule, Stretch } from './model';
+import { gapsBetween, type LocalGap, MS_PER_MINUTE, MS_PER_UTC_DAY } from '../day/zone';
+import type { ByDay, Frequency, Rule, Stretch } from './model';
 import { daysOfPeriod, type Pattern, patternOf, periodOf } from './periods';
+import { firstNamed, hasTimes, type RuleStart, SECONDS_OF_DAY } from './times';
 
 /** The civil calendar repeats after 400 years: a rule without a day in so long has none. */
 const CYCLE_YEARS = 400;
@@ -55,7 +56,7 @@ function withoutGaps(stretch: Stretch, zone: string, days: Day[]): Day[] {
   return days.filter((day) => day === start || !inGap(gaps, day, minute));
 }
 
-function inGap(gaps: { from: number; to: number }[], day: Day, minute: number): boolean {
+function inGap(gaps: LocalGap[], day: Day, minute: number): boolean {
   const local = day * MS_PER_UTC_DAY + minute * MS_PER_MINUTE;
   return gaps.some((gap) => local >= gap.from && local < gap.to);
 }
@@ -131,9 +132,8 @@ function nthDay(pattern: Pattern, n: number): Day {
 /** How many days every period has, when that is always the same; null when it varies. */
 function constantDays(pattern: Pattern): number | null {
   const { rule, months, monthDays, weekdays } = pattern;
+  if (rule.bySetPos || rule.seasons || rule.byYearDay || rule.byWeekNo) return null;
   switch (rule.freq) {
-    case 'daily':
-      return rule.byDay.length || rule.byMonth.length || rule.byMonthDay.length ? null : 1;
     case 'weekly':
       return rule.byMonth.length ? null : pattern.weekOffsets.length;
     case 'monthly':
@@ -141,6 +141,8 @@ function constantDays(pattern: Pattern): number | null {
     case 'yearly':
       if (months.length) return multiply(constantInMonth(pattern), new Set(months).size);
       return monthDays.length ? multiply(constantInMonth(pattern), 12) : constantWeekdays(weekdays);
+    default:
+      return rule.byDay.length || rule.byMonth.length || rule.byMonthDay.length ? null : 1;
   }
 }
 
@@ -161,11 +163,15 @@ function constantWeekdays(weekdays: ByDay[]): number | null {
   return fixed && oneSign ? new Set(weekdays.map((d) => d.weekday * 100 + d.nth)).size : null;
 }
 
+/** At most so many; rules shorter than a day do not come here but for their days. */
+const periodsPerYear = (freq: Frequency): number =>
+  (({ weekly: 53, monthly: 12, yearly: 1 }) as Partial<Record<Frequency, number>>)[freq] ?? 366;
+
 const multiply = (n: number | null, by: number): number | null => (n === null ? null : n * by);
 
 function walkTo(pattern: Pattern, wanted: number): Day {
   const { freq, interval } = pattern.rule;
-  const perYear = { daily: 366, weekly: 53, monthly: 12, yearly: 1 }[freq];
+  const perYear = periodsPerYear(freq);
   // So many periods without a single day mean that there is none at all.
   const cap = Math.ceil((CYCLE_YEARS * perYear) / interval) * Math.min(interval, 7);
   let rest = wanted;
@@ -183,19 +189,31 @@ function walkTo(pattern: Pattern, wanted: number): Day {
 }
 
 /** Does the rule name its own first start? */
-export function startFits(rule: Rule, startDay: Day): boolean {
-  return holds(patternOf(rule, startDay), startDay);
+export function startFits(stretch: Stretch): boolean {
+  const { rule, start } = stretch;
+  if (!rule) return true;
+  if (start.minute === null || !hasTimes(rule)) return holds(patternOf(rule, start.day), start.day);
+  return firstNamed(secondsOf(stretch, rule, start.minute), start.day) === start.day * SECONDS_OF_DAY + start.minute * 60;
 }
 
-/** The first day on or after `from` that a rule names, at most one calendar cycle ahead; undefined when there is none. */
-export function firstFittingDay(rule: Rule, startDay: Day): Day | undefined {
-  const pattern = patternOf(rule, startDay);
-  const perYear = { daily: 366, weekly: 53, monthly: 12, yearly: 1 }[rule.freq];
-  const cap = Math.ceil((CYCLE_YEARS * perYear) / rule.interval) + 1;
+function secondsOf({ start, limit }: Stretch, rule: Rule, minute: number): RuleStart {
+  return { rule, limit, zone: 'UTC', start: start.day * SECONDS_OF_DAY + minute * 60 };
+}
+
+/** The first day on or after its start that a rule names, at most one calendar cycle ahead; undefined when there is none. */
+export function firstFittingDay(stretch: Stretch): Day | undefined {
+  const { rule, start } = stretch;
+  if (!rule) return start.day;
+  if (start.minute !== null && hasTimes(rule)) {
+    const second = firstNamed(secondsOf(stretch, rule, start.minute), start.day);
+    return second === undefined ? undefined : Math.floor(second / SECONDS_OF_DAY);
+  }
+  const pattern = patternOf(rule, start.day);
+  const cap = Math.ceil((CYCLE_YEARS * periodsPerYear(rule.freq)) / rule.interval) + 1;
   const days: Day[] = [];
   for (let k = 0; k <= cap; k++) {
     daysOfPeriod(pattern, k, days);
-    const found = days.find((day) => day >= startDay);
+    const found = days.find((day) => day >= start.day);
     if (found !== undefined) return found > LAST_DAY ? undefined : found;
     days.length = 0;
   }

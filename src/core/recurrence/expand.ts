@@ -6,6 +6,7 @@ import type { Day } from '../day/day';
 import { compareWall, isoWall, sameWall, type Wall } from '../day/wall';
 import { daysOfStretch } from './days';
 import type { DateChange, Length, Occurrence, Recurrence, Stretch } from './model';
+import { hasTimes, SECONDS_OF_DAY, startsOfRule } from './times';
 
 /** So many dates at most come out of one call; 20 a day for 3 years. A window with more is cut and says so. */
 export const MAX_DATES = 25_000;
@@ -24,15 +25,26 @@ export function shiftedLength(length: Length | null, from: Wall, to: Wall): Leng
   return { days: Math.floor(minutes / 1440), minute: ((minutes % 1440) + 1440) % 1440 };
 }
 
+/** The starts of one stretch, by days alone where its rule gives no times of its own. */
+function wallsOfStretch(stretch: Stretch, zone: string, from: Day, to: Day): Wall[] {
+  const { start, rule, limit } = stretch;
+  const { minute } = start;
+  if (!rule || minute === null || !hasTimes(rule)) return daysOfStretch(stretch, zone, from, to).map((day) => ({ day, minute }));
+  const input = { rule, limit, zone, start: start.day * SECONDS_OF_DAY + minute * 60 };
+  return startsOfRule(input, from, to, MAX_DATES).seconds.map((second) => {
+    const day = Math.floor(second / SECONDS_OF_DAY);
+    return { day, minute: Math.floor((second - day * SECONDS_OF_DAY) / 60) };
+  });
+}
+
 /** The starts that stretches give in a window, ascending, each once, before changes; the first stretch wins a tie. */
 export function startsBetween(recurrence: Recurrence, from: Day, to: Day): { wall: Wall; stretch: number }[] {
   const { stretches, zone, breaks, leftOut } = recurrence;
   const found: { wall: Wall; stretch: number }[] = [];
   stretches.forEach((stretch, index) => {
-    const { minute } = stretch.start;
-    for (const day of daysOfStretch(stretch, zone, from, to)) {
-      if (breaks.some((b) => day >= b.from && day <= b.to)) continue;
-      found.push({ wall: { day, minute }, stretch: index });
+    for (const wall of wallsOfStretch(stretch, zone, from, to)) {
+      if (breaks.some((b) => wall.day >= b.from && wall.day <= b.to)) continue;
+      found.push({ wall, stretch: index });
       if (found.length >= MAX_DATES) return;
     }
   });
@@ -61,7 +73,7 @@ export function expand(recurrence: Recurrence, changes: DateChange[], from: Day,
 
 function occurrenceOf(original: Wall, index: number, stretch: Stretch, change: DateChange | undefined): Occurrence {
   const start = change?.movedTo ?? original;
-  const length = change?.length ?? shiftedLength(stretch.length, original, start);
+  const length = change?.length ?? shiftedLength(stretch.length, stretch.start, start);
   return {
     original,
     start,

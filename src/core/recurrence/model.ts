@@ -5,12 +5,20 @@
 import type { Day, Weekday } from '../day/day';
 import type { Wall } from '../day/wall';
 
-export type Frequency = 'daily' | 'weekly' | 'monthly' | 'yearly';
+/** From the shortest period to the longest. */
+export const FREQUENCIES = ['secondly', 'minutely', 'hourly', 'daily', 'weekly', 'monthly', 'yearly'] as const;
+export type Frequency = (typeof FREQUENCIES)[number];
 
 /** BYDAY: nth 0 = every such weekday, 1 = first, -1 = last. */
 export interface ByDay {
   weekday: Weekday;
   nth: number;
+}
+
+/** A span of each year, both ends included, as month × 100 + day (501 = 1 May). `from` after `to` goes over the year's end. */
+export interface Season {
+  from: number;
+  to: number;
 }
 
 /** One RRULE without its limit. An empty list means "not given"; then the first start decides (RFC 5545 3.3.10). */
@@ -23,12 +31,24 @@ export interface Rule {
   byMonthDay: number[];
   byDay: ByDay[];
   weekStart: Weekday;
+  // What follows is rare, and absent unless it is given.
+  /** 1-366, or from the year's end */
+  byYearDay?: number[];
+  /** 1-53, or from the year's end; yearly rules only */
+  byWeekNo?: number[];
+  byHour?: number[];
+  byMinute?: number[];
+  bySecond?: number[];
+  /** which dates of each period's set are kept: 1 = the first, -1 = the last */
+  bySetPos?: number[];
+  /** the rule holds only in these spans of each year; what lies outside is no date and is not counted */
+  seasons?: Season[];
 }
 
 export type Limit =
   | { kind: 'open' }
-  /** the last day on which a date may start */
-  | { kind: 'until'; day: Day }
+  /** the last day on which a date may start, on it up to a second of the day when one is given */
+  | { kind: 'until'; day: Day; second?: number }
   /** so many dates, the first start included; left-out dates and breaks still count */
   | { kind: 'count'; count: number };
 
@@ -94,4 +114,9 @@ export interface Occurrence {
 /** A rule with only what differs from "every one" named. */
 export function rule(freq: Frequency, parts: Partial<Omit<Rule, 'freq'>> = {}): Rule {
   return { freq, interval: 1, byMonth: [], byMonthDay: [], byDay: [], weekStart: 0, ...parts };
+}
+
+/** Has a rule parts of the standard that few rules have, and forms and most sentences do not show? Seasons are not among them. */
+export function hasRareParts({ byYearDay, byWeekNo, byHour, byMinute, bySecond, bySetPos }: Rule): boolean {
+  return Boolean(byYearDay ?? byWeekNo ?? byHour ?? byMinute ?? bySecond ?? bySetPos);
 }

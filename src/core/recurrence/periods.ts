@@ -1,9 +1,10 @@
 /**
- * The days of one rule, found by arithmetic on its periods (weeks, months, years), never by walking from its start.
- * Periods are numbered from the one that holds the first start (0). Semantics: RFC 5545 3.3.10, day-level parts.
+ * The days of one rule, found by arithmetic on its periods (days, weeks, months, years), never by walking from its start.
+ * Periods are numbered from the one that holds the first start (0). Semantics: RFC 5545 3.3.10, the parts that name days.
+ * Within a period every part given narrows what the others name; what a rule leaves open comes from its first start.
  */
-import { type Day, dayOf, daysInMonth, monthNumberOf, weekdayOf, weekStart, yearMonthOf, ymdOf } from '../day/day';
-import type { ByDay, Rule } from './model';
+import { type Day, dayOf, daysInMonth, isLeapYear, monthNumberOf, weekdayOf, weekStart, yearMonthOf, ymdOf } from '../day/day';
+import type { ByDay, Rule, Season } from './model';
 
 /** A rule made ready for its first start: defaults filled in from it. */
 export interface Pattern {
@@ -39,37 +40,51 @@ export function patternOf(rule: Rule, startDay: Day): Pattern {
     pattern.anchor = monthNumberOf(startDay);
     if (!byMonthDay.length && !byDay.length) pattern.monthDays = [ymdOf(startDay).day];
   } else if (freq === 'yearly') {
-    const { year, month, day } = ymdOf(startDay);
-    pattern.anchor = year;
-    if (!byMonthDay.length && !byDay.length) {
-      pattern.monthDays = [day];
-      if (!byMonth.length) pattern.months = [month];
-    }
+    yearlyDefaults(pattern, startDay);
   }
   return pattern;
+}
+
+function yearlyDefaults(pattern: Pattern, startDay: Day): void {
+  const { byMonth, byMonthDay, byDay, byWeekNo, byYearDay } = pattern.rule;
+  const { year, month, day } = ymdOf(startDay);
+  pattern.anchor = year;
+  if (byMonthDay.length || byDay.length || byYearDay) return;
+  if (byWeekNo) pattern.weekdays = [{ weekday: weekdayOf(startDay), nth: 0 }];
+  else {
+    pattern.monthDays = [day];
+    if (!byMonth.length) pattern.months = [month];
+  }
 }
 
 /** The number of the period that holds a day; fractional where the interval skips that period. */
 export function periodOf(pattern: Pattern, day: Day): number {
   const { rule, anchor } = pattern;
   let distance: number;
-  if (rule.freq === 'daily') distance = day - anchor;
-  else if (rule.freq === 'weekly') distance = Math.floor((day - anchor) / 7);
+  if (rule.freq === 'weekly') distance = Math.floor((day - anchor) / 7);
   else if (rule.freq === 'monthly') distance = monthNumberOf(day) - anchor;
-  else distance = ymdOf(day).year - anchor;
+  else if (rule.freq === 'yearly') distance = ymdOf(day).year - anchor;
+  else distance = day - anchor;
   return distance / rule.interval;
 }
 
 /** Appends the days of period `k` to `out`, ascending, without looking at the first start or the limit. */
 export function daysOfPeriod(pattern: Pattern, k: number, out: Day[]): void {
+  const { bySetPos, seasons } = pattern.rule;
+  const base = out.length;
+  namedDays(pattern, k, out);
+  if (seasons) keepSeasons(seasons, out, base);
+  if (bySetPos) {
+    const chosen = atPositions(out.splice(base), bySetPos);
+    for (const day of chosen) out.push(day);
+  }
+}
+
+/** The days of period `k` before BYSETPOS chooses among its dates. */
+export function namedDays(pattern: Pattern, k: number, out: Day[]): void {
   const { rule, anchor } = pattern;
   const step = k * rule.interval;
   switch (rule.freq) {
-    case 'daily': {
-      const day = anchor + step;
-      if (dailyHolds(pattern, day)) out.push(day);
-      return;
-    }
     case 'weekly': {
       const first = anchor + 7 * step;
       for (const offset of pattern.weekOffsets) {
@@ -85,16 +100,47 @@ export function daysOfPeriod(pattern: Pattern, k: number, out: Day[]): void {
       return;
     case 'yearly':
       daysOfYear(pattern, anchor + step, out);
+      return;
+    default: {
+      const day = anchor + step;
+      if (dayHolds(rule, day)) out.push(day);
+    }
   }
 }
 
-function dailyHolds({ rule }: Pattern, day: Day): boolean {
-  if (rule.byDay.length && !rule.byDay.some((d) => d.weekday === weekdayOf(day))) return false;
-  if (!rule.byMonth.length && !rule.byMonthDay.length) return true;
+export function inSeasons(seasons: readonly Season[], day: Day): boolean {
+  const { month, day: d } = ymdOf(day);
+  const at = month * 100 + d;
+  return seasons.some(({ from, to }) => (from <= to ? at >= from && at <= to : at >= from || at <= to));
+}
+
+export function keepSeasons(seasons: readonly Season[], out: Day[], base = 0): void {
+  let kept = base;
+  for (let i = base; i < out.length; i++) {
+    const day = out[i] as Day;
+    if (inSeasons(seasons, day)) out[kept++] = day;
+  }
+  out.length = kept;
+}
+
+/** Those at the positions, counted from 1 or from the end (-1), in order, each once. */
+export function atPositions<T>(set: readonly T[], positions: readonly number[]): T[] {
+  return set.filter((_, i) => positions.includes(i + 1) || positions.includes(i - set.length));
+}
+
+/** Do the parts that only narrow (BYMONTH, BYYEARDAY, BYMONTHDAY, BYDAY) hold a day? For rules of days and shorter. */
+export function dayHolds(rule: Rule, day: Day): boolean {
+  const { byDay, byMonth, byMonthDay, byYearDay } = rule;
+  if (byDay.length && !byDay.some((d) => d.weekday === weekdayOf(day))) return false;
+  if (!byMonth.length && !byMonthDay.length && !byYearDay) return true;
   const { year, month, day: d } = ymdOf(day);
-  if (rule.byMonth.length && !rule.byMonth.includes(month)) return false;
-  const length = daysInMonth(year, month);
-  return !rule.byMonthDay.length || rule.byMonthDay.some((n) => (n > 0 ? n : length + 1 + n) === d);
+  if (byMonth.length && !byMonth.includes(month)) return false;
+  if (byMonthDay.length && !fromEitherEnd(byMonthDay, d, daysInMonth(year, month))) return false;
+  return !byYearDay || fromEitherEnd(byYearDay, day - dayOf(year, 1, 1) + 1, isLeapYear(year) ? 366 : 365);
+}
+
+function fromEitherEnd(wanted: readonly number[], at: number, length: number): boolean {
+  return wanted.some((n) => (n > 0 ? n : length + 1 + n) === at);
 }
 
 function daysOfMonth(pattern: Pattern, monthNumber: number, out: Day[]): void {
@@ -118,19 +164,76 @@ function daysOfMonth(pattern: Pattern, monthNumber: number, out: Day[]): void {
 }
 
 function daysOfYear(pattern: Pattern, year: number, out: Day[]): void {
-  const { months, monthDays, weekdays } = pattern;
+  const { months, monthDays, weekdays, rule } = pattern;
+  if (rule.byYearDay || rule.byWeekNo) {
+    narrowedDaysOfYear(pattern, year, out);
+    return;
+  }
+  const first = dayOf(year, 1, 1);
   if (!months.length && !monthDays.length) {
     // BYDAY alone counts its weekdays within the year.
     const base = out.length;
-    const first = dayOf(year, 1, 1);
     pushNthWeekdays(weekdays, first, dayOf(year + 1, 1, 1) - first, out);
     if (weekdays.length > 1) sortUnique(out, base);
     return;
   }
+  const base = out.length;
   for (let month = 1; month <= 12; month++) {
     if (months.length && !months.includes(month)) continue;
-    daysOfMonth(pattern, year * 12 + month - 1, out);
+    if (months.length || !weekdays.length) daysOfMonth(pattern, year * 12 + month - 1, out);
+    else daysOfMonth({ ...pattern, weekdays: [] }, year * 12 + month - 1, out);
   }
+  // Without BYMONTH, numbered weekdays are those of the year, also when BYMONTHDAY names the days.
+  if (!months.length && weekdays.length) keepWeekdaysOfYear(weekdays, first, out, base);
+}
+
+function keepWeekdaysOfYear(weekdays: ByDay[], first: Day, out: Day[], base: number): void {
+  const length = dayOf(ymdOf(first).year + 1, 1, 1) - first;
+  const kept = out.splice(base).filter((day) => nthWeekdaysHold(weekdays, day, first, length));
+  for (const day of kept) out.push(day);
+}
+
+/** A year by BYYEARDAY or BYWEEKNO: the days they name, narrowed by all other parts. Days keep to their calendar year. */
+function narrowedDaysOfYear({ rule, months, monthDays, weekdays }: Pattern, year: number, out: Day[]): void {
+  const first = dayOf(year, 1, 1);
+  const length = dayOf(year + 1, 1, 1) - first;
+  const base = out.length;
+  if (rule.byYearDay) {
+    for (const n of rule.byYearDay) {
+      const d = n > 0 ? n - 1 : length + n;
+      if (d >= 0 && d < length && (!rule.byWeekNo || inWeeks(rule, first + d))) out.push(first + d);
+    }
+  } else {
+    for (let day = first; day < first + length; day++) {
+      // The week's number is that of all its days: one look for each week.
+      if (inWeeks(rule, day)) out.push(day);
+      else day += 6 - ((day - weekStart(day, rule.weekStart)) % 7);
+    }
+  }
+  const kept = out.splice(base).filter((day) => {
+    const { month, day: d } = ymdOf(day);
+    if (months.length && !months.includes(month)) return false;
+    if (monthDays.length && !fromEitherEnd(monthDays, d, daysInMonth(year, month))) return false;
+    if (!weekdays.length) return true;
+    if (!months.length) return nthWeekdaysHold(weekdays, day, first, length);
+    return nthWeekdaysHold(weekdays, day, day - d + 1, daysInMonth(year, month));
+  });
+  for (const day of kept) out.push(day);
+  sortUnique(out, base);
+}
+
+/** The first day of a year's week 1, the first week with four of its days in the year (ISO 8601 with any first weekday). */
+function firstWeekOf(year: number, firstWeekday: number): Day {
+  return weekStart(dayOf(year, 1, 4), firstWeekday);
+}
+
+function inWeeks(rule: Rule, day: Day): boolean {
+  const begins = weekStart(day, rule.weekStart);
+  // The week belongs to the year in which its fourth day lies.
+  const { year } = ymdOf(begins + 3);
+  const first = firstWeekOf(year, rule.weekStart);
+  const weeks = (firstWeekOf(year + 1, rule.weekStart) - first) / 7;
+  return fromEitherEnd(rule.byWeekNo ?? [], (begins - first) / 7 + 1, weeks);
 }
 
 function pushNthWeekdays(weekdays: ByDay[], first: Day, length: number, out: Day[]): void {

@@ -4,6 +4,7 @@ import { wallToInstant } from '../day/zone';
 import { firstFittingDay, gapDaysOfStretch, startFits } from './days';
 import { startsBetween } from './expand';
 import type { Recurrence, Stretch } from './model';
+import { firstNamed, hasTimes, SECONDS_OF_DAY, startsOfRule } from './times';
 
 export type RecurrenceProblem =
   | { kind: 'end-before-start'; stretch: number }
@@ -15,7 +16,23 @@ export type RecurrenceProblem =
   | { kind: 'start-in-gap'; stretch: number; minutes: number }
   | { kind: 'dates-in-gap'; stretch: number; days: Day[] }
   | { kind: 'no-dates' }
+  /** more dates a day than a listing may have */
+  | { kind: 'too-dense'; stretch: number }
   | { kind: 'break-reversed'; index: number };
+
+/** So many dates a day at most, over a week from a rule's first: a tour each half hour all around the clock. */
+const MOST_A_DAY = 48;
+export const TOO_DENSE = `A listing has at most ${MOST_A_DAY} dates a day; say the hours at which it begins, or that it lasts all day.`;
+
+/** Does a rule with times of its own give more dates than a listing can show? */
+export function isTooDense({ start, rule, limit }: Stretch): boolean {
+  if (!rule || start.minute === null || !hasTimes(rule)) return false;
+  const input = { rule, limit, zone: 'UTC', start: start.day * SECONDS_OF_DAY + start.minute * 60 };
+  const first = firstNamed(input, start.day);
+  if (first === undefined) return false;
+  const day = Math.floor(first / SECONDS_OF_DAY);
+  return startsOfRule(input, day, day + 6, MOST_A_DAY * 7).cut;
+}
 
 /** Does this length end before (or when) it starts? A length of null is open and never does. */
 export function endsBeforeStart({ start, length }: Stretch): boolean {
@@ -52,8 +69,9 @@ function stretchProblems(stretch: Stretch, index: number, zone: string, horizon:
     found.push({ kind: 'limit-before-start', stretch: index });
     return found;
   }
-  if (!startFits(rule, start.day)) {
-    const fits = firstFittingDay(rule, start.day);
+  if (isTooDense(stretch)) return [...found, { kind: 'too-dense', stretch: index }];
+  if (!startFits(stretch)) {
+    const fits = firstFittingDay(stretch);
     if (fits === undefined) {
       found.push({ kind: 'never', stretch: index });
       return found;

@@ -4,11 +4,12 @@
  */
 import { isoDay, parseIsoDay } from '../day/day';
 import { isoWall, parseIsoWall, type Wall } from '../day/wall';
-import type { DateChange, Length, Limit, Recurrence, Rule, Standing } from './model';
+import type { DateChange, Length, Limit, Recurrence, Rule, Standing, Stretch } from './model';
 
-export const RECURRENCE_FORMAT = 1;
+/** Format 1 had no BYYEARDAY, BYWEEKNO, times, BYSETPOS and seasons in its rules; all of them are absent when not given, so it reads as it is. */
+export const RECURRENCE_FORMAT = 2;
 
-export type StoredLimit = { kind: 'open' } | { kind: 'until'; day: string } | { kind: 'count'; count: number };
+export type StoredLimit = { kind: 'open' } | { kind: 'until'; day: string; second?: number } | { kind: 'count'; count: number };
 
 export interface StoredStretch {
   start: string;
@@ -18,7 +19,7 @@ export interface StoredStretch {
 }
 
 export interface StoredRecurrence {
-  format: typeof RECURRENCE_FORMAT;
+  format: 1 | typeof RECURRENCE_FORMAT;
   zone: string;
   stretches: StoredStretch[];
   leftOut: string[];
@@ -53,17 +54,21 @@ function day(text: string): number {
   return value;
 }
 
+export function stretchFrom({ start, length, rule, limit }: StoredStretch): Stretch {
+  return { start: wall(start), length, rule, limit: limitFrom(limit) };
+}
+
 export function fromStored(stored: StoredRecurrence): Recurrence {
   return {
     zone: stored.zone,
-    stretches: stored.stretches.map((s) => ({ start: wall(s.start), length: s.length, rule: s.rule, limit: limitFrom(s.limit) })),
+    stretches: stored.stretches.map(stretchFrom),
     leftOut: stored.leftOut.map(wall),
     breaks: stored.breaks.map((b) => ({ from: day(b.from), to: day(b.to) })),
   };
 }
 
 function limitFrom(limit: StoredLimit): Limit {
-  return limit.kind === 'until' ? { kind: 'until', day: day(limit.day) } : limit;
+  return limit.kind === 'until' ? { ...limit, day: day(limit.day) } : limit;
 }
 
 export function toStored(recurrence: Recurrence): StoredRecurrence {
@@ -74,7 +79,7 @@ export function toStored(recurrence: Recurrence): StoredRecurrence {
       start: isoWall(s.start),
       length: s.length,
       rule: s.rule,
-      limit: s.limit.kind === 'until' ? { kind: 'until', day: isoDay(s.limit.day) } : s.limit,
+      limit: s.limit.kind === 'until' ? { ...s.limit, day: isoDay(s.limit.day) } : s.limit,
     })),
     leftOut: recurrence.leftOut.map(isoWall),
     breaks: recurrence.breaks.map((b) => ({ from: isoDay(b.from), to: isoDay(b.to) })),

@@ -3,7 +3,7 @@ import { type Day, weekdayOf, ymdOf } from '@/core/day/day';
 import { isoTime, isoWall, parseIsoWall, type Wall } from '@/core/day/wall';
 import type { ListingContent } from '@/core/listing/content';
 import { expand, startsBetween } from '@/core/recurrence/expand';
-import type { Length, Occurrence, Recurrence, Rule } from '@/core/recurrence/model';
+import { hasRareParts, type Length, type Occurrence, type Recurrence, type Rule } from '@/core/recurrence/model';
 import { changesFromStored, fromStored, type StoredChange, type StoredRecurrence, type StoredStretch } from '@/core/recurrence/stored';
 
 /** How a stretch repeats, as the form offers it. */
@@ -15,6 +15,7 @@ const isWorkdays = (rule: Rule): boolean => rule.byDay.length === 5 && rule.byDa
 /** Which of the form's kinds a rule is; `other` for a rule that the form cannot show, which is then kept as it is. */
 export function repeatOf(rule: Rule | null): Repeat {
   if (!rule) return 'never';
+  if (hasRareParts(rule)) return 'other';
   const { freq, byMonth, byMonthDay, byDay } = rule;
   if (freq === 'daily' && !byDay.length && !byMonth.length && !byMonthDay.length) return 'daily';
   if (freq === 'weekly' && !byMonth.length && byDay.every((d) => d.nth === 0)) return isWorkdays(rule) ? 'workdays' : 'weekly';
@@ -56,7 +57,7 @@ export function followStart(rule: Rule | null, from: Day, to: Day): Rule | null 
   const [only] = rule.byDay;
   if (rule.byDay.length === 1 && only && only.weekday === weekdayOf(from)) {
     const moved = ruleFor(repeatOf(rule), to, rule);
-    return moved ? { ...moved, interval: rule.interval } : rule;
+    return moved ? { ...rule, ...moved, interval: rule.interval } : rule;
   }
   if (rule.byMonthDay.length === 1 && rule.byMonthDay[0] === ymdOf(from).day) return { ...rule, byMonthDay: [ymdOf(to).day] };
   return rule;
@@ -69,7 +70,7 @@ export function newStretch(start: Day, minute: number | null): StoredStretch {
 }
 
 export function newRecurrence(zone: string, today: Day): StoredRecurrence {
-  return { format: 1, zone, stretches: [newStretch(today + 7, 19 * 60)], leftOut: [], breaks: [] };
+  return { format: 2, zone, stretches: [newStretch(today + 7, 19 * 60)], leftOut: [], breaks: [] };
 }
 
 /** Reads a recurrence that is being typed; undefined while a date in it does not exist. */

@@ -115,7 +115,7 @@ function readWhen(fields: Fields, settings: SiteSettings, today: Day, wrong: Wro
   if (from === undefined) length = { days: days + 1, minute: null };
   else if (to !== undefined) length = { days: overnight ? 1 : days, minute: to };
   const stretch = { start: from === undefined ? isoDay(start) : `${isoDay(start)}T${isoTime(from)}`, length, rule, limit };
-  return { format: 1, zone: settings.zone, stretches: [stretch], leftOut: [], breaks: [] };
+  return { format: 2, zone: settings.zone, stretches: [stretch], leftOut: [], breaks: [] };
 }
 
 /** An end in the small hours, up to this minute, is read as the night of the day it began. */

@@ -4,7 +4,9 @@ import { ATTENDANCE, CONTENT_FORMAT, type ListingContent, VISIBILITIES } from '@
 import { parseIsoDay } from '@/core/day/day';
 import { parseIsoWall } from '@/core/day/wall';
 import { isZone } from '@/core/day/zone';
-import { STANDINGS } from '@/core/recurrence/model';
+import { FREQUENCIES, STANDINGS } from '@/core/recurrence/model';
+import { isTooDense, TOO_DENSE } from '@/core/recurrence/problems';
+import { stretchFrom } from '@/core/recurrence/stored';
 import { cleanHtml } from './html';
 
 const line = (most: number, what: string) =>
@@ -26,28 +28,57 @@ const monthDay = z
   .max(31)
   .refine((n) => n !== 0, { error: 'A day of the month cannot be 0' });
 
+const counted = (most: number) =>
+  z
+    .number()
+    .int()
+    .min(-most)
+    .max(most)
+    .refine((n) => n !== 0, { error: 'Counting begins at 1, or at −1 from the end' });
+const clock = (most: number) => z.array(z.number().int().min(0).max(most)).min(1).max(60).optional();
+const monthAndDay = z.number().int().min(101).max(1231);
+
 const rule = z.object({
-  freq: z.enum(['daily', 'weekly', 'monthly', 'yearly']),
-  interval: z.number().int().min(1, 'Every 1, 2, 3 … at least').max(1000),
+  freq: z.enum(FREQUENCIES),
+  interval: z.number().int().min(1, 'Every 1, 2, 3 … at least').max(10_000_000),
   byMonth: z.array(z.number().int().min(1).max(12)).max(12),
   byMonthDay: z.array(monthDay).max(31),
   byDay: z.array(z.object({ weekday: z.number().int().min(0).max(6), nth: z.number().int().min(-53).max(53) })).max(35),
   weekStart: z.number().int().min(0).max(6),
+  byYearDay: z.array(counted(366)).min(1).max(400).optional(),
+  byWeekNo: z.array(counted(53)).min(1).max(106).optional(),
+  byHour: clock(23),
+  byMinute: clock(59),
+  bySecond: clock(60),
+  bySetPos: z.array(counted(366)).min(1).max(400).optional(),
+  seasons: z
+    .array(z.object({ from: monthAndDay, to: monthAndDay }))
+    .min(1)
+    .max(12, 'At most 12 seasons')
+    .optional(),
 });
 
 const limit = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('open') }),
-  z.object({ kind: z.literal('until'), day }),
+  z.object({ kind: z.literal('until'), day, second: z.number().int().min(0).max(86_399).optional() }),
   z.object({ kind: z.literal('count'), count: z.number().int().min(1, 'At least 1 time').max(5000, 'At most 5,000 times') }),
 ]);
 
+const stretch = z.object({ start: wall, length: length.nullable(), rule: rule.nullable(), limit });
+
 export const recurrenceInput = z.object({
-  format: z.literal(1),
+  format: z.union([z.literal(1), z.literal(2)]),
   zone: z.string().max(60).refine(isZone, { error: 'This time zone is not known; zones are named like America/Halifax' }),
   stretches: z
-    .array(z.object({ start: wall, length: length.nullable(), rule: rule.nullable(), limit }))
+    .array(stretch)
     .min(1)
-    .max(200, 'At most 200 rules and extra dates'),
+    .max(200, 'At most 200 rules and extra dates')
+    .superRefine((stretches, context) => {
+      stretches.forEach((one, index) => {
+        if (parseIsoWall(one.start) && isTooDense(stretchFrom(one)))
+          context.addIssue({ code: 'custom', path: [index, 'rule'], message: TOO_DENSE });
+      });
+    }),
   leftOut: z.array(wall).max(1000, 'At most 1,000 left-out dates'),
   breaks: z.array(z.object({ from: day, to: day })).max(50, 'At most 50 breaks'),
 });

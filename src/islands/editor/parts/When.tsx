@@ -37,7 +37,15 @@ const NTHS = [
   [4, '4th'],
   [-1, 'Last'],
 ] as const;
-const UNITS = { daily: 'day', weekly: 'week', monthly: 'month', yearly: 'year' } as const;
+const UNITS = {
+  secondly: 'second',
+  minutely: 'minute',
+  hourly: 'hour',
+  daily: 'day',
+  weekly: 'week',
+  monthly: 'month',
+  yearly: 'year',
+} as const;
 
 export function When({ content, setContent, site, rail, error }: WhenProps) {
   const { recurrence } = content;
