@@ -23,3 +23,12 @@ build() {
     rm -f dist.log
   fi
 }
+
+# Bundles what computes without a site (dates, read) when it is missing or older than its sources.
+words() {
+  if [ ! -f dist/cli/words.mjs ] || [ -n "$(find src/core src/cli scripts/bundle-words.mjs package-lock.json -newer dist/cli/words.mjs -type f -print -quit)" ]; then
+    need_node
+    install
+    node scripts/bundle-words.mjs || { echo "The command could not be bundled." >&2; exit 1; }
+  fi
+}
