@@ -2,14 +2,18 @@
 import { parseArgs } from 'node:util';
 import { dates } from './dates';
 import { sentenceOf } from './lines';
+import { read } from './read';
 
-const HELP = `Plain Almanac, dates
+const HELP = `Plain Almanac, dates and phrases
 
   almanac dates --start 2027-03-07T07:40 [--rrule RULE …] [--zone America/Halifax] [--from DAY] [--to DAY]
                 [--rdate START,… ] [--exdate START,… ] [--break 2027-08-01/2027-08-31 …]
                                       the dates of a rule, one a line; a year of them unless --to is given
   almanac dates --stdin               for each line {"id","tzid","dtstart","rrule","rdates","exdates","window":{"from","to"}}
                                       a line {"id","dates"} or {"id","error"}
+  almanac read "PHRASE" [--now 2027-03-10T10:00] [--zone America/Halifax]
+                                      what a phrase such as "every Tuesday 7pm until June" says, as JSON
+  almanac read --stdin                the same for each line {"id","text","now","zone"}
 `;
 
 const text = { type: 'string' } as const;
@@ -36,8 +40,9 @@ async function main(): Promise<void> {
     process.stdout.write(HELP);
     return;
   }
-  await dates(values);
-  void positionals;
+  const [command, phrase] = positionals;
+  if (command === 'read') await read(phrase, values);
+  else await dates(values);
 }
 
 // A reader that has seen enough, such as head, is no failure.

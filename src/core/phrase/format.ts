@@ -27,6 +27,9 @@ export const MONTHS = [
 ] as const;
 export const WEEKDAYS = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'] as const;
 
+/** An end up to this minute belongs to the evening before: a dance until 02:00 is not a matter of two days. */
+export const NIGHT_ENDS = 360;
+
 const pad = (n: number): string => String(n).padStart(2, '0');
 
 /** `07:40` or `7:40 am`; noon and midnight in 12-hour style are said so. */
@@ -43,7 +46,7 @@ export function sayTime(minute: number, style: Style): string {
 export function sayTimes(from: number, to: number | null, style: Style): string {
   if (to === null) return sayTime(from, style);
   const [a, b] = [sayTime(from, style), sayTime(to, style)];
-  if (style.hours === '12' && a.slice(-3) === b.slice(-3) && /[ap]m$/.test(a)) return `${a.slice(0, -3)}–${b}`;
+  if (style.hours === '12' && to > from && a.slice(-3) === b.slice(-3) && /[ap]m$/.test(a)) return `${a.slice(0, -3)}–${b}`;
   return `${a}–${b}`;
 }
 
@@ -90,7 +93,7 @@ export function sayWhen(start: Wall, end: Wall | null, style: Style, words: DayW
   }
   const left = sayDay(start.day, style, words);
   // An end in the small hours belongs to the evening it closes.
-  const sameNight = end && (end.day === start.day || (end.day === start.day + 1 && (end.minute ?? 0) <= 360));
+  const sameNight = end && (end.day === start.day || (end.day === start.day + 1 && (end.minute ?? 0) <= NIGHT_ENDS));
   if (!end || sameNight) return `${left}, ${sayTimes(start.minute, end?.minute ?? null, style)}`;
   return `${left}, ${sayTime(start.minute, style)} – ${sayDay(end.day, style, words)}, ${sayTime(end.minute ?? 0, style)}`;
 }

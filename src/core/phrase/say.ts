@@ -1,7 +1,9 @@
 /** A recurrence said back in words. Days and minutes as in the recurrence model; ends are said inclusively. */
-import { type Day, weekdayOf, ymdOf } from '../day/day';
-import type { ByDay, Length, Recurrence, Rule, Stretch } from '../recurrence/model';
-import { MONTHS, sayCount, sayDay, sayDays, sayList, sayTimes, sayWhen, type Style, WEEKDAYS } from './format';
+import { type Day, type Weekday, weekdayOf, ymdOf } from '../day/day';
+import type { Wall } from '../day/wall';
+import { type ByDay, hasRareParts, type Length, type Recurrence, type Rule, type Stretch } from '../recurrence/model';
+import { ruleText } from '../recurrence/rule-text';
+import { MONTHS, NIGHT_ENDS, sayCount, sayDay, sayDays, sayList, sayTimes, sayWhen, type Style, WEEKDAYS } from './format';
 import { endOf, isOpenEnded } from '../recurrence/expand';
 
 const ORDINALS = ['', 'first', 'second', 'third', 'fourth', 'fifth'];
@@ -83,39 +85,89 @@ function yearlyWords(rule: Rule, startDay: Day): string {
   return `${monthlyWords(rule, startDay, inMonths(byMonth))}, ${year}`;
 }
 
-/** "On the first and third Sunday of every month": a rule without its times and limit. */
-export function sayRule(rule: Rule, startDay: Day): string {
-  const months = rule.byMonth.length ? ` in ${inMonths(rule.byMonth)}` : '';
-  switch (rule.freq) {
-    case 'daily': {
-      const days = rule.byDay.map((d) => d.weekday);
-      const on = days.length
-        ? isWorkdays(days)
-          ? ' that is a workday'
-          : ` that is a ${sayList(days.map((x) => WEEKDAYS[x] as string)).replace(' and ', ' or ')}`
-        : '';
-      const of = rule.byMonthDay.length ? ` that is the ${monthDayWords(rule.byMonthDay)}` : '';
-      const every = everyWord(rule.interval, 'day');
-      return `${every[0]?.toUpperCase()}${every.slice(1)}${on}${of}${months}`;
-    }
+/** Rules that words say exactly. Others are said by their text, where the whole is asked for. */
+function isSayable(rule: Rule, weekStart: Weekday): boolean {
+  const { freq, interval, byMonth, byMonthDay, byDay, bySetPos } = rule;
+  if (bySetPos) return workdayPositions(rule) !== undefined && !byMonth.length;
+  if (hasRareParts(rule) || interval > 1000) return false;
+  // The seasons of a date that comes once a year would be read as dates of their own.
+  if (rule.seasons && freq === 'yearly') return false;
+  const numbered = byDay.every((d) => d.nth !== 0 && d.nth <= 5 && d.nth >= -5);
+  switch (freq) {
+    case 'daily':
+      return !byMonthDay.length && (!byDay.length || interval === 1);
     case 'weekly':
-      return weeklyWords(rule, startDay) + months;
+      return interval === 1 || byDay.length < 2 || rule.weekStart === weekStart;
     case 'monthly':
-      return (
-        monthlyWords(rule, startDay, rule.byMonth.length ? `${inMonths(rule.byMonth)}` : everyWord(rule.interval, 'month')) +
-        (rule.byMonth.length && rule.interval > 1 ? `, ${everyWord(rule.interval, 'month')}` : '')
-      );
+      return !byMonth.length && numbered && !(byDay.length && byMonthDay.length);
+    case 'yearly':
+      if (!byMonth.length) return !byDay.length && !byMonthDay.length;
+      return numbered && !(byDay.length && byMonthDay.length);
     default:
-      return yearlyWords(rule, startDay);
+      return false;
   }
 }
 
+/** Which workdays of each month: [-1] = the last. */
+function workdayPositions({ freq, byDay, byMonthDay, bySetPos, byHour, byMinute, bySecond, seasons }: Rule): number[] | undefined {
+  const other = byMonthDay.length || byHour || byMinute || bySecond || seasons;
+  return freq === 'monthly' && !other && isWorkdays(byDay.map((d) => d.weekday)) && byDay.every((d) => !d.nth) ? bySetPos : undefined;
+}
+
+/** `15 May – 20 September of every year` */
+function seasonWords({ seasons }: Rule, style: Style): string {
+  if (!seasons) return '';
+  const at = (n: number): string => {
+    const [day, month] = [n % 100, MONTHS[Math.floor(n / 100) - 1] ?? ''];
+    return style.date === 'month-day' ? `${month} ${day}` : `${day} ${month}`;
+  };
+  return `, ${sayList(seasons.map(({ from, to }) => `${at(from)} – ${at(to)}`))} of every year`;
+}
+
+const yearsMonths = (rule: Rule): string => (rule.byMonth.length ? ` in ${inMonths(rule.byMonth)} of every year` : '');
+
+/** "On the first and third Sunday of every month": a rule without its times and limit. */
+export function sayRule(rule: Rule, startDay: Day): string {
+  const workdays = rule.bySetPos && workdayPositions(rule);
+  if (workdays) return `On the ${sayList(workdays.map(ordinalOf))} workday of ${everyWord(rule.interval, 'month')}`;
+  if (hasRareParts(rule)) return 'By a rule of its own';
+  switch (rule.freq) {
+    case 'daily': {
+      const days = rule.byDay.map((d) => d.weekday);
+      if (days.length && rule.interval === 1 && !rule.byMonthDay.length) return weeklyWords(rule, startDay) + yearsMonths(rule);
+      const on = days.length ? ` that is a ${sayList(days.map((x) => WEEKDAYS[x] as string)).replace(' and ', ' or ')}` : '';
+      const of = rule.byMonthDay.length ? ` that is the ${monthDayWords(rule.byMonthDay)}` : '';
+      const every = everyWord(rule.interval, 'day');
+      return `${every[0]?.toUpperCase()}${every.slice(1)}${on}${of}${yearsMonths(rule)}`;
+    }
+    case 'weekly':
+      return weeklyWords(rule, startDay) + yearsMonths(rule);
+    case 'monthly':
+      return (
+        monthlyWords(rule, startDay, rule.byMonth.length ? `${inMonths(rule.byMonth)}` : everyWord(rule.interval, 'month')) +
+        (rule.byMonth.length ? `, ${rule.interval > 1 ? everyWord(rule.interval, 'month') : 'every year'}` : '')
+      );
+    case 'yearly':
+      return yearlyWords(rule, startDay);
+    default:
+      return 'By a rule of its own';
+  }
+}
+
+/** `, 07:40–09:40`, `, 18:00–12:00 the next day`, `, all day`, `, 3 days each`. */
 function timeWords(minute: number | null, length: Length | null, style: Style): string {
   if (minute === null) {
     return length && length.days > 1 ? `, ${sayCount(length.days, 'day')} each` : ', all day';
   }
-  const overnight = length && length.days > 1 ? ` (${sayCount(length.days, 'day')} later)` : '';
-  return `, ${sayTimes(minute, length?.minute ?? null, style)}${overnight}`;
+  return `, ${sayTimes(minute, length?.minute ?? null, style)}${laterWords(minute, length)}`;
+}
+
+/** An evening that ends in the small hours says nothing of the day. */
+function laterWords(minute: number, length: Length | null): string {
+  if (!length || length.minute === null || length.days < 1) return '';
+  const night = length.days === 1 && length.minute <= NIGHT_ENDS && minute >= 720;
+  if (night) return '';
+  return length.days === 1 ? ' the next day' : ` ${sayCount(length.days, 'day')} later`;
 }
 
 function limitWords(stretch: Stretch, style: Style): string {
@@ -128,32 +180,61 @@ function limitWords(stretch: Stretch, style: Style): string {
   return limit.kind === 'count' ? `${from}, ${limit.count === 1 ? 'once' : `${limit.count} times`}` : from;
 }
 
-function sayStretch(stretch: Stretch, style: Style): string {
-  const { start, length, rule } = stretch;
-  if (!rule) return sayWhen(start, endOf(start, length), style);
-  return sayRule(rule, start.day) + timeWords(start.minute, length, style) + limitWords(stretch, style);
+/** How much is said. `whole`: everything, with years, so that it can be read again as the same dates. */
+export interface Saying {
+  whole?: boolean;
+  /** the first weekday that a reader of the sentence takes for granted */
+  weekStart?: Weekday;
 }
 
-/** Single dates of one length are said together: "Also on 3 and 10 July 2027". */
-function saySingles(singles: Stretch[], style: Style, also: boolean): string[] {
-  if (singles.length < 4) return singles.map((s) => (also ? `also on ${sayStretch(s, style)}` : sayStretch(s, style)));
+function sayStretch(stretch: Stretch, style: Style, zone: string, { whole = false, weekStart = 0 }: Saying): string {
+  const { start, length, rule } = stretch;
+  if (!rule) return saySingle(stretch, style);
+  if (whole && !isSayable(rule, weekStart)) {
+    const from = `, from ${sayDay(start.day, style, { year: true })}`;
+    return `By the rule ${ruleText(stretch, zone)}${seasonWords(rule, style)}${timeWords(start.minute, length, style)}${from}`;
+  }
+  return sayRule(rule, start.day) + seasonWords(rule, style) + timeWords(start.minute, length, style) + limitWords(stretch, style);
+}
+
+function saySingle({ start, length }: Stretch, style: Style): string {
+  return sayWhen(start, endOf(start, length), style);
+}
+
+/** Many single dates are said as a span, unless all is asked for. */
+function saySingles(singles: Stretch[], style: Style, also: boolean, whole: boolean): string[] {
+  if (singles.length < 4 || whole) return singles.map((s) => (also ? `also on ${saySingle(s, style)}` : saySingle(s, style)));
   const first = singles[0] as Stretch;
   const last = singles[singles.length - 1] as Stretch;
   const span = sayDays(first.start.day, last.start.day, style, { year: true });
   return [`${also ? 'also on ' : ''}${singles.length} single dates, ${span}`];
 }
 
+/** So many left-out dates are named; of more, only how many. */
+const NAMED_OUT = 4;
+
+function exceptWords(leftOut: Wall[], style: Style, whole: boolean): string {
+  const days = [...new Set(leftOut.map((wall) => wall.day))].sort((a, b) => a - b);
+  if (!days.length) return '';
+  if (days.length > NAMED_OUT && !whole) return `, except ${sayCount(days.length, 'date')}`;
+  return `, except ${sayList(days.map((day) => sayDay(day, style, { year: whole })))}`;
+}
+
 /** The whole recurrence as one sentence (or two), without the number of dates. */
-export function sayRecurrence(recurrence: Recurrence, style: Style): string {
+export function sayRecurrence(recurrence: Recurrence, style: Style, saying: Saying = {}): string {
+  const { whole = false } = saying;
   const ruled = recurrence.stretches.filter((s) => s.rule);
   const singles = recurrence.stretches.filter((s) => !s.rule).sort((a, b) => a.start.day - b.start.day);
-  const parts = [...ruled.map((s) => sayStretch(s, style)), ...saySingles(singles, style, ruled.length > 0)];
+  const parts = [
+    ...ruled.map((s) => sayStretch(s, style, recurrence.zone, saying)),
+    ...saySingles(singles, style, ruled.length > 0, whole),
+  ];
   const joined = parts
     .map((p, i) => (i ? (p[0]?.toLowerCase() === 'o' || p.startsWith('E') ? (p[0] ?? '').toLowerCase() + p.slice(1) : p) : p))
     .join('; ');
-  const breaks = recurrence.breaks.map((b) => sayDays(b.from, b.to, style, { year: false }));
+  const breaks = recurrence.breaks.map((b) => sayDays(b.from, b.to, style, { year: whole }));
   const broken = breaks.length ? `, with ${breaks.length === 1 ? 'a break' : 'breaks'} ${sayList(breaks)}` : '';
-  return `${joined}${broken}.`;
+  return `${joined}${exceptWords(recurrence.leftOut, style, whole)}${broken}.`;
 }
 
 /** "14 dates." or "156 dates until March 2030, and on." */

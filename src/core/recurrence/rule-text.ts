@@ -220,14 +220,14 @@ export function ruleText(stretch: Stretch, zone: string): string | undefined {
   if (rule.bySetPos) parts.push(`BYSETPOS=${rule.bySetPos.join(',')}`);
   if (rule.weekStart !== 0) parts.push(`WKST=${WEEKDAY_CODES[rule.weekStart]}`);
   if (limit.kind === 'count') parts.push(`COUNT=${limit.count}`);
-  if (limit.kind === 'until') parts.push(`UNTIL=${untilText(limit, start.minute, zone)}`);
+  if (limit.kind === 'until') parts.push(`UNTIL=${untilText(limit, rule, start.minute, zone)}`);
   return parts.join(';');
 }
 
 /** UNTIL is a date for all-day starts, else the UTC instant of that day's last start (RFC 5545 3.3.10). */
-function untilText({ day, second }: { day: Day; second?: number }, minute: number | null, zone: string): string {
+function untilText({ day, second }: { day: Day; second?: number }, rule: Rule, minute: number | null, zone: string): string {
   if (minute === null) return isoDay(day).replaceAll('-', '');
-  const last = second === undefined ? { day, minute } : { day, minute: Math.floor(second / 60) };
-  const seconds = second === undefined ? 0 : second % 60;
-  return isoInstant(wallToInstant(zone, last).ms + seconds * 1000).replaceAll(/[-:]/g, '');
+  // A rule with times of its own may start until the day is over.
+  const last = second ?? (hasTimes(rule) ? 86_399 : minute * 60);
+  return isoInstant(wallToInstant(zone, { day, minute: Math.floor(last / 60) }).ms + (last % 60) * 1000).replaceAll(/[-:]/g, '');
 }

@@ -7,6 +7,7 @@ import { type Day, dayOf, daysInMonth, isoDay, yearMonthOf, ymdOf } from '@/core
 import { isoWall, type Wall } from '@/core/day/wall';
 import { instantToWall, isoInstant, wallToInstant } from '@/core/day/zone';
 import type { ListingContent } from '@/core/listing/content';
+import { NIGHT_ENDS } from '@/core/phrase/format';
 import { expand } from '@/core/recurrence/expand';
 import type { Occurrence } from '@/core/recurrence/model';
 import { changesFromStored, fromStored } from '@/core/recurrence/stored';
@@ -29,9 +30,6 @@ export interface IndexRow {
   moved: boolean;
   public: boolean;
 }
-
-/** An end up to this minute belongs to the evening before: a dance until 02:00 is not a two-day event. */
-const NIGHT_ENDS = 360;
 
 /** The last day with dates: the end of the month that lies so many months ahead. */
 export function horizonOf(today: Day, months: number): Day {

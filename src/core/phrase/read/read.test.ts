@@ -1,0 +1,314 @@
+import { describe, expect, it } from 'vitest';
+import { between, generateFullRule, generateRule, generateStretch, pick, random, seedOf, some } from '../../../../tests/support/generate';
+import { dayOf, isoDay, parseIsoDay } from '../../day/day';
+import { isoWall } from '../../day/wall';
+import { startFits } from '../../recurrence/days';
+import { endOf, expand, startsBetween } from '../../recurrence/expand';
+import type { Recurrence, Rule, Stretch } from '../../recurrence/model';
+import { isTooDense } from '../../recurrence/problems';
+import { ruleText } from '../../recurrence/rule-text';
+import { DATE_STYLES, HOUR_STYLES, type Style } from '../format';
+import { sayRecurrence } from '../say';
+import { MOST_CHARACTERS, type Reading, readPhrase } from './read';
+
+const seed = seedOf();
+const ZONE = 'America/Halifax';
+const STYLE: Style = { date: 'day-month', hours: '24' };
+const NOW = { day: dayOf(2027, 3, 10), minute: 600 };
+const read = (phrase: string, style = STYLE): Reading => readPhrase({ phrase, now: NOW, zone: ZONE, weekStart: 0, style });
+const plain = (text: string): Stretch => ({
+  start: { day: parseIsoDay(text) as number, minute: null },
+  length: { days: 1, minute: null },
+  rule: null,
+  limit: { kind: 'open' },
+});
+
+const datesOf = (recurrence: Recurrence | null): string[] => {
+  if (!recurrence) return ['nothing'];
+  const from = Math.min(...recurrence.stretches.map((s) => s.start.day));
+  return expand(recurrence, [], from, from + 1500).map(({ start, end }) => `${isoWall(start)}/${end ? isoWall(end) : ''}`);
+};
+
+/** A stretch whose sentence can hold all of it: its first start is one of the rule's, its times are whole minutes. */
+function sayableStretch(r: () => number, full: boolean): Stretch {
+  for (;;) {
+    const rule: Rule = full ? generateFullRule(r) : generateRule(r);
+    const stretch = generateStretch(r, { ...rule, weekStart: 0 });
+    if (stretch.rule?.bySecond) continue;
+    if (stretch.start.minute === null && full) continue;
+    if (stretch.start.minute !== null) {
+      const dice = r();
+      if (dice < 0.15) stretch.length = null;
+      else if (dice < 0.3) stretch.length = { days: 1, minute: between(r, 0, 1439) };
+      else if (dice < 0.35) stretch.length = { days: between(r, 2, 5), minute: between(r, 0, 1439) };
+    }
+    if (!full && r() < 0.15 && stretch.rule)
+      stretch.rule.seasons = [
+        pick(r, [
+          { from: 515, to: 920 },
+          { from: 1101, to: 228 },
+        ]),
+      ];
+    if (stretch.limit.kind === 'until' && stretch.limit.day < stretch.start.day) continue;
+    // The names of rules that BYSETPOS narrows to nothing, or that fill the whole day, are not said.
+    if (full && (stretch.rule?.freq === 'secondly' || stretch.rule?.freq === 'minutely' || isTooDense(stretch))) continue;
+    if (stretch.rule && startFits(stretch)) return stretch;
+  }
+}
+
+function generate(r: () => number): Recurrence {
+  const stretches = Array.from({ length: pick(r, [1, 1, 1, 2, 3]) }, () => sayableStretch(r, r() < 0.25));
+  const first = stretches[0] as Stretch;
+  for (let i = 0; r() < 0.3 && i < 4; i++) {
+    const start = { day: first.start.day + between(r, 0, 500), minute: pick(r, [null, 600, 1170]) };
+    const days = pick(r, [1, 1, 3]);
+    stretches.push({
+      start,
+      length: start.minute === null ? { days, minute: null } : pick(r, [null, { days: days - 1, minute: 1380 }]),
+      rule: null,
+      limit: { kind: 'open' },
+    });
+  }
+  const recurrence: Recurrence = { zone: ZONE, stretches, leftOut: [], breaks: [] };
+  const begins = Math.min(...stretches.map((s) => s.start.day));
+  if (r() < 0.4) {
+    const from = begins + between(r, 0, 700);
+    recurrence.breaks.push({ from, to: from + pick(r, [0, 6, 30, 200]) });
+  }
+  const all = startsBetween(recurrence, begins, begins + 900);
+  if (r() < 0.5 && all.length > 4) {
+    const days = new Set(some(r, all, Math.min(6, all.length - 1)).map(({ wall }) => wall.day));
+    recurrence.leftOut = startsBetween({ ...recurrence, breaks: [] }, begins, begins + 900).flatMap(({ wall }) =>
+      days.has(wall.day) ? [wall] : [],
+    );
+  }
+  return recurrence;
+}
+
+describe(`what is said can be read again, seed ${seed}`, () => {
+  it('as the same dates with the same ends, in all styles, over 3,000 recurrences', () => {
+    const r = random(seed);
+    const seen = { broken: 0, leftOut: 0, several: 0, written: 0, overnight: 0, seasons: 0, wholeDays: 0 };
+    for (let i = 0; i < 3_000; i++) {
+      const recurrence = generate(r);
+      const style: Style = { date: pick(r, DATE_STYLES), hours: pick(r, HOUR_STYLES) };
+      const sentence = sayRecurrence(recurrence, style, { whole: true });
+      if (sentence.length > MOST_CHARACTERS) continue;
+      const reading = read(sentence, style);
+      const context = `${sentence}\n${recurrence.stretches.map((s) => `${isoWall(s.start)} ${ruleText(s, ZONE)}`).join('\n')}`;
+      expect(reading.unread, context).toEqual([]);
+      expect(datesOf(reading.recurrence), context).toEqual(datesOf(recurrence));
+      if (recurrence.breaks.length) seen.broken++;
+      if (recurrence.leftOut.length) seen.leftOut++;
+      if (recurrence.stretches.length > 1) seen.several++;
+      if (/by the rule/i.test(sentence)) seen.written++;
+      if (/later|next day/.test(sentence)) seen.overnight++;
+      if (recurrence.stretches.some((s) => s.rule?.seasons)) seen.seasons++;
+      if (recurrence.stretches.some((s) => s.start.minute === null)) seen.wholeDays++;
+    }
+    for (const [what, times] of Object.entries(seen)) expect(times, what).toBeGreaterThan(150);
+  });
+
+  it('and a phrase that somebody typed means the same once it is said in full', () => {
+    for (const [phrase] of PHRASES) {
+      const { recurrence } = read(phrase);
+      if (!recurrence) continue;
+      const sentence = sayRecurrence(recurrence, STYLE, { whole: true });
+      expect(datesOf(read(sentence).recurrence), `${phrase}: ${sentence}`).toEqual(datesOf(recurrence));
+    }
+  });
+});
+
+/** phrase, first date, end of the first date (- = none said), how many of all (0 = no end), the next few dates */
+const PHRASES: [string, string, string, number, string][] = [
+  [
+    'every 1st and 3rd Sunday 7:40am for 2 hours, March to October, not in August',
+    '2027-03-21T07:40',
+    '2027-03-21T09:40',
+    13,
+    '04-04 04-18 05-02',
+  ],
+  ['Tue and Thu 19.30-21 until end of June', '2027-03-11T19:30', '2027-03-11T21:00', 32, '03-16 03-18 03-23'],
+  ['weekdays at noon for 3 weeks', '2027-03-10T12:00', '-', 15, '03-11 03-12 03-15'],
+  ['last Friday of the month 8pm', '2027-03-26T20:00', '-', 0, '04-30 05-28 06-25'],
+  ['every other Wednesday from 7 Apr, 10 times, except 5 May', '2027-04-07', '2027-04-08', 9, '04-21 05-19 06-02'],
+  ['14-16 May', '2027-05-14', '2027-05-17', 1, ''],
+  ['3 July, 10 July and 24 July at 2pm', '2027-07-03T14:00', '-', 3, '07-10 07-24'],
+  ['3, 10 and 24 July 2028', '2028-07-03', '2028-07-04', 3, '07-10 07-24'],
+  ['10 to 4 on Saturday', '2027-03-13T10:00', '2027-03-13T16:00', 1, ''],
+  ['3 to 5 July', '2027-07-03', '2027-07-06', 1, ''],
+  ['3 to 5 July each day 10am to 4pm', '2027-07-03T10:00', '2027-07-03T16:00', 3, '07-04 07-05'],
+  ['3 to 5 July daily', '2027-07-03', '2027-07-04', 3, '07-04 07-05'],
+  ['Tuesdays 19:00 and Saturdays 10:00', '2027-03-13T10:00', '-', 0, '03-16 03-20 03-23'],
+  ['Tuesdays 19:00 and Saturdays 10:00 until end of March', '2027-03-13T10:00', '-', 6, '03-16 03-20 03-23'],
+  ['every day at 6pm until 20 April', '2027-03-10T18:00', '-', 42, '03-11 03-12 03-13'],
+  ['every Sunday from April to June 10am', '2027-04-04T10:00', '-', 13, '04-11 04-18 04-25'],
+  ['every year on 4 July', '2027-07-04', '2027-07-05', 0, '07-04 07-04'],
+  ['first Sunday of July 2pm', '2027-07-04T14:00', '-', 1, ''],
+  ['1st and 15th of each month 18:00-20:00', '2027-03-15T18:00', '2027-03-15T20:00', 0, '04-01 04-15'],
+  ['every 2 weeks on Friday 8pm from 2 April', '2027-04-02T20:00', '-', 0, '04-16 04-30'],
+  ['daily except Sundays 10-16', '2027-03-11T10:00', '2027-03-11T16:00', 0, '03-12 03-13 03-15'],
+  ['tomorrow 3pm for an hour and a half', '2027-03-11T15:00', '2027-03-11T16:30', 1, ''],
+  ['every Sunday March to October every year 11am', '2027-03-14T11:00', '-', 0, '03-21'],
+  ['every weekend in July and August', '2027-07-03', '2027-07-04', 18, '07-04 07-10'],
+  ['14 May 7pm to 16 May 2pm', '2027-05-14T19:00', '2027-05-16T14:00', 1, ''],
+  ['28 Dec to 3 Jan', '2027-12-28', '2028-01-04', 1, ''],
+  ['monthly on the 10th from April', '2027-04-10', '2027-04-11', 0, '05-10'],
+  ['every Wednesday 7pm starting 17 March for 6 weeks', '2027-03-17T19:00', '-', 6, '03-24'],
+  ['March 7, 2027 at 2:30 pm', '2027-03-07T14:30', '-', 1, ''],
+  ['every Monday, Wednesday and Friday 6.30am-7.15am till 31 May 2027', '2027-03-12T06:30', '2027-03-12T07:15', 35, '03-15 03-17'],
+  ['first Monday of the month except August, 19:30', '2027-04-05T19:30', '-', 0, '05-03 06-07 07-05 09-06'],
+  ['last working day of each month, 4pm', '2027-03-31T16:00', '-', 0, '04-30 05-31'],
+  ['Tuesdays at 7:30pm until Christmas, no session on 13 April and 20 April', '2027-03-16T19:30', '-', 39, '03-23 03-30 04-06 04-27'],
+  ['4 July 10am every year', '2027-07-04T10:00', '-', 0, '07-04'],
+  ['Fri 8pm to midnight', '2027-03-12T20:00', '2027-03-13T00:00', 1, ''],
+  ['Saturdays 21h-2h for six evenings', '2027-03-13T21:00', '2027-03-14T02:00', 6, '03-20'],
+  ['FREQ=MONTHLY;BYDAY=MO,TU;BYSETPOS=2;COUNT=4 at 0900', '2027-04-06T09:00', '-', 4, '05-04'],
+  ['Net-making, six evenings from Tuesday 6 April 19:00-21:00 weekly', '2027-04-06T19:00', '2027-04-06T21:00', 6, '04-13'],
+];
+
+describe('phrases as people type them, on Wednesday 10 March 2027 at ten', () => {
+  it.each(PHRASES)('%s', (phrase, first, end, count, next) => {
+    const { recurrence, problems } = read(phrase);
+    if (!recurrence) throw new Error(JSON.stringify(problems));
+    const from = Math.min(...recurrence.stretches.map((s) => s.start.day));
+    const dates = expand(recurrence, [], from, from + 20_000);
+    expect(dates[0] && isoWall(dates[0].start)).toBe(first);
+    expect(dates[0]?.end ? isoWall(dates[0].end) : '-').toBe(end);
+    if (count) expect(dates).toHaveLength(count);
+    else expect(dates.length).toBeGreaterThan(40);
+    if (next)
+      expect(
+        dates
+          .slice(1)
+          .map(({ start }) => isoDay(start.day).slice(5))
+          .join(' '),
+      ).toMatch(new RegExp(`^${next}`));
+    expect(problems).toEqual([]);
+  });
+});
+
+describe('what is not certain is asked, never guessed away', () => {
+  const asked = (phrase: string) => read(phrase).problems.map(({ kind, text, offers }) => [kind, text, ...offers.map((o) => o.value)]);
+  it('an hour of which the half of the day is not said, filled with the likelier', () => {
+    expect(asked('Thursday at 7')).toEqual([['ambiguous-time', 'at 7', '07:00', '19:00']]);
+    expect(asked('half past seven')).toEqual([['ambiguous-time', 'half past seven', '07:30', '19:30']]);
+    expect(asked('Saturday 7 to 9')).toEqual([['ambiguous-time', '7 to 9', '07:00-09:00', '19:00-21:00']]);
+    expect(datesOf(read('Saturday 9 to 11').recurrence)[0]).toBe('2027-03-13T09:00/2027-03-13T11:00');
+    for (const certain of [
+      'Sat 10 to 4',
+      'Sat 11-1',
+      'Sat 7-9pm',
+      'Sat 7pm to 9',
+      'Sat 9-17',
+      'Sat 12 to 2',
+      'Sat at 7 in the evening',
+      'Sat 21h',
+      'Sat 0900',
+      'Sat 7.30-9pm',
+    ])
+      expect(asked(certain), certain).toEqual([]);
+  });
+  it('a date in figures that has two readings, and one that does not exist', () => {
+    expect(asked('3/4')).toEqual([['ambiguous-date', '3/4', '2027-04-03', '2028-03-04']]);
+    expect(read('3/4 at 10:00').recurrence).toBeNull();
+    expect(asked('13/4')).toEqual([]);
+    expect(asked('4/4/2027')).toEqual([]);
+    expect(asked('3.4.2027')).toEqual([]);
+    expect(asked('31 February')).toEqual([['no-such-date', '31 February', '2027-02-28', '2027-03-01']]);
+    expect(asked('2027-02-30')[0]?.[0]).toBe('no-such-date');
+    expect(asked('next Friday')).toEqual([['ambiguous-date', 'next Friday', '2027-03-12', '2027-03-19']]);
+    expect(asked('next Tuesday')).toEqual([]);
+  });
+  it('a weekday that contradicts its date, an end before its start, a rule without a date', () => {
+    expect(asked('Tuesday 18 March 2027')).toEqual([['weekday-mismatch', 'Tuesday 18 March 2027', '2027-03-18', '2027-03-16']]);
+    expect(asked('5pm to 3pm on 4 May')[0]?.[0]).toBe('end-before-start');
+    expect(asked('16 May to 14 May 2027')[0]?.[0]).toBe('end-before-start');
+    expect(asked('every Tuesday from 5 May 2027 to 6 May 2027')[0]?.[0]).toBe('no-dates');
+    expect(asked('31st of every month in June every year')[0]?.[0]).toBe('no-dates');
+    expect(asked('every Tuesday except 5 May 2027')[0]).toEqual(['exception-without-date', '5 May 2027']);
+    expect(asked('every third Tuesday')).toEqual([['ambiguous-repeat', 'every third Tuesday', 'monthly-3', 'weeks-3']]);
+    expect(asked('FREQ=DAILY;COUNT=0')[0]?.[0]).toBe('bad-rule');
+  });
+  it('and each offer, put in the place of the text, decides it', () => {
+    for (const phrase of [
+      'Thursday at 7',
+      '3/4 at 10:00',
+      'Tuesday 18 March 2027, 19:00',
+      'Sat 7 to 9',
+      'every third Tuesday 19:00',
+      '31 February',
+      'next Friday 8pm',
+      '5pm to 3pm on 4 May',
+    ]) {
+      const problem = read(phrase).problems[0];
+      if (!problem) throw new Error(`nothing asked of ${phrase}`);
+      for (const { instead } of problem.offers) {
+        const mended = phrase.slice(0, problem.from) + instead + phrase.slice(problem.to);
+        const again = read(mended);
+        expect([again.problems, again.unread], mended).toEqual([[], []]);
+        expect(again.recurrence, mended).not.toBeNull();
+      }
+    }
+  });
+  it('words that say nothing of when stay aside, with where they stand', () => {
+    const { unread, recurrence } = read('Choir practice tue 7pm at Gannet Bay Hall');
+    expect(unread).toEqual([
+      { from: 0, to: 14, text: 'Choir practice' },
+      { from: 26, to: 41, text: 'Gannet Bay Hall' },
+    ]);
+    expect(datesOf(recurrence)).toEqual(['2027-03-16T19:00/']);
+    expect(read('').recurrence).toBeNull();
+    expect(read('hello').unread[0]?.text).toBe('hello');
+  });
+  it('nothing typed makes it fail, or is lost: every token is read, kept aside, or asked about', () => {
+    const r = random(seed + 1);
+    const words = [
+      'every',
+      'Tuesday',
+      'to',
+      '7',
+      '-',
+      'until',
+      'May',
+      '3/4',
+      '19:00',
+      'except',
+      'and',
+      ',',
+      'not',
+      'the',
+      '1st',
+      'of',
+      'month',
+      'for',
+      '2',
+      'weeks',
+      'from',
+      'year',
+      'FREQ=DAILY',
+      '31',
+      'February',
+      'ß',
+      '"',
+      'noon',
+      'last',
+      'day',
+      'each',
+      '99999999',
+      '0',
+      'in',
+      ';',
+      '2027-02-31',
+    ];
+    for (let i = 0; i < 4_000; i++) {
+      const phrase = Array.from({ length: between(r, 1, 12) }, () => pick(r, words)).join(' ');
+      const reading = read(phrase);
+      for (const { from, to, text } of reading.unread) expect(phrase.slice(from, to)).toBe(text);
+      if (reading.recurrence) expect(reading.recurrence.stretches.length).toBeGreaterThan(0);
+    }
+    expect(() => read('x'.repeat(MOST_CHARACTERS + 1))).toThrowError(/longer than/);
+    expect(plain('2027-03-10').start.minute).toBeNull();
+    expect(endOf({ day: 1, minute: null }, null)?.day).toBe(2);
+  });
+});
