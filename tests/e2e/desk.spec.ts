@@ -12,9 +12,12 @@ async function typeDate(page: Page, label: string, day: string, month: string, y
   await page.keyboard.type(`${day}${month}${year}`);
 }
 async function typeTime(page: Page, label: string, time: string): Promise<void> {
-  const group = page.getByRole('group', { name: label, exact: true }).first();
-  await group.getByRole('spinbutton', { name: /hour/ }).click();
-  await page.keyboard.type(time.replace(':', ''));
+  const field = page
+    .locator('input.clock')
+    .and(page.getByLabel(label, { exact: true }))
+    .first();
+  await field.fill(time);
+  await field.press('Enter');
 }
 
 for (const width of [1280, 360]) {
@@ -34,8 +37,9 @@ for (const width of [1280, 360]) {
     await page.keyboard.type('Bring a knife and some patience.');
     await page.getByRole('button', { name: 'Set a date' }).click();
     await typeDate(page, 'Date', '24', '03', '2027');
-    await typeTime(page, 'Starts', '19:30');
-    await typeTime(page, 'Ends', '21:00');
+    // As people write times: half past seven, and nine that same evening.
+    await typeTime(page, 'Starts', '7.30 pm');
+    await typeTime(page, 'Ends', '9');
     await page.getByLabel('Repeats').selectOption('weekly');
     await page.getByLabel('Ends', { exact: true }).last().selectOption('count');
     await page.getByRole('spinbutton', { name: 'Dates' }).fill('5');
@@ -70,6 +74,51 @@ for (const width of [1280, 360]) {
   });
 }
 
+test('in plain words: what is typed fills the controls, a control rewrites the words, and the dates are published', async ({
+  browser,
+  request,
+  baseURL,
+}) => {
+  const page = await pageOf(browser, request, 'ivo', { baseURL });
+  await page.goto('/desk/listings/new');
+  await page.getByLabel('Title', { exact: true }).fill('Tide-mill Tour');
+  const words = page.getByLabel('In words');
+  const readback = page.locator('[data-readback]');
+  await words.fill('every 1st and 3rd Sunday 7:40am for 2 hours, March to October, not in August');
+  await expect(readback).toContainText(
+    'On the first and third Sunday of every month, 07:40–09:40, from 21 March to 31 October 2027, with a break 1–31 August. 13 dates.',
+  );
+  await expect(page.getByLabel('Repeats')).toHaveValue('month-weekday');
+  await expect(page.locator('input.clock').first()).toHaveValue('07:40');
+  await expect(words).toHaveValue(/^every 1st/);
+  // A control that changes rewrites the words.
+  await page.getByRole('group', { name: 'Which' }).getByLabel('3rd').uncheck();
+  await expect(words).toHaveValue(
+    /^On the first Sunday of every month, 07:40–09:40, from .* to 31 October 2027, with a break 1–31 August 2027\.$/,
+  );
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(readback).toContainText('first and third Sunday');
+  await page.getByRole('button', { name: 'Redo' }).click();
+  await expect(readback).toContainText('On the first Sunday');
+  // What is not understood is said, what has two readings is asked.
+  await words.fill('Tuesday 18 March 2027 at 7 with biscuits');
+  await expect(page.locator('.phrase-notes')).toContainText('Not understood: “biscuits”');
+  await expect(page.locator('.phrase-box .echo mark')).toHaveText('biscuits');
+  await expectAccessible(page, 'editor with questions');
+  await page.getByRole('button', { name: 'Thursday 18 March 2027' }).click();
+  await page.locator('.phrase-notes').getByRole('button', { name: '19:00' }).click();
+  await words.fill('Thursday 18 March 2027 at 19:00, and Saturdays 10 to 4 for 3 weeks');
+  await words.press('Enter');
+  await expect(readback).toContainText('4 dates.');
+  await page.getByRole('combobox', { name: 'Venues' }).fill('net loft');
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'Publish', exact: true }).click();
+  await saved(page, /Published/);
+  await page.goto('/month/2027-03?words=tide-mill');
+  await expect(page.locator('table.month').getByText('Tide-mill').first()).toBeVisible();
+  await page.close();
+});
+
 test('one date is cancelled with a note, another moved, a third left out', async ({ browser, request, baseURL }) => {
   const page = await pageOf(browser, request, 'ivo', { baseURL });
   await page.goto('/desk/listings?words=Knots');
@@ -79,9 +128,9 @@ test('one date is cancelled with a note, another moved, a third left out', async
   await row.nth(1).getByRole('button', { name: 'Cancel this date' }).click();
   await row.nth(1).getByLabel('A note for readers').fill('No rope left');
   await row.nth(2).getByRole('button', { name: 'Change' }).click();
-  const at = row.nth(2).getByRole('group', { name: 'at' });
-  await at.getByRole('spinbutton', { name: /hour/ }).click();
-  await page.keyboard.type('1815');
+  const at = row.nth(2).getByLabel('at', { exact: true });
+  await at.fill('18h15');
+  await at.press('Enter');
   await row.nth(3).getByRole('checkbox').uncheck();
   await page.getByRole('button', { name: 'Publish changes' }).click();
   await saved(page, /Published/);

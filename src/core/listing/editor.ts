@@ -22,7 +22,16 @@ export interface EditorStart {
   organizers: Choice[];
   categories: (Choice & { mark: string; child: boolean })[];
   fallback: string;
-  site: { zone: string; zones: string[]; today: number; horizon: number; style: Style; currency: string; firstWeekday: number };
+  site: {
+    zone: string;
+    zones: string[];
+    today: number;
+    minute: number;
+    horizon: number;
+    style: Style;
+    currency: string;
+    firstWeekday: number;
+  };
   mayPublish: boolean;
   mayMake: boolean;
   userId: string;

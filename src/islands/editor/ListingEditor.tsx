@@ -1,4 +1,5 @@
 /** The listing's editor: an index of sections, the form as one page, and the rail with Dates and Proof. */
+import { Redo2, Undo2 } from 'lucide-react';
 import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
 import { ATTENDANCE, type Cost, type ListingContent, SHORT_TITLE_FITS, SUMMARY_SHOWN } from '@/core/listing/content';
 import { type ProofField, proofOf, stopsPublishing } from '@/core/proof/proof';
@@ -75,10 +76,17 @@ export default function ListingEditor({ start }: { start: EditorStart }) {
         event.preventDefault();
         void save();
       }
+      // In a field the browser's own undo is what people expect.
+      const typing =
+        event.target instanceof HTMLElement && event.target.closest('input:not([type=checkbox]), textarea, [contenteditable=true]');
+      if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z' && !typing) {
+        event.preventDefault();
+        (event.shiftKey ? listing.redo : listing.undo)?.();
+      }
     };
     addEventListener('keydown', onKey);
     return () => removeEventListener('keydown', onKey);
-  }, [save]);
+  }, [save, listing.undo, listing.redo]);
   const names = useMemo(
     () => new Map([...venues, ...organizers, ...start.categories].map((c) => [c.id, c.name])),
     [venues, organizers, start.categories],
@@ -288,6 +296,26 @@ function Head({ listing, start, stopped }: { listing: Listing; start: EditorStar
         </span>
       )}
       <div className="end">
+        <button
+          type="button"
+          className="button icon"
+          aria-label="Undo"
+          title="Undo (Ctrl+Z)"
+          onClick={() => listing.undo?.()}
+          disabled={!listing.undo}
+        >
+          <Undo2 size={16} aria-hidden />
+        </button>
+        <button
+          type="button"
+          className="button icon"
+          aria-label="Redo"
+          title="Redo (Ctrl+Shift+Z)"
+          onClick={() => listing.redo?.()}
+          disabled={!listing.redo}
+        >
+          <Redo2 size={16} aria-hidden />
+        </button>
         {isPublic && (
           <a className="button" href={`/what/${server.address}`}>
             The page

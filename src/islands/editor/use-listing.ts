@@ -4,6 +4,7 @@ import { type Outcome, send } from '@/client/api';
 import type { ListingContent, Stage } from '@/core/listing/content';
 import type { EditorStart } from '@/core/listing/editor';
 import { dropKept, keep, mergeContents, readKept } from './state';
+import { firstStep, record, redo, type Steps, undo } from './steps';
 
 interface Saved {
   id?: string | null;
@@ -61,9 +62,24 @@ export function useListing(start: EditorStart) {
     } else setFound({ content: kept.content, revision: kept.revision });
   }, [start]);
 
+  const [steps, setSteps] = useState(() => firstStep(start.content));
   const setContent = useCallback((change: Partial<ListingContent> | ((before: ListingContent) => ListingContent)) => {
     setContentState((before) => (typeof change === 'function' ? change(before) : { ...before, ...change }));
   }, []);
+
+  // Whatever changed the content is a step, unless it was a step back or forth.
+  useEffect(() => setSteps((s) => record(s, content, Date.now())), [content]);
+  const step = useCallback(
+    (move: (s: Steps) => Steps) => {
+      const next = move(steps);
+      if (next === steps) return;
+      setSteps(next);
+      setContentState(next.present);
+    },
+    [steps],
+  );
+  const takeBack = useCallback(() => step(undo), [step]);
+  const again = useCallback(() => step(redo), [step]);
 
   useEffect(() => {
     if (!dirty) return;
@@ -176,6 +192,8 @@ export function useListing(start: EditorStart) {
     setFound,
     save,
     act,
+    undo: steps.past.length ? takeBack : null,
+    redo: steps.future.length ? again : null,
   };
 }
 

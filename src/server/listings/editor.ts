@@ -22,7 +22,7 @@ export interface EditorListing {
 export async function editorStart(rt: Runtime, actor: Actor, listing: EditorListing, mark: (id: string) => string): Promise<EditorStart> {
   const found = await lookup(rt);
   const settings = rt.settings();
-  const today = rt.now().day;
+  const { day: today, minute } = rt.now();
   const { id, content } = listing;
   const [cover] = content.pictureId ? await rt.db.select().from(picture).where(eq(picture.id, content.pictureId)) : [];
   const sent = id ? await readSubmissionOf(rt.db, id) : undefined;
@@ -45,6 +45,7 @@ export async function editorStart(rt: Runtime, actor: Actor, listing: EditorList
       zone: settings.zone,
       zones: Intl.supportedValuesOf('timeZone'),
       today,
+      minute,
       horizon: horizonOf(today, settings.horizonMonths),
       style: styleOf(settings),
       currency: settings.currency,

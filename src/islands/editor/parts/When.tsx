@@ -10,6 +10,7 @@ import { problemsOf } from '@/core/recurrence/problems';
 import type { StoredLimit, StoredRecurrence, StoredStretch } from '@/core/recurrence/stored';
 import type { EditorStart } from '@/core/listing/editor';
 import { Check, ClockField, DayField, Field, Select, Toggles } from '../fields';
+import { Phrase } from './Phrase';
 import { newRecurrence, newStretch, type Rail, readRecurrence, REPEATS, type Repeat, repeatOf, retime, ruleFor } from '../state';
 
 interface WhenProps {
@@ -57,18 +58,24 @@ export function When({ content, setContent, site, rail, error }: WhenProps) {
     return (
       <section className="part" id="when">
         <h2>When</h2>
-        {error && (
-          <p className="wrong" role="alert">
-            {error}
-          </p>
-        )}
-        <button
-          type="button"
-          className="button"
-          onClick={() => setContent((c) => ({ ...c, recurrence: newRecurrence(site.zone, site.today) }))}
-        >
-          Set a date
-        </button>
+        {/* The words stand at the same place in both forms, so that what is being typed goes on when the first date is found. */}
+        <div className="grid">
+          {error && (
+            <p className="wrong" role="alert">
+              {error}
+            </p>
+          )}
+          <Phrase recurrence={null} onChange={(next) => setContent((c) => ({ ...c, recurrence: next }))} site={site} />
+          <div>
+            <button
+              type="button"
+              className="button"
+              onClick={() => setContent((c) => ({ ...c, recurrence: newRecurrence(site.zone, site.today) }))}
+            >
+              Set a date
+            </button>
+          </div>
+        </div>
       </section>
     );
   }
@@ -85,6 +92,7 @@ export function When({ content, setContent, site, rail, error }: WhenProps) {
             {error}
           </p>
         )}
+        <Phrase recurrence={recurrence} onChange={(next) => setContent((c) => ({ ...c, recurrence: next }))} site={site} />
         {recurrence.stretches.map((stretch, index) => (
           <div key={index} className={recurrence.stretches.length > 1 ? 'stretch' : 'grid'}>
             {recurrence.stretches.length > 1 && (
@@ -258,6 +266,7 @@ function TimeFields({ stretch, start, site, setStretch, setStart, endsEarly }: T
               value={length?.minute ?? null}
               hours={site.style.hours}
               onChange={setEnd}
+              after={start.minute}
               error={endsEarly ? 'It ends before it starts' : undefined}
               hint={
                 length === null

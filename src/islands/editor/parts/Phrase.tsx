@@ -1,0 +1,129 @@
+/**
+ * When, in plain words: what is typed fills the controls, and a control that changes rewrites the words. What is not
+ * understood is underlined; what has two readings comes with both as buttons.
+ */
+import { useCallback, useId, useMemo, useState } from 'react';
+import type { EditorStart } from '@/core/listing/editor';
+import { sayRecurrence } from '@/core/phrase/say';
+import { type Fragment, MOST_CHARACTERS, type PhraseProblem, type Reading, readPhrase } from '@/core/phrase/read/read';
+import { type StoredRecurrence, toStored } from '@/core/recurrence/stored';
+import { readRecurrence } from '../state';
+
+interface PhraseProps {
+  recurrence: StoredRecurrence | null;
+  onChange: (recurrence: StoredRecurrence) => void;
+  site: EditorStart['site'];
+}
+
+/** What somebody typed, and the recurrence that came of it: while that is the listing's, the words stay as they were typed. */
+interface Typed {
+  text: string;
+  made: StoredRecurrence | null;
+}
+
+const QUESTIONS: Record<PhraseProblem['kind'], string> = {
+  'ambiguous-date': 'can be two dates',
+  'ambiguous-time': 'can be morning or evening',
+  'ambiguous-repeat': 'can be two rhythms',
+  'weekday-mismatch': 'is not that weekday',
+  'no-such-date': 'does not exist',
+  'no-dates': 'gives no date',
+  'end-before-start': 'ends before it starts',
+  'exception-without-date': 'has no date to leave out',
+  'bad-rule': 'is no rule that can be read',
+};
+
+export function Phrase({ recurrence, onChange, site }: PhraseProps) {
+  const [typed, setTyped] = useState<Typed | null>(null);
+  const id = useId();
+  const sentence = useMemo(() => {
+    const parsed = readRecurrence(recurrence);
+    return parsed ? sayRecurrence(parsed, site.style, { whole: true, weekStart: site.firstWeekday }) : '';
+  }, [recurrence, site]);
+  const shown = typed && typed.made === recurrence ? typed : null;
+  const text = shown?.text ?? sentence;
+  const zone = recurrence?.zone ?? site.zone;
+  const read = useCallback(
+    (phrase: string): Reading =>
+      readPhrase({ phrase, now: { day: site.today, minute: site.minute }, zone, weekStart: site.firstWeekday, style: site.style }),
+    [zone, site],
+  );
+  const reading = useMemo(() => (shown ? read(shown.text) : null), [shown, read]);
+  const type = (next: string): void => {
+    const { recurrence: found } = read(next.slice(0, MOST_CHARACTERS));
+    const made = found ? toStored(found) : null;
+    setTyped({ text: next.slice(0, MOST_CHARACTERS), made: made ?? recurrence });
+    if (made) onChange(made);
+  };
+  // Nothing is open any more: the words are said in full, with the year and the first date.
+  const leave = (): void => {
+    if (reading && !reading.unread.length && !reading.problems.length && reading.recurrence) setTyped(null);
+  };
+  const asked = reading?.problems ?? [];
+  const nothing = reading && !reading.recurrence && !asked.length && text.trim() !== '';
+  return (
+    <div className="field phrase">
+      <label htmlFor={id}>In words</label>
+      <div className="phrase-box">
+        <div className="echo" aria-hidden="true">
+          <Marked text={text} unread={reading?.unread ?? []} />
+        </div>
+        <textarea
+          id={id}
+          rows={2}
+          value={text}
+          maxLength={MOST_CHARACTERS}
+          spellCheck={false}
+          placeholder="every 1st and 3rd Sunday 7:40am for 2 hours, March to October, not in August"
+          aria-describedby={`${id}s`}
+          onChange={(e) => type(e.target.value)}
+          onBlur={leave}
+          onKeyDown={(e) => {
+            if (e.key !== 'Enter') return;
+            e.preventDefault();
+            leave();
+          }}
+        />
+      </div>
+      <div id={`${id}s`} role="status" className="phrase-notes">
+        {reading && reading.unread.length > 0 && (
+          <p className="small">
+            Not understood: {reading.unread.map(({ text: part }) => `“${part}”`).join(', ')}.{' '}
+            {reading.recurrence && 'The rest is filled in below.'}
+          </p>
+        )}
+        {nothing && <p className="small">No date is in these words yet; the controls below stay as they are.</p>}
+        {asked.map((problem) => (
+          <p className="small" key={`${problem.kind}${problem.from}`}>
+            “{problem.text}” {QUESTIONS[problem.kind]}.{' '}
+            {problem.offers.map(({ value, instead }) => (
+              <button
+                key={value}
+                type="button"
+                className="button small"
+                onClick={() => type(text.slice(0, problem.from) + instead + text.slice(problem.to))}
+              >
+                {instead.replace(/^at /, '')}
+              </button>
+            ))}
+          </p>
+        ))}
+      </div>
+    </div>
+  );
+}
+
+function Marked({ text, unread }: { text: string; unread: readonly Fragment[] }) {
+  const parts: React.ReactNode[] = [];
+  let at = 0;
+  for (const { from, to } of unread) {
+    parts.push(text.slice(at, from), <mark key={from}>{text.slice(from, to)}</mark>);
+    at = to;
+  }
+  return (
+    <>
+      {parts}
+      {text.slice(at)}
+    </>
+  );
+}
