@@ -94,6 +94,7 @@ describe('iCalendar out', () => {
       stretch.start = { day: TODAY + Math.floor(r() * 100), minute: stretch.start.minute };
       if (stretch.limit.kind === 'until') stretch.limit = { kind: 'until', day: stretch.start.day + 200 };
       // ical.js does not know weekday numbers of a whole year, starts outside of the rule, nor BYMONTH with an interval.
+      if (stretch.rule && r() < 0.2) stretch.rule.seasons = [{ from: 515, to: 920 }];
       if (!stretch.rule || !startFits(stretch)) continue;
       if (stretch.rule.freq === 'monthly' && stretch.rule.byMonth.length) continue;
       if (stretch.rule.freq === 'yearly' && (stretch.rule.byDay.length || stretch.rule.byMonthDay.length)) continue;

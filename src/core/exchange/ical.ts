@@ -146,7 +146,8 @@ function masterEvent({ listing, master, uid, extras, first, horizon }: MasterInp
   const { recurrence, changes } = listing;
   const { zone } = recurrence;
   const own: Recurrence = { ...recurrence, stretches: [master, ...extras], leftOut: [], breaks: [] };
-  const all = startsBetween(own, master.start.day - 40_000, horizon).map((s) => s.wall);
+  const written = withoutSeasons(master, zone, horizon);
+  const all = startsBetween({ ...own, stretches: [written, ...extras] }, master.start.day - 40_000, horizon).map((s) => s.wall);
   const kept = new Set(
     startsBetween({ ...own, leftOut: recurrence.leftOut, breaks: recurrence.breaks }, master.start.day - 40_000, horizon).map((s) =>
       isoWall(s.wall),
@@ -156,7 +157,7 @@ function masterEvent({ listing, master, uid, extras, first, horizon }: MasterInp
   const gone = all.filter((wall) => !kept.has(isoWall(wall)));
   const lines = ['BEGIN:VEVENT', `UID:${uid}`, ...commonLines(listing)];
   lines.push(dateValue('DTSTART', master.start, zone), ...endLines(master.start, master, zone));
-  const rule = ruleText(master, zone);
+  const rule = ruleText(written, zone);
   if (rule) lines.push(`RRULE:${rule}`);
   // DTSTART counts without a rule too (RFC 5545 3.8.5.2), but not every reader of RDATE alone knows it.
   if (!rule && extras.length) lines.push(dateValue('RDATE', master.start, zone));
@@ -169,6 +170,18 @@ function masterEvent({ listing, master, uid, extras, first, horizon }: MasterInp
     lines.push(...changedEvent(listing, uid, { ...own, stretches: [master, ...extras] }, change));
   }
   return lines;
+}
+
+/**
+ * The standard has no seasons: the rule is written without them, to its last date before the horizon, and what lies
+ * between the seasons is left out date by date.
+ */
+function withoutSeasons(stretch: Stretch, zone: string, horizon: Day): Stretch {
+  const { rule } = stretch;
+  if (!rule?.seasons) return stretch;
+  const { seasons: _, ...bare } = rule;
+  const last = startsBetween({ zone, stretches: [stretch], leftOut: [], breaks: [] }, stretch.start.day, horizon).at(-1);
+  return { ...stretch, rule: bare, limit: { kind: 'until', day: last?.wall.day ?? stretch.start.day } };
 }
 
 /** An extra date is an RDATE, with its period where it is longer or shorter than the others. */
@@ -229,6 +242,8 @@ function commonLines(listing: IcalListing): Line[] {
     `STATUS:${listing.standing === 'cancelled' ? 'CANCELLED' : listing.standing === 'postponed' ? 'TENTATIVE' : 'CONFIRMED'}`,
     `URL:${listing.url}`,
   ];
+  // The standard has no word for these; our own reader has, and others pass the property over.
+  if (!['going-ahead', 'cancelled'].includes(listing.standing)) lines.push(`X-PLAIN-ALMANAC-STANDING:${listing.standing.toUpperCase()}`);
   if (listing.description) lines.push(`DESCRIPTION:${escapeText(listing.description)}`);
   if (listing.location) lines.push(`LOCATION:${escapeText(listing.location)}`);
   if (listing.point) lines.push(`GEO:${listing.point.lat.toFixed(6)};${listing.point.lng.toFixed(6)}`);

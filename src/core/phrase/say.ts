@@ -1,7 +1,7 @@
 /** A recurrence said back in words. Days and minutes as in the recurrence model; ends are said inclusively. */
 import { type Day, type Weekday, weekdayOf, ymdOf } from '../day/day';
 import type { Wall } from '../day/wall';
-import { type ByDay, hasRareParts, type Length, type Recurrence, type Rule, type Stretch } from '../recurrence/model';
+import { type ByDay, type DateChange, hasRareParts, type Length, type Recurrence, type Rule, type Stretch } from '../recurrence/model';
 import { ruleText } from '../recurrence/rule-text';
 import { MONTHS, NIGHT_ENDS, sayCount, sayDay, sayDays, sayList, sayTimes, sayWhen, type Style, WEEKDAYS } from './format';
 import { endOf, isOpenEnded } from '../recurrence/expand';
@@ -242,4 +242,16 @@ export function sayTotal(recurrence: Recurrence, total: number, horizon: Day): s
   if (!isOpenEnded(recurrence)) return `${sayCount(total, 'date')}.`;
   const { year, month } = ymdOf(horizon);
   return `${sayCount(total, 'date')} until ${MONTHS[month - 1]} ${year}, and on.`;
+}
+
+/** What differs for one date: `Saturday 1 May 2027 moves to Sunday 2 May 2027, 10:00`, `… is cancelled`. */
+export function sayChange({ original, movedTo, length, standing, note }: DateChange, style: Style): string {
+  const date = sayWhen(original, null, style);
+  const parts: string[] = [];
+  if (movedTo) parts.push(`moves to ${sayWhen(movedTo, null, style)}`);
+  if (length) parts.push('is of another length');
+  if (standing === 'going-ahead') parts.push('goes ahead');
+  else if (standing) parts.push(`is ${standing.replace('-', ' ')}`);
+  const what = parts.length ? sayList(parts) : 'has a note';
+  return `${date} ${what}${note ? `: ${note}` : ''}`;
 }

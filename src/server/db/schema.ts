@@ -360,3 +360,74 @@ export const submission = pgTable(
   },
   (t) => [index('submission_state').on(t.state, t.sentAt)],
 );
+
+/** What an imported event was when it last came in, so that a second run of the same file changes nothing. */
+export const importSource = pgTable(
+  'import_source',
+  {
+    uid: text('uid').primaryKey(),
+    listingId: uuid('listing_id')
+      .notNull()
+      .references(() => listing.id, { onDelete: 'cascade' }),
+    sequence: integer('sequence').notNull(),
+    /** the fields as the file had them: an editor's own changes since then stay */
+    content: jsonb('content').$type<ListingContent>().notNull(),
+  },
+  (t) => [index('import_source_listing').on(t.listingId)],
+);
+
+export type ImportState = 'previewed' | 'brought-in' | 'undone';
+export interface ImportOptions {
+  format: 1;
+  /** IANA zones that somebody chose for the file's own names */
+  zones: Record<string, string>;
+}
+/** A file that somebody wants to bring in, kept while it is looked at, and what came of it. */
+export const importBatch = pgTable('import_batch', {
+  id: uuid('id').primaryKey(),
+  name: text('name').notNull(),
+  state: text('state').$type<ImportState>().notNull(),
+  file: text('file').notNull(),
+  encoding: text('encoding').notNull(),
+  options: jsonb('options').$type<ImportOptions>().notNull(),
+  byName: text('by_name').notNull(),
+  at: at('at').notNull(),
+  made: integer('made').notNull().default(0),
+  changed: integer('changed').notNull().default(0),
+});
+
+/** One listing that a batch made or changed, with what is needed to take that back. */
+export const importItem = pgTable(
+  'import_item',
+  {
+    batchId: uuid('batch_id')
+      .notNull()
+      .references(() => importBatch.id, { onDelete: 'cascade' }),
+    uid: text('uid').notNull(),
+    listingId: uuid('listing_id').notNull(),
+    /** null = it was made by the batch */
+    before: jsonb('before').$type<{
+      format: 1;
+      content: ListingContent;
+      edited: boolean;
+      source: ListingContent | null;
+      sequence: number;
+    } | null>(),
+    /** the listing's revision afterwards: another one means that somebody worked on it since */
+    revision: integer('revision').notNull(),
+    published: boolean('published').notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.batchId, t.uid] })],
+);
+
+/** What a file's own words mean here, decided once: a place, an organizer, a category; no target = left aside. */
+export const importMatch = pgTable(
+  'import_match',
+  {
+    kind: text('kind').$type<'venue' | 'organizer' | 'category'>().notNull(),
+    /** folded */
+    said: text('said').notNull(),
+    target: uuid('target'),
+  },
+  (t) => [primaryKey({ columns: [t.kind, t.said] })],
+);

@@ -49,6 +49,8 @@ export const ACCESS: Record<string, Who> = {
   '/desk/listings/[id]/preview': TEAM,
   '/desk/intake': EDITORS,
   '/desk/intake/[id]': EDITORS,
+  '/desk/bring-in': EDITORS,
+  '/desk/bring-in/[id]': EDITORS,
   '/desk/venues': EDITORS,
   '/desk/venues/[id]': EDITORS,
   '/desk/organizers': EDITORS,

@@ -15,12 +15,13 @@ export interface FormState {
 /** Runs a posted form. A Problem is shown at its fields, with nothing lost; `run` returns what to say when it worked. */
 export async function handleForm(
   page: Readonly<AstroGlobal>,
-  run: (tx: Db, fields: Record<string, string>) => Promise<string>,
+  run: (tx: Db, fields: Record<string, string>, form: FormData) => Promise<string>,
 ): Promise<FormState> {
   if (page.request.method !== 'POST') return { said: undefined, fields: undefined, errors: undefined, wrong: '' };
   const { rt } = page.locals;
-  const fields = formFields(await page.request.formData());
-  const { value, problem } = await tryForm(() => rt.db.transaction((tx) => run(tx as unknown as Db, fields)));
+  const form = await page.request.formData();
+  const fields = formFields(form);
+  const { value, problem } = await tryForm(() => rt.db.transaction((tx) => run(tx as unknown as Db, fields, form)));
   if (!problem) {
     await rt.contentChanged();
     return { said: value, fields: undefined, errors: undefined, wrong: '' };

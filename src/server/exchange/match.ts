@@ -1,0 +1,68 @@
+/** What a file's own words for places, organizers and categories mean here: decided by somebody once, else by name or position. */
+import { distanceKm } from '@/core/geo/geo';
+import type { ReadEvent } from '@/core/exchange/read-ical';
+import { fold } from '@/core/text/text';
+import type { Db } from '../db/client';
+import { importMatch } from '../db/schema';
+import { placeLine } from '../public/feed';
+import type { Lookup } from '../public/lookup';
+
+export type MatchKind = 'venue' | 'organizer' | 'category';
+export type Decided = Map<string, string | null>;
+
+/** `{kind} {folded words}` to an id, or null for "left aside". */
+export const matchKey = (kind: MatchKind, said: string): string => `${kind} ${fold(said)}`;
+
+export async function readMatches(db: Db): Promise<Decided> {
+  const rows = await db.select().from(importMatch);
+  return new Map(rows.map((row) => [`${row.kind} ${row.said}`, row.target]));
+}
+
+/** Remembers decisions; a later one replaces an earlier. */
+export async function saveMatches(tx: Db, decisions: { kind: MatchKind; said: string; target: string | null }[]): Promise<void> {
+  for (const { kind, said, target } of decisions) {
+    const values = { kind, said: fold(said), target };
+    await tx
+      .insert(importMatch)
+      .values(values)
+      .onConflictDoUpdate({ target: [importMatch.kind, importMatch.said], set: { target } });
+  }
+}
+
+/** Near enough to be the same place, in kilometres. */
+const SAME_PLACE_KM = 0.15;
+
+/** An id, null for "left aside", undefined when nobody has decided. */
+export type Meaning = string | null | undefined;
+
+export function venueOf({ location, point }: Pick<ReadEvent, 'location' | 'point'>, found: Lookup, decided: Decided): Meaning {
+  if (!location && !point) return null;
+  const known = decided.get(matchKey('venue', location));
+  if (known === null || (known !== undefined && found.venue.has(known))) return known;
+  const said = fold(location);
+  const named = found.venues.filter((venue) => {
+    const name = fold(venue.name);
+    return said !== '' && (said === name || said === fold(placeLine(venue)) || said.startsWith(`${name},`));
+  });
+  if (named.length === 1) return named[0]?.id;
+  const near =
+    point && found.venues.filter((v) => v.lat !== null && v.lng !== null && distanceKm(point, { lat: v.lat, lng: v.lng }) < SAME_PLACE_KM);
+  return near?.length === 1 ? near[0]?.id : undefined;
+}
+
+export function organizerOf(event: Pick<ReadEvent, 'organizer'>, found: Lookup, decided: Decided): Meaning {
+  const { organizer } = event;
+  if (!organizer) return null;
+  const known = decided.get(matchKey('organizer', organizer.name));
+  if (known === null || (known !== undefined && found.organizer.has(known))) return known;
+  const same = found.organizers.find(
+    (o) => fold(o.name) === fold(organizer.name) || (organizer.mail !== '' && fold(o.mail) === fold(organizer.mail)),
+  );
+  return same?.id;
+}
+
+export function categoryOf(said: string, found: Lookup, decided: Decided): Meaning {
+  const known = decided.get(matchKey('category', said));
+  if (known === null || (known !== undefined && found.category.has(known))) return known;
+  return found.categories.find((c) => fold(c.name) === fold(said) || c.address === fold(said))?.id;
+}
