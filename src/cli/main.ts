@@ -1,5 +1,6 @@
 /** The operator's command line. It never opens the database itself: it asks the running server, or starts one for the while. */
 import { parseArgs } from 'node:util';
+import { exportCommand, importCommand } from './exchange';
 import { addUser } from './user';
 import { CliError } from './problem';
 import { openSite, VERSION } from './site';
@@ -11,6 +12,10 @@ const HELP = `Plain Almanac
   almanac user add --name NAME --mail ADDRESS [--role coordinator|editor|contributor]
                                       make an account; asks for the password, or takes it on standard input
   almanac rebuild                     make the date index anew and report differences
+  almanac import FILE [--dry-run] [--publish] [--json]
+                                      bring a calendar file in as drafts, or published; or only say what would happen
+  almanac export [FILE] [--json]      everything published as iCalendar, or all listings as JSON
+  almanac dates, almanac read         the dates of a rule, and what a phrase says; see almanac dates --help
   almanac seed                        fill an empty demo with invented events
   almanac version
   almanac --help
@@ -26,6 +31,9 @@ async function main(): Promise<void> {
       name: { type: 'string' },
       mail: { type: 'string' },
       role: { type: 'string' },
+      'dry-run': { type: 'boolean' },
+      publish: { type: 'boolean' },
+      json: { type: 'boolean' },
     },
   });
   const [command, sub] = positionals;
@@ -46,6 +54,12 @@ async function main(): Promise<void> {
       return;
     case 'rebuild':
       await rebuild();
+      return;
+    case 'import':
+      await importCommand({ file: sub, dryRun: values['dry-run'] === true, publish: values.publish === true, json: values.json === true });
+      return;
+    case 'export':
+      await exportCommand({ file: sub, json: values.json === true });
       return;
     case 'seed':
       await ask('seed', (result) =>

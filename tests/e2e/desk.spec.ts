@@ -45,6 +45,7 @@ for (const width of [1280, 360]) {
     await page.getByRole('spinbutton', { name: 'Dates' }).fill('5');
     await expect(page.locator('[data-readback]')).toContainText('Every Wednesday, 19:30–21:00, from 24 March 2027, 5 times. 5 dates.');
     await expect(page.locator('.dates-rail > li')).toHaveCount(5);
+    await expect(page.locator('.strip-grid .on')).toHaveCount(5);
     await page.getByRole('combobox', { name: 'Venues' }).fill('net loft');
     await page.keyboard.press('Enter');
     await page.getByRole('combobox', { name: 'Organizers' }).fill('mending');
@@ -123,15 +124,18 @@ test('one date is cancelled with a note, another moved, a third left out', async
   const page = await pageOf(browser, request, 'ivo', { baseURL });
   await page.goto('/desk/listings?words=Knots');
   await page.locator('[data-rows] tbody a').first().click();
-  const row = page.locator('.dates-rail > li');
-  await row.nth(1).getByRole('button', { name: 'Change' }).click();
-  await row.nth(1).getByRole('button', { name: 'Cancel this date' }).click();
-  await row.nth(1).getByLabel('A note for readers').fill('No rope left');
-  await row.nth(2).getByRole('button', { name: 'Change' }).click();
-  const at = row.nth(2).getByLabel('at', { exact: true });
+  await page.locator('.dates-rail > li').first().waitFor();
+  const keys = await page.locator('.dates-rail > li').evaluateAll((rows) => rows.map((row) => (row as HTMLElement).dataset.date ?? ''));
+  const [first = '', second = '', third = ''] = keys.filter((key) => key > '2027-03-18');
+  const row = (key: string) => page.locator(`.dates-rail > li[data-date="${key}"]`);
+  await row(first).getByRole('button', { name: 'Change' }).click();
+  await row(first).getByRole('button', { name: 'Cancel this date' }).click();
+  await row(first).getByLabel('A note for readers').fill('No rope left');
+  await row(second).getByRole('button', { name: 'Change' }).click();
+  const at = row(second).getByLabel('at', { exact: true });
   await at.fill('18h15');
   await at.press('Enter');
-  await row.nth(3).getByRole('checkbox').uncheck();
+  await row(third).getByRole('checkbox').uncheck();
   await page.getByRole('button', { name: 'Publish changes' }).click();
   await saved(page, /Published/);
   await page.goto('/what/knots-splices');
@@ -139,6 +143,67 @@ test('one date is cancelled with a note, another moved, a third left out', async
   await expect(page.locator('.strip a.moved')).toHaveCount(1);
   await page.locator('.strip a.off').click();
   await expect(page.locator('.next')).toContainText('Cancelled: No rope left');
+  await page.close();
+});
+
+test('on six months: a date is dragged to another day, a break is drawn, by keyboard the same; a rule is parted; a clash shows', async ({
+  browser,
+  request,
+  baseURL,
+}) => {
+  const page = await pageOf(browser, request, 'ivo', { baseURL, height: 1000 });
+  await page.goto('/desk/listings/new');
+  await page.getByLabel('Title', { exact: true }).fill('Ferry Quiz');
+  await page.getByLabel('In words').fill('Tuesdays 19:00-21:00 from 6 April 2027, 12 times');
+  const grid = page.getByRole('grid', { name: /^Dates on six months/ });
+  const day = (text: string) => grid.getByRole('gridcell', { name: new RegExp(`^${text}:`) });
+  const readback = page.locator('[data-readback]');
+  await expect(grid.locator('.on')).toHaveCount(12);
+  await expectAccessible(page, 'six months');
+  // By pointer: a date to the Monday before it, then empty days as a break.
+  await day('Tuesday 13 April 2027').dragTo(day('Monday 12 April 2027'));
+  await expect(page.getByText('Moved to Monday 12 April 2027: a Monday, was a Tuesday.')).toBeVisible();
+  await expect(day('Monday 12 April 2027')).toHaveAccessibleName(/19:00, moved here$/);
+  await day('Wednesday 14 April 2027').dragTo(day('Friday 30 April 2027'));
+  await expect(readback).toContainText('with a break 14–30 April');
+  await expect(readback).toContainText('10 dates.');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(readback).toContainText('12 dates.');
+  // By keyboard: the same on other days, an extra date, one left out.
+  await grid.focus();
+  await day('Tuesday 4 May 2027').click();
+  await page.keyboard.press('m');
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('Moved to Wednesday 5 May 2027: a Wednesday, was a Tuesday.')).toBeVisible();
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('Enter');
+  await expect(readback).toContainText('also on Thursday 6 May 2027, 19:00–21:00');
+  await page.keyboard.press('b');
+  for (let i = 0; i < 2; i++) await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('b');
+  await expect(readback).toContainText('with a break 6–20 May');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await day('Tuesday 11 May 2027').click();
+  await page.keyboard.press('Delete');
+  await expect(readback).toContainText('except 11 May');
+  // This and all later dates: the rule is parted, nothing moves.
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'This and all later dates' }).click();
+  await expect(page.getByText('2. Rule')).toBeVisible();
+  await expect(readback).toContainText('12 dates.');
+  // The hall is taken on some of these evenings by a choir.
+  await page.getByRole('combobox', { name: 'Venues' }).fill('bride');
+  await page.keyboard.press('Enter');
+  await expect(page.locator('.dates-rail .clash').first()).toBeVisible();
+  await expect(page.getByText(/, \d+ clash(es)?$/)).toBeVisible();
+  await page.getByRole('button', { name: 'Publish', exact: true }).click();
+  await saved(page, /Published/);
+  await page.goto('/month/2027-04?words=ferry+quiz');
+  await expect(page.locator('table.month').getByText('Ferry Quiz').first()).toBeVisible();
+  const feed = await (await request.get('/feed.ics?words=ferry+quiz')).text();
+  expect(feed).toContain('RECURRENCE-ID;TZID=America/Halifax:20270413T190000');
   await page.close();
 });
 

@@ -23,7 +23,13 @@ export async function cookieOf(request: APIRequestContext, who: Who): Promise<st
   const known = cookies.get(who);
   if (known) return known;
   const { email, password } = signInOf(who);
-  const response = await request.post('/desk/sign-in', { form: { email, password }, maxRedirects: 0 });
+  const post = () => request.post('/desk/sign-in', { form: { email, password }, maxRedirects: 0 });
+  let response = await post();
+  // After a failure a new worker signs in again, and may meet the bound on tries: it is waited out.
+  for (let i = 0; response.status() === 429 && i < 4; i++) {
+    await new Promise((done) => setTimeout(done, 20_000));
+    response = await post();
+  }
   expect(response.status()).toBe(303);
   const cookie = response
     .headersArray()
@@ -39,9 +45,12 @@ export async function pageOf(
   browser: Browser,
   request: APIRequestContext,
   who: Who,
-  options: { width?: number; baseURL: string | undefined },
+  options: { width?: number; height?: number; baseURL: string | undefined },
 ): Promise<Page> {
-  const context = await browser.newContext({ viewport: { width: options.width ?? 1280, height: 800 }, baseURL: options.baseURL });
+  const context = await browser.newContext({
+    viewport: { width: options.width ?? 1280, height: options.height ?? 800 },
+    baseURL: options.baseURL,
+  });
   const cookie = await cookieOf(request, who);
   await context.addCookies(
     cookie.split('; ').map((c) => ({ name: c.slice(0, c.indexOf('=')), value: c.slice(c.indexOf('=') + 1), url: options.baseURL ?? '' })),

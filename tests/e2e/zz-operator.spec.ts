@@ -35,6 +35,21 @@ test('an unwritable folder, a frozen clock outside a demo, an unknown command: o
   expect(run(['version']).stdout).toMatch(/^\d+\.\d+\.\d+/);
 });
 
+test('the operator brings a file in and gives everything out; what a site gave out is known again', () => {
+  const folder = mkdtempSync(path.join(tmpdir(), 'alm-'));
+  const env = { ALMANAC_DATA: DATA, ALMANAC_FROM: folder };
+  expect(run(['export', 'all.ics'], env).status).toBe(0);
+  const dry = run(['import', 'all.ics', '--dry-run'], env);
+  expect(dry.stdout.trim().split('\n').at(-1), dry.stdout).toMatch(
+    /^0 would be new, [01] changed, \d\d as they are, 0 older, 0 not readable\.$/,
+  );
+  const all = JSON.parse(run(['export', '--json'], env).stdout) as { kind: string; listings: { content: { title: string } }[] };
+  expect(all.kind).toBe('plain-almanac-listings');
+  expect(all.listings.length).toBeGreaterThan(60);
+  expect(run(['import'], env).stderr).toContain('Say which file');
+  expect(run(['import', 'none.ics'], env).stderr).toContain('cannot be read');
+});
+
 test('the operator makes the first coordinator of an empty site, with a password on standard input', async () => {
   const folder = mkdtempSync(path.join(tmpdir(), 'alm-'));
   const env = { ALMANAC_DATA: folder };

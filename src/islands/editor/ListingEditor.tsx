@@ -10,9 +10,12 @@ import { MakeDialog, SignInAgain, TwoSaved } from './Dialogs';
 import { Check, Select, Text } from './fields';
 import { Picker } from './Picker';
 import { Picture } from './parts/Picture';
-import { DatesRail, ProofRail } from './parts/Rails';
+import { DatesRail } from './parts/Dates';
+import { ProofRail } from './parts/ProofRail';
 import { When } from './parts/When';
-import { dropKept, railOf } from './state';
+import { railOf } from './dates';
+import { dropKept } from './state';
+import { useClashes } from './use-clashes';
 import { type Listing, useListing } from './use-listing';
 
 const Writing = lazy(() => import('./Writing'));
@@ -48,7 +51,6 @@ const STAGE_WORDS = {
   withdrawn: 'Withdrawn',
   binned: 'In the bin',
 } as const;
-const RAIL_DATES = 12;
 
 export default function ListingEditor({ start }: { start: EditorStart }) {
   const listing = useListing(start);
@@ -57,7 +59,8 @@ export default function ListingEditor({ start }: { start: EditorStart }) {
   const [venues, setVenues] = useState(start.venues);
   const [organizers, setOrganizers] = useState(start.organizers);
   const [making, setMaking] = useState<{ kind: 'venues' | 'organizers'; name: string } | null>(null);
-  const rail = useMemo(() => railOf(content, start.site.today, start.site.horizon, RAIL_DATES), [content, start.site]);
+  const rail = useMemo(() => railOf(content, start.site.today, start.site.horizon), [content, start.site]);
+  const clashes = useClashes(rail, content, server.id, start.site.zone);
   const proof = useMemo(
     () => proofOf(content, { today: start.site.today, horizon: start.site.horizon, style: start.site.style, pictureAlt: cover?.alt }),
     [content, cover, start.site],
@@ -203,7 +206,7 @@ export default function ListingEditor({ start }: { start: EditorStart }) {
         </div>
         <aside className="rail" aria-label="Dates and Proof">
           <div>
-            <DatesRail content={content} setContent={setContent} rail={rail} style={start.site.style} />
+            <DatesRail content={content} setContent={setContent} rail={rail} clashes={clashes} site={start.site} />
             <ProofRail notes={proof} goTo={goTo} />
           </div>
         </aside>

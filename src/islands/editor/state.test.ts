@@ -3,21 +3,7 @@ import { dayOf } from '@/core/day/day';
 import { emptyContent, type ListingContent } from '@/core/listing/content';
 import { rule } from '@/core/recurrence/model';
 import type { StoredStretch } from '@/core/recurrence/stored';
-import {
-  changeDate,
-  differences,
-  dropKept,
-  keep,
-  mergeContents,
-  newRecurrence,
-  railOf,
-  readKept,
-  REPEATS,
-  repeatOf,
-  retime,
-  ruleFor,
-  toggleDate,
-} from './state';
+import { changeDate, differences, dropKept, keep, mergeContents, readKept, REPEATS, repeatOf, retime, ruleFor, toggleDate } from './state';
 
 const TODAY = dayOf(2027, 3, 17);
 const stretch = (part: Partial<StoredStretch> = {}): StoredStretch => ({
@@ -80,34 +66,11 @@ describe('the first start', () => {
   });
 });
 
-describe('the rail', () => {
-  it('shows coming dates, left-out ones too, and counts those that remain', () => {
-    const content = listing();
-    if (content.recurrence) content.recurrence = toggleDate(content.recurrence, '2027-03-30T19:00');
-    const rail = railOf(content, TODAY, TODAY + 400, 12);
-    expect(rail.shown.map((d) => [d.key, d.out])).toEqual([
-      ['2027-03-23T19:00', false],
-      ['2027-03-30T19:00', true],
-      ['2027-04-06T19:00', false],
-      ['2027-04-13T19:00', false],
-      ['2027-04-20T19:00', false],
-    ]);
-    expect([rail.total, rail.coming]).toEqual([4, 4]);
-  });
+describe('single dates', () => {
   it('leaving out and putting back is as before', () => {
     const { recurrence } = listing();
     if (!recurrence) throw new Error('no recurrence');
     expect(toggleDate(toggleDate(recurrence, '2027-03-30T19:00'), '2027-03-30T19:00')).toEqual(recurrence);
-  });
-  it('is empty, not broken, while a date that does not exist is being typed', () => {
-    expect(
-      railOf(
-        listing({ recurrence: { ...newRecurrence('UTC', TODAY), stretches: [stretch({ start: '2027-02-31T19:00' })] } }),
-        TODAY,
-        TODAY + 9,
-        12,
-      ).total,
-    ).toBe(0);
   });
   it('a change that says nothing any more is dropped', () => {
     const changed = changeDate([], '2027-03-30T19:00', { standing: 'cancelled' });

@@ -2,9 +2,8 @@
 import { type Day, weekdayOf, ymdOf } from '@/core/day/day';
 import { isoTime, isoWall, parseIsoWall, type Wall } from '@/core/day/wall';
 import type { ListingContent } from '@/core/listing/content';
-import { expand, startsBetween } from '@/core/recurrence/expand';
-import { hasRareParts, type Length, type Occurrence, type Recurrence, type Rule } from '@/core/recurrence/model';
-import { changesFromStored, fromStored, type StoredChange, type StoredRecurrence, type StoredStretch } from '@/core/recurrence/stored';
+import { hasRareParts, type Length, type Recurrence, type Rule } from '@/core/recurrence/model';
+import { fromStored, type StoredChange, type StoredRecurrence, type StoredStretch } from '@/core/recurrence/stored';
 
 /** How a stretch repeats, as the form offers it. */
 export const REPEATS = ['never', 'daily', 'workdays', 'weekly', 'month-day', 'month-weekday', 'yearly', 'other'] as const;
@@ -81,43 +80,6 @@ export function readRecurrence(stored: StoredRecurrence | null): Recurrence | un
   } catch {
     return undefined;
   }
-}
-
-export interface RailDate {
-  key: string;
-  wall: Wall;
-  out: boolean;
-  occurrence: Occurrence | undefined;
-}
-
-export interface Rail {
-  shown: RailDate[];
-  total: number;
-  coming: number;
-}
-
-/** The coming dates for the rail, left-out ones among them, and how many there are in all. */
-export function railOf(content: ListingContent, today: Day, horizon: Day, count: number): Rail {
-  const recurrence = readRecurrence(content.recurrence);
-  if (!recurrence) return { shown: [], total: 0, coming: 0 };
-  let changes: ReturnType<typeof changesFromStored> = [];
-  try {
-    changes = changesFromStored(content.changes);
-  } catch {
-    // A change that is being typed has no date yet; the others follow when it has.
-  }
-  const first = Math.min(...recurrence.stretches.map((s) => s.start.day));
-  const all = expand(recurrence, changes, first, Math.max(horizon, first));
-  const byKey = new Map(all.map((o) => [isoWall(o.original), o]));
-  const out = new Set(recurrence.leftOut.map(isoWall));
-  const withOut = startsBetween({ ...recurrence, leftOut: [] }, first, Math.max(horizon, first));
-  const rows = withOut.map(({ wall }): RailDate => {
-    const key = isoWall(wall);
-    return { key, wall, out: out.has(key), occurrence: byKey.get(key) };
-  });
-  const isComing = (r: RailDate): boolean => (r.occurrence?.start.day ?? r.wall.day) >= today || r.wall.day >= today;
-  const coming = rows.filter(isComing);
-  return { shown: (coming.length ? coming : rows).slice(0, count), total: all.length, coming: coming.filter((r) => !r.out).length };
 }
 
 /** Leaves a date out, or puts it back. */

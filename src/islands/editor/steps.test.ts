@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { emptyContent, type ListingContent } from '@/core/listing/content';
-import { firstStep, record, redo, type Steps, undo } from './steps';
+import { firstStep, record, redo, type Steps, seal, undo } from './steps';
 
 const titled = (steps: Steps, title: string, at: number): Steps => record(steps, { ...steps.present, title }, at);
 const titles = (steps: Steps): string => [...steps.past, steps.present, ...steps.future].map((c) => c.title).join('>');
@@ -41,6 +41,12 @@ describe('steps of a listing', () => {
     steps = titled(steps, 'Other', 999_999);
     expect(redo(steps)).toBe(steps);
     expect(titles(steps)).toMatch(/Title 12>Other$/);
+  });
+
+  it('part at once where somebody went elsewhere', () => {
+    let steps = titled(firstStep(emptyContent()), 'A', 1000);
+    steps = titled(seal(steps), 'AB', 1100);
+    expect(undo(steps).present.title).toBe('A');
   });
 
   it('do nothing when nothing changed, and keep to a bound', () => {

@@ -41,3 +41,6 @@ export function redo(steps: Steps): Steps {
   if (!after) return steps;
   return { past: [...steps.past, steps.present], present: after, future, fields: '', at: 0 };
 }
+
+/** What comes next is a step of its own: somebody went to another field, or pressed something. */
+export const seal = (steps: Steps): Steps => (steps.at === 0 ? steps : { ...steps, at: 0 });

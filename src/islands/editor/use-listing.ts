@@ -4,7 +4,7 @@ import { type Outcome, send } from '@/client/api';
 import type { ListingContent, Stage } from '@/core/listing/content';
 import type { EditorStart } from '@/core/listing/editor';
 import { dropKept, keep, mergeContents, readKept } from './state';
-import { firstStep, record, redo, type Steps, undo } from './steps';
+import { firstStep, record, redo, type Steps, seal, undo } from './steps';
 
 interface Saved {
   id?: string | null;
@@ -69,6 +69,20 @@ export function useListing(start: EditorStart) {
 
   // Whatever changed the content is a step, unless it was a step back or forth.
   useEffect(() => setSteps((s) => record(s, content, Date.now())), [content]);
+  useEffect(() => {
+    const apart = (): void => setSteps(seal);
+    const onKey = (event: KeyboardEvent): void => {
+      if (!(event.target instanceof HTMLElement && event.target.closest('input, textarea, [contenteditable=true]'))) apart();
+    };
+    addEventListener('pointerdown', apart);
+    addEventListener('focusin', apart);
+    addEventListener('keydown', onKey);
+    return () => {
+      removeEventListener('pointerdown', apart);
+      removeEventListener('focusin', apart);
+      removeEventListener('keydown', onKey);
+    };
+  }, []);
   const step = useCallback(
     (move: (s: Steps) => Steps) => {
       const next = move(steps);

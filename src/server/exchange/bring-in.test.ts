@@ -50,7 +50,14 @@ async function planOf(id: string) {
   const read = readBatchFile(batch, SETTINGS);
   return {
     batch,
-    ...(await planImport(db, { file: read, found: await found(), decided: await readMatches(db), style: STYLE, host: HOST })),
+    ...(await planImport(db, {
+      file: read,
+      found: await found(),
+      decided: await readMatches(db),
+      style: STYLE,
+      host: HOST,
+      horizon: NOW.day + 1000,
+    })),
   };
 }
 async function bring(text: string, publish = false, only?: string) {

@@ -5,7 +5,9 @@ import type { ReadEvent, ReadFile } from '@/core/exchange/read-ical';
 import { sayChange, sayRecurrence } from '@/core/phrase/say';
 import type { Style } from '@/core/phrase/format';
 import { changesFromStored, fromStored, toStored, type StoredChange } from '@/core/recurrence/stored';
+import type { Day } from '@/core/day/day';
 import { isoWall } from '@/core/day/wall';
+import { expand } from '@/core/recurrence/expand';
 import { paragraphs, plainText } from '@/core/text/text';
 import type { Db } from '../db/client';
 import { importSource, listing } from '../db/schema';
@@ -70,11 +72,13 @@ export interface PlanInput {
   style: Style;
   /** UIDs of this site's own files end so */
   host: string;
+  /** dates are compared so far */
+  horizon: Day;
 }
 
 const OWN_UID = /^([0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12})@(.+)$/;
 
-export async function planImport(db: Db, { file, found, decided, style, host }: PlanInput): Promise<Plan> {
+export async function planImport(db: Db, { file, found, decided, style, host, horizon }: PlanInput): Promise<Plan> {
   const uids = file.events.map((event) => event.uid);
   const sources = await readChunks(uids, (chunk) => db.select().from(importSource).where(inArray(importSource.uid, chunk)));
   const sourceOf = new Map(sources.map((row) => [row.uid, row]));
@@ -90,7 +94,7 @@ export async function planImport(db: Db, { file, found, decided, style, host }: 
     const isOwn = !source && row !== undefined;
     // Our own files hold the text without its form, and the address of the page: those stay as they are here.
     const fresh = isOwn ? { ...said, text: row.working.text, website: row.working.website, organizerIds: row.working.organizerIds } : said;
-    const content = merged(row?.working, source?.content, fresh, event.recurrence.stretches.length > 0);
+    const content = merged(row?.working, source?.content, fresh, horizon);
     const differences = row ? differencesOf(row.working, content, found, style) : [];
     const older = row !== undefined && source !== undefined && event.sequence < source.sequence;
     return {
@@ -172,15 +176,31 @@ const plain = (field: Field, content: Imported): unknown =>
   field === 'recurrence' && content.recurrence ? { ...content.recurrence, format: 2 } : content[field];
 
 /** What the file changed since it last came in goes over what is here; what it did not change stays as editors have it. */
-function merged(here: ListingContent | undefined, last: ListingContent | undefined, file: Imported, dated: boolean): ListingContent {
+function merged(here: ListingContent | undefined, last: ListingContent | undefined, file: Imported, horizon: Day): ListingContent {
   if (!here) return { ...emptyContent(), ...file, attendance: 'in-person' };
   const next = { ...here };
+  // The same dates may be said otherwise: a break here is so many left-out dates in a file.
+  const dated = same(datesOf(here, horizon), datesOf(file, horizon));
   for (const field of FIELDS) {
-    if (field === 'recurrence' && !dated) continue;
+    if (dated && (field === 'recurrence' || field === 'changes')) continue;
     if (last && same(plain(field, last), plain(field, file))) continue;
+    // A file names one place and one organizer; those that stand after it here are none of its business.
+    if ((field === 'venueIds' || field === 'organizerIds') && file[field][0] !== undefined && file[field][0] === here[field][0]) continue;
     if (!same(plain(field, here), plain(field, file))) Object.assign(next, { [field]: file[field] });
   }
   return next;
+}
+
+/** What happens when, in words that compare: start, end, standing, original. */
+function datesOf({ recurrence: stored, changes }: Pick<ListingContent, 'recurrence' | 'changes'>, horizon: Day): string[] {
+  if (!stored) return [];
+  const recurrence = fromStored(stored);
+  const first = Math.min(...recurrence.stretches.map((s) => s.start.day));
+  const dates = expand(recurrence, changesFromStored(changes), first, Math.max(first, horizon));
+  return [
+    recurrence.zone,
+    ...dates.map((d) => `${isoWall(d.original)} ${isoWall(d.start)} ${d.end ? isoWall(d.end) : ''} ${d.standing ?? ''}`),
+  ];
 }
 
 function differencesOf(before: ListingContent, after: ListingContent, found: Lookup, style: Style): Difference[] {

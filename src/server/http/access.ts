@@ -63,6 +63,7 @@ export const ACCESS: Record<string, Who> = {
   '/api/v1/listings': TEAM,
   '/api/v1/listings/[id]': TEAM,
   '/api/v1/listings/[id]/[action]': TEAM,
+  '/api/v1/bookings': TEAM,
   '/api/v1/pictures': TEAM,
   '/api/v1/pictures/[id]': TEAM,
   '/api/v1/venues': EDITORS,

@@ -10,8 +10,9 @@ import { problemsOf } from '@/core/recurrence/problems';
 import type { StoredLimit, StoredRecurrence, StoredStretch } from '@/core/recurrence/stored';
 import type { EditorStart } from '@/core/listing/editor';
 import { Check, ClockField, DayField, Field, Select, Toggles } from '../fields';
+import { type Rail, withRules } from '../dates';
 import { Phrase } from './Phrase';
-import { newRecurrence, newStretch, type Rail, readRecurrence, REPEATS, type Repeat, repeatOf, retime, ruleFor } from '../state';
+import { newRecurrence, newStretch, readRecurrence, REPEATS, type Repeat, repeatOf, retime, ruleFor } from '../state';
 
 interface WhenProps {
   content: ListingContent;
@@ -92,7 +93,7 @@ export function When({ content, setContent, site, rail, error }: WhenProps) {
             {error}
           </p>
         )}
-        <Phrase recurrence={recurrence} onChange={(next) => setContent((c) => ({ ...c, recurrence: next }))} site={site} />
+        <Phrase recurrence={recurrence} onChange={(next) => setContent((c) => withRules(c, next))} site={site} />
         {recurrence.stretches.map((stretch, index) => (
           <div key={index} className={recurrence.stretches.length > 1 ? 'stretch' : 'grid'}>
             {recurrence.stretches.length > 1 && (

@@ -4,6 +4,7 @@ import { z } from 'zod';
 import { ROLES } from '@/server/accounts/roles';
 import { createAccount } from '@/server/accounts/write';
 import type { Db } from '@/server/db/client';
+import { exportIcal, exportJson, importFile } from '@/server/exchange/operator';
 import { answer } from '@/server/http/endpoint';
 import { explain, Problem, problemResponse, read } from '@/server/http/problem';
 import { rebuildIndex } from '@/server/listings/rebuild';
@@ -28,6 +29,9 @@ const commands: Record<string, (rt: Runtime, input: unknown) => Promise<unknown>
     await rt.reloadSettings();
     return result;
   },
+  import: (rt, input) => importFile(rt, input),
+  'export-ical': (rt) => exportIcal(rt),
+  'export-json': (rt) => exportJson(rt),
   close: async (rt) => {
     await rt.close();
     return null;

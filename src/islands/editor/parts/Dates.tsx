@@ -1,0 +1,329 @@
+/** The Dates rail: every date of the listing by month, what differs for each, and what lost its date. */
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { isoDay, monthNumberOf, weekdayOf, yearMonthOf } from '@/core/day/day';
+import { isoWall, parseIsoWall } from '@/core/day/wall';
+import type { ListingContent } from '@/core/listing/content';
+import type { EditorStart } from '@/core/listing/editor';
+import { MONTHS, sayDay, sayTime, sayWhen, type Style, WEEKDAYS } from '@/core/phrase/format';
+import { sayChange } from '@/core/phrase/say';
+import { changesFromStored, type StoredChange } from '@/core/recurrence/stored';
+import { ClockField, DayField, Text } from '../fields';
+import { type Booking, lengthTo, nearestDate, type Rail, type RailDate, type RailMonth, settleIdle, splitAt } from '../dates';
+import { changeDate, readRecurrence, toggleDate } from '../state';
+import { Strip } from './Strip';
+
+interface DatesProps {
+  content: ListingContent;
+  setContent: (change: (before: ListingContent) => ListingContent) => void;
+  rail: Rail;
+  clashes: Map<string, Booking[]>;
+  site: EditorStart['site'];
+}
+
+/** Rows of months that are out of sight are not made; this is about how tall one is, in pixels. */
+const ROW = 36;
+
+export function DatesRail({ content, setContent, rail, clashes, site }: DatesProps) {
+  const { style, today } = site;
+  const [open, setOpen] = useState<string | null>(null);
+  const clashing = useMemo(() => new Set(clashes.keys()), [clashes]);
+  const box = useRef<HTMLDivElement>(null);
+  const first = useMemo(() => rail.months.find(({ month }) => month >= monthNumberOf(today))?.month, [rail.months, today]);
+  // The list begins at today; what is past lies above.
+  useEffect(() => {
+    const month = first === undefined ? null : box.current?.querySelector<HTMLElement>(`[data-month="${first}"]`);
+    if (box.current && month) box.current.scrollTop = month.offsetTop;
+  }, [first]);
+  const show = (key: string): void => {
+    setOpen(key);
+    const day = parseIsoWall(key)?.day;
+    const month = day === undefined ? null : box.current?.querySelector<HTMLElement>(`[data-month="${monthNumberOf(day)}"]`);
+    month?.scrollIntoView({ block: 'nearest' });
+    requestAnimationFrame(() => {
+      const row = box.current?.querySelector<HTMLElement>(`[data-date="${key}"]`);
+      row?.scrollIntoView({ block: 'nearest' });
+      row?.querySelector<HTMLElement>('.change button')?.focus({ preventScroll: true });
+    });
+  };
+  return (
+    <section aria-label="Dates">
+      <div className="rail-head">
+        <h2>Dates</h2>
+        <span className="small quiet" role="status">
+          {rail.total} in all{rail.coming ? `, ${rail.coming} to come` : ''}
+          {clashes.size > 0 && <span className="red">, {clashes.size === 1 ? '1 clash' : `${clashes.size} clashes`}</span>}
+        </span>
+      </div>
+      {rail.total + rail.months.length === 0 && <p className="quiet">Dates show here as soon as there are any.</p>}
+      {rail.months.length > 0 && (
+        <Strip
+          content={content}
+          setContent={setContent}
+          rail={rail}
+          clashing={clashing}
+          today={today}
+          firstWeekday={site.firstWeekday}
+          style={style}
+          onOpen={show}
+        />
+      )}
+      <Idle content={content} setContent={setContent} rail={rail} style={style} />
+      {rail.months.length > 0 && (
+        // biome-ignore lint/a11y/noNoninteractiveTabindex: a box that scrolls must be reached by the keyboard
+        <section className="dates-box" ref={box} tabIndex={0} aria-label="All dates">
+          {rail.months.map((month) => (
+            <Month key={month.month} month={month} keep={open !== null && month.dates.some((d) => d.key === open)} box={box}>
+              {(date) => (
+                <Row
+                  key={date.key}
+                  date={date}
+                  open={open === date.key}
+                  setOpen={setOpen}
+                  content={content}
+                  setContent={setContent}
+                  clash={clashes.get(date.key)}
+                  style={style}
+                />
+              )}
+            </Month>
+          ))}
+        </section>
+      )}
+    </section>
+  );
+}
+
+/** A month's rows, made only while they are near to being seen. */
+function Month({
+  month: { month, dates },
+  keep,
+  box,
+  children,
+}: {
+  month: RailMonth;
+  keep: boolean;
+  box: React.RefObject<HTMLDivElement | null>;
+  children: (date: RailDate) => React.ReactNode;
+}) {
+  const [near, setNear] = useState(false);
+  const place = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    if (!place.current) return;
+    const watcher = new IntersectionObserver(([entry]) => setNear(entry?.isIntersecting ?? false), {
+      root: box.current,
+      rootMargin: '400px',
+    });
+    watcher.observe(place.current);
+    return () => watcher.disconnect();
+  }, [box]);
+  const { year, month: m } = yearMonthOf(month);
+  return (
+    <div ref={place} data-month={month}>
+      <h3>
+        {MONTHS[m - 1]} {year}
+        <span>{dates.filter((d) => !d.out).length}</span>
+      </h3>
+      {near || keep ? <ul className="dates-rail">{dates.map(children)}</ul> : <div style={{ height: dates.length * ROW }} />}
+    </div>
+  );
+}
+
+interface RowProps {
+  date: RailDate;
+  open: boolean;
+  setOpen: (key: string | null) => void;
+  content: ListingContent;
+  setContent: DatesProps['setContent'];
+  clash: Booking[] | undefined;
+  style: Style;
+}
+
+function Row({ date, open, setOpen, content, setContent, clash, style }: RowProps) {
+  const day = sayDay(date.wall.day, style, { weekday: 'long', year: true });
+  return (
+    <li data-date={date.key}>
+      <div className="one">
+        <input
+          type="checkbox"
+          checked={!date.out}
+          aria-label={`${date.out ? 'Put back' : 'Leave out'} ${day}`}
+          onChange={() => setContent((c) => (c.recurrence ? { ...c, recurrence: toggleDate(c.recurrence, date.key) } : c))}
+        />
+        <span className={date.out ? 'out' : ''}>{sayDay(date.wall.day, style, { weekday: 'short', month: 'short' })}</span>
+        <RowWords date={date} style={style} />
+        {!date.out && (
+          <button type="button" className="link small" aria-expanded={open} onClick={() => setOpen(open ? null : date.key)}>
+            Change
+          </button>
+        )}
+      </div>
+      {clash && !date.out && (
+        <p className="clash small">
+          Clashes with{' '}
+          {clash.slice(0, 3).map((b, i) => (
+            <span key={`${b.listingId}${i}`}>
+              {i > 0 && ', '}
+              <a href={`/desk/listings/${b.listingId}`}>{b.title}</a>
+              {b.start.minute !== null && ` ${sayTime(b.start.minute, style)}`}
+            </span>
+          ))}
+          {clash.length > 3 && ` and ${clash.length - 3} more`}
+        </p>
+      )}
+      {open && (
+        <ChangePanel
+          date={date}
+          change={content.changes.find((c) => c.original === date.key)}
+          onChange={(part) => setContent((c) => ({ ...c, changes: changeDate(c.changes, date.key, part) }))}
+          onSplit={splitAt(content, date.key) ? () => setContent((c) => splitAt(c, date.key)?.content ?? c) : undefined}
+          onClose={() => setOpen(null)}
+          style={style}
+        />
+      )}
+    </li>
+  );
+}
+
+function RowWords({ date, style }: { date: RailDate; style: Style }) {
+  const o = date.occurrence;
+  if (date.out) return <span className="quiet small">left out by you</span>;
+  if (!o) return <span />;
+  if (o.standing === 'cancelled') return <span className="red">cancelled</span>;
+  if (o.standing === 'postponed') return <span className="amber">postponed</span>;
+  const time = o.start.minute === null ? 'all day' : sayTime(o.start.minute, style);
+  if (isoWall(o.original) === isoWall(o.start))
+    return (
+      <span>
+        {time}
+        {o.standing === 'moved-online' && <span className="amber small"> online</span>}
+        {o.note && <span className="quiet small"> {o.note}</span>}
+      </span>
+    );
+  const day = o.start.day === o.original.day ? 'same day' : sayDay(o.start.day, style, { weekday: 'short', month: 'short' });
+  return (
+    <span className="amber">
+      {time} moved, {day}
+    </span>
+  );
+}
+
+interface PanelProps {
+  date: RailDate;
+  change: StoredChange | undefined;
+  onChange: (part: Partial<StoredChange>) => void;
+  onSplit: (() => void) | undefined;
+  onClose: () => void;
+  style: Style;
+}
+
+function ChangePanel({ date, change, onChange, onSplit, onClose, style }: PanelProps) {
+  const to = parseIsoWall(change?.movedTo ?? date.key) ?? date.wall;
+  const move = (day: number, minute: number | null): void => {
+    const text = isoWall({ day, minute });
+    onChange({ movedTo: text === date.key ? null : text });
+  };
+  const off = change?.standing === 'cancelled';
+  const weekday =
+    weekdayOf(to.day) !== weekdayOf(date.wall.day)
+      ? `moves to a ${WEEKDAYS[weekdayOf(to.day)]}; was ${WEEKDAYS[weekdayOf(date.wall.day)]}`
+      : '';
+  const end = date.occurrence?.end ?? null;
+  const standing = (value: 'cancelled' | 'postponed' | 'moved-online', on: string, back: string) => (
+    <button type="button" className="button small" onClick={() => onChange({ standing: change?.standing === value ? null : value })}>
+      {change?.standing === value ? back : on}
+    </button>
+  );
+  return (
+    <div className="change">
+      <div className="row" style={{ gap: 6 }}>
+        {standing('cancelled', 'Cancel this date', 'It goes ahead after all')}
+        {!off && standing('postponed', 'Postpone', 'Not postponed')}
+        {!off && standing('moved-online', 'Online', 'Not online')}
+        {change && (
+          <button
+            type="button"
+            className="button small"
+            onClick={() => onChange({ movedTo: null, length: null, standing: null, note: '' })}
+          >
+            As the rule says
+          </button>
+        )}
+      </div>
+      {!off && (
+        <>
+          <DayField
+            label="Moved to"
+            value={isoDay(to.day)}
+            hint={weekday || undefined}
+            onChange={(day) => move(parseIsoWall(day)?.day ?? to.day, to.minute)}
+          />
+          {to.minute !== null && (
+            <div className="cols">
+              <ClockField label="at" value={to.minute} hours={style.hours} onChange={(minute) => minute !== null && move(to.day, minute)} />
+              <ClockField
+                label="until"
+                value={end?.minute ?? null}
+                hours={style.hours}
+                after={to.minute}
+                hint={change?.length ? 'this date only' : undefined}
+                onChange={(minute) => onChange({ length: minute === null ? null : lengthTo(to, minute) })}
+              />
+            </div>
+          )}
+        </>
+      )}
+      <Text label="A note for readers" value={change?.note ?? ''} maxLength={300} onChange={(note) => onChange({ note })} />
+      <div className="row" style={{ justifyContent: 'space-between' }}>
+        <button type="button" className="link" onClick={onClose}>
+          Done
+        </button>
+        {onSplit && (
+          <button
+            type="button"
+            className="link"
+            onClick={onSplit}
+            title="Parts the rule here: what comes from now on can be changed by itself"
+          >
+            This and all later dates
+          </button>
+        )}
+      </div>
+    </div>
+  );
+}
+
+/** Changes whose dates the rules no longer have: never dropped without a word. */
+function Idle({ content, setContent, rail, style }: Omit<DatesProps, 'clashes' | 'site'> & { style: Style }) {
+  if (!rail.idle.length) return null;
+  return (
+    <div className="note warn idle" role="alert">
+      <strong className="small">{rail.idle.length === 1 ? 'A change has' : `${rail.idle.length} changes have`} lost their date</strong>
+      <ul>
+        {rail.idle.map((change) => {
+          const [read] = changesFromStored([change]);
+          const at = parseIsoWall(change.original);
+          const near = at && nearestDate(readRecurrence(content.recurrence), at, new Set(content.changes.map((c) => c.original)));
+          const settle = (how: 'forget' | 'own' | 'nearest') => () => setContent((c) => settleIdle(c, change.original, how));
+          return (
+            <li key={change.original} className="small">
+              {read && sayChange(read, style)}
+              <span className="row" style={{ gap: 10 }}>
+                {near && (
+                  <button type="button" className="link" onClick={settle('nearest')}>
+                    Give it to {sayWhen(near, null, style, { weekday: 'short', month: 'short' })}
+                  </button>
+                )}
+                <button type="button" className="link" onClick={settle('own')}>
+                  Keep as a date of its own
+                </button>
+                <button type="button" className="link" onClick={settle('forget')}>
+                  Forget it
+                </button>
+              </span>
+            </li>
+          );
+        })}
+      </ul>
+    </div>
+  );
+}

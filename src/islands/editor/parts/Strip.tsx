@@ -1,0 +1,278 @@
+// biome-ignore-all lint/a11y/useSemanticElements: six months are one grid with one tab stop, which no table can be
+// biome-ignore-all lint/a11y/useFocusableInteractive: the grid has the focus and names its active cell
+/**
+ * Six small months on which the listing's dates are marks. Dates are dragged to another day, a span of days without dates is
+ * drawn as a break; the keyboard does the same on one grid with a single tab stop.
+ */
+import { type KeyboardEvent, type PointerEvent, useEffect, useId, useMemo, useRef, useState } from 'react';
+import {
+  type Day,
+  daysInMonth,
+  firstDayOfMonth,
+  isoDay,
+  type MonthNumber,
+  monthNumberOf,
+  weekdayOf,
+  weekStart,
+  yearMonthOf,
+} from '@/core/day/day';
+import type { ListingContent } from '@/core/listing/content';
+import { MONTHS, sayDay, sayDays, sayTime, type Style, WEEKDAYS } from '@/core/phrase/format';
+import { addBreak, addDate, moveDate, type Rail, type RailDate } from '../dates';
+import { toggleDate } from '../state';
+
+interface StripProps {
+  content: ListingContent;
+  setContent: (change: (before: ListingContent) => ListingContent) => void;
+  rail: Rail;
+  clashing: ReadonlySet<string>;
+  today: Day;
+  firstWeekday: number;
+  style: Style;
+  onOpen: (key: string) => void;
+}
+
+/** What is under way: a date that is being moved, or a break that is being drawn, from a day on. */
+interface Gesture {
+  kind: 'move' | 'break';
+  from: Day;
+  key: string;
+  byPointer: boolean;
+}
+
+const SHOWN = 6;
+
+export function Strip({ content, setContent, rail, clashing, today, firstWeekday, style, onOpen }: StripProps) {
+  const firstDay = rail.months[0]?.dates[0]?.wall.day ?? today;
+  const [month, setMonth] = useState<MonthNumber>(() => Math.max(monthNumberOf(today), monthNumberOf(firstDay)));
+  const [active, setActive] = useState<Day>(() => Math.max(today, firstDay));
+  const [gesture, setGesture] = useState<Gesture | null>(null);
+  const [said, setSaid] = useState('');
+  const grid = useRef<HTMLDivElement>(null);
+  const id = useId();
+  const breaks = useMemo(() => (content.recurrence?.breaks ?? []).map((b) => [b.from, b.to] as const), [content.recurrence]);
+  const datesOn = (day: Day): RailDate[] => rail.byDay.get(day) ?? [];
+  const live = (day: Day): RailDate | undefined => datesOn(day).find((d) => !d.out) ?? datesOn(day)[0];
+  const inBreak = (day: Day): boolean => {
+    const text = isoDay(day);
+    return breaks.some(([from, to]) => text >= from && text <= to);
+  };
+  // A listing whose dates moved elsewhere takes the strip along.
+  useEffect(() => {
+    if (rail.total && firstDay >= firstDayOfMonth(month + SHOWN)) setMonth(monthNumberOf(firstDay));
+  }, [rail.total, firstDay, month]);
+
+  const go = (day: Day): void => {
+    setActive(day);
+    const at = monthNumberOf(day);
+    if (at < month) setMonth(at);
+    else if (at >= month + SHOWN) setMonth(at - SHOWN + 1);
+  };
+  const say = (day: Day): string => sayDay(day, style, { weekday: 'long', year: true });
+  const finish = (to: Day): void => {
+    if (!gesture) return;
+    setGesture(null);
+    if (gesture.kind === 'move') {
+      if (to === gesture.from) return;
+      setContent((c) => moveDate(c, gesture.key, to));
+      const other = weekdayOf(to) !== weekdayOf(gesture.from);
+      setSaid(`Moved to ${say(to)}${other ? `: a ${WEEKDAYS[weekdayOf(to)]}, was a ${WEEKDAYS[weekdayOf(gesture.from)]}` : ''}.`);
+    } else {
+      setContent((c) => addBreak(c, gesture.from, to));
+      setSaid(`A break: ${sayDays(Math.min(gesture.from, to), Math.max(gesture.from, to), style, { year: true })}.`);
+    }
+  };
+  const begin = (kind: Gesture['kind'], day: Day, byPointer: boolean): void => {
+    const date = datesOn(day).find((d) => !d.out);
+    if (kind === 'move' && !date) return;
+    setGesture({ kind, from: day, key: date?.key ?? '', byPointer });
+    if (!byPointer)
+      setSaid(
+        kind === 'move'
+          ? `${say(day)} is picked up: arrows carry it, Enter puts it down, Escape lets it be.`
+          : `A break from ${say(day)}: arrows widen it, Enter ends it.`,
+      );
+  };
+  const toggle = (date: RailDate): void => {
+    setContent((c) => (c.recurrence ? { ...c, recurrence: toggleDate(c.recurrence, date.key) } : c));
+    setSaid(date.out ? `${say(date.wall.day)} is back.` : `${say(date.wall.day)} is left out.`);
+  };
+  const add = (day: Day): void => {
+    setContent((c) => addDate(c, day));
+    setSaid(`An extra date on ${say(day)}.`);
+  };
+
+  const onKey = (event: KeyboardEvent): void => {
+    const steps: Record<string, number> = { ArrowLeft: -1, ArrowRight: 1, ArrowUp: -7, ArrowDown: 7, PageUp: -28, PageDown: 28 };
+    const step = steps[event.key];
+    const date = live(active);
+    if (step !== undefined) go(active + step);
+    else if (event.key === 'Escape' && gesture) {
+      setGesture(null);
+      setSaid('Left as it was.');
+    } else if (event.key === 'Enter' && gesture) finish(active);
+    else if (event.key === 'Enter') {
+      if (date) onOpen(date.key);
+      else add(active);
+    } else if ((event.key === 'Delete' || event.key === 'Backspace') && date) toggle(date);
+    else if (event.key.toLowerCase() === 'm' && !event.ctrlKey && !event.metaKey) begin('move', active, false);
+    else if (event.key.toLowerCase() === 'b' && !event.ctrlKey && !event.metaKey) {
+      if (gesture?.kind === 'break') finish(active);
+      else begin('break', active, false);
+    } else return;
+    event.preventDefault();
+  };
+
+  const dayUnder = (event: PointerEvent): Day | undefined => {
+    const cell = document.elementFromPoint(event.clientX, event.clientY)?.closest<HTMLElement>('[data-day]');
+    return cell && grid.current?.contains(cell) ? Number(cell.dataset.day) : undefined;
+  };
+  const onDown = (event: PointerEvent): void => {
+    const day = dayUnder(event);
+    if (day === undefined || event.button !== 0) return;
+    grid.current?.focus({ preventScroll: true });
+    go(day);
+    begin(datesOn(day).some((d) => !d.out) ? 'move' : 'break', day, true);
+  };
+  const onMove = (event: PointerEvent): void => {
+    const day = gesture?.byPointer ? dayUnder(event) : undefined;
+    if (day !== undefined && day !== active) setActive(day);
+  };
+  const onUp = (event: PointerEvent): void => {
+    if (!gesture?.byPointer) return;
+    const day = dayUnder(event);
+    if (day !== undefined && day !== gesture.from) finish(day);
+    else setGesture(null);
+  };
+
+  const [low, high] = gesture?.kind === 'break' ? [Math.min(gesture.from, active), Math.max(gesture.from, active)] : [1, 0];
+  const date = live(active);
+  const cellId = (day: Day): string => `${id}-${day}`;
+  return (
+    <div className="strip-months">
+      <div className="strip-head">
+        <button type="button" className="button small icon" aria-label="Six months before" onClick={() => setMonth(month - SHOWN)}>
+          ‹
+        </button>
+        <span className="small quiet">{spanWords(month)}</span>
+        <button type="button" className="button small icon" aria-label="Six months after" onClick={() => setMonth(month + SHOWN)}>
+          ›
+        </button>
+      </div>
+      <div
+        ref={grid}
+        role="grid"
+        tabIndex={0}
+        aria-label="Dates on six months. Arrows walk, Enter opens or adds, Delete leaves out, M moves, B draws a break"
+        aria-activedescendant={cellId(active)}
+        className={`strip-grid ${gesture ? gesture.kind : ''}`}
+        onKeyDown={onKey}
+        onPointerDown={onDown}
+        onPointerMove={onMove}
+        onPointerUp={onUp}
+        onPointerLeave={() => gesture?.byPointer && setGesture(null)}
+      >
+        {Array.from({ length: SHOWN }, (_, i) => month + i).map((m) => (
+          <div role="rowgroup" key={m} className="strip-month">
+            <div className="strip-name" aria-hidden="true">
+              {(MONTHS[yearMonthOf(m).month - 1] as string).slice(0, 3)} <span>{yearMonthOf(m).year}</span>
+            </div>
+            {weeksOf(m, firstWeekday).map((week) => (
+              <div role="row" className="strip-week" key={week[0]}>
+                {week.map((day) => {
+                  if (monthNumberOf(day) !== m) return <span key={day} role="gridcell" />;
+                  const here = datesOn(day);
+                  const mark = markOf(here, clashing);
+                  const drawn = day >= low && day <= high;
+                  const classes = [
+                    'day',
+                    mark,
+                    inBreak(day) && 'break',
+                    drawn && 'drawn',
+                    day === active && 'active',
+                    day === today && 'today',
+                    gesture?.kind === 'move' && day === gesture.from && 'lifted',
+                  ];
+                  return (
+                    <span
+                      key={day}
+                      id={cellId(day)}
+                      role="gridcell"
+                      data-day={day}
+                      aria-selected={day === active}
+                      aria-label={`${say(day)}: ${wordsOf(here, style)}${inBreak(day) ? ', in a break' : ''}`}
+                      className={classes.filter(Boolean).join(' ')}
+                    >
+                      {day - firstDayOfMonth(m) + 1}
+                    </span>
+                  );
+                })}
+              </div>
+            ))}
+          </div>
+        ))}
+      </div>
+      <div className="strip-line small">
+        <span>
+          <strong>{sayDay(active, style, { weekday: 'short', month: 'short' })}</strong> {wordsOf(datesOn(active), style)}
+        </span>
+        {date ? (
+          <>
+            <button type="button" className="link" onClick={() => onOpen(date.key)}>
+              Change
+            </button>
+            <button type="button" className="link" onClick={() => toggle(date)}>
+              {date.out ? 'Put back' : 'Leave out'}
+            </button>
+          </>
+        ) : (
+          content.recurrence && (
+            <button type="button" className="link" onClick={() => add(active)}>
+              Add a date
+            </button>
+          )
+        )}
+      </div>
+      <p role="status" aria-live="polite" className="small strip-said">
+        {said || <span className="quiet">Drag a date to move it, empty days to draw a break.</span>}
+      </p>
+    </div>
+  );
+}
+
+function spanWords(month: MonthNumber): string {
+  const [a, b] = [yearMonthOf(month), yearMonthOf(month + SHOWN - 1)];
+  const name = (m: number): string => (MONTHS[m - 1] as string).slice(0, 3);
+  return `${name(a.month)}${a.year === b.year ? '' : ` ${a.year}`} – ${name(b.month)} ${b.year}`;
+}
+
+function weeksOf(month: MonthNumber, firstWeekday: number): Day[][] {
+  const first = firstDayOfMonth(month);
+  const { year, month: m } = yearMonthOf(month);
+  const last = first + daysInMonth(year, m) - 1;
+  const weeks: Day[][] = [];
+  for (let day = weekStart(first, firstWeekday); day <= last; day += 7) weeks.push([0, 1, 2, 3, 4, 5, 6].map((i) => day + i));
+  return weeks;
+}
+
+function markOf(dates: readonly RailDate[], clashing: ReadonlySet<string>): string {
+  if (!dates.length) return '';
+  const shown = dates.filter((d) => !d.out);
+  if (!shown.length) return 'out';
+  if (shown.some((d) => clashing.has(d.key))) return 'clash';
+  if (shown.every((d) => d.occurrence?.standing === 'cancelled')) return 'off';
+  return shown.some((d) => d.occurrence?.changed) ? 'changed' : 'on';
+}
+
+function wordsOf(dates: readonly RailDate[], style: Style): string {
+  if (!dates.length) return 'no date';
+  return dates
+    .map((d) => {
+      if (d.out) return 'left out';
+      const at = d.occurrence?.start ?? d.wall;
+      const time = at.minute === null ? 'all day' : sayTime(at.minute, style);
+      const moved = d.occurrence && d.occurrence.start.day !== d.wall.day ? ', moved here' : '';
+      return `${time}${moved}${d.occurrence?.standing === 'cancelled' ? ', cancelled' : ''}`;
+    })
+    .join('; ');
+}

@@ -1,0 +1,18 @@
+/** What else happens in some venues, for the editor's Dates rail. */
+import type { APIRoute } from 'astro';
+import { isId } from '@/server/db/ids';
+import { answer } from '@/server/http/endpoint';
+import { explain, problemResponse } from '@/server/http/problem';
+import { readBookings } from '@/server/public/bookings';
+
+const MOST_VENUES = 10;
+
+export const GET: APIRoute = async ({ url, locals: { rt, now } }) => {
+  try {
+    const venueIds = (url.searchParams.get('venues') ?? '').split(',').filter(isId).slice(0, MOST_VENUES);
+    const not = url.searchParams.get('not') ?? '';
+    return answer(await readBookings(rt.db, { venueIds, not: isId(not) ? not : null, from: now.day }));
+  } catch (error) {
+    return problemResponse(explain(error));
+  }
+};
