@@ -69,6 +69,33 @@ await shot('editor', '/desk/listings?words=low-tide', {
     await page.evaluate(() => document.getElementById('when')?.scrollIntoView());
   },
 });
+await shot('dates', '/desk/listings?words=knots', {
+  storage,
+  wait: 1000,
+  before: async (page) => {
+    await page.click('[data-rows] tbody a');
+    await page.waitForSelector('.strip-grid');
+    await page.evaluate(() => document.getElementById('when')?.scrollIntoView());
+    // One date moved, one left out, and the hall taken by others.
+    const keys = await page
+      .locator('.dates-rail > li')
+      .evaluateAll((rows) => rows.map((row) => row.dataset.date).filter((key) => key > '2027-03-18'));
+    await page.locator(`.dates-rail > li[data-date="${keys[2]}"] input[type=checkbox]`).uncheck();
+    const day = (key, add) => String(Math.floor(Date.parse(`${key.slice(0, 10)}T00:00Z`) / 86_400_000) + add);
+    await page.locator(`[data-day="${day(keys[1], 0)}"]`).dragTo(page.locator(`[data-day="${day(keys[1], -1)}"]`));
+    await page.getByRole('combobox', { name: 'Venues' }).fill('bride');
+    await page.keyboard.press('Enter');
+    await page.evaluate(() => document.getElementById('when')?.scrollIntoView());
+  },
+});
+await shot('bring-in', '/desk/bring-in', {
+  storage,
+  before: async (page) => {
+    await page.setInputFiles('#file', 'demo/harbour-board.ics');
+    await page.click('text=Look at it');
+    await page.waitForSelector('.preview');
+  },
+});
 await shot('set-up', '/desk/set-up', { storage });
 await browser.close();
 server.kill('SIGTERM');

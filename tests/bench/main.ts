@@ -19,6 +19,7 @@ import { setting } from '@/server/db/schema';
 import { createListing, publishListing } from '@/server/listings/write';
 import { saveVenue } from '@/server/venues/write';
 import { DEFAULT_SETTINGS } from '@/server/site/settings';
+import { expandMany, keystrokeP99, readManyEvents } from './words';
 import { answerOf, KINDS, ours, type Question, rivals } from './rivals';
 
 interface Result {
@@ -235,7 +236,22 @@ async function pages(folder: string): Promise<void> {
   await ended;
 }
 
+/** What happens while somebody types, and with many listings at once. */
+function words(): void {
+  report('read, expand and say one keystroke of a phrase, p99 in ms', keystrokeP99(), '<', 16);
+  const ten = expandMany(10_000);
+  if (!json)
+    console.log(`# 10,000 listings have ${ten.dates.toLocaleString('en')} dates, ${((ten.ms / ten.dates) * 1e6).toFixed(0)} ns each`);
+  report('10,000 open-ended listings over 36 months, in s', ten.ms / 1000, '<', 2);
+  const few = Math.min(...[0, 1, 2].map(() => expandMany(1_000).ms));
+  report('100,000 listings against 1,000', expandMany(100_000).ms / few, '<', 115);
+  const { seconds, events } = readManyEvents(20_000);
+  if (events !== 20_000) throw new Error(`${events} of 20,000 events were read`);
+  report('a calendar file of 20,000 events read, in s', seconds, '<', 60);
+}
+
 if (!only || only === 'expansion') expansion();
+if (!only || only === 'words') words();
 if (!only || only === 'writing' || only === 'pages') {
   const folder = mkdtempSync(path.join(tmpdir(), 'almanac-bench-'));
   try {
