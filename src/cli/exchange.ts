@@ -1,27 +1,12 @@
 /** `almanac import` and `almanac export`: calendar files in and out, through the running server. */
 import { writeFileSync } from 'node:fs';
 import path from 'node:path';
+import type { ImportReport } from '@/core/exchange/report';
 import { CliError } from './problem';
 import { openSite } from './site';
 
 /** A path as the operator typed it, from the folder where the command was given. */
 const resolved = (file: string): string => path.resolve(process.env.ALMANAC_FROM ?? process.cwd(), file);
-
-interface Report {
-  items: {
-    action: string;
-    title: string;
-    when: string;
-    line: number;
-    notes: string[];
-    differences: { what: string; before: string; after: string }[];
-  }[];
-  unreadable: { line: number; title: string; reason: string }[];
-  unknownZones: string[];
-  made: number;
-  changed: number;
-  kept: { title: string; reason: string }[];
-}
 
 export interface ImportFlags {
   file: string | undefined;
@@ -32,7 +17,7 @@ export interface ImportFlags {
 
 export async function importCommand({ file, dryRun, publish, json }: ImportFlags): Promise<void> {
   if (!file) throw new CliError('Say which file: almanac import FILE [--dry-run] [--publish] [--json]');
-  const report = (await withSite((ask) => ask('import', { path: resolved(file), dryRun, publish }))) as Report;
+  const report = (await withSite((ask) => ask('import', { path: resolved(file), dryRun, publish }))) as ImportReport;
   if (json) {
     process.stdout.write(`${JSON.stringify(report, null, 2)}\n`);
     return;

@@ -1,9 +1,9 @@
 import { eq } from 'drizzle-orm';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { EDITOR, freshDb, inTx } from '../../../tests/support/db';
+import { problem } from '../../../tests/support/problem';
 import type { Db } from '../db/client';
 import { account, invitation, outbox, session, user } from '../db/schema';
-import { Problem } from '../http/problem';
 import { type Auth, createAuth } from './auth';
 import type { Actor } from './roles';
 import { acceptInvitation, changeAccount, createAccount, invite, openInvitation } from './write';
@@ -26,14 +26,6 @@ const make = (part: Partial<Parameters<typeof createAccount>[2]> = {}) =>
   inTx(db, (tx) =>
     createAccount(tx, auth, { name: 'Maud Ternby', email: 'Maud@Almanac.example', role: 'coordinator', password: LONG, ...part }, BY),
   );
-const problem = async (run: Promise<unknown>): Promise<Problem> => {
-  const error = await run.then(
-    () => undefined,
-    (e: unknown) => e,
-  );
-  expect(error).toBeInstanceOf(Problem);
-  return error as Problem;
-};
 const signIn = (password: string) =>
   auth.api.signInEmail({ body: { email: 'maud@almanac.example', password }, asResponse: true }).then((r) => r.status);
 

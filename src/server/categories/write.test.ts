@@ -1,9 +1,10 @@
 import { eq } from 'drizzle-orm';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { change, choir, EDITOR, freshDb, inTx, NOW, type Places, SETTINGS, seedPlaces } from '../../../tests/support/db';
+import { problem } from '../../../tests/support/problem';
 import type { Db } from '../db/client';
 import { audit, category, link, listing, organizer, published, venue } from '../db/schema';
-import { Problem, read } from '../http/problem';
+import { read } from '../http/problem';
 import { rebuildIndex } from '../listings/rebuild';
 import { createListing, publishListing } from '../listings/write';
 import { organizerInput, removeOrganizer, saveOrganizer } from '../organizers/write';
@@ -26,14 +27,6 @@ const input = (part: Partial<CategoryInput> = {}): CategoryInput => ({
 });
 const save = (id: string | null, part: Partial<CategoryInput> = {}) => inTx(db, (tx) => saveCategory(tx, id, input(part), EDITOR));
 const rowOf = async (id: string) => (await db.select().from(category).where(eq(category.id, id)))[0];
-const problem = async (run: Promise<unknown>): Promise<Problem> => {
-  const error = await run.then(
-    () => undefined,
-    (e: unknown) => e,
-  );
-  expect(error).toBeInstanceOf(Problem);
-  return error as Problem;
-};
 /** A published listing that names these, in both copies. */
 const publishWith = (part: Parameters<typeof choir>[1]) =>
   inTx(db, async (tx) => {

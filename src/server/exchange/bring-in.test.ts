@@ -1,9 +1,9 @@
 import { eq } from 'drizzle-orm';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { change, choir, EDITOR, freshDb, inTx, NOW, type Places, SETTINGS, seedPlaces } from '../../../tests/support/db';
+import { problem } from '../../../tests/support/problem';
 import type { Db } from '../db/client';
 import { category, importItem, listing, occurrence, organizer, published, venue } from '../db/schema';
-import { Problem } from '../http/problem';
 import { rebuildIndex } from '../listings/rebuild';
 import { createListing, publishListing, saveListing } from '../listings/write';
 import { type Lookup, lookup } from '../public/lookup';
@@ -66,14 +66,6 @@ async function bring(text: string, publish = false, only?: string) {
   const chosen = only ? items.filter((item) => item.uid === only) : items;
   return { id, result: await inTx(db, (tx) => bringIn(tx, batch, chosen, publish, change())) };
 }
-const problem = async (run: Promise<unknown>): Promise<Problem> => {
-  const error = await run.then(
-    () => undefined,
-    (e: unknown) => e,
-  );
-  expect(error).toBeInstanceOf(Problem);
-  return error as Problem;
-};
 const actions = async (text: string) => (await planOf(await keep(text))).items.map(({ action, title }) => `${action} ${title}`);
 
 describe('a calendar file', () => {

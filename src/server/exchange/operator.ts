@@ -2,6 +2,7 @@
 import { readFile } from 'node:fs/promises';
 import path from 'node:path';
 import { asc } from 'drizzle-orm';
+import type { ImportReport } from '@/core/exchange/report';
 import { z } from 'zod';
 import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';
@@ -18,22 +19,6 @@ import { planImport } from './plan';
 
 const importInput = z.object({ path: z.string().max(4096), dryRun: z.boolean(), publish: z.boolean() });
 const OPERATOR: Actor = { id: null, name: 'The operator', role: 'site' };
-
-export interface ImportReport {
-  items: {
-    action: string;
-    title: string;
-    when: string;
-    line: number;
-    notes: string[];
-    differences: { what: string; before: string; after: string }[];
-  }[];
-  unreadable: { line: number; title: string; reason: string }[];
-  unknownZones: string[];
-  made: number;
-  changed: number;
-  kept: { title: string; reason: string }[];
-}
 
 /** Brings a local file in, or only says what that would do: then nothing at all is kept of it. */
 export async function importFile(rt: Runtime, raw: unknown): Promise<ImportReport> {

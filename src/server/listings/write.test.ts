@@ -1,10 +1,10 @@
 import { eq } from 'drizzle-orm';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { change, choir, EDITOR, freshDb, inTx, NOW, type Places, SETTINGS, seedPlaces } from '../../../tests/support/db';
+import { problem } from '../../../tests/support/problem';
 import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';
 import { audit, listing, occurrence, published, user, version } from '../db/schema';
-import { Problem } from '../http/problem';
 import { findPublished } from '../public/listing';
 import { insertRows } from './date-index';
 import { extendHorizon, rebuildIndex } from './rebuild';
@@ -21,14 +21,6 @@ const make = (part = {}, by: Actor = EDITOR) => inTx(db, (tx) => createListing(t
 const publish = (row: { id: string; revision: number }, by: Actor = EDITOR) =>
   inTx(db, (tx) => publishListing(tx, row.id, row.revision, change(by)));
 const dates = (id: string) => db.select().from(occurrence).where(eq(occurrence.listingId, id)).orderBy(occurrence.startDay);
-const problem = async (run: Promise<unknown>): Promise<Problem> => {
-  const error = await run.then(
-    () => undefined,
-    (e: unknown) => e,
-  );
-  expect(error).toBeInstanceOf(Problem);
-  return error as Problem;
-};
 
 describe('a listing and its dates', () => {
   it('are written together, with version and audit line, hidden while it is a draft', async () => {

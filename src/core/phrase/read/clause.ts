@@ -1,8 +1,8 @@
 /** The parts of a phrase that say when: read one after another, gathered in clauses, what is not understood kept aside. */
 import type { Weekday } from '../../day/day';
 import { type Cursor, readList } from './cursor';
-import { isSpan, readDate, readDates, readMonth, readMonthSpan, readNth, type SaidDate, type SaidSpan } from './dates';
-import { readAmount, readLength, readTime, readTimes, type SaidLength, type SaidTime, type SaidTimes } from './times';
+import { isSpan, readDate, readDates, readMonth, readMonthSpan, readNth, readSpan, type SaidDate, type SaidSpan } from './dates';
+import { endingAt, readAmount, readLength, readTime, readTimes, type SaidLength, type SaidTime, type SaidTimes } from './times';
 import { COUNTED, EXCEPT, FILLERS, FROM, NO_WHAT, ORDINAL_WORDS, UNIT_WORDS, UNTIL, WEEKDAY_WORDS, WEEKDAYS_WORDS } from './words';
 
 export type EveryUnit = 'day' | 'week' | 'month' | 'year';
@@ -37,6 +37,7 @@ export interface Clause {
   length?: SaidLength;
   daysLater?: number;
   allDay: boolean;
+  half?: 'am' | 'pm';
   start?: SaidDate;
   until?: SaidDate;
   /** when on its last day something ends that takes several */
@@ -180,7 +181,7 @@ export class ClauseReader {
     else if (!cursor.passAll('up to')) return false;
     cursor.pass('on', 'by');
     const until = readDate(cursor, { months: true, weekdays: true });
-    if (!until) return false;
+    if (!until) return this.endTime();
     cursor.pass('inclusive');
     clause.until = until;
     if (goesOn) {
@@ -194,6 +195,15 @@ export class ClauseReader {
     return true;
   }
 
+  /** `10pm Saturday until 2am`: the end of the times said before. */
+  private endTime(): boolean {
+    const { clause } = this;
+    if (!clause.times || clause.times.end !== null) return false;
+    const end = readTime(this.cursor, true);
+    if (end) clause.times = endingAt(clause.times, end);
+    return Boolean(end);
+  }
+
   private firstly(): boolean {
     const { cursor, clause } = this;
     const asOf = cursor.passAll('as of');
@@ -202,6 +212,13 @@ export class ClauseReader {
       cursor.next();
     }
     cursor.pass('on', 'from', 'in');
+    // `from 1 to 7 May`
+    const span = readSpan(cursor);
+    if (span) {
+      clause.start = span.from;
+      clause.until = span.to;
+      return true;
+    }
     const start = readDate(cursor, { months: true, weekdays: true });
     if (!start || start.meaning.kind === 'year') return false;
     clause.start = start;
@@ -223,8 +240,11 @@ export class ClauseReader {
     }
     cursor.pass('for');
     const amount = readAmount(cursor);
-    if (amount === undefined || !Number.isInteger(amount) || amount < 1 || !COUNTED.has(cursor.word())) return false;
-    cursor.next();
+    if (amount === undefined || !Number.isInteger(amount) || amount < 1) return false;
+    // `8 Thursdays from 1 April`
+    const weekdays = WEEKDAYS_WORDS.has(cursor.word());
+    if (!weekdays && !COUNTED.has(cursor.word())) return false;
+    if (!weekdays) cursor.next();
     cursor.passAll('in all');
     cursor.passAll('in total');
     clause.count = amount;
@@ -286,7 +306,8 @@ export class ClauseReader {
           this.setWeekdays([5, 6], true);
           return true;
         }
-        if (amount === 1 && cursor.pass('morning', 'evening', 'afternoon', 'night')) return this.setEvery('day', 1);
+        const part = amount === 1 ? this.partOfDay() : undefined;
+        if (part) return this.setEvery('day', 1);
         const unit = this.unit();
         return unit && Number.isInteger(amount) && amount >= 1 && amount <= 1000 ? this.setEvery(unit, amount) : undefined;
       }),
@@ -377,12 +398,28 @@ export class ClauseReader {
     if (cursor.pass('weekly')) return this.setEvery('week', 1);
     if (cursor.pass('fortnightly')) return this.setEvery('week', 2);
     if (cursor.pass('monthly')) return this.setEvery('month', 1);
+    if (cursor.pass('quarterly')) return this.setEvery('month', 3);
+    if (cursor.passAll('once a week') || cursor.passAll('once every week')) return this.setEvery('week', 1);
+    if (cursor.passAll('once a month')) return this.setEvery('month', 1);
+    if (cursor.passAll('once a year')) return this.setEvery('year', 1);
+    // `tonight` is a date too, which another reader takes.
+    if (cursor.word() === 'tonight') this.clause.half = 'pm';
+    if (this.partOfDay()) return true;
     if (cursor.pass('yearly', 'annually')) return this.setEvery('year', 1);
     if (cursor.passAll('all day') || cursor.passAll('all - day') || cursor.passAll('whole day')) {
       this.clause.allDay = true;
       return true;
     }
     return false;
+  }
+
+  /** `morning`, `in the evening`: which half of the day an hour is in, when the hour alone does not say. */
+  private partOfDay(): boolean {
+    const { cursor, clause } = this;
+    if (cursor.pass('morning', 'mornings')) clause.half = 'am';
+    else if (cursor.pass('afternoon', 'afternoons', 'evening', 'evenings', 'night', 'nights')) clause.half = 'pm';
+    else return false;
+    return true;
   }
 
   private saidPeriod = false;
@@ -553,6 +590,7 @@ export class ClauseReader {
       return date && date.meaning.kind !== 'weekday' ? date : undefined;
     });
     if (dated) return false;
+    cursor.pass('this', 'coming');
     const found = this.readWeekdays();
     if (!found) return false;
     this.setWeekdays(found.list, found.plural);

@@ -56,7 +56,7 @@ export function readList<T>(cursor: Cursor, item: () => T | undefined): T[] {
     const before = cursor.at;
     if (found.length) {
       let joined = false;
-      while (cursor.pass(',', 'and', '&', '+', 'or')) joined = true;
+      while (cursor.pass(',', 'and', '&', '+', 'or', '/')) joined = true;
       if (!joined) break;
     }
     const one = cursor.attempt(item);

@@ -116,6 +116,7 @@ function readNamed(cursor: Cursor): DateMeaning | undefined {
     const year = readYear(cursor);
     return 'easter' in value ? { kind: 'easter', offset: value.easter, year } : { kind: 'day', ...value, year };
   }
+  // `tonight` leaves the evening to be read after it.
   if (cursor.pass('today', 'tonight')) return { kind: 'relative', days: 0 };
   if (cursor.pass('tomorrow')) return { kind: 'relative', days: 1 };
   return cursor.passAll('day after tomorrow') || cursor.passAll('the day after tomorrow') ? { kind: 'relative', days: 2 } : undefined;

@@ -84,7 +84,7 @@ export class Resolver {
     return { value: isoDay(day), instead: sayDay(day, this.setting.style, { year: true, weekday: weekday ? 'long' : undefined }) };
   }
 
-  private noteTimes({ times, doubt, daysLater }: Clause): void {
+  private noteTimes({ times, doubt, daysLater, half }: Clause): void {
     if (doubt) this.problem('ambiguous-repeat', doubt, repeatOffers(doubt.nth, this.setting.phrase.slice(doubt.from, doubt.to)));
     if (!times) return;
     if (times.endsBefore && daysLater === undefined) {
@@ -94,7 +94,10 @@ export class Resolver {
       else if (times.end !== null) mends.push(this.offerTimes(times.end, times.start));
       this.problem('end-before-start', times, mends);
     }
-    if (times.other)
+    if (times.other && half) {
+      // `every morning at 7`
+      if (times.start >= 720 !== (half === 'pm')) Object.assign(times, { start: times.other.start, end: times.other.end });
+    } else if (times.other)
       this.problem(
         'ambiguous-time',
         times,

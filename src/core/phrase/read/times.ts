@@ -164,6 +164,19 @@ function alone(time: SaidTime): Omit<SaidTimes, 'from' | 'to'> {
     : { start, ...none, other: { start: start >= NOON ? start - NOON : start + NOON, end: null } };
 }
 
+/** Times that had no end, with the end that was said apart from them. */
+export function endingAt(times: SaidTimes, end: SaidTime): SaidTimes {
+  const start: SaidTime = {
+    minute: times.start,
+    half: times.start < NOON ? 'am' : 'pm',
+    open: false,
+    zero: false,
+    from: times.from,
+    to: times.to,
+  };
+  return { ...pair(start, end), from: times.from, to: end.to };
+}
+
 /** The readings of an hour by the halves of the day; twelve alone is noon. */
 function halves(time: SaidTime): number[] {
   if (!time.open) return [time.minute];
