@@ -18,7 +18,7 @@ for (const width of [1280, 360]) {
     await stranger.goto('/add');
     await stranger.getByLabel('What is it called?').fill(title);
     await stranger.getByLabel('Day', { exact: true }).fill('2027-03-25');
-    await stranger.getByLabel('Starts').fill('10:00');
+    await stranger.getByLabel('Starts').fill('10am');
     await stranger.getByLabel('Ends').fill('09:00');
     await stranger.getByLabel('Does it repeat?').selectOption('weekly');
     await stranger.getByLabel('Until').fill('2027-04-22');

@@ -1,6 +1,8 @@
 /** The short form that a stranger fills in: from its fields to a listing's content. Works without JavaScript. */
 import { type Day, isoDay, parseIsoDay, weekdayOf, ymdOf } from '@/core/day/day';
-import { isoTime, parseIsoTime } from '@/core/day/wall';
+import { isoTime } from '@/core/day/wall';
+import { NIGHT_ENDS } from '@/core/phrase/format';
+import { readClock } from '@/core/phrase/read/clock';
 import { type Cost, emptyContent, type ListingContent } from '@/core/listing/content';
 import { isMail, isWebAddress } from '@/core/proof/proof';
 import type { Length, Rule } from '@/core/recurrence/model';
@@ -118,9 +120,6 @@ function readWhen(fields: Fields, settings: SiteSettings, today: Day, wrong: Wro
   return { format: 2, zone: settings.zone, stretches: [stretch], leftOut: [], breaks: [] };
 }
 
-/** An end in the small hours, up to this minute, is read as the night of the day it began. */
-const NIGHT_ENDS = 360;
-
 function readLastDay(fields: Fields, start: Day, wrong: Wrong): Day {
   if (!fields.lastDay) return start;
   const last = parseIsoDay(fields.lastDay);
@@ -131,10 +130,10 @@ function readLastDay(fields: Fields, start: Day, wrong: Wrong): Day {
 }
 
 function readTimes(fields: Fields, wrong: Wrong): { from: number | undefined; to: number | undefined } {
-  const from = fields.starts ? parseIsoTime(fields.starts) : undefined;
-  const to = fields.ends ? parseIsoTime(fields.ends) : undefined;
-  if (fields.starts && from === undefined) wrong('starts', 'There is no such time; times are written 19:30.');
-  if (fields.ends && to === undefined) wrong('ends', 'There is no such time; times are written 21:00.');
+  const from = fields.starts ? readClock(fields.starts) : undefined;
+  const to = fields.ends ? readClock(fields.ends, from) : undefined;
+  if (fields.starts && from === undefined) wrong('starts', 'A time is written 19:30, 7:30 pm, 9, noon or 21h.');
+  if (fields.ends && to === undefined) wrong('ends', 'A time is written 21:00, 9 pm, midnight or 21h.');
   if (to !== undefined && !fields.starts) wrong('starts', 'It has an end but no start.');
   return { from, to };
 }
