@@ -55,12 +55,21 @@ function shown(recurrence: Recurrence | null): Answer {
     start: isoWall(first.start),
     end: lastOf(first),
     allDay: first.start.minute === null,
-    stretches: recurrence.stretches.map((s) => ({ start: isoWall(s.start), end: lastOf(s), rrule: ruleText(s, recurrence.zone) ?? null })),
+    stretches: recurrence.stretches.map((s) => ({
+      start: isoWall(s.start),
+      end: lastOf(s),
+      rrule: ruleText(s, recurrence.zone) ?? null,
+      // The standard has no seasons, so a rule's text cannot hold them.
+      ...(s.rule?.seasons ? { seasons: s.rule.seasons.map(({ from, to }) => ({ from: monthDay(from), to: monthDay(to) })) } : {}),
+    })),
     exdates: recurrence.leftOut.map(isoWall),
     breaks: recurrence.breaks.map(({ from, to }) => ({ from: isoDay(from), to: isoDay(to) })),
     dates: firstDates(recurrence),
   };
 }
+
+/** `05-15` */
+const monthDay = (n: number): string => `${String(Math.floor(n / 100)).padStart(2, '0')}-${String(n % 100).padStart(2, '0')}`;
 
 /** The end as people say it: of a whole day, the last day. */
 function lastOf({ start, length }: Stretch): string | null {

@@ -140,6 +140,17 @@ interface RowProps {
 
 function Row({ date, open, setOpen, content, setContent, clash, style }: RowProps) {
   const day = sayDay(date.wall.day, style, { weekday: 'long', year: true });
+  const split = (): void => {
+    const parted = splitAt(content, date.key);
+    if (!parted) return;
+    setContent((c) => splitAt(c, date.key)?.content ?? c);
+    // The later part is what somebody now wants to change.
+    requestAnimationFrame(() => {
+      const fields = document.querySelectorAll<HTMLElement>('#when .stretch')[parted.stretch];
+      fields?.scrollIntoView({ block: 'start' });
+      fields?.querySelector<HTMLElement>('input.clock, [role=spinbutton]')?.focus({ preventScroll: true });
+    });
+  };
   return (
     <li data-date={date.key}>
       <div className="one">
@@ -175,7 +186,7 @@ function Row({ date, open, setOpen, content, setContent, clash, style }: RowProp
           date={date}
           change={content.changes.find((c) => c.original === date.key)}
           onChange={(part) => setContent((c) => ({ ...c, changes: changeDate(c.changes, date.key, part) }))}
-          onSplit={splitAt(content, date.key) ? () => setContent((c) => splitAt(c, date.key)?.content ?? c) : undefined}
+          onSplit={splitAt(content, date.key) ? split : undefined}
           onClose={() => setOpen(null)}
           style={style}
         />
