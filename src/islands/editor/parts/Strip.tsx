@@ -171,6 +171,7 @@ export function Strip({ content, setContent, rail, clashing, today, firstWeekday
         onPointerMove={onMove}
         onPointerUp={onUp}
         onPointerLeave={() => gesture?.byPointer && setGesture(null)}
+        onPointerCancel={() => gesture?.byPointer && setGesture(null)}
       >
         {Array.from({ length: SHOWN }, (_, i) => month + i).map((m) => (
           <div role="rowgroup" key={m} className="strip-month">
