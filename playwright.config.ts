@@ -8,7 +8,7 @@ export default defineConfig({
   testMatch: '**/*.spec.ts',
   // One site serves all journeys, so they run one after the other.
   workers: 1,
-  timeout: 90_000,
+  timeout: 240_000,
   expect: { timeout: 15_000 },
   forbidOnly: true,
   // A shared machine may stall for longer than any wait; a journey that passes at its second try is counted as flaky, not failed.
