@@ -3,7 +3,7 @@
  * Days and minutes as in the recurrence model. Nothing is fetched; HTML comes as it is written and is cleaned by the server.
  */
 import ICAL from 'ical.js';
-import { type Day, isoDay, parseIsoDay, ymdOf } from '../day/day';
+import { isoDay, parseIsoDay, ymdOf } from '../day/day';
 import { compareWall, isoWall, parseIsoWall, sameWall, type Wall } from '../day/wall';
 import { instantToWall, wallToInstant } from '../day/zone';
 import { shiftedLength, startsBetween } from '../recurrence/expand';
@@ -461,9 +461,4 @@ function changeOf(override: RawEvent, recurrence: Recurrence, master: RawEvent, 
     note: '',
   };
   return change.movedTo || change.length || change.standing ? [change] : [];
-}
-
-/** For tests and previews: the first and last day that an event's stretches begin on. */
-export function firstDayOf({ recurrence }: ReadEvent): Day {
-  return Math.min(...recurrence.stretches.map((s) => s.start.day));
 }

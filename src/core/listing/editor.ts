@@ -9,6 +9,16 @@ export interface Choice {
   more: string;
 }
 
+/** Another listing's date in a venue, by the site's clock, as short as it is sent. */
+export type BookingRow = [
+  title: string,
+  listingId: string,
+  startDay: number,
+  startMinute: number | null,
+  endDay: number | null,
+  endMinute: number | null,
+];
+
 export interface EditorStart {
   id: string | null;
   revision: number;

@@ -85,11 +85,14 @@ function occurrenceOf(original: Wall, index: number, stretch: Stretch, change: D
   };
 }
 
-/** Changes whose original date the recurrence no longer has, inside the window: they lie idle and should be shown. */
-export function idleChanges(recurrence: Recurrence, changes: DateChange[], from: Day, to: Day): DateChange[] {
-  const originals = new Set(startsBetween(recurrence, from, to).map(({ wall }) => isoWall(wall)));
-  return changes.filter(({ original }) => {
-    return original.day >= from && original.day <= to && !originals.has(isoWall(original));
+/**
+ * Changes whose original date the recurrence no longer has: they lie idle and should be shown. Each is looked for on its own
+ * day; beyond `to` nobody knows yet.
+ */
+export function idleChanges<T>(recurrence: Recurrence, changes: readonly T[], originalOf: (change: T) => Wall | undefined, to: Day): T[] {
+  return changes.filter((change) => {
+    const at = originalOf(change);
+    return at !== undefined && at.day <= to && !startsBetween(recurrence, at.day, at.day).some(({ wall }) => sameWall(wall, at));
   });
 }
 

@@ -2,7 +2,7 @@
 import { type Day, isoDay, monthNumberOf } from '@/core/day/day';
 import { compareWall, isoWall, parseIsoWall, sameWall, type Wall } from '@/core/day/wall';
 import type { ListingContent } from '@/core/listing/content';
-import { endOf, expand, startsBetween } from '@/core/recurrence/expand';
+import { expand, idleChanges, startsBetween } from '@/core/recurrence/expand';
 import type { Length, Occurrence, Recurrence } from '@/core/recurrence/model';
 import { changesFromStored, type StoredChange, type StoredRecurrence, type StoredStretch } from '@/core/recurrence/stored';
 import { changeDate, readRecurrence } from './state';
@@ -52,11 +52,7 @@ export function railOf(content: ListingContent, today: Day, horizon: Day): Rail 
     push(byDay, row.occurrence?.start.day ?? row.wall.day, row);
   }
   const isComing = (r: RailDate): boolean => !r.out && (r.occurrence?.start.day ?? r.wall.day) >= today;
-  // Beyond the horizon nobody knows yet whether a date is there.
-  const idle = content.changes.filter((c) => {
-    const at = parseIsoWall(c.original);
-    return at !== undefined && at.day <= last && !startsBetween(recurrence, at.day, at.day).some(({ wall }) => sameWall(wall, at));
-  });
+  const idle = idleChanges(recurrence, content.changes, (c) => parseIsoWall(c.original), last);
   return {
     months: [...months].map(([month, dates]) => ({ month, dates })),
     byDay,
@@ -250,6 +246,3 @@ export function lengthTo(start: Wall, minute: number): Length {
   const days = start.minute !== null && minute <= start.minute ? 1 : 0;
   return { days, minute };
 }
-
-export const endOfDate = (date: Occurrence): Wall | null =>
-  endOf(date.start, date.end ? { days: date.end.day - date.start.day, minute: date.end.minute } : null);

@@ -3,11 +3,9 @@ import { useEffect, useMemo, useState } from 'react';
 import { instantToWall, wallToInstant } from '@/core/day/zone';
 import type { Wall } from '@/core/day/wall';
 import type { ListingContent } from '@/core/listing/content';
+import type { BookingRow } from '@/core/listing/editor';
 import type { Occurrence } from '@/core/recurrence/model';
 import { type Booking, clashesOf, type Rail } from './dates';
-
-/** As the server sends them: title, listing, start day and minute, end day and minute. */
-export type BookingRow = [string, string, number, number | null, number | null, number | null];
 
 export function useClashes(rail: Rail, content: ListingContent, id: string | null, siteZone: string): Map<string, Booking[]> {
   const [bookings, setBookings] = useState<Booking[]>([]);

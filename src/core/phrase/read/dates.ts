@@ -223,7 +223,6 @@ function loneDay(cursor: Cursor): DateMeaning | undefined {
 /** `3, 10 and 24 July 2027`, `May 3 and 10`: days that share a month. */
 function readSharedMonth(cursor: Cursor): SaidDate[] | undefined {
   return cursor.attempt(() => {
-    const first = cursor.at;
     const leading = readMonth(cursor);
     const days = readList(cursor, () => {
       const at = cursor.at;
@@ -235,7 +234,6 @@ function readSharedMonth(cursor: Cursor): SaidDate[] | undefined {
     const month = leading ?? readMonth(cursor);
     if (month === undefined) return undefined;
     const year = readYear(cursor);
-    void first;
     return days.map(({ day, from, to }) => ({ meaning: { kind: 'day' as const, day, month, year }, from, to }));
   });
 }

@@ -1,16 +1,8 @@
 /** What else happens in a venue: dates of listings that are published or being prepared, by the site's clock. */
 import { sql } from 'drizzle-orm';
 import type { Day } from '@/core/day/day';
+import type { BookingRow } from '@/core/listing/editor';
 import type { Db } from '../db/client';
-
-export type BookingRow = [
-  title: string,
-  listingId: string,
-  startDay: number,
-  startMinute: number | null,
-  endDay: number | null,
-  endMinute: number | null,
-];
 
 /** So many at most: a hall with a date each hour for three years. */
 const MOST = 30_000;

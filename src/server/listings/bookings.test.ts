@@ -2,7 +2,7 @@ import { beforeEach, describe, expect, it } from 'vitest';
 import { change, choir, EDITOR, freshDb, inTx, NOW, type Places, seedPlaces } from '../../../tests/support/db';
 import type { ListingContent } from '@/core/listing/content';
 import type { Db } from '../db/client';
-import { createListing, moveToStage, publishListing, saveListing } from '../listings/write';
+import { createListing, moveToStage, publishListing, saveListing } from './write';
 import { saveVenue } from '../venues/write';
 import { readBookings } from './bookings';
 
