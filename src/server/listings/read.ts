@@ -82,7 +82,10 @@ export async function readTable(
   const order = {
     title: direction(sql`lower(${listing.title})`),
     changed: direction(listing.changedAt),
-    next: query.down ? sql`${next.day} desc nulls last` : sql`${next.day} asc nulls last`,
+    // A whole day comes before the hours of that day.
+    next: query.down
+      ? sql`${next.day} desc nulls last, coalesce(${next.minute}, -1) desc`
+      : sql`${next.day} asc nulls last, coalesce(${next.minute}, -1) asc`,
   }[query.sort];
   const rows = await db
     .select({

@@ -1,0 +1,23 @@
+import { expect, it } from 'vitest';
+import { change, choir, EDITOR, freshDb, inTx, NOW, SETTINGS, seedPlaces } from '../../../tests/support/db';
+import { readTable, readTableQuery } from './read';
+import { createListing } from './write';
+
+it('the table by next date goes by the hour within a day, whole days first, listings without a date last', async () => {
+  const db = await freshDb();
+  const places = await seedPlaces(db);
+  const at = (title: string, start: string | null) => {
+    const stretch = start && { start, length: null, rule: null, limit: { kind: 'open' as const } };
+    const recurrence = stretch ? { format: 2 as const, zone: SETTINGS.zone, stretches: [stretch], leftOut: [], breaks: [] } : null;
+    return inTx(db, (tx) => createListing(tx, choir(places, { title, recurrence }), change()));
+  };
+  await at('Evening', '2027-03-19T21:00');
+  await at('Morning', '2027-03-19T07:00');
+  await at('None', null);
+  await at('Before', '2027-03-18T23:00');
+  await at('All day', '2027-03-19');
+  const titles = async (query: string): Promise<string> =>
+    (await readTable(db, EDITOR, readTableQuery(new URLSearchParams(query)), NOW.day)).rows.map((row) => row.title).join(', ');
+  expect(await titles('sort=next')).toBe('Before, All day, Morning, Evening, None');
+  expect(await titles('sort=next&down=1')).toBe('Evening, Morning, All day, Before, None');
+});
