@@ -99,6 +99,7 @@ function rowHtml(date: PublicDate, day: Day, input: LedgerInput): string {
   const place = venue
     ? `<a href="/at/${venue.address}" style="text-decoration:none">${escapeHtml(venue.name)}</a>${venue.town && !venue.name.includes(venue.town) ? `, ${escapeHtml(venue.town)}` : ''}`
     : '';
+  const elsewhere = date.elsewhere && place ? '<span class="was">elsewhere this time</span>' : '';
   const online = date.attendance === 'online' ? 'Online' : date.attendance === 'both' ? '<span class="was">and online</span>' : '';
-  return `<tr class="${off ? 'off' : ''}${date.headline ? ' head' : ''}"><td><span class="clock nowrap${date.moved ? ' red' : ''}">${clock}</span>${movedFrom(date, style)}</td>${cell}<td>${place}${online}</td><td class="quiet">${escapeHtml(sayCost(date.cost))}</td></tr>`;
+  return `<tr class="${off ? 'off' : ''}${date.headline ? ' head' : ''}"><td><span class="clock nowrap${date.moved ? ' red' : ''}">${clock}</span>${movedFrom(date, style)}</td>${cell}<td>${place}${elsewhere}${online}</td><td class="quiet">${escapeHtml(sayCost(date.cost))}</td></tr>`;
 }

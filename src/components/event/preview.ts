@@ -25,6 +25,7 @@ export async function previewOf(rt: Runtime, content: ListingContent): Promise<P
       lastDay: r.last_day,
       standing: r.standing,
       note: r.note,
+      venueId: r.venue_id,
       moved: r.moved,
     }),
   );

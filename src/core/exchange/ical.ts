@@ -9,6 +9,11 @@ import { endOf, expand, shiftedLength, startsBetween } from '../recurrence/expan
 import type { DateChange, Recurrence, Standing, Stretch } from '../recurrence/model';
 import { ruleText } from '../recurrence/rule-text';
 
+export interface IcalPlace {
+  location: string;
+  point: { lat: number; lng: number } | undefined;
+}
+
 export interface IcalListing {
   uid: string;
   sequence: number;
@@ -25,6 +30,8 @@ export interface IcalListing {
   standing: Standing;
   recurrence: Recurrence;
   changes: DateChange[];
+  /** where a date is that is elsewhere, by its venue's id */
+  placeOf?: ((venueId: string) => IcalPlace | undefined) | undefined;
   /** only this date, by its original start */
   only?: Wall | undefined;
 }
@@ -207,11 +214,22 @@ function changedEvent(listing: IcalListing, uid: string, own: Recurrence, change
   if (!date) return [];
   const standing = change.standing ?? listing.standing;
   const lines = ['BEGIN:VEVENT', `UID:${uid}`, dateValue('RECURRENCE-ID', change.original, own.zone)];
-  lines.push(...commonLines({ ...listing, standing, description: [change.note, listing.description].filter(Boolean).join('\n\n') }));
+  lines.push(
+    ...commonLines({
+      ...placedAt(listing, date.venueId),
+      standing,
+      description: [change.note, listing.description].filter(Boolean).join('\n\n'),
+    }),
+  );
   lines.push(dateValue('DTSTART', date.start, own.zone));
   if (date.end) lines.push(dateValue('DTEND', date.end, own.zone));
   lines.push('END:VEVENT');
   return lines;
+}
+
+function placedAt(listing: IcalListing, venueId: string | null): IcalListing {
+  const place = venueId ? listing.placeOf?.(venueId) : undefined;
+  return place ? { ...listing, ...place } : listing;
 }
 
 function onlyEvent(listing: IcalListing, only: Wall): Line[] {
@@ -223,7 +241,11 @@ function onlyEvent(listing: IcalListing, only: Wall): Line[] {
   const lines = [
     'BEGIN:VEVENT',
     `UID:${uid}`,
-    ...commonLines({ ...listing, standing, description: [date.note, listing.description].filter(Boolean).join('\n\n') }),
+    ...commonLines({
+      ...placedAt(listing, date.venueId),
+      standing,
+      description: [date.note, listing.description].filter(Boolean).join('\n\n'),
+    }),
   ];
   lines.push(dateValue('DTSTART', date.start, recurrence.zone));
   if (date.end) lines.push(dateValue('DTEND', date.end, recurrence.zone));

@@ -31,6 +31,8 @@ export interface ReadEvent {
   attachments: string[];
   recurrence: Recurrence;
   changes: DateChange[];
+  /** where single dates are that are elsewhere, by their original start */
+  places: Map<string, Pick<RawEvent, 'location' | 'point'>>;
   /** what the file says that cannot be kept */
   notes: string[];
 }
@@ -174,7 +176,7 @@ interface RawTime {
   seconds: number;
 }
 
-interface RawEvent extends Omit<ReadEvent, 'recurrence' | 'changes'> {
+interface RawEvent extends Omit<ReadEvent, 'recurrence' | 'changes' | 'places'> {
   sibling: string | undefined;
   recurrenceId: RawTime | undefined;
   start: RawTime;
@@ -412,9 +414,11 @@ function eventOf({ masters, overrides }: Group): ReadEvent {
   }
   const recurrence: Recurrence = { zone, stretches, leftOut: [], breaks: [] };
   recurrence.leftOut = leftOutOf(recurrence, leftOut);
-  const changes = overrides.flatMap((override) => changeOf(override, recurrence, first, notes));
+  const places: ReadEvent['places'] = new Map();
+  const changes = overrides.flatMap((override) => changeOf(override, { recurrence, master: first, notes, places }));
   const { sibling: _s, recurrenceId: _r, start: _a, end: _e, minutes: _m, rules: _u, rdates: _d, exdates: _x, zone: _z, ...event } = first;
-  return { ...event, notes: [...new Set(notes)], recurrence, changes: changes.sort((a, b) => compareWall(a.original, b.original)) };
+  changes.sort((a, b) => compareWall(a.original, b.original));
+  return { ...event, notes: [...new Set(notes)], recurrence, changes, places };
 }
 
 function rulesOf({ rules, zone }: RawEvent, start: Wall, length: Length | null): Stretch[] {
@@ -437,7 +441,14 @@ function leftOutOf(recurrence: Recurrence, written: Wall[]): Wall[] {
   return [...unique.values()].sort(compareWall);
 }
 
-function changeOf(override: RawEvent, recurrence: Recurrence, master: RawEvent, notes: string[]): DateChange[] {
+interface ChangeInput {
+  recurrence: Recurrence;
+  master: RawEvent;
+  notes: string[];
+  places: ReadEvent['places'];
+}
+
+function changeOf(override: RawEvent, { recurrence, master, notes, places }: ChangeInput): DateChange[] {
   const { zone } = recurrence;
   const named = override.recurrenceId ? inZone(override.recurrenceId, zone) : undefined;
   if (!named) return [];
@@ -460,5 +471,7 @@ function changeOf(override: RawEvent, recurrence: Recurrence, master: RawEvent, 
     standing: override.standing === master.standing ? null : override.standing,
     note: '',
   };
-  return change.movedTo || change.length || change.standing ? [change] : [];
+  const elsewhere = override.location !== '' && override.location !== master.location;
+  if (elsewhere) places.set(isoWall(date.wall), { location: override.location, point: override.point });
+  return change.movedTo || change.length || change.standing || elsewhere ? [change] : [];
 }

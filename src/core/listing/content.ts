@@ -53,6 +53,11 @@ export interface ListingContent {
   visibility: Visibility;
 }
 
+/** Every venue that a content names: its own, then those that single dates go to, each once. */
+export function venuesOf(content: Pick<ListingContent, 'venueIds' | 'changes'>): string[] {
+  return [...new Set([...content.venueIds, ...content.changes.flatMap((change) => change.venueId ?? [])])];
+}
+
 export function emptyContent(): ListingContent {
   return {
     format: CONTENT_FORMAT,

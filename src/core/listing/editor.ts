@@ -17,6 +17,7 @@ export type BookingRow = [
   startMinute: number | null,
   endDay: number | null,
   endMinute: number | null,
+  venueId: string,
 ];
 
 export interface EditorStart {

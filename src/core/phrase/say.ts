@@ -245,13 +245,14 @@ export function sayTotal(recurrence: Recurrence, total: number, horizon: Day): s
 }
 
 /** What differs for one date: `Saturday 1 May 2027 moves to Sunday 2 May 2027, 10:00`, `… is cancelled`. */
-export function sayChange({ original, movedTo, length, standing, note }: DateChange, style: Style): string {
+export function sayChange({ original, movedTo, length, standing, note, venueId }: DateChange, style: Style): string {
   const date = sayWhen(original, null, style);
   const parts: string[] = [];
   if (movedTo) parts.push(`moves to ${sayWhen(movedTo, null, style)}`);
   if (length) parts.push('is of another length');
   if (standing === 'going-ahead') parts.push('goes ahead');
   else if (standing) parts.push(`is ${standing.replace('-', ' ')}`);
+  if (venueId) parts.push('is elsewhere');
   const what = parts.length ? sayList(parts) : 'has a note';
   return `${date} ${what}${note ? `: ${note}` : ''}`;
 }

@@ -80,6 +80,7 @@ function occurrenceOf(original: Wall, index: number, stretch: Stretch, change: D
     end: endOf(start, length),
     standing: change?.standing ?? null,
     note: change?.note ?? '',
+    venueId: change?.venueId ?? null,
     changed: change !== undefined,
     stretch: index,
   };

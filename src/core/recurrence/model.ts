@@ -96,6 +96,8 @@ export interface DateChange {
   length: Length | null;
   standing: Standing | null;
   note: string;
+  /** the venue it goes to instead; absent = where the others are */
+  venueId?: string;
 }
 
 /** One date. `start` and `end` are what happens; `original` is what the rule said. */
@@ -106,6 +108,8 @@ export interface Occurrence {
   end: Wall | null;
   standing: Standing | null;
   note: string;
+  /** null = where the listing is */
+  venueId: string | null;
   changed: boolean;
   /** index of the stretch it comes from */
   stretch: number;

@@ -32,6 +32,7 @@ export interface StoredChange {
   length: Length | null;
   standing: Standing | null;
   note: string;
+  venueId?: string;
 }
 
 /** A stored date that does not exist, with where it stands. */
@@ -93,5 +94,6 @@ export function changesFromStored(stored: StoredChange[]): DateChange[] {
     length: c.length,
     standing: c.standing,
     note: c.note,
+    ...(c.venueId ? { venueId: c.venueId } : {}),
   }));
 }

@@ -6,7 +6,7 @@ import { plainText } from '@/core/text/text';
 import { sayRecurrence } from '@/core/phrase/say';
 import type { Style } from '@/core/phrase/format';
 import type { Conflict } from './use-listing';
-import { readRecurrence } from './state';
+import { readRecurrence } from '@/core/listing/repeats';
 
 function Box({ title, onClose, children }: { title: string; onClose: () => void; children: ReactNode }) {
   const ref = useRef<HTMLDialogElement>(null);

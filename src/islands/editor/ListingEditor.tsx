@@ -7,14 +7,14 @@ import { STANDINGS } from '@/core/recurrence/model';
 import { webAddress } from '@/core/text/text';
 import type { EditorStart } from '@/core/listing/editor';
 import { MakeDialog, SignInAgain, TwoSaved } from './Dialogs';
-import { Check, Select, Text } from './fields';
+import { Check, Select, Text } from '../fields/fields';
 import { Picker } from './Picker';
 import { Picture } from './parts/Picture';
 import { DatesRail } from './parts/Dates';
 import { ProofRail } from './parts/ProofRail';
 import { When } from './parts/When';
-import { railOf } from './dates';
-import { dropKept } from './state';
+import { railOf } from '@/core/listing/rail';
+import { dropKept } from './kept';
 import { useClashes } from './use-clashes';
 import { type Listing, useListing } from './use-listing';
 
@@ -206,7 +206,7 @@ export default function ListingEditor({ start }: { start: EditorStart }) {
         </div>
         <aside className="rail" aria-label="Dates and Proof">
           <div>
-            <DatesRail content={content} setContent={setContent} rail={rail} clashes={clashes} site={start.site} />
+            <DatesRail content={content} setContent={setContent} rail={rail} clashes={clashes} site={start.site} venues={venues} />
             <ProofRail notes={proof} goTo={goTo} />
           </div>
         </aside>

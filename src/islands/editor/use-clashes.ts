@@ -2,14 +2,15 @@
 import { useEffect, useMemo, useState } from 'react';
 import { instantToWall, wallToInstant } from '@/core/day/zone';
 import type { Wall } from '@/core/day/wall';
-import type { ListingContent } from '@/core/listing/content';
+import { type ListingContent, venuesOf } from '@/core/listing/content';
 import type { BookingRow } from '@/core/listing/editor';
 import type { Occurrence } from '@/core/recurrence/model';
-import { type Booking, clashesOf, type Rail } from './dates';
+import { type Booking, clashesByVenue } from '@/core/listing/clashes';
+import type { Rail } from '@/core/listing/rail';
 
 export function useClashes(rail: Rail, content: ListingContent, id: string | null, siteZone: string): Map<string, Booking[]> {
   const [bookings, setBookings] = useState<Booking[]>([]);
-  const venues = content.attendance === 'online' ? '' : content.venueIds.join(',');
+  const venues = content.attendance === 'online' ? '' : venuesOf(content).join(',');
   useEffect(() => {
     if (!venues) {
       setBookings([]);
@@ -30,21 +31,22 @@ export function useClashes(rail: Rail, content: ListingContent, id: string | nul
     const dates = rail.months.flatMap(({ dates: rows }) =>
       rows.flatMap((d) => (d.occurrence && !d.out ? [inSite(d.occurrence, zone, siteZone)] : [])),
     );
-    return clashesOf(dates, bookings);
-  }, [rail, bookings, zone, siteZone]);
+    return clashesByVenue(dates, content.venueIds, bookings);
+  }, [rail, bookings, zone, siteZone, content.venueIds]);
 }
 
-function bookingOf([title, listingId, startDay, startMinute, endDay, endMinute]: BookingRow): Booking {
+export function bookingOf([title, listingId, startDay, startMinute, endDay, endMinute, venueId]: BookingRow): Booking {
   return {
     title,
     listingId,
+    venueId,
     start: { day: startDay, minute: startMinute },
     end: endDay === null ? null : { day: endDay, minute: endMinute },
   };
 }
 
 /** The same date by the site's clock: that is how bookings are kept. */
-function inSite(date: Occurrence, zone: string, siteZone: string): Occurrence {
+export function inSite(date: Occurrence, zone: string, siteZone: string): Occurrence {
   if (zone === siteZone) return date;
   const turn = (wall: Wall): Wall => (wall.minute === null ? wall : instantToWall(siteZone, wallToInstant(zone, wall).ms));
   return { ...date, start: turn(date.start), end: date.end && turn(date.end) };

@@ -3,7 +3,8 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import { type Outcome, send } from '@/client/api';
 import type { ListingContent, Stage } from '@/core/listing/content';
 import type { EditorStart } from '@/core/listing/editor';
-import { dropKept, keep, mergeContents, readKept } from './state';
+import { mergeContents } from '@/core/listing/merge';
+import { dropKept, keep, readKept } from './kept';
 import { firstStep, record, redo, type Steps, seal, undo } from './steps';
 
 interface Saved {

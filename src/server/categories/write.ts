@@ -3,10 +3,12 @@ import { and, eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { isHex } from '@/core/colour/colour';
 import { SHAPES } from '@/core/colour/mark';
+import type { ListingContent } from '@/core/listing/content';
+import { changeDate } from '@/core/listing/single-dates';
 import { freeAddress, webAddress } from '@/core/text/text';
 import type { Db } from '../db/client';
 import { newId } from '../db/ids';
-import { audit, category, link, listing, published } from '../db/schema';
+import { audit, category, link, listing, occurrence, published } from '../db/schema';
 import { invalid, notFound, Problem } from '../http/problem';
 import type { Actor } from '../accounts/roles';
 
@@ -92,19 +94,28 @@ export async function replaceInContents(
   const uses = await tx.select({ listingId: link.listingId, copy: link.copy }).from(link).where(eq(column, from));
   for (const { listingId, copy } of uses) {
     const swap = (ids: string[]): string[] => [...new Set(ids.flatMap((x) => (x === from ? (to ? [to] : []) : [x])))];
+    const swapped = (content: ListingContent): ListingContent => ({
+      ...content,
+      [field]: swap(content[field]),
+      // Single dates may be elsewhere; without that place they are where the others are.
+      changes: content.changes.reduce(
+        (changes, change) => (change.venueId === from ? changeDate(changes, change.original, { venueId: to ?? '' }) : changes),
+        content.changes,
+      ),
+    });
     if (copy === 'working') {
       const [row] = await tx.select({ content: listing.working }).from(listing).where(eq(listing.id, listingId));
       if (row)
         await tx
           .update(listing)
-          .set({ working: { ...row.content, [field]: swap(row.content[field]) } })
+          .set({ working: swapped(row.content) })
           .where(eq(listing.id, listingId));
     } else {
       const [row] = await tx.select({ content: published.content }).from(published).where(eq(published.listingId, listingId));
       if (row)
         await tx
           .update(published)
-          .set({ content: { ...row.content, [field]: swap(row.content[field]) } })
+          .set({ content: swapped(row.content) })
           .where(eq(published.listingId, listingId));
     }
     const mine = and(eq(link.listingId, listingId), eq(link.copy, copy));
@@ -121,4 +132,5 @@ export async function replaceInContents(
         .where(and(mine, eq(column, from)));
     else await tx.delete(link).where(and(mine, eq(column, from)));
   }
+  if (field === 'venueIds') await tx.update(occurrence).set({ venueId: to }).where(eq(occurrence.venueId, from));
 }

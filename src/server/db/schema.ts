@@ -188,6 +188,8 @@ export const listing = pgTable(
     title: text('title').notNull(),
     working: jsonb('working').$type<ListingContent>().notNull(),
     ownerId: text('owner_id').references(() => user.id, { onDelete: 'set null' }),
+    /** the job that brings it in: nobody sees it while that is hidden */
+    jobId: uuid('job_id').references((): AnyPgColumn => job.id, { onDelete: 'set null' }),
     /** the working copy differs from the published one */
     edited: boolean('edited').notNull().default(false),
     revision: integer('revision').notNull().default(1),
@@ -220,6 +222,7 @@ export const published = pgTable(
       .references(() => category.id),
     venueId: uuid('venue_id').references(() => venue.id),
     pictureId: uuid('picture_id').references(() => picture.id),
+    jobId: uuid('job_id').references((): AnyPgColumn => job.id, { onDelete: 'set null' }),
     /** folded words of title, summary and text */
     search: text('search').notNull(),
     content: jsonb('content').$type<ListingContent>().notNull(),
@@ -275,6 +278,8 @@ export const occurrence = pgTable(
     endsAt: at('ends_at').notNull(),
     standing: text('standing').$type<Standing>(),
     note: text('note').notNull(),
+    /** where this date is, when it is elsewhere than its listing */
+    venueId: uuid('venue_id'),
     moved: boolean('moved').notNull(),
     public: boolean('public').notNull(),
   },
@@ -375,6 +380,27 @@ export const importSource = pgTable(
   },
   (t) => [index('import_source_listing').on(t.listingId)],
 );
+
+export type JobKind = 'bring-in' | 'horizon' | 'rebuild';
+export type JobState = 'running' | 'done' | 'cancelled' | 'failed';
+/** Work in the background: in chunks, counted, ended by whoever asks. */
+export const job = pgTable('job', {
+  id: uuid('id').primaryKey(),
+  kind: text('kind').$type<JobKind>().notNull(),
+  state: text('state').$type<JobState>().notNull(),
+  /** what it makes is not to be seen yet */
+  hidden: boolean('hidden').notNull().default(false),
+  done: integer('done').notNull().default(0),
+  total: integer('total').notNull().default(0),
+  /** how it ended, in words */
+  said: text('said').notNull().default(''),
+  /** what it needs to begin and to go on */
+  input: jsonb('input').$type<{ format: 1; batchId?: string; publish?: boolean; uids?: string[] }>().notNull(),
+  byId: text('by_id'),
+  byName: text('by_name').notNull(),
+  startedAt: at('started_at').notNull(),
+  changedAt: at('changed_at').notNull(),
+});
 
 export type ImportState = 'previewed' | 'brought-in' | 'undone';
 export interface ImportOptions {

@@ -8,6 +8,7 @@ import { changesFromStored, fromStored, toStored, type StoredChange } from '@/co
 import type { Day } from '@/core/day/day';
 import { isoWall } from '@/core/day/wall';
 import { expand } from '@/core/recurrence/expand';
+import { canonical } from '@/core/text/canonical';
 import { paragraphs, plainText } from '@/core/text/text';
 import type { Db } from '../db/client';
 import { importSource, listing } from '../db/schema';
@@ -147,9 +148,15 @@ function importedOf(event: ReadEvent, found: Lookup, decided: Decided, open: Map
     title: event.title,
     text: cleanHtml(event.html ? event.description : paragraphs(event.description)),
     recurrence: toStored(event.recurrence),
-    changes: event.changes.map(
-      (change): StoredChange => ({ ...change, original: isoWall(change.original), movedTo: change.movedTo && isoWall(change.movedTo) }),
-    ),
+    changes: event.changes.flatMap((change): StoredChange[] => {
+      const original = isoWall(change.original);
+      const place = event.places.get(original);
+      const elsewhere = place && venueOf(place, found, decided);
+      if (place && elsewhere === undefined && place.location) ask('venue', place.location);
+      const stored = { ...change, original, movedTo: change.movedTo && isoWall(change.movedTo) };
+      const says = stored.movedTo || stored.length || stored.standing || stored.note || elsewhere;
+      return says ? [{ ...stored, ...(elsewhere ? { venueId: elsewhere } : {}) }] : [];
+    }),
     standing: event.standing,
     website: event.url,
     venueIds: venue ? [venue] : [],
@@ -159,17 +166,6 @@ function importedOf(event: ReadEvent, found: Lookup, decided: Decided, open: Map
 }
 
 const same = (a: unknown, b: unknown): boolean => canonical(a) === canonical(b);
-
-/** JSON with its keys in order: the database gives them back in its own. */
-function canonical(value: unknown): string {
-  if (Array.isArray(value)) return `[${value.map(canonical).join()}]`;
-  if (value === null || typeof value !== 'object') return JSON.stringify(value) ?? 'null';
-  const entries = Object.entries(value).filter(([, v]) => v !== undefined);
-  return `{${entries
-    .map(([k, v]) => `${k}:${canonical(v)}`)
-    .sort()
-    .join()}}`;
-}
 
 /** Format 1 and 2 of a recurrence say the same. */
 const plain = (field: Field, content: Imported): unknown =>
@@ -199,7 +195,7 @@ function datesOf({ recurrence: stored, changes }: Pick<ListingContent, 'recurren
   const dates = expand(recurrence, changesFromStored(changes), first, Math.max(first, horizon));
   return [
     recurrence.zone,
-    ...dates.map((d) => `${isoWall(d.original)} ${isoWall(d.start)} ${d.end ? isoWall(d.end) : ''} ${d.standing ?? ''}`),
+    ...dates.map((d) => `${isoWall(d.original)} ${isoWall(d.start)} ${d.end ? isoWall(d.end) : ''} ${d.standing ?? ''} ${d.venueId ?? ''}`),
   ];
 }
 

@@ -1,4 +1,4 @@
-/** What else happens in a venue: dates of listings that are published or being prepared, by the site's clock. */
+/** What else happens in some venues: dates of listings that are published or being prepared, by the site's clock. */
 import { sql } from 'drizzle-orm';
 import type { Day } from '@/core/day/day';
 import type { BookingRow } from '@/core/listing/editor';
@@ -14,20 +14,30 @@ export interface BookingQuery {
   from: Day;
 }
 
-/** Dates from a day on in any of these venues; withdrawn and binned listings and cancelled dates take no room. */
+/**
+ * Dates from a day on in any of these venues, once for each venue they are in. Withdrawn and binned listings and cancelled
+ * dates take no room; a date that is elsewhere takes room there and none where its listing usually is.
+ */
 export async function readBookings(db: Db, { venueIds, not, from }: BookingQuery): Promise<BookingRow[]> {
   if (!venueIds.length) return [];
+  const asked = sql.join(
+    venueIds.map((id) => sql`(${id}::uuid)`),
+    sql`, `,
+  );
   const result = (await db.execute(sql`
-    select coalesce(json_agg(json_build_array(l.title, l.id, o.start_day, o.start_minute, o.end_day, o.end_minute)), '[]')::text as list
+    select coalesce(json_agg(json_build_array(title, listing_id, start_day, start_minute, end_day, end_minute, venue)), '[]')::text as list
     from (
-      select o.* from occurrence o
+      select l.title, o.listing_id, o.start_day, o.start_minute, o.end_day, o.end_minute, asked.venue
+      from (values ${asked}) as asked(venue)
+      join listing_link k on k.venue_id = asked.venue
+      join listing l on l.id = k.listing_id and k.copy = case when l.stage = 'published' then 'published' else 'working' end
+      left join published p on p.listing_id = l.id
+      join occurrence o on o.listing_id = l.id
       where o.last_day >= ${from} and coalesce(o.standing, '') not in ('cancelled', 'postponed')
-        and o.listing_id in (
-          select k.listing_id from listing_link k join listing x on x.id = k.listing_id
-          where k.venue_id in ${venueIds} and k.copy = case when x.stage = 'published' then 'published' else 'working' end
-            and x.stage not in ('withdrawn', 'binned') and x.id is distinct from ${not}::uuid
-            and x.working->>'attendance' <> 'online' and x.working->>'standing' <> 'cancelled')
+        and case when o.venue_id is null then coalesce(p.content, l.working)->'venueIds' @> to_jsonb(array[asked.venue]) else o.venue_id = asked.venue end
+        and l.stage not in ('withdrawn', 'binned') and l.id is distinct from ${not}::uuid
+        and l.working->>'attendance' <> 'online' and l.working->>'standing' <> 'cancelled'
       order by o.start_day limit ${MOST}
-    ) o join listing l on l.id = o.listing_id`)) as unknown as { rows: { list: string }[] };
+    ) q`)) as unknown as { rows: { list: string }[] };
   return JSON.parse(result.rows[0]?.list ?? '[]') as BookingRow[];
 }

@@ -27,6 +27,8 @@ export interface IndexRow {
   ends_at: string;
   standing: string | null;
   note: string;
+  /** where this date is, when it is elsewhere than its listing */
+  venue_id: string | null;
   moved: boolean;
   public: boolean;
 }
@@ -68,6 +70,7 @@ function rowOf(listingId: string, date: Occurrence, zone: string, siteZone: stri
     ends_at: instant(date.end ?? date.start),
     standing: date.standing,
     note: date.note,
+    venue_id: date.venueId,
     moved: isoWall(date.original) !== isoWall(date.start),
     public: isPublic,
   };
@@ -98,15 +101,39 @@ export function indexRows({ listingId, content, isPublic, settings, horizon }: I
   return recurrence.stretches.length > 1 ? withTimes(rows) : rows;
 }
 
+const TYPES = {
+  listing_id: 'uuid',
+  original: 'text',
+  address: 'text',
+  start_day: 'int',
+  start_minute: 'int',
+  end_day: 'int',
+  end_minute: 'int',
+  last_day: 'int',
+  starts_at: 'timestamptz',
+  ends_at: 'timestamptz',
+  standing: 'text',
+  note: 'text',
+  venue_id: 'uuid',
+  moved: 'boolean',
+  public: 'boolean',
+} as const satisfies Record<keyof IndexRow, string>;
+const NAMES = sql.raw(
+  Object.keys(TYPES)
+    .map((name) => `"${name}"`)
+    .join(', '),
+);
 const COLUMNS = sql.raw(
-  'listing_id uuid, original text, address text, start_day int, start_minute int, end_day int, end_minute int, last_day int, starts_at timestamptz, ends_at timestamptz, standing text, note text, moved boolean, "public" boolean',
+  Object.entries(TYPES)
+    .map(([name, type]) => `"${name}" ${type}`)
+    .join(', '),
 );
 
 /** Puts rows in, as one statement with one parameter: many parameters are what makes bulk inserts slow. */
 export async function insertRows(tx: Db, rows: readonly IndexRow[]): Promise<void> {
   for (let at = 0; at < rows.length; at += 2000) {
     const chunk = JSON.stringify(rows.slice(at, at + 2000));
-    await tx.execute(sql`insert into occurrence select * from json_to_recordset(${chunk}::json) as r(${COLUMNS})`);
+    await tx.execute(sql`insert into occurrence (${NAMES}) select * from json_to_recordset(${chunk}::json) as r(${COLUMNS})`);
   }
 }
 

@@ -89,6 +89,7 @@ export const changeInput = z.object({
   length: length.nullable(),
   standing: z.enum(STANDINGS).nullable(),
   note: line(300, 'A note'),
+  venueId: z.uuid().optional(),
 });
 
 const cost = z.discriminatedUnion('kind', [

@@ -60,6 +60,7 @@ describe('a listing and its dates', () => {
         ends_at: '2027-03-24T19:00:00Z',
         standing: null,
         note: '',
+        venue_id: null,
         moved: false,
         public: true,
       },

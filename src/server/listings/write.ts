@@ -1,7 +1,8 @@
 /** Changes to listings. Each is one transaction: the row, its version, its audit line, its links and its date index. */
 import { and, eq, ne, sql } from 'drizzle-orm';
-import { type ListingContent, type Stage, SUMMARY_SHOWN } from '@/core/listing/content';
+import { type ListingContent, type Stage, SUMMARY_SHOWN, venuesOf } from '@/core/listing/content';
 import { proofOf, stopsPublishing } from '@/core/proof/proof';
+import { canonical } from '@/core/text/canonical';
 import { fold, freeAddress, plainText, shorten, webAddress } from '@/core/text/text';
 import { type Actor, mayEdit } from '../accounts/roles';
 import type { Db } from '../db/client';
@@ -68,7 +69,14 @@ export async function saveListing(tx: Db, { id, content, revision }: SaveInput, 
   // A draft's address follows its title; a published one's only when somebody changes it.
   const follow = row.stage === 'draft' && row.title !== content.title;
   const address = follow ? await freeListingAddress(tx, webAddress(content.title), id) : row.address;
-  return update(tx, row, { working: content, title: content.title, address, edited: row.stage === 'published' }, change, 'saved');
+  const edited = row.stage === 'published' && !(await isPublishedCopy(tx, id, content));
+  return update(tx, row, { working: content, title: content.title, address, edited }, change, 'saved');
+}
+
+/** Is this what readers see already? Then nothing waits to be published: somebody took a change back. */
+async function isPublishedCopy(tx: Db, id: string, content: ListingContent): Promise<boolean> {
+  const [row] = await tx.select({ content: published.content }).from(published).where(eq(published.listingId, id));
+  return row !== undefined && canonical(row.content) === canonical(content);
 }
 
 async function conflict(tx: Db, row: Row): Promise<Problem> {
@@ -126,7 +134,7 @@ async function writeLinks(tx: Db, listingId: string, copy: 'working' | 'publishe
   const base = { listingId, copy };
   const rows = [
     ...content.categoryIds.map((categoryId, position) => ({ ...base, position, categoryId })),
-    ...content.venueIds.map((venueId, position) => ({ ...base, position, venueId })),
+    ...venuesOf(content).map((venueId, position) => ({ ...base, position, venueId })),
     ...content.organizerIds.map((organizerId, position) => ({ ...base, position, organizerId })),
     ...(content.pictureId ? [{ ...base, position: 0, pictureId: content.pictureId }] : []),
   ];

@@ -28,6 +28,8 @@ export interface PublicDate {
   cost: Cost;
   category_id: string;
   venue_id: string | null;
+  /** this date is in another place than the listing's others */
+  elsewhere: boolean;
   attendance: Attendance;
   picture_id: string | null;
 }
@@ -36,7 +38,7 @@ const COLUMNS = sql.raw(`
   o.listing_id, p.address as listing, o.address as date, o.original, p.title, p.short_title, p.summary,
   o.start_day, o.start_minute, o.end_day, o.end_minute, o.last_day,
   case when p.standing <> 'going-ahead' then p.standing else coalesce(o.standing, 'going-ahead') end as standing,
-  o.note, o.moved, p.headline, p.free, p.cost, p.category_id, p.venue_id, p.attendance, p.picture_id`);
+  o.note, o.moved, p.headline, p.free, p.cost, p.category_id, coalesce(o.venue_id, p.venue_id) as venue_id, o.venue_id is not null as elsewhere, p.attendance, p.picture_id`);
 
 export interface Span {
   from: Day;
@@ -71,7 +73,9 @@ function conditions(filters: Filters, found: Lookup): SQL[] {
   return all;
 }
 
-const FROM = sql.raw('from occurrence o join published p on p.listing_id = o.listing_id left join venue v on v.id = p.venue_id');
+const FROM = sql.raw(
+  'from occurrence o join published p on p.listing_id = o.listing_id left join venue v on v.id = coalesce(o.venue_id, p.venue_id)',
+);
 const ORDER = sql.raw('order by o.start_day, o.start_minute nulls first, p.headline desc, p.title, o.listing_id');
 
 /** Rows as one JSON text: many small values are what costs on the way out of the embedded database, not the query. */
@@ -102,7 +106,7 @@ const SHORT = {
   headline: 'p.headline',
   free: 'p.free',
   category_id: 'p.category_id',
-  venue_id: 'p.venue_id',
+  venue_id: 'coalesce(o.venue_id, p.venue_id)',
   attendance: 'p.attendance',
 } as const;
 
@@ -255,9 +259,13 @@ export interface ComingQuery {
 export function readComing(db: Db, { from, limit, venueId, organizerId }: ComingQuery): Promise<PublicDate[]> {
   // A listing that goes online keeps its venue for another time, but nobody should go there.
   const of = venueId ? sql`l.venue_id = ${venueId} and p.attendance <> 'online'` : sql`l.organizer_id = ${organizerId ?? null}`;
+  // One date may be elsewhere than its listing, or come here from another place.
+  const here = venueId
+    ? sql`(o.venue_id = ${venueId} or (o.venue_id is null and p.content->'venueIds' @> ${JSON.stringify([venueId])}::jsonb))`
+    : sql`true`;
   return rows(
     db,
-    sql`select ${COLUMNS} ${FROM} where o.public and o.last_day >= ${from} and o.listing_id in (select l.listing_id from listing_link l where l.copy = 'published' and ${of}) ${ORDER} limit ${limit}`,
+    sql`select ${COLUMNS} ${FROM} where o.public and o.last_day >= ${from} and ${here} and o.listing_id in (select l.listing_id from listing_link l where l.copy = 'published' and ${of}) ${ORDER} limit ${limit}`,
   );
 }
 

@@ -1,7 +1,7 @@
 /** Published listings as iCalendar. */
 import { inArray, sql } from 'drizzle-orm';
 import type { Wall } from '@/core/day/wall';
-import { type IcalListing, writeIcal } from '@/core/exchange/ical';
+import { type IcalListing, type IcalPlace, writeIcal } from '@/core/exchange/ical';
 import { changesFromStored, fromStored } from '@/core/recurrence/stored';
 import { plainText } from '@/core/text/text';
 import { listing, published } from '../db/schema';
@@ -15,6 +15,13 @@ import { type Lookup, lookup, type VenueView } from './lookup';
 /** "Net Loft, Slip Lane 4, Gannet Bay, Gannet" without repeating a town that the name holds. */
 export function placeLine(venue: VenueView): string {
   return [...new Set([venue.name, venue.street, venue.town, venue.island].filter(Boolean))].join(', ');
+}
+
+function icalPlace(venue: VenueView): IcalPlace {
+  return {
+    location: placeLine(venue),
+    point: venue.lat !== null && venue.lng !== null ? { lat: venue.lat, lng: venue.lng } : undefined,
+  };
 }
 
 export function icalListing(row: PublishedRow, createdAt: Date, found: Lookup, rt: Runtime, only?: Wall): IcalListing | undefined {
@@ -32,8 +39,11 @@ export function icalListing(row: PublishedRow, createdAt: Date, found: Lookup, r
     title: row.title,
     description: [content.standingNote, row.summary, plainText(content.text), online].filter(Boolean).join('\n\n').slice(0, 6000),
     url: `${rt.address()}/what/${row.address}`,
-    location: venue && content.attendance !== 'online' ? placeLine(venue) : online,
-    point: venue && venue.lat !== null && venue.lng !== null ? { lat: venue.lat, lng: venue.lng } : undefined,
+    ...(venue && content.attendance !== 'online' ? icalPlace(venue) : { location: online, point: venue && icalPlace(venue).point }),
+    placeOf: (id) => {
+      const elsewhere = found.venue.get(id);
+      return elsewhere && icalPlace(elsewhere);
+    },
     organizer: organizer ? { name: organizer.name, mail: organizer.mail } : undefined,
     categories: content.categoryIds.map((id) => found.category.get(id)?.name ?? '').filter(Boolean),
     standing: content.standing,

@@ -11,7 +11,7 @@ export function listingJsonLd(row: PublishedRow, date: ListingDate, found: Looku
   const { content } = row;
   const site = rt.address();
   const end: Wall | null = date.endDay === null ? null : { day: date.endDay, minute: date.endMinute };
-  const venues = content.venueIds.flatMap((id) => found.venue.get(id) ?? []);
+  const venues = (date.venueId ? [date.venueId] : content.venueIds).flatMap((id) => found.venue.get(id) ?? []);
   return scriptJson(
     eventJsonLd({
       title: row.title,

@@ -16,6 +16,7 @@ export interface ListingDate {
   lastDay: Day;
   standing: string | null;
   note: string;
+  venueId: string | null;
   moved: boolean;
 }
 
@@ -41,6 +42,7 @@ const DATE_COLUMNS = {
   lastDay: occurrence.lastDay,
   standing: occurrence.standing,
   note: occurrence.note,
+  venueId: occurrence.venueId,
   moved: occurrence.moved,
 };
 

@@ -3,13 +3,18 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import { isoDay, monthNumberOf, weekdayOf, yearMonthOf } from '@/core/day/day';
 import { isoWall, parseIsoWall } from '@/core/day/wall';
 import type { ListingContent } from '@/core/listing/content';
-import type { EditorStart } from '@/core/listing/editor';
+import type { Choice, EditorStart } from '@/core/listing/editor';
 import { MONTHS, sayDay, sayTime, sayWhen, type Style, WEEKDAYS } from '@/core/phrase/format';
 import { sayChange } from '@/core/phrase/say';
 import { changesFromStored, type StoredChange } from '@/core/recurrence/stored';
-import { ClockField, DayField, Text } from '../fields';
-import { type Booking, lengthTo, nearestDate, type Rail, type RailDate, type RailMonth, settleIdle, splitAt } from '../dates';
-import { changeDate, readRecurrence, toggleDate } from '../state';
+import { ClockField } from '../../fields/ClockField';
+import { DayField } from '../../fields/DayField';
+import { Select, Text } from '../../fields/fields';
+import type { Booking } from '@/core/listing/clashes';
+import { lengthTo, type Rail, type RailDate, type RailMonth } from '@/core/listing/rail';
+import { readRecurrence } from '@/core/listing/repeats';
+import { nearestDate, settleIdle, splitAt } from '@/core/listing/rules';
+import { changeDate, toggleDate } from '@/core/listing/single-dates';
 import { Strip } from './Strip';
 
 interface DatesProps {
@@ -18,12 +23,13 @@ interface DatesProps {
   rail: Rail;
   clashes: Map<string, Booking[]>;
   site: EditorStart['site'];
+  venues: readonly Choice[];
 }
 
 /** Rows of months that are out of sight are not made; this is about how tall one is, in pixels. */
 const ROW = 36;
 
-export function DatesRail({ content, setContent, rail, clashes, site }: DatesProps) {
+export function DatesRail({ content, setContent, rail, clashes, site, venues }: DatesProps) {
   const { style, today } = site;
   const [open, setOpen] = useState<string | null>(null);
   const clashing = useMemo(() => new Set(clashes.keys()), [clashes]);
@@ -83,6 +89,7 @@ export function DatesRail({ content, setContent, rail, clashes, site }: DatesPro
                   setContent={setContent}
                   clash={clashes.get(date.key)}
                   style={style}
+                  venues={venues}
                 />
               )}
             </Month>
@@ -136,9 +143,10 @@ interface RowProps {
   setContent: DatesProps['setContent'];
   clash: Booking[] | undefined;
   style: Style;
+  venues: readonly Choice[];
 }
 
-function Row({ date, open, setOpen, content, setContent, clash, style }: RowProps) {
+function Row({ date, open, setOpen, content, setContent, clash, style, venues }: RowProps) {
   const day = sayDay(date.wall.day, style, { weekday: 'long', year: true });
   const split = (): void => {
     const parted = splitAt(content, date.key);
@@ -161,7 +169,7 @@ function Row({ date, open, setOpen, content, setContent, clash, style }: RowProp
           onChange={() => setContent((c) => (c.recurrence ? { ...c, recurrence: toggleDate(c.recurrence, date.key) } : c))}
         />
         <span className={date.out ? 'out' : ''}>{sayDay(date.wall.day, style, { weekday: 'short', month: 'short' })}</span>
-        <RowWords date={date} style={style} />
+        <RowWords date={date} style={style} venues={venues} />
         {!date.out && (
           <button type="button" className="link small" aria-expanded={open} onClick={() => setOpen(open ? null : date.key)}>
             Change
@@ -189,24 +197,29 @@ function Row({ date, open, setOpen, content, setContent, clash, style }: RowProp
           onSplit={splitAt(content, date.key) ? split : undefined}
           onClose={() => setOpen(null)}
           style={style}
+          venues={venues}
         />
       )}
     </li>
   );
 }
 
-function RowWords({ date, style }: { date: RailDate; style: Style }) {
+function RowWords({ date, style, venues }: Pick<RowProps, 'date' | 'style' | 'venues'>) {
   const o = date.occurrence;
   if (date.out) return <span className="quiet small">left out by you</span>;
   if (!o) return <span />;
   if (o.standing === 'cancelled') return <span className="red">cancelled</span>;
   if (o.standing === 'postponed') return <span className="amber">postponed</span>;
   const time = o.start.minute === null ? 'all day' : sayTime(o.start.minute, style);
+  const place = o.venueId && (
+    <span className="amber small"> at {venues.find((v) => v.id === o.venueId)?.name ?? 'a venue that is gone'}</span>
+  );
   if (isoWall(o.original) === isoWall(o.start))
     return (
       <span>
         {time}
         {o.standing === 'moved-online' && <span className="amber small"> online</span>}
+        {place}
         {o.note && <span className="quiet small"> {o.note}</span>}
       </span>
     );
@@ -214,6 +227,7 @@ function RowWords({ date, style }: { date: RailDate; style: Style }) {
   return (
     <span className="amber">
       {time} moved, {day}
+      {place}
     </span>
   );
 }
@@ -225,9 +239,10 @@ interface PanelProps {
   onSplit: (() => void) | undefined;
   onClose: () => void;
   style: Style;
+  venues: readonly Choice[];
 }
 
-function ChangePanel({ date, change, onChange, onSplit, onClose, style }: PanelProps) {
+function ChangePanel({ date, change, onChange, onSplit, onClose, style, venues }: PanelProps) {
   const to = parseIsoWall(change?.movedTo ?? date.key) ?? date.wall;
   const move = (day: number, minute: number | null): void => {
     const text = isoWall({ day, minute });
@@ -254,7 +269,7 @@ function ChangePanel({ date, change, onChange, onSplit, onClose, style }: PanelP
           <button
             type="button"
             className="button small"
-            onClick={() => onChange({ movedTo: null, length: null, standing: null, note: '' })}
+            onClick={() => onChange({ movedTo: null, length: null, standing: null, note: '', venueId: '' })}
           >
             As the rule says
           </button>
@@ -283,6 +298,14 @@ function ChangePanel({ date, change, onChange, onSplit, onClose, style }: PanelP
           )}
         </>
       )}
+      {!off && venues.length > 0 && (
+        <Select
+          label="Place"
+          value={change?.venueId ?? ''}
+          options={[['', 'Where the others are'], ...venues.map((v): [string, string] => [v.id, v.name])]}
+          onChange={(venueId) => onChange({ venueId })}
+        />
+      )}
       <Text label="A note for readers" value={change?.note ?? ''} maxLength={300} onChange={(note) => onChange({ note })} />
       <div className="row" style={{ justifyContent: 'space-between' }}>
         <button type="button" className="link" onClick={onClose}>
@@ -304,7 +327,7 @@ function ChangePanel({ date, change, onChange, onSplit, onClose, style }: PanelP
 }
 
 /** Changes whose dates the rules no longer have: never dropped without a word. */
-function Idle({ content, setContent, rail, style }: Omit<DatesProps, 'clashes' | 'site'> & { style: Style }) {
+function Idle({ content, setContent, rail, style }: Omit<DatesProps, 'clashes' | 'site' | 'venues'> & { style: Style }) {
   if (!rail.idle.length) return null;
   return (
     <div className="note warn idle" role="alert">

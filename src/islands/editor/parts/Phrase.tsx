@@ -7,7 +7,7 @@ import type { EditorStart } from '@/core/listing/editor';
 import { sayRecurrence } from '@/core/phrase/say';
 import { type Fragment, MOST_CHARACTERS, type PhraseProblem, type Reading, readPhrase } from '@/core/phrase/read/read';
 import { type StoredRecurrence, toStored } from '@/core/recurrence/stored';
-import { readRecurrence } from '../state';
+import { readRecurrence } from '@/core/listing/repeats';
 
 interface PhraseProps {
   recurrence: StoredRecurrence | null;

@@ -2,7 +2,7 @@
 import { useState } from 'react';
 import { send } from '@/client/api';
 import type { EditorStart } from '@/core/listing/editor';
-import { Field, Text } from '../fields';
+import { Field, Text } from '../../fields/fields';
 
 type Cover = NonNullable<EditorStart['picture']>;
 

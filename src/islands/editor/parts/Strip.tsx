@@ -18,8 +18,8 @@ import {
 } from '@/core/day/day';
 import type { ListingContent } from '@/core/listing/content';
 import { MONTHS, sayDay, sayDays, sayTime, type Style, WEEKDAYS } from '@/core/phrase/format';
-import { addBreak, addDate, moveDate, type Rail, type RailDate } from '../dates';
-import { toggleDate } from '../state';
+import type { Rail, RailDate } from '@/core/listing/rail';
+import { addBreak, addDate, moveDate, toggleDate } from '@/core/listing/single-dates';
 
 interface StripProps {
   content: ListingContent;

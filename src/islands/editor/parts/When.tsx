@@ -9,10 +9,13 @@ import type { RecurrenceProblem } from '@/core/recurrence/problems';
 import { problemsOf } from '@/core/recurrence/problems';
 import type { StoredLimit, StoredRecurrence, StoredStretch } from '@/core/recurrence/stored';
 import type { EditorStart } from '@/core/listing/editor';
-import { Check, ClockField, DayField, Field, Select, Toggles } from '../fields';
-import { type Rail, withRules } from '../dates';
+import { ClockField } from '../../fields/ClockField';
+import { DayField } from '../../fields/DayField';
+import { Check, Field, Select, Toggles } from '../../fields/fields';
+import type { Rail } from '@/core/listing/rail';
+import { withRules } from '@/core/listing/rules';
 import { Phrase } from './Phrase';
-import { newRecurrence, newStretch, readRecurrence, REPEATS, type Repeat, repeatOf, retime, ruleFor } from '../state';
+import { newRecurrence, newStretch, readRecurrence, REPEATS, type Repeat, repeatOf, retime, ruleFor } from '@/core/listing/repeats';
 
 interface WhenProps {
   content: ListingContent;

@@ -1,9 +1,22 @@
-/** Saves the working copy. 409 with the newer copy when the form is older than the listing. */
+/** A listing's working copy, and saving it. 409 with the newer copy when the form is older than the listing. */
+import type { APIRoute } from 'astro';
 import { z } from 'zod';
-import { jsonEndpoint } from '@/server/http/endpoint';
+import { answer, jsonEndpoint } from '@/server/http/endpoint';
 import { idOf } from '@/server/http/params';
+import { explain, problemResponse, refused } from '@/server/http/problem';
 import { contentInput } from '@/server/listings/input';
+import { readListing } from '@/server/listings/read';
 import { saveListing } from '@/server/listings/write';
+
+export const GET: APIRoute = async ({ params, locals: { rt, actor } }) => {
+  try {
+    if (!actor) throw refused();
+    const { working, revision, stage, edited, address } = await readListing(rt.db, idOf(params.id, 'listing'), actor);
+    return answer({ content: working, revision, stage, edited, address });
+  } catch (error) {
+    return problemResponse(explain(error));
+  }
+};
 
 const input = z.object({ content: contentInput, revision: z.number().int().min(1) });
 

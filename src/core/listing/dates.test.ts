@@ -6,8 +6,11 @@ import { emptyContent, type ListingContent } from '@/core/listing/content';
 import { expand, startsBetween } from '@/core/recurrence/expand';
 import type { Occurrence, Recurrence } from '@/core/recurrence/model';
 import { changesFromStored, fromStored, type StoredChange, type StoredRecurrence, toStored } from '@/core/recurrence/stored';
-import { addBreak, addDate, type Booking, clashesOf, lengthTo, moveDate, railOf, settleIdle, splitAt, withRules } from './dates';
-import { newRecurrence, readRecurrence, toggleDate } from './state';
+import { type Booking, clashesByVenue, clashesOf } from './clashes';
+import { lengthTo, railOf } from './rail';
+import { newRecurrence, readRecurrence } from './repeats';
+import { settleIdle, splitAt, withRules } from './rules';
+import { addBreak, addDate, moveDate, toggleDate } from './single-dates';
 
 const seed = seedOf();
 const ZONE = 'America/Halifax';
@@ -224,10 +227,11 @@ describe(`clashes, seed ${seed}`, () => {
         original: { day: n, minute: null },
         standing: r() < 0.1 ? 'cancelled' : null,
         note: '',
+        venueId: null,
         changed: false,
         stretch: 0,
       }));
-      const bookings: Booking[] = Array.from({ length: 40 }, (_, n) => ({ ...some(), title: `B${n}`, listingId: String(n) }));
+      const bookings: Booking[] = Array.from({ length: 40 }, (_, n) => ({ ...some(), title: `B${n}`, listingId: String(n), venueId: 'v' }));
       const found = clashesOf(dates, bookings);
       for (const date of dates) {
         const [from, to] = minutes(date);
@@ -237,5 +241,25 @@ describe(`clashes, seed ${seed}`, () => {
       }
     }
     expect(clashing).toBeGreaterThan(1000);
+  });
+  it('are only those of the venue that a date is in: one that goes elsewhere clashes there', () => {
+    const at = (day: string, venueId: string | null): Occurrence => ({
+      original: w(day),
+      start: w(day),
+      end: { ...w(day), minute: 1260 },
+      standing: null,
+      note: '',
+      venueId,
+      changed: venueId !== null,
+      stretch: 0,
+    });
+    const booking = (day: string, venueId: string): Booking => ({ title: day, listingId: day, start: w(day), end: null, venueId });
+    const dates = [at('2027-04-06T19:00', null), at('2027-04-13T19:00', 'loft')];
+    const taken = ['hall', 'loft', 'hall2'].flatMap((v) => [booking('2027-04-06T20:00', v), booking('2027-04-13T20:00', v)]);
+    const found = clashesByVenue(dates, ['hall', 'hall2'], taken);
+    expect([...found].map(([key, list]) => `${key} ${list.map((b) => b.venueId).join()}`)).toEqual([
+      '2027-04-06T19:00 hall',
+      '2027-04-13T19:00 loft',
+    ]);
   });
 });

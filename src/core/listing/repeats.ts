@@ -1,9 +1,9 @@
-/** The editor's state without React: what is typed, where it is kept, how it goes to the server. */
-import { type Day, weekdayOf, ymdOf } from '@/core/day/day';
-import { isoTime, isoWall, parseIsoWall, type Wall } from '@/core/day/wall';
-import type { ListingContent } from '@/core/listing/content';
-import { hasRareParts, type Length, type Recurrence, type Rule } from '@/core/recurrence/model';
-import { fromStored, type StoredChange, type StoredRecurrence, type StoredStretch } from '@/core/recurrence/stored';
+/** How a stretch repeats, as forms offer it: a few kinds of rules, and what somebody who picks one most likely means. */
+import { type Day, weekdayOf, ymdOf } from '../day/day';
+import { isoTime, isoWall, parseIsoWall, type Wall } from '../day/wall';
+import { hasRareParts, type Length, type Recurrence, type Rule } from '../recurrence/model';
+import { fromStored, type StoredRecurrence, type StoredStretch } from '../recurrence/stored';
+import type { ListingContent } from './content';
 
 /** How a stretch repeats, as the form offers it. */
 export const REPEATS = ['never', 'daily', 'workdays', 'weekly', 'month-day', 'month-weekday', 'yearly', 'other'] as const;
@@ -82,23 +82,6 @@ export function readRecurrence(stored: StoredRecurrence | null): Recurrence | un
   }
 }
 
-/** Leaves a date out, or puts it back. */
-export function toggleDate(recurrence: StoredRecurrence, key: string): StoredRecurrence {
-  const out = recurrence.leftOut.includes(key);
-  return { ...recurrence, leftOut: out ? recurrence.leftOut.filter((k) => k !== key) : [...recurrence.leftOut, key].sort() };
-}
-
-const NOTHING: Omit<StoredChange, 'original'> = { movedTo: null, length: null, standing: null, note: '' };
-
-/** Changes one date; a change that says nothing any more is dropped. */
-export function changeDate(changes: StoredChange[], original: string, part: Partial<StoredChange>): StoredChange[] {
-  const before = changes.find((c) => c.original === original) ?? { original, ...NOTHING };
-  const next = { ...before, ...part };
-  const rest = changes.filter((c) => c.original !== original);
-  const empty = next.movedTo === null && next.length === null && next.standing === null && !next.note.trim();
-  return empty ? rest : [...rest, next].sort((a, b) => (a.original < b.original ? -1 : 1));
-}
-
 /** When the time of day of a stretch changes, left-out dates and changes follow by day. */
 export function retime(content: ListingContent, index: number, start: string): ListingContent {
   const { recurrence } = content;
@@ -125,57 +108,4 @@ function followLength(length: Length | null, from: Wall, to: Wall): Length | nul
   if (!length || length.minute === null) return length;
   const minutes = length.days * 1440 + length.minute - from.minute + to.minute;
   return { days: Math.floor(minutes / 1440), minute: ((minutes % 1440) + 1440) % 1440 };
-}
-
-// What is typed is kept in this browser until the server has it.
-export interface Kept {
-  format: 1;
-  revision: number;
-  content: ListingContent;
-  at: number;
-}
-const keyOf = (userId: string, id: string | null): string => `almanac.draft.${userId}.${id ?? 'new'}`;
-
-export function keep(store: Pick<Storage, 'setItem'>, userId: string, id: string | null, kept: Kept): boolean {
-  try {
-    store.setItem(keyOf(userId, id), JSON.stringify(kept));
-    return true;
-  } catch {
-    return false;
-  }
-}
-
-export function readKept(store: Pick<Storage, 'getItem'>, userId: string, id: string | null): Kept | undefined {
-  try {
-    const kept = JSON.parse(store.getItem(keyOf(userId, id)) ?? 'null') as Kept | null;
-    return kept?.format === 1 && kept.content?.format === 1 ? kept : undefined;
-  } catch {
-    return undefined;
-  }
-}
-
-export function dropKept(store: Pick<Storage, 'removeItem'>, userId: string, id: string | null): void {
-  store.removeItem(keyOf(userId, id));
-}
-
-/** The parts of a content that differ, by name. */
-export function differences(a: ListingContent, b: ListingContent): (keyof ListingContent)[] {
-  return (Object.keys(a) as (keyof ListingContent)[]).filter((name) => JSON.stringify(a[name]) !== JSON.stringify(b[name]));
-}
-
-/** Of what differs between mine and theirs, what only one side changed since both began: those merge by themselves. */
-export function mergeContents(
-  base: ListingContent,
-  mine: ListingContent,
-  theirs: ListingContent,
-): { merged: ListingContent; collisions: (keyof ListingContent)[] } {
-  const collisions: (keyof ListingContent)[] = [];
-  const merged = { ...theirs } as Record<keyof ListingContent, unknown>;
-  for (const name of differences(mine, theirs)) {
-    const mineChanged = JSON.stringify(base[name]) !== JSON.stringify(mine[name]);
-    const theirsChanged = JSON.stringify(base[name]) !== JSON.stringify(theirs[name]);
-    if (mineChanged) merged[name] = mine[name];
-    if (mineChanged && theirsChanged) collisions.push(name);
-  }
-  return { merged: merged as unknown as ListingContent, collisions };
 }

@@ -3,7 +3,9 @@ import { dayOf } from '@/core/day/day';
 import { emptyContent, type ListingContent } from '@/core/listing/content';
 import { rule } from '@/core/recurrence/model';
 import type { StoredStretch } from '@/core/recurrence/stored';
-import { changeDate, differences, dropKept, keep, mergeContents, readKept, REPEATS, repeatOf, retime, ruleFor, toggleDate } from './state';
+import { differences, mergeContents } from './merge';
+import { REPEATS, repeatOf, retime, ruleFor } from './repeats';
+import { changeDate, toggleDate } from './single-dates';
 
 const TODAY = dayOf(2027, 3, 17);
 const stretch = (part: Partial<StoredStretch> = {}): StoredStretch => ({
@@ -91,34 +93,5 @@ describe('two who edited', () => {
     const same = { ...base, title: 'Both' };
     expect(mergeContents(base, same, { ...same }).collisions).toEqual([]);
     expect(differences(base, same)).toEqual(['title']);
-  });
-});
-
-describe('what is kept in the browser', () => {
-  const store = new Map<string, string>();
-  const storage = {
-    getItem: (k: string) => store.get(k) ?? null,
-    setItem: (k: string, v: string) => void store.set(k, v),
-    removeItem: (k: string) => void store.delete(k),
-  };
-  it('is found again by the same person for the same listing only', () => {
-    keep(storage, 'ivo', 'a', { format: 1, revision: 2, content: listing(), at: 0 });
-    expect(readKept(storage, 'ivo', 'a')?.revision).toBe(2);
-    expect(readKept(storage, 'maud', 'a')).toBeUndefined();
-    expect(readKept(storage, 'ivo', null)).toBeUndefined();
-    dropKept(storage, 'ivo', 'a');
-    expect(readKept(storage, 'ivo', 'a')).toBeUndefined();
-  });
-  it('of an unknown format, or spoiled, is left alone; a full store is said', () => {
-    for (const text of ['{', 'null', '{"format":9}', '{"format":1}']) {
-      store.set('almanac.draft.ivo.a', text);
-      expect(readKept(storage, 'ivo', 'a')).toBeUndefined();
-    }
-    const full = {
-      setItem: () => {
-        throw new Error('full');
-      },
-    };
-    expect(keep(full, 'ivo', 'a', { format: 1, revision: 1, content: listing(), at: 0 })).toBe(false);
   });
 });

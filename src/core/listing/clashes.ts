@@ -1,0 +1,75 @@
+/** Dates that need the same venue at the same time. Walls are the site's. */
+import { isoWall, sameWall, type Wall } from '../day/wall';
+import type { Occurrence } from '../recurrence/model';
+
+/** Another listing's date in a venue, by the site's clock. */
+export interface Booking {
+  title: string;
+  listingId: string;
+  start: Wall;
+  end: Wall | null;
+  venueId: string;
+}
+
+/** The span of a date in minutes since 1970-01-01, [from, to); a date whose end is not said takes a minute, a whole day all of it. */
+function spanOf(start: Wall, end: Wall | null): [number, number] {
+  const at = (wall: Wall): number => wall.day * 1440 + (wall.minute ?? 0);
+  if (start.minute === null) return [at(start), end ? at(end) : at(start) + 1440];
+  return [at(start), Math.max(at(start) + 1, end ? at(end) : 0)];
+}
+
+/** The bookings that each date clashes with, by its key. Both lists may be long: one pass over each, in order of their start. */
+export function clashesOf(dates: readonly Occurrence[], bookings: readonly Booking[]): Map<string, Booking[]> {
+  const found = new Map<string, Booking[]>();
+  const spans = bookings.map((booking) => ({ booking, span: spanOf(booking.start, booking.end) })).sort((a, b) => a.span[0] - b.span[0]);
+  const longest = Math.max(0, ...spans.map(({ span }) => span[1] - span[0]));
+  for (const date of dates) {
+    if (date.standing === 'cancelled' || date.standing === 'postponed') continue;
+    const [from, to] = spanOf(date.start, date.end);
+    for (let i = firstFrom(spans, from - longest); i < spans.length; i++) {
+      const one = spans[i];
+      if (!one || one.span[0] >= to) break;
+      if (one.span[1] > from) push(found, isoWall(date.original), one.booking);
+    }
+  }
+  return found;
+}
+
+/**
+ * The same where several venues are asked about: a date is in all venues of its listing, or in the one that it alone goes to.
+ * A booking of two of them is named once.
+ */
+export function clashesByVenue(dates: readonly Occurrence[], own: readonly string[], bookings: readonly Booking[]): Map<string, Booking[]> {
+  const all = new Map<string, Booking[]>();
+  for (const venueId of new Set(bookings.map((booking) => booking.venueId))) {
+    const there = dates.filter((date) => (date.venueId ? date.venueId === venueId : own.includes(venueId)));
+    const found = clashesOf(
+      there,
+      bookings.filter((booking) => booking.venueId === venueId),
+    );
+    for (const [key, here] of found) {
+      const known = all.get(key) ?? [];
+      const isNew = (b: Booking): boolean => !known.some((k) => k.listingId === b.listingId && sameWall(k.start, b.start));
+      all.set(key, [...known, ...here.filter(isNew)]);
+    }
+  }
+  return all;
+}
+
+/** The first of sorted spans that begins at or after a minute. */
+function firstFrom(spans: readonly { span: [number, number] }[], minute: number): number {
+  let low = 0;
+  let high = spans.length;
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if ((spans[middle]?.span[0] ?? 0) < minute) low = middle + 1;
+    else high = middle;
+  }
+  return low;
+}
+
+function push<K, V>(map: Map<K, V[]>, key: K, value: V): void {
+  const list = map.get(key);
+  if (list) list.push(value);
+  else map.set(key, [value]);
+}

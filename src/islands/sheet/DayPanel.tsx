@@ -1,0 +1,98 @@
+/** The chosen day beside the sheet: its dates in full, each with what can be done to it. */
+import type { Day } from '@/core/day/day';
+import type { DeskDate } from '@/core/listing/desk-sheet';
+import { sayCount, sayDay, sayWhen, type Style } from '@/core/phrase/format';
+import { type Look, Mark } from './entries';
+import { keyOf, sayStage } from './state';
+
+interface Props {
+  day: Day;
+  dates: readonly DeskDate[];
+  names: readonly string[];
+  looks: ReadonlyMap<string | null, Look>;
+  venues: ReadonlyMap<string, string>;
+  chosen: string | null;
+  setChosen: (key: string | null) => void;
+  style: Style;
+  busy: boolean;
+  onMove: (date: DeskDate) => void;
+  onCopy: (date: DeskDate) => void;
+  onLength: (date: DeskDate, days: number) => void;
+  onLeaveOut: (date: DeskDate) => void;
+}
+
+export function DayPanel({ day, dates, names, style, ...rest }: Props) {
+  return (
+    <section aria-label={sayDay(day, style, { weekday: 'long' })} className="ds-panel">
+      <h2>
+        {sayDay(day, style, { weekday: 'long' })} <span className="quiet small">{dates.length > 0 && sayCount(dates.length, 'date')}</span>
+      </h2>
+      {names.length > 0 && <p className="red small">{names.join(', ')}</p>}
+      {dates.length === 0 && <p className="quiet small">Nothing on this day.</p>}
+      <ul>
+        {dates.map((date) => (
+          <Item key={keyOf(date)} date={date} style={style} {...rest} />
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function Item({
+  date,
+  looks,
+  venues,
+  chosen,
+  setChosen,
+  style,
+  busy,
+  onMove,
+  onCopy,
+  onLength,
+  onLeaveOut,
+}: Omit<Props, 'day' | 'dates' | 'names'> & { date: DeskDate }) {
+  const key = keyOf(date);
+  const end = date.endDay === null ? null : { day: date.endDay, minute: date.endMinute };
+  const when = sayWhen({ day: date.startDay, minute: date.startMinute }, end, style, { weekday: 'short', month: 'short' });
+  const off = date.standing === 'cancelled' || date.standing === 'postponed';
+  const said = [date.standing && date.standing !== 'going-ahead' ? date.standing.replace('-', ' ') : '', date.moved ? 'moved' : ''];
+  return (
+    <li className={key === chosen ? 'chosen' : ''} onFocus={() => setChosen(key)}>
+      <div className="what">
+        <Mark look={looks.get(date.categoryId) ?? looks.get(null)} />
+        <a href={`/desk/listings/${date.listingId}`} className={off ? 'struck' : ''} data-open={key}>
+          {date.title || 'Without a title'}
+        </a>
+      </div>
+      <div className="small quiet">
+        {when}
+        {date.venueId && venues.has(date.venueId) && `, ${venues.get(date.venueId)}`}
+      </div>
+      <div className="small">
+        <span className={`stage ${date.stage}`}>{sayStage(date)}</span>
+        {said.filter(Boolean).length > 0 && <span className="red"> {said.filter(Boolean).join(', ')}</span>}
+      </div>
+      <div className="row acts">
+        <button type="button" className="link" disabled={busy} onClick={() => onMove(date)}>
+          Move
+        </button>
+        <button type="button" className="link" disabled={busy} onClick={() => onCopy(date)}>
+          Copy
+        </button>
+        <button type="button" className="link" disabled={busy} onClick={() => onLength(date, 1)}>
+          A day longer
+        </button>
+        {date.lastDay > date.startDay && (
+          <button type="button" className="link" disabled={busy} onClick={() => onLength(date, -1)}>
+            A day shorter
+          </button>
+        )}
+        {date.repeats && (
+          <button type="button" className="link" disabled={busy} onClick={() => onLeaveOut(date)}>
+            Leave out
+          </button>
+        )}
+      </div>
+    </li>
+  );
+}

@@ -1,0 +1,233 @@
+// biome-ignore-all lint/a11y/useSemanticElements: one grid with one tab stop, which no table can be
+/** A month, or half a year, of everything the Desk has: dates are read, begun, moved, copied and lengthened in place. */
+import { type KeyboardEvent, useCallback, useEffect, useId, useMemo, useRef, useState } from 'react';
+import { type Day, firstDayOfMonth } from '@/core/day/day';
+import type { DeskDate, DeskSheetStart } from '@/core/listing/desk-sheet';
+import { copying, leavingOut, lengthening, moving } from './doings';
+import { DayPanel } from './DayPanel';
+import { effectsOf } from './effects';
+import type { Look } from './entries';
+import { FilterRow } from './FilterRow';
+import type { GridProps } from './grid';
+import { HalfYear } from './HalfYear';
+import { MonthGrid } from './MonthGrid';
+import { NewListing, newContent, type NewInput } from './NewListing';
+import { NoticeBar } from './NoticeBar';
+import { byDay, type Hold, keyOf, monthFor, sayDayCell, sayHold, spanOf } from './state';
+import { useDates } from './use-dates';
+import { useDeeds } from './use-deeds';
+import { onSheetKey } from './keys';
+import { usePointer } from './use-pointer';
+
+export default function DeskSheet({ start }: { start: DeskSheetStart }) {
+  const { style, today, firstWeekday, zone } = start.site;
+  const dates = useDates(start);
+  const { shown, show } = dates;
+  const { view, month } = shown;
+  const deeds = useDeeds(dates.reload, start.mayPublish);
+  const span = useMemo(() => spanOf(view, month, firstWeekday), [view, month, firstWeekday]);
+  const on = useMemo(() => byDay(dates.dates, span), [dates.dates, span]);
+  const byKey = useMemo(() => new Map(dates.dates.map((date) => [keyOf(date), date])), [dates.dates]);
+  const redLetters = useMemo(() => new Map(start.redLetters), [start.redLetters]);
+  const looks = useMemo(() => {
+    const all = new Map<string | null, Look>(start.categories.map((c) => [c.id, { mark: c.mark, ink: c.ink }]));
+    const [fallback] = start.categories.slice(-1);
+    return fallback ? all.set(null, { mark: fallback.mark, ink: fallback.ink }) : all;
+  }, [start.categories]);
+  const venues = useMemo(() => new Map(start.venues.map((v) => [v.id, v.name])), [start.venues]);
+
+  const [active, setActive] = useState<Day>(() => (today >= span.from && today <= span.to ? today : firstDayOfMonth(month)));
+  const [hold, setHold] = useState<Hold | null>(null);
+  const [chosen, setChosen] = useState<string | null>(null);
+  const [title, setTitle] = useState('');
+  const grid = useRef<HTMLDivElement>(null);
+  const titleField = useRef<HTMLInputElement>(null);
+  const id = useId();
+  const cellId = useCallback((day: Day): string => `${id}${day}`, [id]);
+  const here = on.get(active) ?? [];
+
+  const toGrid = (): void => grid.current?.focus({ preventScroll: true });
+  const effects = (date: DeskDate) => (content: Parameters<typeof effectsOf>[0]) =>
+    effectsOf(content, date.original, { listingId: date.listingId, siteZone: zone, style, redLetters });
+  const move = (date: DeskDate, days: number) => deeds.act({ ...moving(date, days, style), effects: effects(date) });
+  const copy = (date: DeskDate, day: Day) => deeds.act(copying(date, day, style));
+  const lengthen = (date: DeskDate, edge: 'start' | 'end', days: number) =>
+    deeds.act({ ...lengthening(date, edge, days, style), effects: effects(date) });
+
+  /** Ends what is under way, on a day. */
+  const finish = (held: Hold, day: Day, asCopy: boolean): void => {
+    const { date } = held;
+    const by = day - held.from;
+    if (held.kind === 'span') {
+      setActive(day);
+      requestAnimationFrame(() => titleField.current?.focus());
+      return;
+    }
+    setHold(null);
+    if (!date || (by === 0 && held.kind !== 'copy')) return;
+    setActive(held.kind === 'end' ? date.lastDay + by : date.startDay + by);
+    if (held.kind === 'move' && !asCopy) void move(date, by);
+    else if (held.kind === 'move' || held.kind === 'copy') void copy(date, date.startDay + by);
+    else void lengthen(date, held.kind, by);
+  };
+  const begin = (kind: Hold['kind'], from: Day, date: DeskDate | undefined, byPointer: boolean): void => {
+    setHold({ kind, from, date, byPointer });
+    if (date) setChosen(keyOf(date));
+    if (!byPointer) toGrid();
+  };
+  const pick = (kind: 'move' | 'copy', date: DeskDate): void => {
+    setActive(date.startDay);
+    begin(kind, date.startDay, date, false);
+  };
+
+  const pointer = usePointer({
+    grid,
+    hold,
+    dateOf: (key) => byKey.get(key),
+    onDay: setActive,
+    onBegin: (kind, day, date) => begin(kind, day, date, true),
+    onFinish: finish,
+    onTap: (day, date) => {
+      if (hold && !hold.byPointer && hold.kind !== 'span') return finish(hold, day, false);
+      setHold(null);
+      setActive(day);
+      setChosen(date ? keyOf(date) : null);
+      toGrid();
+    },
+    onOpen: (date) => open(date),
+    onLetGo: () => setHold(null),
+  });
+
+  const type = (letters: string): void => {
+    setTitle(letters);
+    requestAnimationFrame(() => {
+      titleField.current?.focus();
+      titleField.current?.setSelectionRange(letters.length, letters.length);
+    });
+  };
+  const open = (date: DeskDate): void => location.assign(`/desk/listings/${date.listingId}`);
+  const leaveOut = (date: DeskDate): void => void deeds.act(leavingOut(date, style));
+  const onKey = (event: KeyboardEvent): void =>
+    onSheetKey(event, {
+      view,
+      firstWeekday,
+      active,
+      here,
+      hold,
+      setHold,
+      setActive,
+      onBegin: (kind, from, date) => begin(kind, from, date, false),
+      onFinish: finish,
+      onPick: (date) => pick('move', date),
+      onOpen: open,
+      onList: (what) => document.querySelector<HTMLElement>(what === 'name' ? '.ds-panel [data-open]' : '.ds-panel .acts button')?.focus(),
+      onType: type,
+      onLeaveOut: leaveOut,
+      onLetGo: () => {
+        if (hold?.date) deeds.say('Left where it was.', 'good');
+        setHold(null);
+      },
+      undo: () => void deeds.undo?.(),
+      redo: () => void deeds.redo?.(),
+    });
+
+  const drawn = drawnDays(hold, active);
+  const newDays = hold?.kind === 'span' && drawn ? drawn : { from: active, to: active };
+  const make = async (input: NewInput, andOpen: boolean): Promise<void> => {
+    const made = await deeds.make(newContent(input, zone), `“${input.title.trim()}” is a draft.`);
+    if (!made) return;
+    setTitle('');
+    setHold(null);
+    if (andOpen) location.assign(`/desk/listings/${made}`);
+    else toGrid();
+  };
+  // Whoever walks, or carries a date, over the sheet's edge takes the sheet along.
+  useEffect(() => {
+    if (active < span.from || active > span.to) show({ month: monthFor(view, month, active) });
+  }, [active, span, view, month, show]);
+
+  const gridProps: GridProps = {
+    month,
+    dates: dates.dates,
+    on,
+    looks,
+    redLetters,
+    active,
+    drawn,
+    chosen,
+    lifted: hold?.date ? keyOf(hold.date) : null,
+    today,
+    firstWeekday,
+    style,
+    cellId,
+    label: (day) => sayDayCell(day, on.get(day) ?? [], redLetters.get(day) ?? [], style),
+  };
+  return (
+    <div className="ds">
+      <FilterRow start={start} dates={dates} today={today} onGo={setActive} active={active} />
+      <NoticeBar deeds={deeds} hold={hold ? sayHold(hold, active, style) : ''} stale={dates.stale} cut={dates.cut} />
+      <div className="ds-sheet">
+        <div
+          ref={grid}
+          role="grid"
+          tabIndex={0}
+          aria-label={`Dates by day. Arrows walk, letters begin a listing, Enter opens, Space picks up, Shift and arrows draw days`}
+          aria-activedescendant={cellId(active)}
+          className={`ds-grid ${view} ${hold?.date ? 'carrying' : ''}`}
+          onKeyDown={onKey}
+          onPointerDown={pointer.onPointerDown}
+          onDoubleClick={pointer.onDoubleClick}
+        >
+          {view === 'month' ? <MonthGrid {...gridProps} /> : <HalfYear {...gridProps} />}
+        </div>
+        <div className="ds-side">
+          <DayPanel
+            day={active}
+            dates={here}
+            names={redLetters.get(active) ?? []}
+            looks={looks}
+            venues={venues}
+            chosen={chosen}
+            setChosen={setChosen}
+            style={style}
+            busy={deeds.busy}
+            onMove={(date) => pick('move', date)}
+            onCopy={(date) => pick('copy', date)}
+            onLength={(date, days) => void lengthen(date, 'end', days)}
+            onLeaveOut={leaveOut}
+          />
+          <NewListing
+            {...newDays}
+            title={title}
+            setTitle={setTitle}
+            style={style}
+            field={titleField}
+            busy={deeds.busy}
+            onMake={(input, andOpen) => void make(input, andOpen)}
+            onLeave={() => {
+              setTitle('');
+              setHold(null);
+              toGrid();
+            }}
+          />
+          <p className="small quiet ds-keys">
+            Letters begin a listing on the day. Shift and arrows, or drawing over days, take several. Space picks a date up; then arrows
+            carry it, Enter puts it down, Ctrl+Enter puts down a copy, Shift and arrows draw its end out. Ctrl+Z undoes.
+          </p>
+        </div>
+      </div>
+      {pointer.tag}
+    </div>
+  );
+}
+
+/** The days that a hold covers while it is on a day. */
+function drawnDays(hold: Hold | null, active: Day): { from: Day; to: Day } | null {
+  if (!hold) return null;
+  const { date } = hold;
+  const by = active - hold.from;
+  if (!date) return { from: Math.min(hold.from, active), to: Math.max(hold.from, active) };
+  if (hold.kind === 'start') return { from: Math.min(date.startDay + by, date.lastDay), to: date.lastDay };
+  if (hold.kind === 'end') return { from: date.startDay, to: Math.max(date.lastDay + by, date.startDay) };
+  return { from: date.startDay + by, to: date.lastDay + by };
+}

@@ -1,0 +1,142 @@
+/** Above a sheet: which months, month or half a year, and what of everything is shown. */
+import { type Day, firstDayOfMonth } from '@/core/day/day';
+import { STAGES, type Stage } from '@/core/listing/content';
+import { type DeskSheetStart, HALF_YEAR } from '@/core/listing/desk-sheet';
+import { sayMonths } from './state';
+import { addressOf, type Dates } from './use-dates';
+
+const STAGE_NAMES: Record<Stage, string> = {
+  draft: 'Drafts',
+  'in-review': 'In review',
+  published: 'Published',
+  withdrawn: 'Withdrawn',
+  binned: 'In the bin',
+};
+
+interface Props {
+  start: DeskSheetStart;
+  dates: Dates;
+  today: Day;
+  active: Day;
+  onGo: (day: Day) => void;
+}
+
+export function FilterRow({ start, dates: { shown, show, dates, cut }, today, active, onGo }: Props) {
+  const { view, month, filters } = shown;
+  const stepBy = view === 'month' ? 1 : HALF_YEAR;
+  const turn = (by: number): void => {
+    show({ month: month + by });
+    onGo(firstDayOfMonth(month + by));
+  };
+  const filtered = filters.stages.length > 0 || filters.kind !== '' || filters.venue !== '' || filters.words !== '';
+  const [stage = ''] = filters.stages;
+  const other = { ...shown, view: view === 'month' ? ('half-year' as const) : ('month' as const) };
+  return (
+    <div className="ds-head">
+      <h1>{sayMonths(view, month)}</h1>
+      <div className="steps">
+        <button
+          type="button"
+          className="button small icon"
+          aria-label={view === 'month' ? 'Month before' : 'Half a year before'}
+          onClick={() => turn(-stepBy)}
+        >
+          ‹
+        </button>
+        <button
+          type="button"
+          className="button small"
+          onClick={() => {
+            onGo(today);
+          }}
+        >
+          Today
+        </button>
+        <button
+          type="button"
+          className="button small icon"
+          aria-label={view === 'month' ? 'Month after' : 'Half a year after'}
+          onClick={() => turn(stepBy)}
+        >
+          ›
+        </button>
+      </div>
+      <div className="ds-views">
+        {(['month', 'half-year'] as const).map((name) => (
+          <a
+            key={name}
+            href={addressOf(name === view ? shown : other)}
+            aria-current={name === view ? 'page' : undefined}
+            onClick={(event) => {
+              if (event.ctrlKey || event.metaKey || event.shiftKey) return;
+              event.preventDefault();
+              if (name !== view) show({ view: name });
+              onGo(active);
+            }}
+          >
+            {name === 'month' ? 'Month' : 'Half a year'}
+          </a>
+        ))}
+      </div>
+      <div className="ds-filters">
+        <label>
+          <span className="hidden-words">Find</span>
+          <input
+            type="search"
+            placeholder="Find a title"
+            value={filters.words}
+            maxLength={80}
+            onChange={(event) => show({ filters: { ...filters, words: event.target.value } })}
+          />
+        </label>
+        <label>
+          <span className="hidden-words">Stage</span>
+          <select
+            value={stage}
+            onChange={(event) => show({ filters: { ...filters, stages: event.target.value ? [event.target.value as Stage] : [] } })}
+          >
+            <option value="">every stage</option>
+            {STAGES.map((name) => (
+              <option key={name} value={name}>
+                {STAGE_NAMES[name]}
+              </option>
+            ))}
+          </select>
+        </label>
+        <label>
+          <span className="hidden-words">Category</span>
+          <select value={filters.kind} onChange={(event) => show({ filters: { ...filters, kind: event.target.value } })}>
+            <option value="">every category</option>
+            {start.categories.map((c) => (
+              <option key={c.id} value={c.address}>
+                {c.child ? '– ' : ''}
+                {c.name}
+              </option>
+            ))}
+          </select>
+        </label>
+        <label>
+          <span className="hidden-words">Venue</span>
+          <select value={filters.venue} onChange={(event) => show({ filters: { ...filters, venue: event.target.value } })}>
+            <option value="">every venue</option>
+            {start.venues.map((v) => (
+              <option key={v.id} value={v.address}>
+                {v.name}
+              </option>
+            ))}
+          </select>
+        </label>
+        <span className="small quiet" role="status">
+          {cut
+            ? `the first ${dates.length.toLocaleString('en')} dates`
+            : `${dates.length.toLocaleString('en')} ${dates.length === 1 ? 'date' : 'dates'}`}
+        </span>
+        {filtered && (
+          <button type="button" className="link" onClick={() => show({ filters: { stages: [], kind: '', venue: '', words: '' } })}>
+            Show everything
+          </button>
+        )}
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,125 @@
+// biome-ignore-all lint/a11y/useSemanticElements: one grid with one tab stop, which no table can be
+// biome-ignore-all lint/a11y/useFocusableInteractive: the grid has the focus and names its active cell
+/** Six months side by side, each a column of its days: as a printed almanac has them. Events of several days run down as bars. */
+import { useMemo } from 'react';
+import { type Day, daysInMonth, firstDayOfMonth, type MonthNumber, weekdayOf, yearMonthOf, ymdOf } from '@/core/day/day';
+import { type DeskDate, HALF_YEAR } from '@/core/listing/desk-sheet';
+import { MONTHS, sayTime, WEEKDAYS } from '@/core/phrase/format';
+import { classesOf, Mark } from './entries';
+import { cellClasses, type GridProps } from './grid';
+import { keyOf } from './state';
+
+/** Bars beside each other, and marks in a line; the rest is counted. */
+const LANES = 2;
+const MARKS = 3;
+
+export function HalfYear(props: GridProps) {
+  const lanes = useMemo(() => lanesOf(props.dates), [props.dates]);
+  return (
+    <div className="ds-months" role="presentation">
+      {Array.from({ length: HALF_YEAR }, (_, i) => props.month + i).map((month) => (
+        <Column key={month} {...props} month={month} lanes={lanes} />
+      ))}
+    </div>
+  );
+}
+
+/** Events of several days in the first lane that is free; those without a lane show on their first day only. */
+function lanesOf(dates: readonly DeskDate[]): Map<string, number> {
+  const until: number[] = [];
+  const lanes = new Map<string, number>();
+  for (const date of dates) {
+    if (date.lastDay === date.startDay) continue;
+    let lane = 0;
+    while (lane < LANES && (until[lane] ?? -Infinity) >= date.startDay) lane++;
+    if (lane === LANES) continue;
+    until[lane] = date.lastDay;
+    lanes.set(keyOf(date), lane);
+  }
+  return lanes;
+}
+
+function Column({ month, lanes, ...props }: Omit<GridProps, 'month'> & { month: MonthNumber; lanes: Map<string, number> }) {
+  const { year, month: m } = yearMonthOf(month);
+  const first = firstDayOfMonth(month);
+  return (
+    <div role="rowgroup" className="ds-month">
+      <div className="ds-month-name" aria-hidden="true">
+        {MONTHS[m - 1]} <span>{year}</span>
+      </div>
+      {Array.from({ length: daysInMonth(year, m) }, (_, i) => first + i).map((day) => (
+        <DayRow key={day} day={day} first={day === first} lanes={lanes} {...props} />
+      ))}
+    </div>
+  );
+}
+
+interface RowProps extends Omit<GridProps, 'month'> {
+  day: Day;
+  /** the first of its column: what goes on from before is named again */
+  first: boolean;
+  lanes: Map<string, number>;
+}
+
+function DayRow({ day, first, lanes, ...props }: RowProps) {
+  const { on, looks, redLetters, chosen, lifted, style, cellId, label } = props;
+  const here = on.get(day) ?? [];
+  const named = here.filter((date) => date.startDay === day || first || !lanes.has(keyOf(date)));
+  const names = redLetters.get(day) ?? [];
+  const weekday = weekdayOf(day);
+  const [one] = named;
+  return (
+    <div role="row">
+      <div
+        role="gridcell"
+        id={cellId(day)}
+        data-day={day}
+        aria-selected={day === props.active}
+        aria-label={label(day)}
+        className={`ds-row ${weekday > 4 ? 'rest' : ''} ${weekday === 6 ? 'sunday' : ''} ${cellClasses(day, props)}`}
+      >
+        <span className={`num ${weekday === 6 || names.length ? 'red' : ''}`} title={names.join(', ') || undefined}>
+          {ymdOf(day).day}
+        </span>
+        <span className="wd">{(WEEKDAYS[weekday] as string)[0]}</span>
+        {here.map((date) => {
+          const lane = lanes.get(keyOf(date));
+          if (lane === undefined) return null;
+          const ends = `${date.startDay === day ? 'opens' : ''} ${date.lastDay === day ? 'closes' : ''}`;
+          return (
+            <span
+              key={`bar ${keyOf(date)}`}
+              className={`ds-bar ${(looks.get(date.categoryId) ?? looks.get(null))?.ink ?? ''} ${ends}`}
+              style={{ '--lane': lane } as React.CSSProperties}
+              data-key={keyOf(date)}
+              title={date.title}
+            >
+              {date.lastDay === day && <i data-edge="end" />}
+              {date.startDay === day && <i data-edge="start" />}
+            </span>
+          );
+        })}
+        <span className="ds-marks">
+          {named.slice(0, MARKS).map((date) => (
+            <span
+              key={keyOf(date)}
+              className={`ds-mark ${classesOf(date, chosen, lifted)}`}
+              data-key={keyOf(date)}
+              title={`${date.startMinute === null ? '' : `${sayTime(date.startMinute, style)} `}${date.title}`}
+            >
+              <Mark look={looks.get(date.categoryId) ?? looks.get(null)} />
+            </span>
+          ))}
+        </span>
+        {one ? (
+          <span className={`w ${classesOf(one, chosen, lifted)}`} data-key={keyOf(one)} title={one.title}>
+            {one.title || 'Without a title'}
+          </span>
+        ) : (
+          names.length > 0 && <span className="w red-name">{names.join(', ')}</span>
+        )}
+        {named.length > 1 && <span className="n">{named.length}</span>}
+      </div>
+    </div>
+  );
+}

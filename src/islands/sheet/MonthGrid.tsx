@@ -1,0 +1,100 @@
+// biome-ignore-all lint/a11y/useSemanticElements: one grid with one tab stop, which no table can be
+// biome-ignore-all lint/a11y/useFocusableInteractive: the grid has the focus and names its active cell
+/** The Desk's month: weeks of days with their dates as lines, those of several days as bands. */
+import { useMemo } from 'react';
+import { weekdayOf, ymdOf } from '@/core/day/day';
+import type { DeskDate } from '@/core/listing/desk-sheet';
+import { WEEKDAYS } from '@/core/phrase/format';
+import { layMonth, type SheetDate } from '@/core/sheet/month';
+import { BandLine, classesOf, Line } from './entries';
+import { cellClasses, type GridProps } from './grid';
+import { keyOf } from './state';
+
+interface Laid extends SheetDate {
+  of: DeskDate;
+}
+
+const laid = (of: DeskDate): Laid => ({
+  of,
+  from: of.startDay,
+  to: of.lastDay,
+  minute: of.startMinute,
+  headline: of.headline,
+  key: `${of.title}|${keyOf(of)}`,
+});
+
+/** Lines in a day, and lanes of bands over a week; what is more is counted, and stands in the day's list. */
+const ROOM = 4;
+const LANES = 3;
+
+export function MonthGrid(props: GridProps) {
+  const { month, dates, looks, redLetters, firstWeekday, chosen, lifted, style, cellId, label } = props;
+  const sheet = useMemo(
+    () => layMonth(dates.map(laid), { month, firstWeekday, room: ROOM, maxLanes: LANES }),
+    [dates, month, firstWeekday],
+  );
+  return (
+    <>
+      <div role="row" className="ds-heads">
+        {[0, 1, 2, 3, 4, 5, 6].map((i) => {
+          const weekday = (firstWeekday + i) % 7;
+          const name = WEEKDAYS[weekday] as string;
+          return (
+            <span role="columnheader" key={name} aria-label={name} className={weekday === 6 ? 'red' : ''}>
+              {name.slice(0, 3)}
+            </span>
+          );
+        })}
+      </div>
+      {sheet.weeks.map((week) => (
+        <div role="row" className="ds-week" key={week.start}>
+          {week.days.map((day, column) => {
+            const names = redLetters.get(day.day) ?? [];
+            const red = weekdayOf(day.day) === 6 || names.length > 0;
+            return (
+              <div
+                role="gridcell"
+                key={day.day}
+                id={cellId(day.day)}
+                data-day={day.day}
+                aria-selected={day.day === props.active}
+                aria-label={label(day.day)}
+                className={`ds-day ${day.inMonth ? '' : 'out'} ${cellClasses(day.day, props)}`}
+              >
+                <span className={`num ${red ? 'red' : ''}`}>{ymdOf(day.day).day}</span>
+                {names.length > 0 && <span className="name">{names.join(', ')}</span>}
+                {day.lanes > 0 && <span className="lanes" style={{ height: day.lanes * 22 }} />}
+                {week.bands
+                  .filter((band) => band.fromColumn === column)
+                  .map((band) => (
+                    <BandLine
+                      key={keyOf(band.date.of)}
+                      date={band.date.of}
+                      look={looks.get(band.date.of.categoryId) ?? looks.get(null)}
+                      classes={classesOf(band.date.of, chosen, lifted)}
+                      place={{ '--lane': band.lane, '--span': band.toColumn - band.fromColumn + 1 } as React.CSSProperties}
+                      before={band.opensBefore}
+                      after={band.opensAfter}
+                    />
+                  ))}
+                <span className="lines">
+                  {day.lines.map(({ date: { of } }) => (
+                    <Line
+                      key={keyOf(of)}
+                      date={of}
+                      look={looks.get(of.categoryId) ?? looks.get(null)}
+                      classes={classesOf(of, chosen, lifted)}
+                      style={style}
+                    />
+                  ))}
+                </span>
+                {day.more > 0 && <span className="more">and {day.more} more</span>}
+                {day.count > 0 && <span className="ds-count">{day.count}</span>}
+              </div>
+            );
+          })}
+        </div>
+      ))}
+    </>
+  );
+}

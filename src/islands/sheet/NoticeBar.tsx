@@ -1,0 +1,56 @@
+/** One line over a sheet: what is under way, what was done, what else could be meant, and the way back. */
+import type { Deeds } from './use-deeds';
+
+interface Props {
+  deeds: Deeds;
+  /** what is being carried or drawn */
+  hold: string;
+  stale: boolean;
+  cut: boolean;
+}
+
+export function NoticeBar({ deeds, hold, stale, cut }: Props) {
+  const { notice } = deeds;
+  return (
+    <div className={`ds-notice ${notice?.tone === 'bad' && !hold ? 'bad' : ''}`}>
+      <p role="status" aria-live="polite">
+        {hold || notice?.text || (stale ? 'No answer from the site: what stands here may be old.' : '')}
+        {!hold && !notice && cut && 'There are more dates than a sheet holds: choose fewer.'}
+        {!hold && !notice && !stale && !cut && (
+          <span className="quiet">Drag a date to another day, its end to lengthen it, or over days to begin a listing.</span>
+        )}
+      </p>
+      {!hold && (
+        <div className="row">
+          {notice?.instead.map((other) => (
+            <button
+              type="button"
+              key={other.label}
+              className="button small"
+              disabled={deeds.busy}
+              onClick={() => void deeds.instead(other)}
+            >
+              {other.label}
+            </button>
+          ))}
+          {notice?.mayPublish && notice.listingId && (
+            <button type="button" className="button small" disabled={deeds.busy} onClick={() => void deeds.publish(notice.listingId ?? '')}>
+              Publish changes
+            </button>
+          )}
+          {notice?.listingId && <a href={`/desk/listings/${notice.listingId}`}>Open it</a>}
+          {deeds.undo && (
+            <button type="button" className="button small" disabled={deeds.busy} onClick={() => void deeds.undo?.()}>
+              Undo
+            </button>
+          )}
+          {deeds.redo && (
+            <button type="button" className="button small" disabled={deeds.busy} onClick={() => void deeds.redo?.()}>
+              Redo
+            </button>
+          )}
+        </div>
+      )}
+    </div>
+  );
+}

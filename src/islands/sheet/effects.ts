@@ -1,0 +1,41 @@
+/** What a changed date runs into: other listings in its venue, and red-letter days. */
+import { bookingOf, inSite } from '@/islands/editor/use-clashes';
+import type { BookingRow } from '@/core/listing/editor';
+import { clashesByVenue } from '@/core/listing/clashes';
+import { type ListingContent, venuesOf } from '@/core/listing/content';
+import { dateOf } from '@/core/listing/moves';
+import { sayList, sayTime, type Style } from '@/core/phrase/format';
+import type { Occurrence } from '@/core/recurrence/model';
+
+interface EffectInput {
+  listingId: string;
+  siteZone: string;
+  style: Style;
+  redLetters: ReadonlyMap<number, string[]>;
+}
+
+/** A sentence, or nothing. Without a connection there is nothing to compare with. */
+export async function effectsOf(content: ListingContent, key: string, input: EffectInput): Promise<string> {
+  const date = dateOf(content, key);
+  if (!date || !content.recurrence) return '';
+  const here = inSite(date, content.recurrence.zone, input.siteZone);
+  const holiday = input.redLetters.get(here.start.day);
+  const said = [holiday ? `That is ${sayList(holiday)}.` : '', await clashWords(content, here, input)];
+  return said.filter(Boolean).join(' ');
+}
+
+async function clashWords(content: ListingContent, date: Occurrence, { listingId, style }: EffectInput): Promise<string> {
+  const venues = venuesOf(content);
+  if (!venues.length || content.attendance === 'online') return '';
+  try {
+    const response = await fetch(`/api/v1/bookings?${new URLSearchParams({ venues: venues.join(','), not: listingId })}`);
+    if (!response.ok) return '';
+    const bookings = ((await response.json()) as BookingRow[]).map(bookingOf);
+    const found = [...clashesByVenue([date], content.venueIds, bookings).values()].flat();
+    if (!found.length) return '';
+    const named = found.slice(0, 3).map((b) => `${b.title}${b.start.minute === null ? '' : ` ${sayTime(b.start.minute, style)}`}`);
+    return `It clashes with ${sayList(found.length > 3 ? [...named, `${found.length - 3} more`] : named)}.`;
+  } catch {
+    return '';
+  }
+}

@@ -1,0 +1,140 @@
+/** Dragging on a sheet: dates to other days, their ends, and days for a new listing. A finger taps; it never drags, so that it can scroll. */
+import { type MouseEvent, type PointerEvent, type ReactNode, type RefObject, useEffect, useRef, useState } from 'react';
+import type { Day } from '@/core/day/day';
+import type { DeskDate } from '@/core/listing/desk-sheet';
+import type { Hold } from './state';
+
+interface PointerInput {
+  grid: RefObject<HTMLDivElement | null>;
+  hold: Hold | null;
+  dateOf: (key: string) => DeskDate | undefined;
+  onDay: (day: Day) => void;
+  onBegin: (kind: Hold['kind'], day: Day, date: DeskDate | undefined) => void;
+  onFinish: (hold: Hold, day: Day, asCopy: boolean) => void;
+  onTap: (day: Day, date: DeskDate | undefined) => void;
+  onOpen: (date: DeskDate) => void;
+  onLetGo: () => void;
+}
+
+/** A hand that trembles so little does not drag, in pixels. */
+const TREMBLE = 4;
+
+interface Press {
+  x: number;
+  y: number;
+  day: Day;
+  kind: Hold['kind'];
+  date: DeskDate | undefined;
+  moved: boolean;
+}
+
+interface Pointer {
+  onPointerDown: (event: PointerEvent) => void;
+  onDoubleClick: (event: MouseEvent) => void;
+  /** what is carried, beside the pointer */
+  tag: ReactNode;
+}
+
+export function usePointer(input: PointerInput): Pointer {
+  const latest = useRef(input);
+  latest.current = input;
+  const press = useRef<Press | null>(null);
+  const [tag, setTag] = useState<{ x: number; y: number; text: string } | null>(null);
+
+  const under = (x: number, y: number): { day: Day | undefined; element: HTMLElement | null } => {
+    const element = document.elementFromPoint(x, y) as HTMLElement | null;
+    const cell = element?.closest<HTMLElement>('[data-day]');
+    const inside = cell && latest.current.grid.current?.contains(cell);
+    return { day: inside ? Number(cell.dataset.day) : undefined, element };
+  };
+  // A band lies over several days: the day is the one below the pointer, not the one that the band begins in.
+  const dayAt = (x: number, y: number): Day | undefined => {
+    const cells = document.elementsFromPoint(x, y).filter((e) => e instanceof HTMLElement && e.dataset.day !== undefined);
+    const over = cells.find((e) => {
+      const box = e.getBoundingClientRect();
+      return x >= box.left && x < box.right && y >= box.top && y < box.bottom;
+    });
+    return over && latest.current.grid.current?.contains(over) ? Number((over as HTMLElement).dataset.day) : undefined;
+  };
+
+  useEffect(() => {
+    const onMove = (event: globalThis.PointerEvent): void => {
+      const p = press.current;
+      if (!p) return;
+      if (!p.moved) {
+        if (Math.hypot(event.clientX - p.x, event.clientY - p.y) < TREMBLE) return;
+        p.moved = true;
+        latest.current.onBegin(p.kind, p.day, p.date);
+      }
+      const day = dayAt(event.clientX, event.clientY);
+      if (day !== undefined) latest.current.onDay(day);
+      const copies = p.kind === 'move' && (event.ctrlKey || event.metaKey || event.altKey);
+      if (p.date) setTag({ x: event.clientX, y: event.clientY, text: `${copies ? 'Copy: ' : ''}${p.date.title}` });
+    };
+    const onUp = (event: globalThis.PointerEvent): void => {
+      const p = press.current;
+      press.current = null;
+      setTag(null);
+      if (!p) return;
+      const day = dayAt(event.clientX, event.clientY);
+      if (!p.moved) latest.current.onTap(p.day, p.date);
+      else if (day === undefined) latest.current.onLetGo();
+      else
+        latest.current.onFinish(
+          { kind: p.kind, from: p.day, date: p.date, byPointer: true },
+          day,
+          event.ctrlKey || event.metaKey || event.altKey,
+        );
+    };
+    const letGo = (): void => {
+      if (press.current?.moved) latest.current.onLetGo();
+      press.current = null;
+      setTag(null);
+    };
+    const onKey = (event: KeyboardEvent): void => {
+      if (event.key === 'Escape' && press.current) letGo();
+    };
+    addEventListener('pointermove', onMove);
+    addEventListener('pointerup', onUp);
+    addEventListener('pointercancel', letGo);
+    addEventListener('keydown', onKey, true);
+    return () => {
+      removeEventListener('pointermove', onMove);
+      removeEventListener('pointerup', onUp);
+      removeEventListener('pointercancel', letGo);
+      removeEventListener('keydown', onKey, true);
+    };
+  });
+
+  const onPointerDown = (event: PointerEvent): void => {
+    if (event.button !== 0) return;
+    const day = dayAt(event.clientX, event.clientY);
+    if (day === undefined) return;
+    const { element } = under(event.clientX, event.clientY);
+    const key = element?.closest<HTMLElement>('[data-key]')?.dataset.key;
+    const date = key ? input.dateOf(key) : undefined;
+    const edge = element?.closest<HTMLElement>('[data-edge]')?.dataset.edge as 'start' | 'end' | undefined;
+    press.current = { x: event.clientX, y: event.clientY, day, kind: date ? (edge ?? 'move') : 'span', date, moved: false };
+    if (event.pointerType === 'touch') {
+      // The tap counts when the finger is lifted where it came down; anything else scrolls.
+      press.current.kind = 'move';
+      const scrolls = (): void => {
+        press.current = null;
+        removeEventListener('scroll', scrolls, true);
+      };
+      addEventListener('scroll', scrolls, { capture: true, once: true });
+    } else event.preventDefault();
+    input.grid.current?.focus({ preventScroll: true });
+  };
+  const onDoubleClick = (event: MouseEvent): void => {
+    const key = under(event.clientX, event.clientY).element?.closest<HTMLElement>('[data-key]')?.dataset.key;
+    const date = key ? input.dateOf(key) : undefined;
+    if (date) input.onOpen(date);
+  };
+  const floating = tag && (
+    <div className="ds-tag" style={{ transform: `translate(${tag.x + 14}px, ${tag.y + 10}px)` }} aria-hidden="true">
+      {tag.text}
+    </div>
+  );
+  return { onPointerDown, onDoubleClick, tag: floating };
+}

@@ -1,0 +1,23 @@
+/** The dates of a span of days as editors have them, for the Desk's sheets. */
+import type { APIRoute } from 'astro';
+import { parseIsoDay } from '@/core/day/day';
+import { answer } from '@/server/http/endpoint';
+import { explain, invalid, problemResponse, refused } from '@/server/http/problem';
+import { readDeskDates, readDeskFilters } from '@/server/listings/sheet';
+import { lookup } from '@/server/public/lookup';
+
+/** Half a year with its edges. */
+const MOST_DAYS = 220;
+
+export const GET: APIRoute = async ({ url, locals: { rt, actor, settings } }) => {
+  try {
+    if (!actor) throw refused();
+    const [from, to] = [parseIsoDay(url.searchParams.get('from') ?? ''), parseIsoDay(url.searchParams.get('to') ?? '')];
+    if (from === undefined || to === undefined || to < from || to - from > MOST_DAYS)
+      throw invalid('from', `Give from and to as days such as 2027-03-01, at most ${MOST_DAYS} apart.`);
+    const filters = readDeskFilters(url.searchParams);
+    return answer(await readDeskDates(rt.db, { actor, from, to, filters, found: await lookup(rt), settings }));
+  } catch (error) {
+    return problemResponse(explain(error));
+  }
+};
