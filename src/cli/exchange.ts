@@ -31,17 +31,24 @@ export async function importCommand({ file, dryRun, publish, json }: ImportFlags
   for (const { line, title, reason } of report.unreadable) console.log(`unread   line ${line}${title ? `, “${title}”` : ''}: ${reason}`);
   for (const zone of report.unknownZones) console.log(`zone     “${zone}” is not known; its times are read in the site’s zone.`);
   for (const { title, reason } of report.kept) console.log(`draft    ${title}: ${reason}`);
-  const same = report.items.filter(({ action }) => action === 'same').length;
-  const count = (action: string): number => report.items.filter((item) => item.action === action).length;
+  const count = (action: string): number => report.counts[action] ?? 0;
+  const all = Object.values(report.counts).reduce((sum, n) => sum + n, 0);
+  if (all > report.items.length) console.log(`… and ${all - report.items.length} more listings.`);
   const done = dryRun ? `${count('new')} would be new, ${count('changed')} changed` : `${report.made} new, ${report.changed} changed`;
-  console.log(`${done}, ${same} as they are, ${count('older')} older, ${report.unreadable.length} not readable.`);
+  console.log(`${done}, ${count('same')} as they are, ${count('older')} older, ${report.unreadableCount} not readable.`);
 }
 
-export async function exportCommand({ file, json }: { file: string | undefined; json: boolean }): Promise<void> {
-  const text = await withSite(async (ask) => {
-    if (json) return `${JSON.stringify(await ask('export-json', {}), null, 2)}\n`;
-    return ((await ask('export-ical', {})) as { text: string }).text;
-  });
+export interface ExportFlags {
+  file: string | undefined;
+  json: boolean;
+  csv: boolean;
+  dates: boolean;
+}
+
+export async function exportCommand({ file, json, csv, dates }: ExportFlags): Promise<void> {
+  if (Number(json) + Number(csv) + Number(dates) > 1) throw new CliError('Choose one: --json, --csv or --dates.');
+  const what = json ? 'export-json' : csv ? 'export-csv' : dates ? 'export-dates' : 'export-ical';
+  const { text } = (await withSite((ask) => ask(what, {}))) as { text: string };
   if (file) writeFileSync(resolved(file), text);
   else process.stdout.write(text);
 }

@@ -13,8 +13,10 @@ const HELP = `Plain Almanac
                                       make an account; asks for the password, or takes it on standard input
   almanac rebuild                     make the date index anew and report differences
   almanac import FILE [--dry-run] [--publish] [--json]
-                                      bring a calendar file in as drafts, or published; or only say what would happen
-  almanac export [FILE] [--json]      everything published as iCalendar, or all listings as JSON
+                                      bring a file (iCalendar, CSV, JSON) in as drafts, or published; or only say what
+                                      would happen
+  almanac export [FILE] [--json|--csv|--dates]
+                                      everything published as iCalendar; all listings as JSON or a table; or their dates
   almanac dates, almanac read         the dates of a rule, and what a phrase says; see almanac dates --help
   almanac seed                        fill an empty demo with invented events
   almanac version
@@ -34,6 +36,8 @@ async function main(): Promise<void> {
       'dry-run': { type: 'boolean' },
       publish: { type: 'boolean' },
       json: { type: 'boolean' },
+      csv: { type: 'boolean' },
+      dates: { type: 'boolean' },
     },
   });
   const [command, sub] = positionals;
@@ -59,7 +63,7 @@ async function main(): Promise<void> {
       await importCommand({ file: sub, dryRun: values['dry-run'] === true, publish: values.publish === true, json: values.json === true });
       return;
     case 'export':
-      await exportCommand({ file: sub, json: values.json === true });
+      await exportCommand({ file: sub, json: values.json === true, csv: values.csv === true, dates: values.dates === true });
       return;
     case 'seed':
       await ask('seed', (result) =>

@@ -7,8 +7,12 @@ import { type Db, openDatabase } from './db/client';
 import { frozenNow, type Now, nowIn } from './site/clock';
 import { readSettings } from './site/read';
 import type { SiteSettings } from './site/settings';
-import { extendHorizon } from './listings/rebuild';
+import { type Around, JobRunner } from './jobs/runner';
+import { WORKS } from './jobs/works';
+import { countListings, isHorizonOld, startRebuild } from './listings/rebuild';
 import { sendWaiting } from './mail/outbox';
+import { lookup } from './public/lookup';
+import { Workshop } from './work/workshop';
 
 export interface Runtime {
   db: Db;
@@ -25,6 +29,12 @@ export interface Runtime {
   /** remembers where the site is reached, from a request, for links in mails */
   noteAddress: (origin: string) => void;
   address: () => string;
+  /** the name of its machine, which its own calendar files carry */
+  host: () => string;
+  /** work in the background, and the thread for long computations */
+  jobs: JobRunner;
+  workshop: Workshop;
+  around: () => Promise<Around>;
   close: () => Promise<void>;
 }
 
@@ -70,14 +80,33 @@ async function start(env: NodeJS.ProcessEnv): Promise<Runtime> {
   timer?.unref();
   const extend = setInterval(() => void keepHorizon().catch(() => undefined), HORIZON_EVERY_MS);
   extend.unref();
+  const now = (): Now => nowIn(settings().zone, frozen);
+  const contentChanged = async (): Promise<void> => {
+    revision++;
+    await watch?.tell();
+  };
+  const contentRevision = (): string => `${boot}.${revision}`;
+  const workshop = new Workshop(env.ALMANAC_WORKER);
+  const around = async (): Promise<Around> => ({
+    settings: settings(),
+    now: now(),
+    found: await lookup({ db, contentRevision }),
+    workshop,
+    memo: new Map(),
+  });
+  const jobs = new JobRunner({ db, around, contentChanged }, WORKS);
   const keepHorizon = async (): Promise<void> => {
-    if (await extendHorizon(db, settings(), nowIn(settings().zone, frozen))) {
-      revision++;
-      await watch?.tell();
-    }
+    if (!(await isHorizonOld(db, settings(), now()))) return;
+    const total = await countListings(db);
+    await db.transaction((tx) => startRebuild(tx as unknown as Db, 'horizon', total, now()));
+    jobs.wake();
   };
   // The first look comes after the start, which it does not hold up.
-  setTimeout(() => void keepHorizon().catch(() => undefined), 5_000).unref();
+  setTimeout(() => {
+    // What was under way when the process ended goes on.
+    jobs.wake();
+    void keepHorizon().catch(() => undefined);
+  }, 5_000).unref();
   return {
     db,
     auth,
@@ -87,17 +116,20 @@ async function start(env: NodeJS.ProcessEnv): Promise<Runtime> {
     reloadSettings: async () => {
       stored = await readSettings(db);
     },
-    now: () => nowIn(settings().zone, frozen),
-    contentRevision: () => `${boot}.${revision}`,
-    contentChanged: async () => {
-      revision++;
-      await watch?.tell();
-    },
+    now,
+    contentRevision,
+    contentChanged,
     noteAddress: (seen) => {
       origin = seen;
     },
     address,
+    host: () => (URL.canParse(address()) ? new URL(address()).hostname : 'almanac.example'),
+    jobs,
+    workshop,
+    around,
     close: async () => {
+      await jobs.stop();
+      await workshop.close();
       clearInterval(timer);
       clearInterval(extend);
       await watch?.stop();

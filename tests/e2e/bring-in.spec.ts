@@ -45,7 +45,7 @@ for (const width of [1280, 360]) {
     await expectAccessible(page, 'bring in');
     await page.getByLabel('or its text').fill('no calendar');
     await page.getByRole('button', { name: 'Look at it' }).click();
-    await expect(page.getByRole('alert')).toContainText('no iCalendar file');
+    await expect(page.getByRole('alert')).toContainText('This is no table');
     await expect(page.getByLabel('or its text')).toHaveValue('no calendar');
     const file = path.join(mkdtempSync(path.join(tmpdir(), 'alm-')), 'harbour.ics');
     writeFileSync(file, CALENDAR);
@@ -88,6 +88,103 @@ for (const width of [1280, 360]) {
     await page.close();
   });
 }
+
+test('a table with days in plain words is read, its columns corrected, its problems named, and comes in', async ({
+  browser,
+  request,
+  baseURL,
+}) => {
+  const page = await pageOf(browser, request, 'ivo', { baseURL });
+  const table = [
+    'What;Dates;Place;Fee;Remarks',
+    'Sail Repair Class;every other Wednesday 19.30-21 from 7 April 2027, 4 times;Net Loft;free;Bring thread',
+    'Gull Count;3/4;Port Amble Slip;;',
+    'Dory Day;Saturday 10 April 2027, 10 to 4;Net Loft;$5;',
+    ';12 April 2027;;;',
+  ].join('\n');
+  await page.goto('/desk/bring-in');
+  await page.getByLabel('or its text').fill(table);
+  await page.getByRole('button', { name: 'Look at it' }).click();
+  await expect(page.getByRole('status').first()).toContainText('2 new, 0 changed, 0 as they are, 0 older, 2 not readable');
+  await expect(page.getByText('Line 3, “Gull Count”: “3/4” could be two dates')).toBeVisible();
+  await expect(page.getByText('Line 5: It has no title.')).toBeVisible();
+  await expect(page.getByText('Every second Wednesday, 19:30–21:00')).toBeVisible();
+  await expectAccessible(page, 'preview of a table');
+  // "Remarks" says nothing of what it is: somebody does, once.
+  await page.getByText('5 columns').click();
+  await page.getByLabel('Remarks').selectOption({ label: 'Summary' });
+  await page.getByRole('button', { name: 'Read it so, now and the next time' }).click();
+  await page.getByText('5 columns').click();
+  await expect(page.getByLabel('Remarks')).toHaveValue('summary');
+  await page.getByLabel('and publish it at once').check();
+  await page.getByRole('button', { name: 'Bring in what is ticked' }).click();
+  await expect(page.getByText('Brought in: 2 new, 0 changed.')).toBeVisible();
+  await page.goto('/what/sail-repair-class');
+  await expect(page.getByText('Bring thread').first()).toBeVisible();
+  // The same headers are known the next time, and the same rows are known again.
+  await page.goto('/desk/bring-in');
+  await page.getByLabel('or its text').fill(table);
+  await page.getByRole('button', { name: 'Look at it' }).click();
+  await expect(page.getByRole('status').first()).toContainText('0 new, 0 changed, 2 as they are');
+  const csv = await (await page.request.get('/desk/export/listings.csv?words=sail+repair')).text();
+  expect(csv).toContain('Every second Wednesday');
+  await page.goto('/desk/bring-in');
+  await page.getByRole('button', { name: 'Take it back' }).first().click();
+  await expect(page.getByText('Taken back: 2 listings.')).toBeVisible();
+  await page.close();
+});
+
+test('thousands of events come in while the site goes on answering, unseen until all are there, and go when cancelled', async ({
+  browser,
+  request,
+  baseURL,
+}) => {
+  const event = (i: number): string =>
+    `BEGIN:VEVENT\r\nUID:tide-${i}@harbour.example\r\nSUMMARY:Tide Watch ${i}\r\nDTSTART;TZID=America/Halifax:20270403T090000\r\nRRULE:FREQ=WEEKLY;COUNT=4\r\nLOCATION:Net Loft\r\nEND:VEVENT\r\n`;
+  const calendar = `BEGIN:VCALENDAR\r\nVERSION:2.0\r\n${Array.from({ length: 2500 }, (_, i) => event(i)).join('')}END:VCALENDAR\r\n`;
+  const page = await pageOf(browser, request, 'ivo', { baseURL });
+  const file = path.join(mkdtempSync(path.join(tmpdir(), 'alm-')), 'tides.ics');
+  writeFileSync(file, calendar);
+  const look = async (): Promise<void> => {
+    await page.goto('/desk/bring-in');
+    await page.setInputFiles('#file', file);
+    await page.getByRole('button', { name: 'Look at it' }).click();
+    await expect(page.getByRole('status').first()).toContainText('2,500 new', { timeout: 60_000 });
+  };
+  await look();
+  await page.getByRole('button', { name: 'After ›' }).click();
+  await expect(page.getByText('Page 2 of 25')).toBeVisible();
+  await page.getByLabel('and publish it at once').check();
+  await page.getByRole('button', { name: 'Bring in what is ticked' }).click();
+  await expect(page.getByText('Nobody sees any of it')).toBeVisible();
+  await expectAccessible(page, 'progress');
+  const read = async (): Promise<number> =>
+    Number(/([\d,]+) dates? in/.exec(await (await request.get('/month/2027-04?words=tide+watch')).text())?.[1]?.replace(',', ''));
+  expect(await read()).toBe(0);
+  await page.getByRole('button', { name: 'Cancel and take back' }).click();
+  await expect(page.getByRole('status').first()).toContainText('2,500 new', { timeout: 60_000 });
+  expect((await request.get('/what/tide-watch-1')).status()).toBe(404);
+
+  await page.getByLabel('and publish it at once').check();
+  await page.getByRole('button', { name: 'Bring in what is ticked' }).click();
+  // Readers are answered all the while, and never see a part of it.
+  const seen = new Set<number>();
+  await expect(async () => {
+    seen.add(await read());
+    expect(await page.getByText('This file was brought in already').count()).toBe(1);
+  }).toPass({ timeout: 120_000, intervals: [200] });
+  expect([...seen].filter((n) => n !== 0 && n !== 10_000)).toEqual([]);
+  expect((await request.get('/what/tide-watch-2499')).status()).toBe(200);
+  await page.goto('/desk/bring-in');
+  await page.getByRole('button', { name: 'Take it back' }).first().click();
+  await expect(page.getByText(/Taken back: 2,500 listings|being taken back/).first()).toBeVisible();
+  expect(await read()).toBe(0);
+  await expect(async () => {
+    await page.reload();
+    await expect(page.getByText('being taken back')).toHaveCount(0, { timeout: 200 });
+  }).toPass({ timeout: 90_000 });
+  await page.close();
+});
 
 test('what a whole site gives out comes back as it is', async ({ request }) => {
   const feed = await (await request.get('/feed.ics')).text();

@@ -49,7 +49,7 @@ async function makeWeekly(page: Page, title: string, start: string, weekday: num
         access: '',
         headline: false,
         visibility: 'public',
-      }; // prettier-ignore
+      };
       const headers = { 'content-type': 'application/json' };
       const made = await fetch('/api/v1/listings', { method: 'POST', headers, body: JSON.stringify({ content }) });
       const { id, revision } = await made.json();

@@ -10,6 +10,7 @@ import { shiftedLength, startsBetween } from '../recurrence/expand';
 import { type DateChange, type Length, type Recurrence, STANDINGS, type Standing, type Stretch } from '../recurrence/model';
 import { isTooDense, TOO_DENSE } from '../recurrence/problems';
 import { readRuleText } from '../recurrence/rule-text';
+import type { Unreadable } from './incoming';
 import { zoneOf } from './zones';
 
 export interface ReadEvent {
@@ -35,12 +36,6 @@ export interface ReadEvent {
   places: Map<string, Pick<RawEvent, 'location' | 'point'>>;
   /** what the file says that cannot be kept */
   notes: string[];
-}
-
-export interface Unreadable {
-  line: number;
-  title: string;
-  reason: string;
 }
 
 export interface ReadFile {

@@ -1,6 +1,7 @@
 /** What bringing a file in did, or would do, as the server tells the command line. */
 
 export interface ImportReport {
+  /** the first of a large file */
   items: {
     action: string;
     title: string;
@@ -9,7 +10,11 @@ export interface ImportReport {
     notes: string[];
     differences: { what: string; before: string; after: string }[];
   }[];
+  /** by what would happen, all of them */
+  counts: Record<string, number>;
+  /** the first of them */
   unreadable: { line: number; title: string; reason: string }[];
+  unreadableCount: number;
   unknownZones: string[];
   made: number;
   changed: number;

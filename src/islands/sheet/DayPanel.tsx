@@ -1,4 +1,5 @@
 /** The chosen day beside the sheet: its dates in full, each with what can be done to it. */
+import { useEffect, useRef } from 'react';
 import type { Day } from '@/core/day/day';
 import type { DeskDate } from '@/core/listing/desk-sheet';
 import { sayCount, sayDay, sayWhen, type Style } from '@/core/phrase/format';
@@ -22,6 +23,13 @@ interface Props {
 }
 
 export function DayPanel({ day, dates, names, style, ...rest }: Props) {
+  const list = useRef<HTMLUListElement>(null);
+  const { chosen } = rest;
+  // What was just moved, or picked on the sheet, is in sight; the page itself stays where it is.
+  useEffect(() => {
+    const item = dates.length ? list.current?.querySelector<HTMLElement>('li.chosen') : null;
+    if (item && list.current && chosen) list.current.scrollTop = item.offsetTop - list.current.offsetTop - 40;
+  }, [chosen, dates]);
   return (
     <section aria-label={sayDay(day, style, { weekday: 'long' })} className="ds-panel">
       <h2>
@@ -29,7 +37,7 @@ export function DayPanel({ day, dates, names, style, ...rest }: Props) {
       </h2>
       {names.length > 0 && <p className="red small">{names.join(', ')}</p>}
       {dates.length === 0 && <p className="quiet small">Nothing on this day.</p>}
-      <ul>
+      <ul ref={list}>
         {dates.map((date) => (
           <Item key={keyOf(date)} date={date} style={style} {...rest} />
         ))}

@@ -24,7 +24,7 @@ const laid = (of: DeskDate): Laid => ({
 });
 
 /** Lines in a day, and lanes of bands over a week; what is more is counted, and stands in the day's list. */
-const ROOM = 4;
+const ROOM = 6;
 const LANES = 3;
 
 export function MonthGrid(props: GridProps) {

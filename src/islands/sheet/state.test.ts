@@ -25,7 +25,7 @@ const date = (part: Partial<DeskDate> = {}): DeskDate => ({
   categoryId: null,
   venueId: null,
   ...part,
-}); // prettier-ignore
+});
 
 describe('walking by keys', () => {
   it('goes across on the month, down on half a year, and by months at the same day or the last', () => {

@@ -21,6 +21,7 @@ import {
 import type { Chart } from '@/core/geo/geo';
 import type { Attendance, Contact, Cost, ListingContent, Stage, Visibility } from '@/core/listing/content';
 import type { Shape } from '@/core/colour/mark';
+import type { Incoming } from '@/core/exchange/incoming';
 import type { Standing } from '@/core/recurrence/model';
 import type { SiteSettings } from '../site/settings';
 
@@ -381,45 +382,107 @@ export const importSource = pgTable(
   (t) => [index('import_source_listing').on(t.listingId)],
 );
 
-export type JobKind = 'bring-in' | 'horizon' | 'rebuild';
-export type JobState = 'running' | 'done' | 'cancelled' | 'failed';
-/** Work in the background: in chunks, counted, ended by whoever asks. */
-export const job = pgTable('job', {
-  id: uuid('id').primaryKey(),
-  kind: text('kind').$type<JobKind>().notNull(),
-  state: text('state').$type<JobState>().notNull(),
-  /** what it makes is not to be seen yet */
-  hidden: boolean('hidden').notNull().default(false),
-  done: integer('done').notNull().default(0),
-  total: integer('total').notNull().default(0),
-  /** how it ended, in words */
-  said: text('said').notNull().default(''),
-  /** what it needs to begin and to go on */
-  input: jsonb('input').$type<{ format: 1; batchId?: string; publish?: boolean; uids?: string[] }>().notNull(),
-  byId: text('by_id'),
-  byName: text('by_name').notNull(),
-  startedAt: at('started_at').notNull(),
-  changedAt: at('changed_at').notNull(),
-});
+export type JobKind = 'look' | 'bring-in' | 'take-back' | 'horizon' | 'rebuild';
+export type JobState = 'running' | 'cancelling' | 'done' | 'cancelled' | 'failed';
+/** What a job needs to go on after any stop, and what it found. */
+export interface JobInput {
+  format: 1;
+  batchId?: string;
+  publish?: boolean;
+  /** which part of its work it is at */
+  phase?: 'new' | 'changed';
+  /** the last id that was looked at */
+  after?: string;
+  made?: number;
+  changed?: number;
+  dates?: number;
+  /** titles that stayed drafts, or as they were, and why; the first of many */
+  kept?: { title: string; reason: string }[];
+  differed?: { address: string; missing: number; surplus: number }[];
+}
+/** Work in the background: in short pieces, counted, ended by whoever asks. */
+export const job = pgTable(
+  'job',
+  {
+    id: uuid('id').primaryKey(),
+    kind: text('kind').$type<JobKind>().notNull(),
+    state: text('state').$type<JobState>().notNull(),
+    /** what it makes is not to be seen yet */
+    hidden: boolean('hidden').notNull().default(false),
+    done: integer('done').notNull().default(0),
+    total: integer('total').notNull().default(0),
+    /** how it ended, in words */
+    said: text('said').notNull().default(''),
+    input: jsonb('input').$type<JobInput>().notNull(),
+    byId: text('by_id'),
+    byName: text('by_name').notNull(),
+    startedAt: at('started_at').notNull(),
+    changedAt: at('changed_at').notNull(),
+  },
+  (t) => [index('job_state').on(t.state)],
+);
 
-export type ImportState = 'previewed' | 'brought-in' | 'undone';
+export type ImportState = 'looking' | 'previewed' | 'coming-in' | 'brought-in' | 'going' | 'undone';
+export type ImportKind = 'ical' | 'csv' | 'json';
 export interface ImportOptions {
   format: 1;
   /** IANA zones that somebody chose for the file's own names */
   zones: Record<string, string>;
+  /** what the columns of a table are, and how its dates are written */
+  columns?: string[];
+  order?: 'day-month' | 'month-day';
+}
+/** What was found when a file was looked through. */
+export interface ImportSummary {
+  format: 1;
+  counts: Record<string, number>;
+  open: { kind: 'venue' | 'organizer' | 'category'; said: string; mail: string; events: number }[];
+  unreadable: { line: number; title: string; reason: string }[];
+  /** so many in all; the first of them are kept */
+  unreadableCount: number;
+  unknownZones: string[];
+  /** a table's columns: their names, what they are taken for, and a value of each */
+  table?: { headers: string[]; columns: string[]; samples: string[]; separator: string; ordered: boolean };
 }
 /** A file that somebody wants to bring in, kept while it is looked at, and what came of it. */
 export const importBatch = pgTable('import_batch', {
   id: uuid('id').primaryKey(),
   name: text('name').notNull(),
+  kind: text('kind').$type<ImportKind>().notNull().default('ical'),
   state: text('state').$type<ImportState>().notNull(),
   file: text('file').notNull(),
   encoding: text('encoding').notNull(),
   options: jsonb('options').$type<ImportOptions>().notNull(),
+  summary: jsonb('summary').$type<ImportSummary>(),
+  jobId: uuid('job_id').references((): AnyPgColumn => job.id, { onDelete: 'set null' }),
   byName: text('by_name').notNull(),
   at: at('at').notNull(),
   made: integer('made').notNull().default(0),
   changed: integer('changed').notNull().default(0),
+});
+
+/** What a file says of each listing, in the file's order, while it is looked at and brought in. */
+export const importRow = pgTable(
+  'import_row',
+  {
+    batchId: uuid('batch_id')
+      .notNull()
+      .references(() => importBatch.id, { onDelete: 'cascade' }),
+    n: integer('n').notNull(),
+    uid: text('uid').notNull(),
+    /** what would happen, when that was last looked at; empty = not yet */
+    action: text('action').$type<'' | 'new' | 'changed' | 'same' | 'older'>().notNull().default(''),
+    chosen: boolean('chosen').notNull().default(true),
+    item: jsonb('item').$type<Incoming>().notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.batchId, t.n] }), index('import_row_action').on(t.batchId, t.action, t.n)],
+);
+
+/** What the columns of a table with these headers are, decided once. */
+export const importColumns = pgTable('import_columns', {
+  /** folded, one a line */
+  headers: text('headers').primaryKey(),
+  columns: jsonb('columns').$type<{ format: 1; columns: string[]; order?: 'day-month' | 'month-day' }>().notNull(),
 });
 
 /** One listing that a batch made or changed, with what is needed to take that back. */

@@ -2,26 +2,29 @@ import { eq } from 'drizzle-orm';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { change, choir, EDITOR, freshDb, inTx, NOW, type Places, SETTINGS, seedPlaces } from '../../../tests/support/db';
 import { problem } from '../../../tests/support/problem';
+import { HOST, siteOf } from '../../../tests/support/site';
 import type { Db } from '../db/client';
-import { category, importItem, listing, occurrence, organizer, published, venue } from '../db/schema';
+import { category, importItem, importRow, job, listing, occurrence, organizer, published, venue } from '../db/schema';
+import { cancelJob, type Job } from '../jobs/runner';
 import { rebuildIndex } from '../listings/rebuild';
 import { createListing, publishListing, saveListing } from '../listings/write';
-import { type Lookup, lookup } from '../public/lookup';
+import { readTable, readTableQuery } from '../listings/read';
+import { findPublished } from '../public/listing';
 import type { Runtime } from '../runtime';
-import { bringIn, decide, keepFile, readBatch, readBatches, readBatchFile, undoBatch } from './bring-in';
-import { readMatches } from './match';
-import { planImport } from './plan';
+import { bringing, readBatches, readPreview, startBringIn, startTakeBack } from './bring-in';
+import { decide } from './decide';
+import type { Planned } from './plan';
+import { choose, keepFile, look, readBatch } from './upload';
 
 let db: Db;
 let places: Places;
+let site: Runtime;
 beforeEach(async () => {
   db = await freshDb();
   places = await seedPlaces(db);
+  site = siteOf(db);
 });
 
-const HOST = 'almanac.example';
-const STYLE = { date: 'day-month', hours: '24' } as const;
-const found = (): Promise<Lookup> => lookup({ db, contentRevision: () => `import ${Math.random()}` } as unknown as Runtime);
 const file = (...events: string[][]): string =>
   ['BEGIN:VCALENDAR', 'VERSION:2.0', ...events.flatMap((lines) => ['BEGIN:VEVENT', ...lines, 'END:VEVENT']), 'END:VCALENDAR'].join('\r\n');
 const SLIP = [
@@ -42,29 +45,29 @@ const HOUSE = [
   'CATEGORIES:Working parties',
 ];
 
-async function keep(text: string): Promise<string> {
-  return inTx(db, (tx) => keepFile(tx, 'isles.ics', new TextEncoder().encode(text), SETTINGS, EDITOR, NOW.ms));
+const keep = (text: string): Promise<string> => keepFile(site, { name: 'isles.ics', bytes: new TextEncoder().encode(text) }, EDITOR);
+
+type Shown = Planned & { n: number; chosen: boolean };
+async function planOf(id: string): Promise<{ items: Shown[]; open: string[] }> {
+  const { summary } = await readBatch(db, id);
+  const { rows } = await readPreview(site, id, { action: '', page: 1 });
+  return { items: rows, open: (summary?.open ?? []).map(({ kind, said, events }) => `${kind} ${said} ${events}`) };
 }
-async function planOf(id: string) {
-  const batch = await readBatch(db, id);
-  const read = readBatchFile(batch, SETTINGS);
-  return {
-    batch,
-    ...(await planImport(db, {
-      file: read,
-      found: await found(),
-      decided: await readMatches(db),
-      style: STYLE,
-      host: HOST,
-      horizon: NOW.day + 1000,
-    })),
-  };
+async function ended(id: string): Promise<Job> {
+  return site.jobs.wait(id, 20_000);
 }
-async function bring(text: string, publish = false, only?: string) {
+async function bringKept(id: string, publish = false): Promise<Job['input']> {
+  const { input, state } = await ended(await inTx(db, (tx) => startBringIn(tx, id, publish, change())));
+  expect(state).toBe('done');
+  return input;
+}
+async function bring(text: string, publish = false) {
   const id = await keep(text);
-  const { batch, items } = await planOf(id);
-  const chosen = only ? items.filter((item) => item.uid === only) : items;
-  return { id, result: await inTx(db, (tx) => bringIn(tx, batch, chosen, publish, change())) };
+  return { id, result: await bringKept(id, publish) };
+}
+async function takeBack(id: string): Promise<{ undone: number; stayed: string[] }> {
+  const { input } = await ended(await inTx(db, (tx) => startTakeBack(tx, id, change())));
+  return { undone: input.made ?? 0, stayed: (input.kept ?? []).map((k) => k.title) };
 }
 const actions = async (text: string) => (await planOf(await keep(text))).items.map(({ action, title }) => `${action} ${title}`);
 
@@ -74,7 +77,7 @@ describe('a calendar file', () => {
     expect(await actions(text)).toEqual(['new Slip Cleaning Day', 'new Open House']);
     expect(await db.select().from(listing)).toEqual([]);
     const { result } = await bring(text, true);
-    expect(result).toEqual({ made: 2, changed: 0, kept: [] });
+    expect(result).toMatchObject({ made: 2, kept: [] });
     const [slip] = await db.select().from(published).where(eq(published.title, 'Slip Cleaning Day'));
     expect([slip?.venueId, slip?.categoryId]).toEqual([places.venue, places.category]);
     expect(await db.select().from(occurrence)).toHaveLength(7);
@@ -96,10 +99,11 @@ describe('a calendar file', () => {
       ),
     );
     const later = SLIP.map((line) => line.replace('T090000', 'T100000').replace('COUNT=6', 'COUNT=4')).concat('SEQUENCE:2');
-    const { items, batch } = await planOf(await keep(file(later)));
+    const id = await keep(file(later));
+    const { items } = await planOf(id);
     expect(items[0]?.differences.map((d) => d.what)).toEqual(['When']);
     expect(items[0]?.differences[0]?.after).toContain('10:00–12:00');
-    await inTx(db, (tx) => bringIn(tx, batch, items, false, change()));
+    await bringKept(id);
     const [after] = await db.select().from(listing);
     expect(after?.working).toMatchObject({ title: 'Slip Day', summary: 'Bring a brush.' });
     expect(after?.working.recurrence?.stretches[0]?.start).toBe('2027-04-03T10:00');
@@ -117,9 +121,9 @@ describe('a calendar file', () => {
       true,
     );
     expect((await db.select().from(published)).map((p) => p.title).sort()).toEqual(['Open House', 'Slip Scrubbing']);
-    expect(await inTx(db, (tx) => undoBatch(tx, id, change()))).toEqual({ undone: 2, stayed: [] });
+    expect(await takeBack(id)).toEqual({ undone: 2, stayed: [] });
     expect((await db.select().from(published)).map((p) => [p.listingId, p.title])).toEqual([[first?.id, 'Slip Cleaning Day']]);
-    expect((await problem(inTx(db, (tx) => undoBatch(tx, id, change())))).title).toContain('undone already');
+    expect((await problem(inTx(db, (tx) => startTakeBack(tx, id, change())))).title).toContain('undone already');
     expect(await actions(file(SLIP))).toEqual(['same Slip Cleaning Day']);
     const next = await bring(file(HOUSE));
     const [house] = await db.select().from(listing).where(eq(listing.title, 'Open House'));
@@ -127,29 +131,21 @@ describe('a calendar file', () => {
     await inTx(db, (tx) =>
       saveListing(tx, { id: house.id, content: { ...house.working, summary: 'Tea.' }, revision: house.revision }, change()),
     );
-    expect(await inTx(db, (tx) => undoBatch(tx, next.id, change()))).toEqual({ undone: 0, stayed: ['Open House'] });
+    expect(await takeBack(next.id)).toEqual({ undone: 0, stayed: ['Open House'] });
+    // What stays is its editor's own from now on, and seen.
+    expect((await readTable(db, EDITOR, readTableQuery(new URLSearchParams()), NOW.day)).rows.map((r) => r.title)).toContain('Open House');
     expect((await readBatches(db)).map((b) => b.state).sort()).toEqual(['brought-in', 'undone', 'undone']);
     expect((await rebuildIndex(db, SETTINGS, NOW)).differed).toEqual([]);
   });
 
   it('asks once what its words mean, makes what is wanted, and remembers', async () => {
     const id = await keep(file(HOUSE));
-    const { open, batch } = await planOf(id);
-    expect(open.map(({ kind, said, events }) => `${kind} ${said} ${events}`)).toEqual([
-      'category Working parties 1',
-      'organizer Harbour Board 1',
-      'venue Old Pilot Station 1',
-    ]);
+    expect((await planOf(id)).open).toEqual(['category Working parties 1', 'organizer Harbour Board 1', 'venue Old Pilot Station 1']);
+    const batch = await readBatch(db, id);
     const target = { category: places.category, organizer: 'new', venue: 'new' };
-    await inTx(db, (tx) =>
-      decide(
-        tx,
-        batch,
-        open.map((o) => ({ ...o, target: target[o.kind] })),
-        {},
-        EDITOR,
-      ),
-    );
+    const decisions = (batch.summary?.open ?? []).map((o) => ({ ...o, target: target[o.kind] }));
+    await inTx(db, (tx) => decide(tx, batch, decisions, {}, EDITOR));
+    await look(site, id, EDITOR, 1);
     expect((await db.select().from(organizer))[0]).toMatchObject({ name: 'Harbour Board', mail: 'board@harbour.example' });
     const { items, open: rest } = await planOf(id);
     expect(rest).toEqual([]);
@@ -186,7 +182,7 @@ describe('a calendar file', () => {
     expect(await actions(file(own.map((line) => line.replace(HOST, 'elsewhere.example'))))).toEqual(['new Harbour Choir']);
   });
 
-  it('is written whole or not at all, cleans what it brings, and keeps as a draft what Proof stops', async () => {
+  it('is cleaned, and stays a draft where Proof stops it', async () => {
     const script = [
       'UID:x@h',
       'SUMMARY:Script',
@@ -196,37 +192,136 @@ describe('a calendar file', () => {
     ];
     await bring(file(script));
     expect((await db.select().from(listing))[0]?.working).toMatchObject({ text: '<p>Hi</p>', website: '' });
-    const untitled = ['UID:y@h', 'DTSTART:20270403T090000'];
-    const { result } = await bring(file(untitled), true);
+    const { result } = await bring(file(['UID:y@h', 'DTSTART:20270403T090000']), true);
     expect(result.kept).toHaveLength(1);
     expect(await db.select().from(published)).toEqual([]);
-    const { batch, items } = await planOf(await keep(file(SLIP, HOUSE)));
-    const [slip, house] = items;
-    if (!slip || !house) throw new Error('not planned');
-    const before = (await db.select().from(listing)).length;
-    await expect(
-      inTx(db, (tx) =>
-        bringIn(
-          tx,
-          batch,
-          [slip, { ...house, content: { ...house.content, venueIds: ['01890000-0000-7000-8000-000000000000'] } }],
-          false,
-          change(),
-        ),
-      ),
-    ).rejects.toThrow();
-    expect(await db.select().from(listing)).toHaveLength(before);
     expect(await db.select().from(importItem)).toHaveLength(2);
   });
 
   it('that is none, is empty or is too large is refused with the reason, and an unknown one is not found', async () => {
-    expect((await problem(keep('hello'))).title).toContain('no iCalendar file');
+    expect((await problem(keep('hello'))).title).toContain('This is no table');
+    expect((await problem(keep('BEGIN:VCARD\nEND:VCARD'))).title).toContain('no calendar of events');
     expect((await problem(keep(''))).title).toContain('Choose a file');
-    expect((await problem(inTx(db, (tx) => keepFile(tx, 'x', new Uint8Array(9_000_000), SETTINGS, EDITOR, NOW.ms)))).status).toBe(413);
+    const large = { name: 'x', bytes: new Uint8Array(21_000_000) };
+    expect((await problem(keepFile(site, large, EDITOR))).status).toBe(413);
     expect((await problem(readBatch(db, '01890000-0000-7000-8000-000000000000'))).status).toBe(404);
-    const { batch, items } = await planOf(await keep(file(SLIP)));
-    await inTx(db, (tx) => bringIn(tx, batch, items, false, change()));
-    const { batch: done } = await planOf(batch.id);
-    expect((await problem(inTx(db, (tx) => bringIn(tx, done, items, false, change())))).status).toBe(409);
+    const { id } = await bring(file(SLIP));
+    expect((await problem(inTx(db, (tx) => startBringIn(tx, id, false, change())))).status).toBe(409);
+    const other = await keep(file(HOUSE));
+    await inTx(db, (tx) => choose(tx, other, [0], new Set()));
+    expect((await problem(inTx(db, (tx) => startBringIn(tx, other, false, change())))).title).toContain('Nothing is chosen');
+    await inTx(db, (tx) => choose(tx, other, [0], new Set([0])));
+    expect(await bringKept(other)).toMatchObject({ made: 1 });
+  });
+});
+
+/** So many events, each with three dates. */
+const many = (count: number): string =>
+  file(
+    ...Array.from({ length: count }, (_, i) => [
+      `UID:many-${i}@harbour.example`,
+      `SUMMARY:Watch ${i % 7}`,
+      'DTSTART;TZID=America/Halifax:20270403T090000',
+      'RRULE:FREQ=WEEKLY;COUNT=3',
+      'LOCATION:Net Loft',
+    ]),
+  );
+const seen = async (): Promise<string[]> => [
+  ...(await readTable(db, EDITOR, readTableQuery(new URLSearchParams()), NOW.day)).rows.map((r) => r.title),
+  ...((await findPublished(db, 'watch-0')) ? ['page'] : []),
+];
+
+describe('many listings', () => {
+  it('come in by pieces that nobody sees, and are all seen with one update; they go the same way', async () => {
+    const looks: number[] = [];
+    const watching = siteOf(db, {
+      works: {
+        'bring-in': {
+          ...bringing,
+          step: async (tx, row, size, around) => {
+            const step = await bringing.step(tx, row, Math.min(size, 9), around);
+            if (row.hidden) looks.push((await readTable(tx, EDITOR, readTableQuery(new URLSearchParams()), NOW.day)).total);
+            return step;
+          },
+        },
+      },
+    });
+    const id = await keep(many(40));
+    const jobId = await inTx(db, (tx) => startBringIn(tx, id, true, change()));
+    const { state, input, done, total } = await watching.jobs.wait(jobId, 20_000);
+    expect([state, input.made, done, total]).toEqual(['done', 40, 40, 40]);
+    expect(looks.length).toBeGreaterThan(4);
+    expect(looks.every((n) => n === 0)).toBe(true);
+    expect(await seen()).toHaveLength(41);
+    expect(await db.select().from(occurrence)).toHaveLength(120);
+    expect((await db.select().from(listing)).map((l) => l.address)).toContain('watch-0-6');
+    expect((await rebuildIndex(db, SETTINGS, NOW)).differed).toEqual([]);
+    expect(new Set((await planOf(await keep(many(40)))).items.map((i) => i.action))).toEqual(new Set(['same']));
+    await inTx(db, (tx) => startTakeBack(tx, id, change()));
+    // Out of sight at once, gone piece by piece.
+    expect(await seen()).toEqual([]);
+    expect(await db.select().from(listing)).toHaveLength(40);
+    site.jobs.wake();
+    await site.jobs.wait((await db.select().from(job).where(eq(job.kind, 'take-back')))[0]?.id ?? '', 20_000);
+    expect(await db.select().from(listing)).toEqual([]);
+    expect((await readBatch(db, id)).state).toBe('undone');
+  });
+
+  it('are taken away again when somebody cancels, or a piece fails; then the file can be brought in anew', async () => {
+    const id = await keep(many(20));
+    const stopAt = (n: number, how: (row: Job) => Promise<void>) => {
+      let pieces = 0;
+      return siteOf(db, {
+        works: {
+          'bring-in': {
+            ...bringing,
+            step: async (tx, row, _size, around) => {
+              if (++pieces === n) await how(row);
+              return bringing.step(tx, row, 3, around);
+            },
+          },
+        },
+      });
+    };
+    const begin = () => inTx(db, (tx) => startBringIn(tx, id, true, change()));
+    const cancelled = await begin();
+    const stop = stopAt(3, async () => {
+      // A piece is under way: the wish to cancel is written when it is over.
+      setTimeout(() => void inTx(db, (tx) => cancelJob(tx, cancelled)), 0);
+    });
+    expect((await stop.jobs.wait(cancelled, 20_000)).state).toBe('cancelled');
+    expect([await db.select().from(listing), (await readBatch(db, id)).state]).toEqual([[], 'previewed']);
+    const failing = stopAt(4, async () => {
+      throw new Error('the disk is full');
+    });
+    const failed = await failing.jobs.wait(await begin(), 20_000);
+    expect([failed.state, failed.said]).toEqual(['failed', 'Something failed on our side.']);
+    expect([await db.select().from(listing), await db.select().from(importItem)]).toEqual([[], []]);
+    expect(await bringKept(id, true)).toMatchObject({ made: 20 });
+    expect((await problem(inTx(db, (tx) => cancelJob(tx, failed.id)))).status).toBe(409);
+  });
+
+  it('go on where they were when the process ended', async () => {
+    const id = await keep(many(12));
+    const jobId = await inTx(db, (tx) => startBringIn(tx, id, false, change()));
+    let pieces = 0;
+    const dying = siteOf(db, {
+      works: {
+        'bring-in': {
+          ...bringing,
+          step: (tx, row, _size, around) => {
+            if (++pieces === 3) void dying.jobs.stop();
+            return bringing.step(tx, row, 2, around);
+          },
+        },
+      },
+    });
+    dying.jobs.wake();
+    await dying.jobs.stop().catch(() => undefined);
+    await new Promise((resolve) => setTimeout(resolve, 300));
+    expect(await seen()).toEqual([]);
+    const { state, input } = await ended(jobId);
+    expect([state, input.made]).toEqual(['done', 12]);
+    expect(await db.select().from(importRow)).toHaveLength(12);
   });
 });

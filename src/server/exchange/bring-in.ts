@@ -1,217 +1,361 @@
-/** A calendar file brought in: kept to be looked at, written as one, and taken back as one. */
-import { and, desc, eq, lt, sql } from 'drizzle-orm';
-import { decode } from '@/core/exchange/decode';
-import { FileError, type ReadFile, readIcal } from '@/core/exchange/read-ical';
-import { isZone } from '@/core/day/zone';
+/** The jobs of a file: looking at what it would do, writing it hidden and showing it as one, and taking it back. */
+import { and, asc, desc, eq, getTableColumns, gt, inArray, isNull, sql } from 'drizzle-orm';
 import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';
 import { newId } from '../db/ids';
-import { audit, importBatch, importItem, importSource, listing } from '../db/schema';
+import { audit, importBatch, importItem, importRow, importSource, type ImportSummary, job, listing } from '../db/schema';
+import { Problem, read } from '../http/problem';
+import { type Around, type Job, once, startJob, type Step, type Work } from '../jobs/runner';
+import { buildMany, insertRows } from '../listings/bulk';
+import { horizonOf } from '../listings/date-index';
 import { contentInput } from '../listings/input';
-import { type Change, createListing, publishListing, saveListing } from '../listings/write';
-import { notFound, Problem, read } from '../http/problem';
-import { saveOrganizer } from '../organizers/write';
-import type { SiteSettings } from '../site/settings';
-import { saveVenue } from '../venues/write';
-import { saveMatches } from './match';
-import type { Open, Planned } from './plan';
+import { type Change, fallbackCategory, publishListing, saveListing } from '../listings/write';
+import type { Runtime } from '../runtime';
+import { styleOf } from '../site/settings';
+import { readMatches } from './match';
+import { type Planned, planImport } from './plan';
+import { type Batch, readBatch } from './upload';
 
-export const MOST_BYTES = 8 * 1024 * 1024;
-/** So many at once in one transaction, during which nobody else can write. */
-export const MOST_AT_ONCE = 1_000;
-/** Files that were only looked at are kept so long, in days. */
-const KEPT_DAYS = 2;
+type Row = typeof importRow.$inferSelect;
 
-export type Batch = typeof importBatch.$inferSelect;
+/** So many words without a meaning, and titles with a reason, are kept of a file. */
+const MOST_WORDS = 500;
 
-/** Keeps a file to be looked at. Refuses what is no calendar file, with the reason. */
-export async function keepFile(tx: Db, name: string, bytes: Uint8Array, settings: SiteSettings, by: Actor, atMs: number): Promise<string> {
-  if (!bytes.length)
-    throw new Problem(422, 'Choose a file, or paste its text.', [{ field: 'file', message: 'Choose a file, or paste its text.' }]);
-  if (bytes.length > MOST_BYTES)
-    throw new Problem(413, 'The file is larger than 8 MB; bring it in by parts.', [{ field: 'file', message: 'At most 8 MB' }]);
-  const { text, encoding } = decode(bytes);
-  readBatchFile({ file: text, options: { format: 1, zones: {} } }, settings);
-  const id = newId();
-  const at = new Date(atMs);
-  await tx
-    .delete(importBatch)
-    .where(and(eq(importBatch.state, 'previewed'), lt(importBatch.at, new Date(atMs - KEPT_DAYS * 24 * 3_600_000))));
-  await tx.insert(importBatch).values({
-    id,
-    name: name.replace(/[^\p{L}\p{N} ._-]/gu, '').slice(0, 120) || 'Pasted text',
-    state: 'previewed',
-    // The database cannot keep the sign of no character.
-    file: text.replaceAll('\u0000', ''),
-    encoding,
-    options: { format: 1, zones: {} },
-    byName: by.name,
-    at,
-  });
+export async function planRows(db: Db, rows: readonly Row[], around: Around): Promise<Awaited<ReturnType<typeof planImport>>> {
+  const { settings, now, found } = around;
+  const items = rows.map((row) => row.item);
+  const horizon = horizonOf(now.day, settings.horizonMonths);
+  return planImport(db, { items, found, decided: await once(around, 'decided', () => readMatches(db)), style: styleOf(settings), horizon });
+}
+
+/** What would happen to each row, and which words nobody has given a meaning. */
+export const looking: Work = {
+  step: async (tx, { input }, size, around) => {
+    const { batchId = '', after = '-1' } = input;
+    const rows = await tx
+      .select()
+      .from(importRow)
+      .where(and(eq(importRow.batchId, batchId), gt(importRow.n, Number(after))))
+      .orderBy(asc(importRow.n))
+      .limit(size);
+    const last = rows.at(-1);
+    if (!last) {
+      await tx.update(importBatch).set({ state: 'previewed' }).where(eq(importBatch.id, batchId));
+      return { did: 0, finished: true };
+    }
+    const { items, open } = await planRows(tx, rows, around);
+    const actions = JSON.stringify(rows.map((row, i) => ({ n: row.n, action: items[i]?.action ?? 'same' })));
+    await tx.execute(
+      sql`update import_row r set action = a.action from json_to_recordset(${actions}::json) as a(n int, action text) where r.batch_id = ${batchId} and r.n = a.n`,
+    );
+    const batch = await readBatch(tx, batchId);
+    if (batch.summary)
+      await tx
+        .update(importBatch)
+        .set({ summary: withPlan(batch.summary, items, open) })
+        .where(eq(importBatch.id, batchId));
+    return { did: rows.length, finished: false, input: { ...input, after: String(last.n) } };
+  },
+};
+
+function withPlan(summary: ImportSummary, items: readonly Planned[], open: ImportSummary['open']): ImportSummary {
+  const counts = { ...summary.counts };
+  for (const { action } of items) counts[action] = (counts[action] ?? 0) + 1;
+  const words = new Map(summary.open.map((one) => [`${one.kind} ${one.said}`, one]));
+  for (const one of open) {
+    const key = `${one.kind} ${one.said}`;
+    words.set(key, { ...one, events: one.events + (words.get(key)?.events ?? 0) });
+  }
+  const sorted = [...words.values()].sort((a, b) => (a.kind + a.said < b.kind + b.said ? -1 : 1));
+  return { ...summary, counts, open: sorted.slice(0, MOST_WORDS) };
+}
+
+/** Begins to bring in what is chosen; the answer is the job's id. */
+export async function startBringIn(tx: Db, batchId: string, publish: boolean, change: Change): Promise<string> {
+  const [batch] = await tx.select({ state: importBatch.state }).from(importBatch).where(eq(importBatch.id, batchId)).for('update');
+  if (batch?.state === 'looking') throw new Problem(409, 'The file is still being looked through; wait until that is done.');
+  if (batch?.state !== 'previewed') throw new Problem(409, 'This file was brought in already.');
+  const chosen = and(eq(importRow.batchId, batchId), eq(importRow.chosen, true), inArray(importRow.action, ['new', 'changed']));
+  const [count] = await tx.select({ n: sql<number>`count(*)::int` }).from(importRow).where(chosen);
+  if (!count?.n) throw new Problem(422, 'Nothing is chosen that would change anything.');
+  const input = { batchId, publish, phase: 'new' as const };
+  const id = await startJob(tx, { kind: 'bring-in', total: count.n, input, hidden: true, by: change.by, now: change.now });
+  await tx.update(importBatch).set({ state: 'coming-in', jobId: id }).where(eq(importBatch.id, batchId));
   return id;
 }
 
-export async function readBatch(db: Db, id: string): Promise<Batch> {
-  const [row] = await db.select().from(importBatch).where(eq(importBatch.id, id));
-  if (!row) throw notFound('file');
-  return row;
-}
+const actorOf = (row: Job): Actor => ({ id: row.byId, name: row.byName, role: 'site' });
+const changeOf = (row: Job, { now, settings }: Around): Change => ({ by: actorOf(row), now, settings });
 
-export async function readBatches(db: Db): Promise<Omit<Batch, 'file'>[]> {
-  const rows = await db.select().from(importBatch).where(sql`${importBatch.state} <> 'previewed'`).orderBy(desc(importBatch.at)).limit(30);
-  return rows.map(({ file: _file, ...row }) => row);
-}
+/** New listings come first, hidden; then one update shows them all; then what is changed follows, one by one. */
+export const bringing: Work = {
+  step: async (tx, row, size, around) => {
+    const { input } = row;
+    const { batchId = '', phase = 'new', after = '-1' } = input;
+    const rows = await tx
+      .select()
+      .from(importRow)
+      .where(and(eq(importRow.batchId, batchId), eq(importRow.chosen, true), eq(importRow.action, phase), gt(importRow.n, Number(after))))
+      .orderBy(asc(importRow.n))
+      .limit(phase === 'new' ? size : Math.max(1, size >> 2));
+    const last = rows.at(-1);
+    if (!last) {
+      if (phase === 'new') return { did: 0, finished: false, show: true, input: { ...input, phase: 'changed', after: '-1' } };
+      return finishBringIn(tx, row, around);
+    }
+    const { items } = await planRows(tx, rows, around);
+    const outcome = phase === 'new' ? await bringNew(tx, row, items, around) : await bringChanged(tx, row, items, around);
+    const kept = [...(input.kept ?? []), ...outcome.kept].slice(0, MOST_WORDS);
+    const counts = { made: (input.made ?? 0) + outcome.made, changed: (input.changed ?? 0) + outcome.changed };
+    return { did: rows.length, finished: false, input: { ...input, ...counts, kept, after: String(last.n) } };
+  },
+  undo: async (tx, row, size, around) => {
+    // What is shown already vanishes with the first piece.
+    await tx.update(job).set({ hidden: true }).where(eq(job.id, row.id));
+    const { did, stayed } = await takeBackSome(tx, row.input.batchId ?? '', size, changeOf(row, around));
+    if (did) return { did, finished: false, input: { ...row.input, kept: [...(row.input.kept ?? []), ...stayed].slice(0, MOST_WORDS) } };
+    await tx
+      .update(importBatch)
+      .set({ state: 'previewed', jobId: null })
+      .where(eq(importBatch.id, row.input.batchId ?? ''));
+    return { did: 0, finished: true };
+  },
+};
 
-/** The events of a kept file. A file that is none becomes a Problem. */
-export function readBatchFile({ file, options }: Pick<Batch, 'file' | 'options'>, settings: SiteSettings): ReadFile {
-  try {
-    return readIcal(file, {
-      siteZone: settings.zone,
-      chosen: new Map(Object.entries(options.zones).filter(([, zone]) => isZone(zone))),
-      candidates: Intl.supportedValuesOf('timeZone'),
-    });
-  } catch (error) {
-    if (error instanceof FileError) throw new Problem(422, error.message, [{ field: 'file', message: error.message }]);
-    throw error;
-  }
-}
-
-/** What somebody decides about words of the file: `new` makes it here, empty leaves it aside, else an id. */
-export interface Decision extends Pick<Open, 'kind' | 'said' | 'mail'> {
-  target: string;
-}
-
-/** Keeps decisions for this and all later files; what is to be made is made. */
-export async function decide(tx: Db, batch: Batch, decisions: Decision[], zones: Record<string, string>, by: Actor): Promise<void> {
-  const kept = [];
-  for (const { kind, said, mail, target } of decisions)
-    kept.push({ kind, said, target: target === 'new' ? await make(tx, kind, said, mail, by) : target || null });
-  await saveMatches(tx, kept);
-  const known = Object.fromEntries(Object.entries(zones).filter(([, zone]) => zone && isZone(zone)));
-  await tx
-    .update(importBatch)
-    .set({ options: { format: 1, zones: { ...batch.options.zones, ...known } } })
-    .where(eq(importBatch.id, batch.id));
-}
-
-async function make(tx: Db, kind: Decision['kind'], said: string, mail: string, by: Actor): Promise<string | null> {
-  const blank = { phone: '', website: '' };
-  if (kind === 'venue')
-    return (
-      await saveVenue(
-        tx,
-        null,
-        { ...blank, name: said.slice(0, 120), street: '', town: '', island: '', lat: null, lng: null, access: '', mail: '' },
-        by,
-      )
-    ).id;
-  if (kind === 'organizer') return (await saveOrganizer(tx, null, { ...blank, name: said.slice(0, 120), text: '', mail }, by)).id;
-  return null;
-}
-
-export interface BroughtIn {
+interface Outcome {
   made: number;
   changed: number;
-  /** titles that could not be published, with the reason; they came in as drafts */
   kept: { title: string; reason: string }[];
 }
 
-/** Writes what was chosen. One transaction: all of it, or nothing. */
-export async function bringIn(tx: Db, batch: Batch, items: readonly Planned[], publish: boolean, change: Change): Promise<BroughtIn> {
-  if (batch.state !== 'previewed') throw new Problem(409, 'This file was brought in already.');
-  const chosen = items.filter(({ action }) => action === 'new' || action === 'changed');
-  if (!chosen.length) throw new Problem(422, 'Nothing is chosen that would change anything.');
-  if (chosen.length > MOST_AT_ONCE)
-    throw new Problem(413, `At most ${MOST_AT_ONCE.toLocaleString('en')} listings come in at once; choose fewer.`);
-  const result: BroughtIn = { made: 0, changed: 0, kept: [] };
-  for (const item of chosen) {
-    const content = read(contentInput, item.content);
-    const row = item.listingId
-      ? await saveListing(tx, { id: item.listingId, content, revision: item.revision }, change)
-      : await createListing(tx, content, change);
-    const last = publish ? await tryPublish(tx, row, change, result) : row;
-    if (item.listingId) result.changed++;
-    else result.made++;
-    const before = item.before
-      ? {
-          format: 1 as const,
-          content: item.before,
-          edited: item.edited,
-          source: item.source?.content ?? null,
-          sequence: item.source?.sequence ?? 0,
-        }
-      : null;
-    await tx.insert(importItem).values({
-      batchId: batch.id,
-      uid: item.uid,
-      listingId: row.id,
-      before,
-      revision: last.revision,
-      published: last.stage === 'published' && !last.edited,
-    });
-    const source = { uid: item.uid, listingId: row.id, sequence: item.sequence, content: item.imported };
-    await tx.insert(importSource).values(source).onConflictDoUpdate({ target: importSource.uid, set: source });
-  }
-  await tx
-    .update(importBatch)
-    .set({ state: 'brought-in', made: result.made, changed: result.changed, at: new Date(change.now.ms) })
-    .where(eq(importBatch.id, batch.id));
-  await note(tx, batch, `brought in “${batch.name}”: ${result.made} new, ${result.changed} changed`, change);
-  return result;
+async function bringNew(tx: Db, row: Job, items: readonly Planned[], around: Around): Promise<Outcome> {
+  const { batchId = '', publish = false } = row.input;
+  // What came in by another way since it was looked at is not made twice.
+  const fresh = items.filter((item) => item.action === 'new');
+  const contents = fresh.map((item) => ({ content: read(contentInput, item.content), publish }));
+  const fallback = publish ? await once(around, 'fallback', () => fallbackCategory(tx)) : '';
+  const { made, rows } = await buildMany(tx, contents, { jobId: row.id, change: changeOf(row, around), fallback });
+  const kept = made.flatMap(({ reason }, i) => (reason === undefined ? [] : [{ title: fresh[i]?.title ?? '', reason }]));
+  const notes = fresh.map((item, i) =>
+    rememberedRows({ item, listingId: made[i]?.id ?? '', batchId, revision: 1, published: made[i]?.published ?? false }),
+  );
+  await insertRows(tx, { ...rows, import_item: notes.map((n) => n.item), import_source: notes.map((n) => n.source) });
+  return { made: made.length, changed: 0, kept };
 }
 
-type Row = Awaited<ReturnType<typeof createListing>>;
+async function bringChanged(tx: Db, row: Job, items: readonly Planned[], around: Around): Promise<Outcome> {
+  const change = changeOf(row, around);
+  const outcome: Outcome = { made: 0, changed: 0, kept: [] };
+  for (const item of items) {
+    if (item.action !== 'changed' || !item.listingId) continue;
+    const saved = await saveListing(tx, { id: item.listingId, content: read(contentInput, item.content), revision: item.revision }, change);
+    const last = row.input.publish ? await tryPublish(tx, saved, change, outcome) : saved;
+    outcome.changed++;
+    const published = last.stage === 'published' && !last.edited;
+    await remember(tx, { item, listingId: saved.id, batchId: row.input.batchId ?? '', revision: last.revision, published });
+  }
+  return outcome;
+}
 
-/** Publishes where Proof lets it; what it stops stays a draft, and is named. */
-async function tryPublish(tx: Db, row: Row, change: Change, result: BroughtIn): Promise<Row> {
+type Saved = Awaited<ReturnType<typeof saveListing>>;
+
+/** Publishes where Proof lets it; what it stops stays as it is for readers, and is named. */
+async function tryPublish(tx: Db, row: Saved, change: Change, outcome: Outcome): Promise<Saved> {
   try {
     return await publishListing(tx, row.id, row.revision, change);
   } catch (error) {
     if (!(error instanceof Problem)) throw error;
-    result.kept.push({ title: row.title, reason: error.title });
+    outcome.kept.push({ title: row.title, reason: error.title });
     return row;
   }
 }
 
-/** Takes a batch back: what it made goes, what it changed is as before; what somebody worked on since stays, and is named. */
-export async function undoBatch(tx: Db, id: string, change: Change): Promise<{ undone: number; stayed: string[] }> {
-  const [batch] = await tx.select().from(importBatch).where(eq(importBatch.id, id)).for('update');
-  if (!batch) throw notFound('file');
-  if (batch.state !== 'brought-in')
-    throw new Problem(409, batch.state === 'undone' ? 'This was undone already.' : 'This was not brought in yet.');
-  const items = await tx.select().from(importItem).where(eq(importItem.batchId, id));
-  const stayed: string[] = [];
-  let undone = 0;
-  for (const item of items) {
-    const [row] = await tx.select().from(listing).where(eq(listing.id, item.listingId));
-    if (!row) continue;
-    if (row.revision !== item.revision) {
-      stayed.push(row.title);
-      continue;
-    }
-    undone++;
-    if (!item.before) {
-      await tx.delete(listing).where(eq(listing.id, row.id));
-      continue;
-    }
-    const saved = await saveListing(tx, { id: row.id, content: item.before.content, revision: row.revision }, change);
-    if (item.published && !item.before.edited) await publishListing(tx, saved.id, saved.revision, change);
-    else if (saved.stage === 'published' && !item.before.edited)
-      await tx.update(listing).set({ edited: false }).where(eq(listing.id, saved.id));
-    if (item.before.source)
-      await tx
-        .update(importSource)
-        .set({ content: item.before.source, sequence: item.before.sequence })
-        .where(eq(importSource.uid, item.uid));
-    else await tx.delete(importSource).where(eq(importSource.uid, item.uid));
-  }
-  await tx.update(importBatch).set({ state: 'undone' }).where(eq(importBatch.id, id));
-  await note(tx, batch, `took back “${batch.name}”`, change);
-  return { undone, stayed };
+interface Remembered {
+  item: Planned;
+  listingId: string;
+  batchId: string;
+  revision: number;
+  published: boolean;
 }
 
-async function note(tx: Db, batch: Batch, what: string, { by, now }: Change): Promise<void> {
-  await tx
-    .insert(audit)
-    .values({ id: newId(), at: new Date(now.ms), byId: by.id, byName: by.name, what, kind: 'import', subjectId: batch.id });
+/** What is needed to take a listing back, and what the file said, to compare with the next time. */
+function rememberedRows({ item, listingId, batchId, revision, published }: Remembered): { item: object; source: object } {
+  const before = item.before && {
+    format: 1,
+    content: item.before,
+    edited: item.edited,
+    source: item.source?.content ?? null,
+    sequence: item.source?.sequence ?? 0,
+  };
+  return {
+    item: { batch_id: batchId, uid: item.uid, listing_id: listingId, before, revision, published },
+    source: { uid: item.uid, listing_id: listingId, sequence: item.sequence, content: item.imported },
+  };
+}
+
+async function remember(tx: Db, remembered: Remembered): Promise<void> {
+  const { item, source } = rememberedRows(remembered);
+  await tx.delete(importSource).where(eq(importSource.uid, remembered.item.uid));
+  await insertRows(tx, { import_item: [item], import_source: [source] });
+}
+
+async function finishBringIn(tx: Db, row: Job, { now }: Around): Promise<Step> {
+  const { batchId = '', made = 0, changed = 0, kept = [] } = row.input;
+  const [batch] = await tx
+    .update(importBatch)
+    .set({ state: 'brought-in', made, changed, at: new Date(now.ms) })
+    .where(eq(importBatch.id, batchId))
+    .returning({ name: importBatch.name });
+  if (batch) await note(tx, row, `brought in “${batch.name}”: ${made} new, ${changed} changed`, now.ms);
+  const first = kept[0] ? ` Proof keeps ${kept.length === 1 ? 'one' : kept.length} from readers: ${kept[0].title}: ${kept[0].reason}` : '';
+  return { did: 0, finished: true, said: `Brought in: ${made} new, ${changed} changed.${first}` };
+}
+
+/** Begins to take a batch back; the answer is the job's id. */
+export async function startTakeBack(tx: Db, batchId: string, change: Change): Promise<string> {
+  const lines = { id: importBatch.id, state: importBatch.state, jobId: importBatch.jobId };
+  const [batch] = await tx.select(lines).from(importBatch).where(eq(importBatch.id, batchId)).for('update');
+  if (batch?.state !== 'brought-in')
+    throw new Problem(409, batch?.state === 'undone' ? 'This was undone already.' : 'This was not brought in yet.');
+  const [count] = await tx.select({ n: sql<number>`count(*)::int` }).from(importItem).where(eq(importItem.batchId, batchId));
+  const id = await startJob(tx, { kind: 'take-back', total: count?.n ?? 0, input: { batchId }, by: change.by, now: change.now });
+  await tx.update(importBatch).set({ state: 'going' }).where(eq(importBatch.id, batchId));
+  await hideAgain(tx, batch);
+  return id;
+}
+
+/** What a batch made vanishes at once, except for what somebody worked on since: that is theirs now. */
+async function hideAgain(tx: Db, batch: Pick<Batch, 'id' | 'jobId'>): Promise<void> {
+  if (!batch.jobId) return;
+  const worked = sql`select i.listing_id from import_item i join listing w on w.id = i.listing_id where i.batch_id = ${batch.id} and w.revision <> i.revision`;
+  await tx.execute(sql`update listing set job_id = null where id in (${worked})`);
+  await tx.execute(sql`update published set job_id = null where listing_id in (${worked})`);
+  await tx.update(job).set({ hidden: true }).where(eq(job.id, batch.jobId));
+}
+
+export const takingBack: Work = {
+  step: async (tx, row, size, around) => {
+    const { input } = row;
+    const { batchId = '' } = input;
+    const { did, undone, stayed } = await takeBackSome(tx, batchId, size, changeOf(row, around));
+    const kept = [...(input.kept ?? []), ...stayed].slice(0, MOST_WORDS);
+    const made = (input.made ?? 0) + undone;
+    if (did) return { did, finished: false, input: { ...input, kept, made } };
+    const batch = await readBatch(tx, batchId);
+    await tx.update(importBatch).set({ state: 'undone' }).where(eq(importBatch.id, batchId));
+    if (batch.jobId) await tx.update(job).set({ hidden: false }).where(eq(job.id, batch.jobId));
+    await note(tx, row, `took back “${batch.name}”`, around.now.ms);
+    const names = kept.slice(0, 5).map(({ title }) => title);
+    const rest = kept.length ? ` ${names.join(', ')}${kept.length > 5 ? ' and others' : ''} stayed: somebody worked on them since.` : '';
+    return { did: 0, finished: true, said: `Taken back: ${made.toLocaleString('en')} ${made === 1 ? 'listing' : 'listings'}.${rest}` };
+  },
+};
+
+/** Takes some of a batch's listings back: what it made goes, what it changed is as before, what was worked on since stays. */
+async function takeBackSome(
+  tx: Db,
+  batchId: string,
+  size: number,
+  change: Change,
+): Promise<{ did: number; undone: number; stayed: { title: string; reason: string }[] }> {
+  const made = await tx
+    .select()
+    .from(importItem)
+    .where(and(eq(importItem.batchId, batchId), isNull(importItem.before)))
+    .limit(size);
+  const items = made.length
+    ? made
+    : await tx
+        .select()
+        .from(importItem)
+        .where(eq(importItem.batchId, batchId))
+        .limit(Math.max(1, size >> 2));
+  if (!items.length) return { did: 0, undone: 0, stayed: [] };
+  const ids = items.map((item) => item.listingId);
+  const rows = await tx
+    .select({ id: listing.id, title: listing.title, revision: listing.revision })
+    .from(listing)
+    .where(inArray(listing.id, ids))
+    .for('update');
+  const rowOf = new Map(rows.map((row) => [row.id, row]));
+  const stayed: { title: string; reason: string }[] = [];
+  const gone: string[] = [];
+  let undone = 0;
+  for (const item of items) {
+    const row = rowOf.get(item.listingId);
+    if (!row) continue;
+    if (row.revision !== item.revision) stayed.push({ title: row.title, reason: 'Somebody worked on it since.' });
+    else {
+      undone++;
+      if (item.before) await putBack(tx, item, change);
+      else gone.push(row.id);
+    }
+  }
+  if (gone.length) await tx.delete(listing).where(inArray(listing.id, gone));
+  const uids = items.map((item) => item.uid);
+  await tx.delete(importItem).where(and(eq(importItem.batchId, batchId), inArray(importItem.uid, uids)));
+  return { did: items.length, undone, stayed };
+}
+
+/** A changed listing as it was, published again where it was published. */
+async function putBack(tx: Db, item: typeof importItem.$inferSelect, change: Change): Promise<void> {
+  const { before } = item;
+  if (!before) return;
+  const saved = await saveListing(tx, { id: item.listingId, content: before.content, revision: item.revision }, change);
+  if (item.published && !before.edited) await publishListing(tx, saved.id, saved.revision, change);
+  if (before.source)
+    await tx.update(importSource).set({ content: before.source, sequence: before.sequence }).where(eq(importSource.uid, item.uid));
+  else await tx.delete(importSource).where(eq(importSource.uid, item.uid));
+}
+
+async function note(tx: Db, row: Job, what: string, ms: number): Promise<void> {
+  await tx.insert(audit).values({
+    id: newId(),
+    at: new Date(ms),
+    byId: row.byId,
+    byName: row.byName,
+    what,
+    kind: 'import',
+    subjectId: row.input.batchId ?? row.id,
+  });
+}
+
+export type BatchLine = Omit<Batch, 'summary' | 'options'> & { job: Job | null };
+
+/** What was brought in, or is on its way, the newest first. */
+export async function readBatches(db: Db): Promise<BatchLine[]> {
+  const { file: _file, summary: _summary, options: _options, ...columns } = getTableColumns(importBatch);
+  return db
+    .select({ ...columns, job })
+    .from(importBatch)
+    .leftJoin(job, eq(job.id, importBatch.jobId))
+    .where(sql`${importBatch.state} not in ('previewed', 'looking')`)
+    .orderBy(desc(importBatch.at))
+    .limit(30);
+}
+
+export interface PreviewQuery {
+  action: string;
+  page: number;
+}
+export const PER_PREVIEW = 100;
+
+/** One page of what would happen. What was looked at is looked at again: somebody may have changed it since. */
+export async function readPreview(
+  rt: Runtime,
+  batchId: string,
+  { action, page }: PreviewQuery,
+): Promise<{ rows: (Planned & { n: number; chosen: boolean })[]; total: number }> {
+  const known = ['new', 'changed', 'same', 'older'].find((name) => name === action) as Row['action'] | undefined;
+  const where = and(eq(importRow.batchId, batchId), known ? eq(importRow.action, known) : undefined);
+  const [count] = await rt.db.select({ n: sql<number>`count(*)::int` }).from(importRow).where(where);
+  const rows = await rt.db
+    .select()
+    .from(importRow)
+    .where(where)
+    .orderBy(asc(importRow.n))
+    .limit(PER_PREVIEW)
+    .offset((page - 1) * PER_PREVIEW);
+  const { items } = await planRows(rt.db, rows, await rt.around());
+  return { rows: items.map((item, i) => ({ ...item, n: rows[i]?.n ?? 0, chosen: rows[i]?.chosen ?? false })), total: count?.n ?? 0 };
 }

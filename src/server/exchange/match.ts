@@ -1,6 +1,6 @@
 /** What a file's own words for places, organizers and categories mean here: decided by somebody once, else by name or position. */
 import { distanceKm } from '@/core/geo/geo';
-import type { ReadEvent } from '@/core/exchange/read-ical';
+import type { Named } from '@/core/exchange/incoming';
 import { fold } from '@/core/text/text';
 import type { Db } from '../db/client';
 import { importMatch } from '../db/schema';
@@ -35,7 +35,7 @@ const SAME_PLACE_KM = 0.15;
 /** An id, null for "left aside", undefined when nobody has decided. */
 export type Meaning = string | null | undefined;
 
-export function venueOf({ location, point }: Pick<ReadEvent, 'location' | 'point'>, found: Lookup, decided: Decided): Meaning {
+export function venueOf({ name: location, point }: Named, found: Lookup, decided: Decided): Meaning {
   if (!location && !point) return null;
   const known = decided.get(matchKey('venue', location));
   if (known === null || (known !== undefined && found.venue.has(known))) return known;
@@ -50,15 +50,11 @@ export function venueOf({ location, point }: Pick<ReadEvent, 'location' | 'point
   return near?.length === 1 ? near[0]?.id : undefined;
 }
 
-export function organizerOf(event: Pick<ReadEvent, 'organizer'>, found: Lookup, decided: Decided): Meaning {
-  const { organizer } = event;
-  if (!organizer) return null;
-  const known = decided.get(matchKey('organizer', organizer.name));
+export function organizerOf(named: Named, found: Lookup, decided: Decided): Meaning {
+  const { name, mail = '' } = named;
+  const known = decided.get(matchKey('organizer', name));
   if (known === null || (known !== undefined && found.organizer.has(known))) return known;
-  const same = found.organizers.find(
-    (o) => fold(o.name) === fold(organizer.name) || (organizer.mail !== '' && fold(o.mail) === fold(organizer.mail)),
-  );
-  return same?.id;
+  return found.organizers.find((o) => fold(o.name) === fold(name) || (mail !== '' && fold(o.mail) === fold(mail)))?.id;
 }
 
 export function categoryOf(said: string, found: Lookup, decided: Decided): Meaning {

@@ -1,13 +1,13 @@
-/** What bringing a file in would do, event by event, without writing anything. */
+/** What bringing listings in would do, one by one, without writing anything. */
 import { inArray } from 'drizzle-orm';
-import { emptyContent, type ListingContent } from '@/core/listing/content';
-import type { ReadEvent, ReadFile } from '@/core/exchange/read-ical';
-import { sayChange, sayRecurrence } from '@/core/phrase/say';
-import type { Style } from '@/core/phrase/format';
-import { changesFromStored, fromStored, toStored, type StoredChange } from '@/core/recurrence/stored';
 import type { Day } from '@/core/day/day';
 import { isoWall } from '@/core/day/wall';
+import type { Incoming, Named } from '@/core/exchange/incoming';
+import { emptyContent, type ListingContent, sayCost } from '@/core/listing/content';
+import type { Style } from '@/core/phrase/format';
+import { sayChange, sayRecurrence } from '@/core/phrase/say';
 import { expand } from '@/core/recurrence/expand';
+import { changesFromStored, fromStored, type StoredChange } from '@/core/recurrence/stored';
 import { canonical } from '@/core/text/canonical';
 import { paragraphs, plainText } from '@/core/text/text';
 import type { Db } from '../db/client';
@@ -16,12 +16,12 @@ import { cleanHtml } from '../listings/html';
 import type { Lookup } from '../public/lookup';
 import { categoryOf, type Decided, type MatchKind, matchKey, organizerOf, venueOf } from './match';
 
-/** The fields of a listing that a calendar file speaks of. */
-const FIELDS = ['title', 'text', 'recurrence', 'changes', 'standing', 'website', 'venueIds', 'organizerIds', 'categoryIds'] as const;
-type Field = (typeof FIELDS)[number];
-type Imported = Pick<ListingContent, Field>;
+export type Field = Exclude<keyof ListingContent, 'format' | 'pictureId'>;
+type Imported = Partial<Pick<ListingContent, Field>>;
 
 export type PlannedAction = 'new' | 'changed' | 'same' | 'older';
+/** What writes. */
+export const writes = (action: PlannedAction): boolean => action === 'new' || action === 'changed';
 
 export interface Difference {
   what: string;
@@ -67,59 +67,74 @@ export interface Plan {
 }
 
 export interface PlanInput {
-  file: ReadFile;
+  items: readonly Incoming[];
   found: Lookup;
   decided: Decided;
   style: Style;
-  /** UIDs of this site's own files end so */
-  host: string;
   /** dates are compared so far */
   horizon: Day;
 }
 
-const OWN_UID = /^([0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12})@(.+)$/;
-
-export async function planImport(db: Db, { file, found, decided, style, host, horizon }: PlanInput): Promise<Plan> {
-  const uids = file.events.map((event) => event.uid);
+export async function planImport(db: Db, { items: incoming, found, decided, style, horizon }: PlanInput): Promise<Plan> {
+  const uids = incoming.map((item) => item.uid);
   const sources = await readChunks(uids, (chunk) => db.select().from(importSource).where(inArray(importSource.uid, chunk)));
   const sourceOf = new Map(sources.map((row) => [row.uid, row]));
-  const own = new Map(uids.flatMap((uid) => (OWN_UID.exec(uid)?.[2] === host ? [[uid, uid.slice(0, 36)] as const] : [])));
-  const ids = [...new Set([...sources.map((row) => row.listingId), ...own.values()])];
+  const ids = [...new Set([...sources.map((row) => row.listingId), ...incoming.flatMap((item) => item.ownId ?? [])])];
   const rows = await readChunks(ids, (chunk) => db.select().from(listing).where(inArray(listing.id, chunk)));
   const rowOf = new Map(rows.map((row) => [row.id, row]));
   const open = new Map<string, Open>();
-  const items = file.events.map((event): Planned => {
-    const source = sourceOf.get(event.uid);
-    const row = rowOf.get(source?.listingId ?? own.get(event.uid) ?? '');
-    const said = importedOf(event, found, decided, open);
-    const isOwn = !source && row !== undefined;
-    // Our own files hold the text without its form, and the address of the page: those stay as they are here.
-    const fresh = isOwn ? { ...said, text: row.working.text, website: row.working.website, organizerIds: row.working.organizerIds } : said;
-    const content = merged(row?.working, source?.content, fresh, horizon);
-    const differences = row ? differencesOf(row.working, content, found, style) : [];
-    const older = row !== undefined && source !== undefined && event.sequence < source.sequence;
-    return {
-      uid: event.uid,
-      line: event.line,
-      action: older ? 'older' : row ? (differences.length ? 'changed' : 'same') : 'new',
-      listingId: row?.id ?? null,
-      revision: row?.revision ?? 0,
-      edited: row?.edited ?? false,
-      published: row?.stage === 'published',
-      title: event.title || 'Without a title',
-      when: sayRecurrence(event.recurrence, style),
-      changed: event.changes.map((one) => sayChange(one, style)),
-      place: event.location,
-      sequence: event.sequence,
-      content,
-      before: row?.working ?? null,
-      imported: { ...emptyContent(), ...fresh },
-      source: source ? { content: source.content, sequence: source.sequence } : null,
-      differences,
-      notes: [...event.notes, ...event.attachments.map((address) => `Not fetched: ${address}`)],
-    };
+  const items = incoming.map((item): Planned => {
+    const source = sourceOf.get(item.uid);
+    const row = rowOf.get(source?.listingId ?? item.ownId ?? '');
+    const fresh = asHere(item, importedOf(item, found, decided, open), row, source !== undefined);
+    return plannedOf(item, fresh, row, source, { found, style, horizon });
   });
   return { items, open: [...open.values()].sort((a, b) => (a.kind + a.said < b.kind + b.said ? -1 : 1)) };
+}
+
+type Row = typeof listing.$inferSelect;
+type Source = typeof importSource.$inferSelect;
+
+/** What a file can say of a listing of ours only without its form is left as it is here. */
+function asHere(item: Incoming, said: Imported, row: Row | undefined, knownBefore: boolean): Imported {
+  if (!row || item.html) return said;
+  const sameText = said.text !== undefined && plainText(said.text) === plainText(row.working.text);
+  const fresh = sameText ? { ...said, text: row.working.text } : said;
+  // A calendar file of our own has the summary in its text, and the address of the page.
+  if (knownBefore || item.content.summary !== undefined) return fresh;
+  return { ...fresh, text: row.working.text, website: row.working.website, organizerIds: row.working.organizerIds };
+}
+
+function plannedOf(
+  item: Incoming,
+  fresh: Imported,
+  row: Row | undefined,
+  source: Source | undefined,
+  { found, style, horizon }: Pick<PlanInput, 'found' | 'style' | 'horizon'>,
+): Planned {
+  const content = merged(row?.working, source?.content, fresh, horizon);
+  const differences = row ? differencesOf(row.working, content, found, style) : [];
+  const older = row !== undefined && source !== undefined && item.sequence < source.sequence;
+  return {
+    uid: item.uid,
+    line: item.line,
+    action: older ? 'older' : row ? (differences.length ? 'changed' : 'same') : 'new',
+    listingId: row?.id ?? null,
+    revision: row?.revision ?? 0,
+    edited: row?.edited ?? false,
+    published: row?.stage === 'published',
+    title: item.content.title || 'Without a title',
+    when: content.recurrence ? sayRecurrence(fromStored(content.recurrence), style) : 'no date',
+    changed: changesFromStored(item.content.changes ?? []).map((one) => sayChange(one, style)),
+    place: item.venues?.[0]?.name ?? '',
+    sequence: item.sequence,
+    content,
+    before: row?.working ?? null,
+    imported: { ...emptyContent(), ...fresh },
+    source: source ? { content: source.content, sequence: source.sequence } : null,
+    differences,
+    notes: item.notes,
+  };
 }
 
 async function readChunks<T>(keys: readonly string[], read: (chunk: string[]) => Promise<T[]>): Promise<T[]> {
@@ -128,41 +143,45 @@ async function readChunks<T>(keys: readonly string[], read: (chunk: string[]) =>
   return found;
 }
 
-function importedOf(event: ReadEvent, found: Lookup, decided: Decided, open: Map<string, Open>): Imported {
+/** The fields that a file speaks of, its words for places, people and categories turned into what they mean here. */
+function importedOf(item: Incoming, found: Lookup, decided: Decided, open: Map<string, Open>): Imported {
   const ask = (kind: MatchKind, said: string, mail = ''): void => {
     const key = matchKey(kind, said);
     const known = open.get(key);
     if (known) known.events++;
     else open.set(key, { kind, said, mail, events: 1 });
   };
-  const venue = venueOf(event, found, decided);
-  if (venue === undefined && event.location) ask('venue', event.location);
-  const organizer = organizerOf(event, found, decided);
-  if (organizer === undefined && event.organizer) ask('organizer', event.organizer.name, event.organizer.mail);
-  const categories = event.categories.flatMap((said) => {
-    const category = categoryOf(said, found, decided);
-    if (category === undefined) ask('category', said);
-    return category ?? [];
-  });
-  return {
-    title: event.title,
-    text: cleanHtml(event.html ? event.description : paragraphs(event.description)),
-    recurrence: toStored(event.recurrence),
-    changes: event.changes.flatMap((change): StoredChange[] => {
-      const original = isoWall(change.original);
-      const place = event.places.get(original);
-      const elsewhere = place && venueOf(place, found, decided);
-      if (place && elsewhere === undefined && place.location) ask('venue', place.location);
-      const stored = { ...change, original, movedTo: change.movedTo && isoWall(change.movedTo) };
-      const says = stored.movedTo || stored.length || stored.standing || stored.note || elsewhere;
-      return says ? [{ ...stored, ...(elsewhere ? { venueId: elsewhere } : {}) }] : [];
-    }),
-    standing: event.standing,
-    website: event.url,
-    venueIds: venue ? [venue] : [],
-    organizerIds: organizer ? [organizer] : [],
-    categoryIds: [...new Set(categories)].slice(0, 10),
+  const venue = (named: Named): string[] => {
+    const meaning = venueOf(named, found, decided);
+    if (meaning === undefined && named.name) ask('venue', named.name);
+    return meaning ? [meaning] : [];
   };
+  const organizer = (named: Named): string[] => {
+    const meaning = organizerOf(named, found, decided);
+    if (meaning === undefined) ask('organizer', named.name, named.mail);
+    return meaning ? [meaning] : [];
+  };
+  const category = (said: string): string[] => {
+    const meaning = categoryOf(said, found, decided);
+    if (meaning === undefined) ask('category', said);
+    return meaning ? [meaning] : [];
+  };
+  const { content, html, places } = item;
+  const imported: Imported = { ...content };
+  if (content.text !== undefined) imported.text = cleanHtml(html ? content.text : paragraphs(content.text));
+  if (content.changes) {
+    imported.changes = content.changes.flatMap((change): StoredChange[] => {
+      const place = places[change.original];
+      const [elsewhere] = place ? venue(place) : [];
+      const says = change.movedTo || change.length || change.standing || change.note || elsewhere;
+      return says ? [{ ...change, ...(elsewhere ? { venueId: elsewhere } : {}) }] : [];
+    });
+  }
+  const unique = (ids: string[]): string[] => [...new Set(ids)].slice(0, 10);
+  if (item.venues) imported.venueIds = unique(item.venues.flatMap(venue));
+  if (item.organizers) imported.organizerIds = unique(item.organizers.flatMap(organizer));
+  if (item.categories) imported.categoryIds = unique(item.categories.flatMap(category));
+  return imported;
 }
 
 const same = (a: unknown, b: unknown): boolean => canonical(a) === canonical(b);
@@ -173,21 +192,24 @@ const plain = (field: Field, content: Imported): unknown =>
 
 /** What the file changed since it last came in goes over what is here; what it did not change stays as editors have it. */
 function merged(here: ListingContent | undefined, last: ListingContent | undefined, file: Imported, horizon: Day): ListingContent {
-  if (!here) return { ...emptyContent(), ...file, attendance: 'in-person' };
+  if (!here) return { ...emptyContent(), ...file };
   const next = { ...here };
   // The same dates may be said otherwise: a break here is so many left-out dates in a file.
-  const dated = same(datesOf(here, horizon), datesOf(file, horizon));
-  for (const field of FIELDS) {
+  const dated = file.recurrence === undefined || same(datesOf(here, horizon), datesOf({ changes: [], recurrence: null, ...file }, horizon));
+  for (const field of Object.keys(file) as Field[]) {
     if (dated && (field === 'recurrence' || field === 'changes')) continue;
     if (last && same(plain(field, last), plain(field, file))) continue;
-    // A file names one place and one organizer; those that stand after it here are none of its business.
-    if ((field === 'venueIds' || field === 'organizerIds') && file[field][0] !== undefined && file[field][0] === here[field][0]) continue;
+    // A file that names one place or organizer says nothing of those that stand after it here.
+    if (field === 'venueIds' || field === 'organizerIds') {
+      const [only, more] = file[field] ?? [];
+      if (only !== undefined && more === undefined && only === here[field][0]) continue;
+    }
     if (!same(plain(field, here), plain(field, file))) Object.assign(next, { [field]: file[field] });
   }
   return next;
 }
 
-/** What happens when, in words that compare: start, end, standing, original. */
+/** What happens when, in words that compare: start, end, standing, place, original. */
 function datesOf({ recurrence: stored, changes }: Pick<ListingContent, 'recurrence' | 'changes'>, horizon: Day): string[] {
   if (!stored) return [];
   const recurrence = fromStored(stored);
@@ -199,29 +221,62 @@ function datesOf({ recurrence: stored, changes }: Pick<ListingContent, 'recurren
   ];
 }
 
+const WHAT: Record<Field, string> = {
+  title: 'Title',
+  shortTitle: 'Short title',
+  summary: 'Summary',
+  text: 'Text',
+  recurrence: 'When',
+  changes: 'Changed dates',
+  standing: 'Standing',
+  standingNote: 'Why',
+  attendance: 'Kind of place',
+  onlineAddress: 'Online address',
+  venueIds: 'Venue',
+  organizerIds: 'Organizer',
+  categoryIds: 'Categories',
+  cost: 'Cost',
+  website: 'Website',
+  contact: 'Contact',
+  access: 'Access',
+  headline: 'Headline',
+  visibility: 'Visibility',
+};
+
+/** A field's value as somebody reads it. */
+function sayField(field: Field, content: ListingContent, found: Lookup, style: Style): string {
+  const names = (ids: string[], of: Map<string, { name: string }>): string => ids.map((id) => of.get(id)?.name ?? 'removed').join(', ');
+  switch (field) {
+    case 'text':
+      return plainText(content.text).slice(0, 160);
+    case 'recurrence':
+      return content.recurrence ? sayRecurrence(fromStored(content.recurrence), style) : 'no date';
+    case 'changes':
+      return changesFromStored(content.changes)
+        .map((one) => sayChange(one, style))
+        .join('; ');
+    case 'venueIds':
+      return names(content.venueIds, found.venue);
+    case 'organizerIds':
+      return names(content.organizerIds, found.organizer);
+    case 'categoryIds':
+      return names(content.categoryIds, found.category);
+    case 'cost':
+      return sayCost(content.cost);
+    case 'contact':
+      return [content.contact.name, content.contact.phone, content.contact.mail].filter(Boolean).join(', ');
+    case 'headline':
+      return content.headline ? 'yes' : 'no';
+    default:
+      return content[field];
+  }
+}
+
 function differencesOf(before: ListingContent, after: ListingContent, found: Lookup, style: Style): Difference[] {
-  const names = (ids: string[], of: Map<string, { name: string }>): string =>
-    ids.map((id) => of.get(id)?.name ?? 'removed').join(', ') || 'none';
-  const when = (content: ListingContent): string => (content.recurrence ? sayRecurrence(fromStored(content.recurrence), style) : 'no date');
-  const shown: Record<Field, [string, (content: ListingContent) => string]> = {
-    title: ['Title', (c) => c.title],
-    text: ['Text', (c) => plainText(c.text).slice(0, 160) || 'none'],
-    recurrence: ['When', when],
-    changes: [
-      'Changed dates',
-      (c) =>
-        changesFromStored(c.changes)
-          .map((one) => sayChange(one, style))
-          .join('; ') || 'none',
-    ],
-    standing: ['Standing', (c) => c.standing],
-    website: ['Website', (c) => c.website || 'none'],
-    venueIds: ['Venue', (c) => names(c.venueIds, found.venue)],
-    organizerIds: ['Organizer', (c) => names(c.organizerIds, found.organizer)],
-    categoryIds: ['Categories', (c) => names(c.categoryIds, found.category)],
-  };
-  return FIELDS.filter((field) => !same(plain(field, before), plain(field, after))).map((field) => {
-    const [what, say] = shown[field];
-    return { what, before: say(before), after: say(after) };
-  });
+  const fields = (Object.keys(WHAT) as Field[]).filter((field) => !same(plain(field, before), plain(field, after)));
+  return fields.map((field) => ({
+    what: WHAT[field],
+    before: sayField(field, before, found, style) || 'none',
+    after: sayField(field, after, found, style) || 'none',
+  }));
 }

@@ -13,17 +13,24 @@ export interface FormState {
 }
 
 /** Runs a posted form. A Problem is shown at its fields, with nothing lost; `run` returns what to say when it worked. */
-export async function handleForm(
+export function handleForm(
   page: Readonly<AstroGlobal>,
   run: (tx: Db, fields: Record<string, string>, form: FormData) => Promise<string>,
 ): Promise<FormState> {
+  return handleLongForm(page, (fields, form) => page.locals.rt.db.transaction((tx) => run(tx as unknown as Db, fields, form)));
+}
+
+/** The same for what reads a long time before it writes, or waits for a job: its transactions are its own, and short. */
+export async function handleLongForm(
+  page: Readonly<AstroGlobal>,
+  run: (fields: Record<string, string>, form: FormData) => Promise<string>,
+): Promise<FormState> {
   if (page.request.method !== 'POST') return { said: undefined, fields: undefined, errors: undefined, wrong: '' };
-  const { rt } = page.locals;
   const form = await page.request.formData();
   const fields = formFields(form);
-  const { value, problem } = await tryForm(() => rt.db.transaction((tx) => run(tx as unknown as Db, fields, form)));
+  const { value, problem } = await tryForm(() => run(fields, form));
   if (!problem) {
-    await rt.contentChanged();
+    await page.locals.rt.contentChanged();
     return { said: value, fields: undefined, errors: undefined, wrong: '' };
   }
   page.response.status = problem.status;

@@ -3,6 +3,7 @@ import { sql } from 'drizzle-orm';
 import type { Day } from '@/core/day/day';
 import type { BookingRow } from '@/core/listing/editor';
 import type { Db } from '../db/client';
+import { shown } from '../jobs/hidden';
 
 /** So many at most: a hall with a date each hour for three years. */
 const MOST = 30_000;
@@ -35,7 +36,7 @@ export async function readBookings(db: Db, { venueIds, not, from }: BookingQuery
       join occurrence o on o.listing_id = l.id
       where o.last_day >= ${from} and coalesce(o.standing, '') not in ('cancelled', 'postponed')
         and case when o.venue_id is null then coalesce(p.content, l.working)->'venueIds' @> to_jsonb(array[asked.venue]) else o.venue_id = asked.venue end
-        and l.stage not in ('withdrawn', 'binned') and l.id is distinct from ${not}::uuid
+        and ${shown(sql.raw('l.job_id'))} and l.stage not in ('withdrawn', 'binned') and l.id is distinct from ${not}::uuid
         and l.working->>'attendance' <> 'online' and l.working->>'standing' <> 'cancelled'
       order by o.start_day limit ${MOST}
     ) q`)) as unknown as { rows: { list: string }[] };

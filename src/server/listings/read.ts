@@ -5,6 +5,7 @@ import { type Actor, editsAll } from '../accounts/roles';
 import type { Db } from '../db/client';
 import { link, listing, occurrence, oldAddress, submission, user, version } from '../db/schema';
 import { notFound, refused } from '../http/problem';
+import { shown } from '../jobs/hidden';
 import { likePattern } from '../public/filters';
 
 export type ListingRow = typeof listing.$inferSelect;
@@ -51,8 +52,9 @@ export interface TableRow {
   nextMinute: number | null;
 }
 
-function tableConditions(actor: Actor, { words, stage }: TableQuery): SQL | undefined {
-  const all: (SQL | undefined)[] = [];
+/** The listings that a table shows: what somebody may edit and chose. */
+export function selectTable(actor: Actor, { words, stage }: TableQuery): SQL | undefined {
+  const all: (SQL | undefined)[] = [shown(listing.jobId)];
   if (!editsAll(actor)) all.push(eq(listing.ownerId, actor.id ?? ''));
   if (stage === 'edited') all.push(eq(listing.edited, true));
   else if (stage) all.push(eq(listing.stage, stage));
@@ -77,7 +79,7 @@ export async function readTable(
     .where(sql`${occurrence.lastDay} >= ${today}`)
     .orderBy(occurrence.listingId, occurrence.startDay, sql`${occurrence.startMinute} nulls first`)
     .as('next_date');
-  const where = tableConditions(actor, query);
+  const where = selectTable(actor, query);
   const direction = query.down ? desc : asc;
   const order = {
     title: direction(sql`lower(${listing.title})`),
@@ -108,7 +110,7 @@ export async function readTable(
   const counts = await db
     .select({ stage: listing.stage, edited: listing.edited, n: sql<number>`count(*)::int` })
     .from(listing)
-    .where(editsAll(actor) ? undefined : eq(listing.ownerId, actor.id ?? ''))
+    .where(and(shown(listing.jobId), editsAll(actor) ? undefined : eq(listing.ownerId, actor.id ?? '')))
     .groupBy(listing.stage, listing.edited);
   const [count] = await db.select({ n: sql<number>`count(*)::int` }).from(listing).where(where);
   const stages = new Map<string, number>();
@@ -121,7 +123,10 @@ export async function readTable(
 
 /** A listing for editing. Contributors see their own only; to them another's does not exist. */
 export async function readListing(db: Db, id: string, actor: Actor): Promise<ListingRow> {
-  const [row] = await db.select().from(listing).where(eq(listing.id, id));
+  const [row] = await db
+    .select()
+    .from(listing)
+    .where(and(eq(listing.id, id), shown(listing.jobId)));
   if (!row) throw notFound('listing');
   if (!editsAll(actor) && row.ownerId !== actor.id) throw refused('This listing belongs to somebody else; ask an editor.');
   return row;
@@ -160,7 +165,7 @@ export async function readUses(
     .selectDistinct({ id: listing.id, title: listing.title, stage: listing.stage })
     .from(link)
     .innerJoin(listing, eq(listing.id, link.listingId))
-    .where(eq(link[column], id))
+    .where(and(eq(link[column], id), shown(listing.jobId)))
     .orderBy(asc(listing.title), asc(listing.id))
     .limit(500);
 }

@@ -1,11 +1,13 @@
-/** Makes the whole date index anew and reports what differed; and, each night, brings the horizon forward. */
-import { asc, eq, inArray, sql } from 'drizzle-orm';
-import type { ListingContent } from '@/core/listing/content';
+/** Makes the whole date index anew and reports what differed; and, when the month has changed, brings the horizon forward. */
+import { asc, eq, gt, sql } from 'drizzle-orm';
 import type { Db } from '../db/client';
-import { listing, published, setting } from '../db/schema';
+import { job, listing, published, setting } from '../db/schema';
+import { type Around, startJob, type Work } from '../jobs/runner';
+import { SITE_ACTOR } from '../accounts/roles';
 import type { Now } from '../site/clock';
 import type { SiteSettings } from '../site/settings';
-import { horizonOf, type IndexRow, indexRows, insertRows } from './date-index';
+import { Workshop } from '../work/workshop';
+import { horizonOf, type IndexRow, insertRows } from './date-index';
 
 export interface RebuildReport {
   listings: number;
@@ -39,55 +41,69 @@ const textOf = (row: IndexRow): string =>
     row.public,
   ]);
 
-export function rebuildIndex(db: Db, settings: SiteSettings, now: Now): Promise<RebuildReport> {
-  return db.transaction((tx) => rebuildIn(tx as unknown as Db, settings, now));
-}
+/** So many listings whose rows differed are named. */
+const MOST_NAMED = 500;
 
-/** The same inside a transaction that is under way. */
-export async function rebuildIn(tx: Db, settings: SiteSettings, now: Now): Promise<RebuildReport> {
+/** Makes the index anew, some listings a transaction, so that the site goes on answering. */
+export async function rebuildIndex(db: Db, settings: SiteSettings, now: Now): Promise<RebuildReport> {
   const report: RebuildReport = { listings: 0, dates: 0, differed: [] };
-  const ids = await tx.select({ id: listing.id }).from(listing).orderBy(asc(listing.id));
-  for (let at = 0; at < ids.length; at += CHUNK) {
-    await rebuildChunk(
-      tx,
-      ids.slice(at, at + CHUNK).map((row) => row.id),
-      settings,
-      now,
-      report,
-    );
+  const workshop = new Workshop(undefined);
+  for (let after: string | undefined; ; ) {
+    const last = await db.transaction((tx) => rebuildSome(tx as unknown as Db, { after, size: CHUNK, settings, now, workshop }, report));
+    if (!last) break;
+    after = last;
   }
-  await rememberHorizon(tx, settings, now);
+  await rememberHorizon(db, settings, now);
   return report;
 }
 
-/** So many listings are made anew at once, so that the extension of the horizon never holds the database for long. */
 const CHUNK = 40;
 
-async function rebuildChunk(tx: Db, ids: string[], settings: SiteSettings, now: Now, report: RebuildReport): Promise<void> {
-  const horizon = horizonOf(now.day, settings.horizonMonths);
+interface SomeInput extends Pick<Around, 'settings' | 'now' | 'workshop'> {
+  /** the last id that was looked at */
+  after: string | undefined;
+  size: number;
+}
+
+/** The next listings by their ids; the answer is the last of them, undefined when there are none. */
+async function rebuildSome(tx: Db, input: SomeInput, report: RebuildReport): Promise<string | undefined> {
+  const { after, size, settings, now, workshop } = input;
   const chunk = await tx
     .select({ id: listing.id, address: listing.address, stage: listing.stage, working: listing.working, copy: published.content })
     .from(listing)
     .leftJoin(published, eq(published.listingId, listing.id))
-    .where(inArray(listing.id, ids))
-    .orderBy(asc(listing.id));
-  const rows = ((await tx.execute(sql`${SELECT} where listing_id in ${ids}`)) as unknown as { rows: IndexRow[] }).rows;
+    .where(after ? gt(listing.id, after) : undefined)
+    .orderBy(asc(listing.id))
+    .limit(size);
+  if (!chunk.length) return undefined;
+  const ids = chunk.map((row) => row.id);
+  const kept = ((await tx.execute(sql`${SELECT} where listing_id in ${ids}`)) as unknown as { rows: IndexRow[] }).rows;
   const keptOf = new Map<string, IndexRow[]>(ids.map((id) => [id, []]));
-  for (const row of rows) keptOf.get(row.listing_id)?.push(row);
-  for (const row of chunk) {
-    const content: ListingContent = row.copy ?? row.working;
-    const isPublic = row.stage === 'published' && content.visibility === 'public';
-    const fresh = indexRows({ listingId: row.id, content, isPublic, settings, horizon });
-    const [should, is] = [new Set(fresh.map(textOf)), new Set((keptOf.get(row.id) ?? []).map(textOf))];
-    const missing = [...should].filter((text) => !is.has(text)).length;
-    const surplus = [...is].filter((text) => !should.has(text)).length;
-    report.listings++;
-    report.dates += fresh.length;
-    if (!missing && !surplus) continue;
-    report.differed.push({ address: row.address, missing, surplus });
-    await tx.execute(sql`delete from occurrence where listing_id = ${row.id}`);
-    await insertRows(tx, fresh);
+  for (const row of kept) keptOf.get(row.listing_id)?.push(row);
+  const addressOf = new Map(chunk.map((row) => [row.id, row.address]));
+  const listings = chunk.map((row) => {
+    const content = row.copy ?? row.working;
+    return { listingId: row.id, content, isPublic: row.stage === 'published' && content.visibility === 'public' };
+  });
+  const anew: IndexRow[] = [];
+  const gone: string[] = [];
+  const parts = workshop.run({ task: 'expand', listings, settings, horizon: horizonOf(now.day, settings.horizonMonths) });
+  for await (const part of parts) {
+    for (const { listingId, rows } of part.part === 'rows' ? part.rows : []) {
+      const [should, is] = [new Set(rows.map(textOf)), new Set((keptOf.get(listingId) ?? []).map(textOf))];
+      const missing = [...should].filter((text) => !is.has(text)).length;
+      const surplus = [...is].filter((text) => !should.has(text)).length;
+      report.listings++;
+      report.dates += rows.length;
+      if (!missing && !surplus) continue;
+      report.differed.push({ address: addressOf.get(listingId) ?? '', missing, surplus });
+      gone.push(listingId);
+      anew.push(...rows);
+    }
   }
+  if (gone.length) await tx.execute(sql`delete from occurrence where listing_id in ${gone}`);
+  await insertRows(tx, anew);
+  return ids.at(-1);
 }
 
 async function rememberHorizon(tx: Db, settings: SiteSettings, now: Now): Promise<void> {
@@ -95,20 +111,43 @@ async function rememberHorizon(tx: Db, settings: SiteSettings, now: Now): Promis
   await tx.insert(setting).values({ key: 'horizon', value }).onConflictDoUpdate({ target: setting.key, set: { value } });
 }
 
-/**
- * Brings the horizon forward when the month has changed: open-ended listings get their new dates, a chunk a transaction,
- * so that the site goes on answering. Returns how many listings got dates; 0 when there was nothing to do.
- */
-export async function extendHorizon(db: Db, settings: SiteSettings, now: Now): Promise<number> {
+/** The same as a job; bringing the horizon forward is the same work, since every row is compared with what it should be. */
+export const rebuilding: Work = {
+  step: async (tx, { input }, size, { settings, now, workshop }) => {
+    const report: RebuildReport = { listings: 0, dates: 0, differed: [] };
+    const last = await rebuildSome(tx, { after: input.after, size, settings, now, workshop }, report);
+    if (!last) {
+      await rememberHorizon(tx, settings, now);
+      return { did: 0, finished: true };
+    }
+    const differed = [...(input.differed ?? []), ...report.differed].slice(0, MOST_NAMED);
+    const changed = (input.changed ?? 0) + report.differed.length;
+    return {
+      did: report.listings,
+      finished: false,
+      input: { ...input, after: last, differed, changed, dates: (input.dates ?? 0) + report.dates },
+    };
+  },
+};
+
+export function startRebuild(tx: Db, kind: 'rebuild' | 'horizon', total: number, now: Now): Promise<string> {
+  return startJob(tx, { kind, total, input: {}, by: SITE_ACTOR, now });
+}
+
+export async function countListings(db: Db): Promise<number> {
+  const [row] = await db.select({ n: sql<number>`count(*)::int` }).from(listing);
+  return row?.n ?? 0;
+}
+
+/** Does the index end before the horizon, and does nobody work on that? Open-ended listings then miss their last dates. */
+export async function isHorizonOld(db: Db, settings: SiteSettings, now: Now): Promise<boolean> {
   const [kept] = await db.select().from(setting).where(eq(setting.key, 'horizon'));
   const day = (kept?.value as { day: number } | undefined)?.day;
-  if (day === horizonOf(now.day, settings.horizonMonths)) return 0;
-  const report: RebuildReport = { listings: 0, dates: 0, differed: [] };
-  const ids = await db.select({ id: listing.id }).from(listing).orderBy(asc(listing.id));
-  for (let at = 0; at < ids.length; at += CHUNK) {
-    const chunk = ids.slice(at, at + CHUNK).map((row) => row.id);
-    await db.transaction((tx) => rebuildChunk(tx as unknown as Db, chunk, settings, now, report));
-  }
-  await rememberHorizon(db, settings, now);
-  return report.differed.length;
+  if (day === horizonOf(now.day, settings.horizonMonths)) return false;
+  const open = await db
+    .select({ id: job.id })
+    .from(job)
+    .where(sql`${job.kind} in ('horizon', 'rebuild') and ${job.state} = 'running'`)
+    .limit(1);
+  return open.length === 0;
 }

@@ -2,12 +2,13 @@ import { eq } from 'drizzle-orm';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { change, choir, EDITOR, freshDb, inTx, NOW, type Places, SETTINGS, seedPlaces } from '../../../tests/support/db';
 import { problem } from '../../../tests/support/problem';
+import { siteOf } from '../../../tests/support/site';
 import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';
 import { audit, listing, occurrence, published, user, version } from '../db/schema';
 import { findPublished } from '../public/listing';
 import { insertRows } from './date-index';
-import { extendHorizon, rebuildIndex } from './rebuild';
+import { isHorizonOld, rebuildIndex, startRebuild } from './rebuild';
 import { changeAddress, createListing, moveToStage, publishListing, saveListing } from './write';
 
 let db: Db;
@@ -77,13 +78,18 @@ describe('a listing and its dates', () => {
     };
     const row = await publish(await make({ recurrence: open }));
     const before = await dates(row.id);
-    expect(await extendHorizon(db, SETTINGS, NOW)).toBe(0);
+    await rebuildIndex(db, SETTINGS, NOW);
+    expect(await isHorizonOld(db, SETTINGS, NOW)).toBe(false);
     const later = { ...NOW, day: NOW.day + 31 };
-    expect(await extendHorizon(db, SETTINGS, later)).toBe(1);
+    expect(await isHorizonOld(db, SETTINGS, later)).toBe(true);
+    const id = await inTx(db, (tx) => startRebuild(tx, 'horizon', 1, later));
+    // Somebody works on it already.
+    expect(await isHorizonOld(db, SETTINGS, later)).toBe(false);
+    expect(await siteOf(db, { now: later }).jobs.wait(id, 20_000)).toMatchObject({ state: 'done', done: 1, input: { changed: 1 } });
     const after = await dates(row.id);
     expect(after.length - before.length).toBeGreaterThanOrEqual(4);
     expect(after.slice(0, before.length)).toEqual(before);
-    expect(await extendHorizon(db, SETTINGS, later)).toBe(0);
+    expect(await isHorizonOld(db, SETTINGS, later)).toBe(false);
     expect((await rebuildIndex(db, SETTINGS, later)).differed).toEqual([]);
   });
 

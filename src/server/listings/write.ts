@@ -1,7 +1,7 @@
 /** Changes to listings. Each is one transaction: the row, its version, its audit line, its links and its date index. */
 import { and, eq, ne, sql } from 'drizzle-orm';
 import { type ListingContent, type Stage, SUMMARY_SHOWN, venuesOf } from '@/core/listing/content';
-import { proofOf, stopsPublishing } from '@/core/proof/proof';
+import { type ProofNote, proofOf, stopsPublishing } from '@/core/proof/proof';
 import { canonical } from '@/core/text/canonical';
 import { fold, freeAddress, plainText, shorten, webAddress } from '@/core/text/text';
 import { type Actor, mayEdit } from '../accounts/roles';
@@ -131,14 +131,19 @@ async function derive(tx: Db, row: Row, { settings, now }: Change): Promise<void
 
 async function writeLinks(tx: Db, listingId: string, copy: 'working' | 'published', content: ListingContent): Promise<void> {
   await tx.delete(link).where(and(eq(link.listingId, listingId), eq(link.copy, copy)));
+  const rows = linkRows(listingId, copy, content);
+  if (rows.length) await tx.insert(link).values(rows);
+}
+
+/** What a content points to, in its order, as rows. */
+export function linkRows(listingId: string, copy: 'working' | 'published', content: ListingContent): (typeof link.$inferInsert)[] {
   const base = { listingId, copy };
-  const rows = [
+  return [
     ...content.categoryIds.map((categoryId, position) => ({ ...base, position, categoryId })),
     ...venuesOf(content).map((venueId, position) => ({ ...base, position, venueId })),
     ...content.organizerIds.map((organizerId, position) => ({ ...base, position, organizerId })),
     ...(content.pictureId ? [{ ...base, position: 0, pictureId: content.pictureId }] : []),
   ];
-  if (rows.length) await tx.insert(link).values(rows);
 }
 
 /** Publishes the working copy: readers see it from now on. Proof must not stop it. */
@@ -152,15 +157,20 @@ export async function publishListing(tx: Db, id: string, revision: number, chang
   return update(tx, row, { stage: 'published', edited: false }, change, row.stage === 'published' ? 'published changes' : 'published');
 }
 
-async function refuseWhatStops(tx: Db, content: ListingContent, { now, settings }: Change): Promise<void> {
+function notesOf(content: ListingContent, { now, settings }: Change, pictureAlt: string | undefined): ProofNote[] {
+  const horizon = horizonOf(now.day, settings.horizonMonths);
+  return proofOf(content, { today: now.day, horizon, style: styleOf(settings), pictureAlt });
+}
+
+/** The first thing that keeps a content from being published, in words; undefined when nothing does. */
+export function whatStops(content: ListingContent, change: Change, pictureAlt: string | undefined): string | undefined {
+  return notesOf(content, change, pictureAlt).find((n) => n.severity === 'stops')?.sentence;
+}
+
+async function refuseWhatStops(tx: Db, content: ListingContent, change: Change): Promise<void> {
   const [cover] = content.pictureId ? await tx.select({ alt: picture.alt }).from(picture).where(eq(picture.id, content.pictureId)) : [];
   if (content.pictureId && !cover) throw invalid('picture', 'The chosen picture is gone; choose another.');
-  const notes = proofOf(content, {
-    today: now.day,
-    horizon: horizonOf(now.day, settings.horizonMonths),
-    style: styleOf(settings),
-    pictureAlt: cover?.alt,
-  });
+  const notes = notesOf(content, change, cover?.alt);
   if (!stopsPublishing(notes)) return;
   const stopping = notes.filter((n) => n.severity === 'stops');
   throw new Problem(
@@ -177,9 +187,33 @@ async function writePublished(tx: Db, row: Row, { now }: Change): Promise<void> 
     .from(published)
     .where(eq(published.listingId, row.id));
   const at = new Date(now.ms);
+  const values = publishedValues(row, content, {
+    sequence: (before?.sequence ?? -1) + 1,
+    publishedAt: before?.publishedAt ?? at,
+    at,
+    fallback: content.categoryIds[0] ? '' : await fallbackCategory(tx),
+  });
+  await tx.insert(published).values(values).onConflictDoUpdate({ target: published.listingId, set: values });
+  await writeLinks(tx, row.id, 'published', content);
+}
+
+interface Publication {
+  sequence: number;
+  publishedAt: Date;
+  at: Date;
+  /** the category of what has none */
+  fallback: string;
+}
+
+/** What readers see of a content, spread into the columns that views ask for. */
+export function publishedValues(
+  row: Pick<Row, 'id' | 'address'>,
+  content: ListingContent,
+  publication: Publication,
+): typeof published.$inferInsert {
   const text = plainText(content.text);
   const summary = content.summary || shorten(text.replace(/\n+/g, ' '), SUMMARY_SHOWN.list);
-  const values = {
+  return {
     listingId: row.id,
     address: row.address,
     visibility: content.visibility,
@@ -192,20 +226,18 @@ async function writePublished(tx: Db, row: Row, { now }: Change): Promise<void> 
     cost: content.cost,
     contact: content.contact,
     headline: content.headline,
-    categoryId: content.categoryIds[0] ?? (await fallbackCategory(tx)),
+    categoryId: content.categoryIds[0] ?? publication.fallback,
     venueId: content.attendance === 'online' ? null : (content.venueIds[0] ?? null),
     pictureId: content.pictureId,
     search: fold(`${content.title} ${content.shortTitle} ${content.summary} ${text}`).slice(0, 4000),
     content,
-    sequence: (before?.sequence ?? -1) + 1,
-    publishedAt: before?.publishedAt ?? at,
-    changedAt: at,
+    sequence: publication.sequence,
+    publishedAt: publication.publishedAt,
+    changedAt: publication.at,
   };
-  await tx.insert(published).values(values).onConflictDoUpdate({ target: published.listingId, set: values });
-  await writeLinks(tx, row.id, 'published', content);
 }
 
-async function fallbackCategory(tx: Db): Promise<string> {
+export async function fallbackCategory(tx: Db): Promise<string> {
   const [row] = await tx.select({ id: category.id }).from(category).where(eq(category.fallback, true));
   if (!row) throw invalid('categories', 'Choose a category, or make one the fallback on the Categories page.');
   return row.id;

@@ -4,6 +4,7 @@ import type { Day } from '@/core/day/day';
 import type { Attendance, Cost } from '@/core/listing/content';
 import type { Standing } from '@/core/recurrence/model';
 import type { Db } from '../db/client';
+import { shown } from '../jobs/hidden';
 import { type Filters, likePattern, ONLINE, searchWords } from './filters';
 import { type Lookup, topOf, withChildren } from './lookup';
 
@@ -46,8 +47,11 @@ export interface Span {
   to: Day;
 }
 
+/** What a job still brings in is not there yet. */
+const PUBLIC = sql`o.public and ${shown(sql.raw('p.job_id'))}`;
+
 const touches = ({ from, to }: Span): SQL =>
-  sql`o.public and (o.start_day between ${from} and ${to} or (o.last_day > o.start_day and o.last_day >= ${from} and o.start_day < ${from}))`;
+  sql`${PUBLIC} and (o.start_day between ${from} and ${to} or (o.last_day > o.start_day and o.last_day >= ${from} and o.start_day < ${from}))`;
 
 function wordConditions(filters: Filters): SQL[] {
   return searchWords(filters).map((word) => {
@@ -153,7 +157,7 @@ export interface ListPage {
 /** So many dates from a day on, always whole days. */
 export async function readListPage(db: Db, from: Day, count: number, filters: Filters, found: Lookup): Promise<ListPage> {
   const where = sql.join(
-    [sql`o.public and (o.start_day >= ${from} or (o.last_day > o.start_day and o.last_day >= ${from}))`, ...conditions(filters, found)],
+    [sql`${PUBLIC} and (o.start_day >= ${from} or (o.last_day > o.start_day and o.last_day >= ${from}))`, ...conditions(filters, found)],
     sql` and `,
   );
   // Far more than a page, so that the day on which it ends is whole even when that day is very full.
@@ -169,7 +173,7 @@ export async function readListPage(db: Db, from: Day, count: number, filters: Fi
 
 /** Where the page before begins: the day from which about `count` dates come before `from`; undefined when there are none. */
 export async function earlierDay(db: Db, from: Day, count: number, filters: Filters, found: Lookup): Promise<Day | undefined> {
-  const where = sql.join([sql`o.public and o.start_day < ${from}`, ...conditions(filters, found)], sql` and `);
+  const where = sql.join([sql`${PUBLIC} and o.start_day < ${from}`, ...conditions(filters, found)], sql` and `);
   const days = await rows<{ start_day: Day }>(db, sql`select o.start_day ${FROM} where ${where} order by o.start_day desc limit ${count}`);
   return days.at(-1)?.start_day;
 }
@@ -244,7 +248,10 @@ function addGroup(
 
 /** How many dates touch a day. */
 export async function countOn(db: Db, day: Day): Promise<number> {
-  const [row] = await rows<{ n: number }>(db, sql`select count(*)::int as n from occurrence o where ${touches({ from: day, to: day })}`);
+  const [row] = await rows<{ n: number }>(
+    db,
+    sql`select count(*)::int as n from occurrence o join published p on p.listing_id = o.listing_id where ${touches({ from: day, to: day })}`,
+  );
   return row?.n ?? 0;
 }
 
@@ -265,7 +272,7 @@ export function readComing(db: Db, { from, limit, venueId, organizerId }: Coming
     : sql`true`;
   return rows(
     db,
-    sql`select ${COLUMNS} ${FROM} where o.public and o.last_day >= ${from} and ${here} and o.listing_id in (select l.listing_id from listing_link l where l.copy = 'published' and ${of}) ${ORDER} limit ${limit}`,
+    sql`select ${COLUMNS} ${FROM} where ${PUBLIC} and o.last_day >= ${from} and ${here} and o.listing_id in (select l.listing_id from listing_link l where l.copy = 'published' and ${of}) ${ORDER} limit ${limit}`,
   );
 }
 

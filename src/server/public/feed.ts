@@ -3,7 +3,8 @@ import { inArray, sql } from 'drizzle-orm';
 import type { Wall } from '@/core/day/wall';
 import { type IcalListing, type IcalPlace, writeIcal } from '@/core/exchange/ical';
 import { changesFromStored, fromStored } from '@/core/recurrence/stored';
-import { plainText } from '@/core/text/text';
+import { type ListingContent, SUMMARY_SHOWN } from '@/core/listing/content';
+import { plainText, shorten } from '@/core/text/text';
 import { listing, published } from '../db/schema';
 import type { Runtime } from '../runtime';
 import { horizonOf } from '../listings/date-index';
@@ -24,28 +25,44 @@ function icalPlace(venue: VenueView): IcalPlace {
   };
 }
 
+/** A listing as it is given out: the published copy, or for editors the working one. */
+export interface GivenListing {
+  id: string;
+  address: string;
+  content: ListingContent;
+  sequence: number;
+  createdAt: Date;
+  changedAt: Date;
+}
+
 export function icalListing(row: PublishedRow, createdAt: Date, found: Lookup, rt: Runtime, only?: Wall): IcalListing | undefined {
-  const { content } = row;
+  const { listingId: id, address, content, sequence, changedAt } = row;
+  return icalOf({ id, address, content, sequence, createdAt, changedAt }, found, rt, only);
+}
+
+export function icalOf(given: GivenListing, found: Lookup, rt: Runtime, only?: Wall): IcalListing | undefined {
+  const { id, address, content, sequence, createdAt, changedAt } = given;
   if (!content.recurrence) return undefined;
   const venue = content.venueIds[0] ? found.venue.get(content.venueIds[0]) : undefined;
   const organizer = content.organizerIds[0] ? found.organizer.get(content.organizerIds[0]) : undefined;
-  const host = URL.canParse(rt.address()) ? new URL(rt.address()).hostname : 'almanac.example';
   const online = content.attendance === 'in-person' ? '' : content.onlineAddress;
+  const text = plainText(content.text);
+  const summary = content.summary || shorten(text.replace(/\n+/g, ' '), SUMMARY_SHOWN.list);
   return {
-    uid: `${row.listingId}@${host}`,
-    sequence: row.sequence,
+    uid: `${id}@${rt.host()}`,
+    sequence,
     created: createdAt.getTime(),
-    changed: row.changedAt.getTime(),
-    title: row.title,
-    description: [content.standingNote, row.summary, plainText(content.text), online].filter(Boolean).join('\n\n').slice(0, 6000),
-    url: `${rt.address()}/what/${row.address}`,
+    changed: changedAt.getTime(),
+    title: content.title,
+    description: [content.standingNote, summary, text, online].filter(Boolean).join('\n\n').slice(0, 6000),
+    url: `${rt.address()}/what/${address}`,
     ...(venue && content.attendance !== 'online' ? icalPlace(venue) : { location: online, point: venue && icalPlace(venue).point }),
-    placeOf: (id) => {
-      const elsewhere = found.venue.get(id);
+    placeOf: (venueId) => {
+      const elsewhere = found.venue.get(venueId);
       return elsewhere && icalPlace(elsewhere);
     },
     organizer: organizer ? { name: organizer.name, mail: organizer.mail } : undefined,
-    categories: content.categoryIds.map((id) => found.category.get(id)?.name ?? '').filter(Boolean),
+    categories: content.categoryIds.map((categoryId) => found.category.get(categoryId)?.name ?? '').filter(Boolean),
     standing: content.standing,
     recurrence: fromStored(content.recurrence),
     changes: changesFromStored(content.changes),

@@ -2,6 +2,7 @@
 import { and, asc, eq, inArray, sql } from 'drizzle-orm';
 import type { Day } from '@/core/day/day';
 import type { Db } from '../db/client';
+import { shown } from '../jobs/hidden';
 import { listing, occurrence, oldAddress, picture, published } from '../db/schema';
 
 export type PublishedRow = typeof published.$inferSelect;
@@ -22,13 +23,16 @@ export interface ListingDate {
 
 /** The published listing at an address; where it has moved when the address is an old one. */
 export async function findPublished(db: Db, address: string): Promise<{ row: PublishedRow } | { movedTo: string } | undefined> {
-  const [row] = await db.select().from(published).where(eq(published.address, address));
+  const [row] = await db
+    .select()
+    .from(published)
+    .where(and(eq(published.address, address), shown(published.jobId)));
   if (row) return { row };
   const [old] = await db
     .select({ address: published.address })
     .from(oldAddress)
     .innerJoin(published, eq(published.listingId, oldAddress.listingId))
-    .where(eq(oldAddress.address, address));
+    .where(and(eq(oldAddress.address, address), shown(published.jobId)));
   return old ? { movedTo: old.address } : undefined;
 }
 
@@ -106,7 +110,7 @@ export function readSitemap(db: Db): Promise<{ address: string; changedAt: Date 
     .select({ address: published.address, changedAt: published.changedAt })
     .from(published)
     .innerJoin(listing, eq(listing.id, published.listingId))
-    .where(eq(published.visibility, 'public'))
+    .where(and(eq(published.visibility, 'public'), shown(published.jobId)))
     .orderBy(asc(published.address))
     .limit(50_000);
 }

@@ -37,7 +37,7 @@ export interface Lookup {
 
 let kept: { revision: string; lookup: Promise<Lookup> } | undefined;
 
-export function lookup(rt: Runtime): Promise<Lookup> {
+export function lookup(rt: Pick<Runtime, 'db' | 'contentRevision'>): Promise<Lookup> {
   const revision = rt.contentRevision();
   if (kept?.revision !== revision) kept = { revision, lookup: readLookup(rt.db) };
   return kept.lookup;

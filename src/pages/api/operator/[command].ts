@@ -4,10 +4,10 @@ import { z } from 'zod';
 import { ROLES } from '@/server/accounts/roles';
 import { createAccount } from '@/server/accounts/write';
 import type { Db } from '@/server/db/client';
-import { exportIcal, exportJson, importFile } from '@/server/exchange/operator';
+import { exportAll, exportIcal, importFile } from '@/server/exchange/operator';
 import { answer } from '@/server/http/endpoint';
 import { explain, Problem, problemResponse, read } from '@/server/http/problem';
-import { rebuildIndex } from '@/server/listings/rebuild';
+import { countListings, type RebuildReport, startRebuild } from '@/server/listings/rebuild';
 import type { Runtime } from '@/server/runtime';
 import { hasListings } from '@/server/listings/read';
 
@@ -21,7 +21,7 @@ const commands: Record<string, (rt: Runtime, input: unknown) => Promise<unknown>
     await rt.db.transaction((tx) => createAccount(tx as unknown as Db, rt.auth, values, OPERATOR));
     return { email: values.email, role: values.role };
   },
-  rebuild: (rt) => rebuildIndex(rt.db, rt.settings(), rt.now()),
+  rebuild: (rt) => rebuild(rt),
   seed: async (rt) => {
     if (!rt.demo) throw new Problem(409, 'Seeding fills a site with invented events; it is for a demo (./bin/demo) only.');
     const { seedDemo } = await import('#demo/seed');
@@ -31,12 +31,23 @@ const commands: Record<string, (rt: Runtime, input: unknown) => Promise<unknown>
   },
   import: (rt, input) => importFile(rt, input),
   'export-ical': (rt) => exportIcal(rt),
-  'export-json': (rt) => exportJson(rt),
+  'export-json': (rt) => exportAll(rt, 'listings.json'),
+  'export-csv': (rt) => exportAll(rt, 'listings.csv'),
+  'export-dates': (rt) => exportAll(rt, 'dates.csv'),
   close: async (rt) => {
     await rt.close();
     return null;
   },
 };
+
+/** The operator waits as long as it takes; the site goes on answering meanwhile. */
+async function rebuild(rt: Runtime): Promise<RebuildReport> {
+  const total = await countListings(rt.db);
+  const id = await rt.db.transaction((tx) => startRebuild(tx as unknown as Db, 'rebuild', total, rt.now()));
+  const { done, state, input, said } = await rt.jobs.wait(id, Number.POSITIVE_INFINITY);
+  if (state !== 'done') throw new Problem(500, said || 'The date index could not be made anew.');
+  return { listings: done, dates: input.dates ?? 0, differed: input.differed ?? [] };
+}
 
 export const POST: APIRoute = async ({ params, locals, request }) => {
   try {

@@ -1,0 +1,13 @@
+// Bundles the thread that reads and expands for the server into one file.
+import { build } from 'esbuild';
+
+await build({
+  entryPoints: ['src/server/work/worker.ts'],
+  outfile: 'dist/work/worker.mjs',
+  bundle: true,
+  platform: 'node',
+  format: 'esm',
+  target: 'node20',
+  packages: 'external',
+  logLevel: 'warning',
+});

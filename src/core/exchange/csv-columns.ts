@@ -1,0 +1,164 @@
+/** What the columns of a table are: by their names, else by looking at what stands in them. */
+import { parseIsoDay } from '../day/day';
+import { readClock } from '../phrase/read/clock';
+import { fold } from '../text/text';
+
+export const COLUMNS = [
+  'skip',
+  'id',
+  'title',
+  'short-title',
+  'when',
+  'start-date',
+  'start-time',
+  'end-date',
+  'end-time',
+  'repeats',
+  'zone',
+  'venue',
+  'organizer',
+  'categories',
+  'summary',
+  'text',
+  'cost',
+  'website',
+  'online',
+  'access',
+  'contact',
+  'phone',
+  'mail',
+  'standing',
+] as const;
+export type Column = (typeof COLUMNS)[number];
+
+/** What each is called where somebody chooses. */
+export const COLUMN_WORDS: Record<Column, string> = {
+  skip: 'left out',
+  id: 'Id in the table',
+  title: 'Title',
+  'short-title': 'Short title',
+  when: 'When, in words',
+  'start-date': 'First day',
+  'start-time': 'Starts',
+  'end-date': 'Last day',
+  'end-time': 'Ends',
+  repeats: 'Repeats (RRULE)',
+  zone: 'Time zone',
+  venue: 'Venue',
+  organizer: 'Organizer',
+  categories: 'Categories',
+  summary: 'Summary',
+  text: 'Text',
+  cost: 'Cost',
+  website: 'Website',
+  online: 'Online address',
+  access: 'Access',
+  contact: 'Whom to ask',
+  phone: 'Phone',
+  mail: 'Mail',
+  standing: 'Standing',
+};
+
+/** Headers as people write them, folded. */
+const NAMES: Record<Exclude<Column, 'skip'>, string[]> = {
+  id: ['id', 'uid', 'number', 'no', 'ref', 'reference', 'key'],
+  title: ['title', 'name', 'event', 'event name', 'event title', 'what', 'subject', 'heading'],
+  'short-title': ['short title', 'short name'],
+  when: ['when', 'date and time', 'dates', 'dates and times', 'date time', 'schedule', 'time and date'],
+  'start-date': ['start date', 'date', 'day', 'start', 'begins', 'from', 'starts', 'first day', 'begin', 'start day', 'date start'],
+  'start-time': ['start time', 'time', 'starts at', 'begin time', 'time from', 'from time', 'hour', 'time start'],
+  'end-date': ['end date', 'end', 'to', 'until', 'ends', 'last day', 'finish', 'end day', 'date end'],
+  'end-time': ['end time', 'ends at', 'finish time', 'time to', 'to time', 'time end'],
+  repeats: ['repeats', 'repeat', 'rrule', 'recurrence', 'rule'],
+  zone: ['time zone', 'timezone', 'zone', 'tz'],
+  venue: ['venue', 'location', 'place', 'where', 'address', 'hall', 'venue name'],
+  organizer: ['organizer', 'organiser', 'organization', 'organisation', 'group', 'host', 'by', 'who', 'club'],
+  categories: ['category', 'categories', 'kind', 'type', 'tags', 'topic'],
+  summary: ['summary', 'short description', 'teaser', 'in short', 'blurb'],
+  text: ['description', 'text', 'details', 'notes', 'more', 'body'],
+  cost: ['cost', 'price', 'fee', 'admission', 'entry', 'tickets', 'charge'],
+  website: ['website', 'url', 'link', 'web', 'site', 'web address', 'more information'],
+  online: ['online address', 'online', 'stream', 'join', 'meeting link'],
+  access: ['access', 'accessibility', 'step free'],
+  contact: ['contact', 'contact name', 'ask', 'contact person', 'whom to ask'],
+  phone: ['phone', 'telephone', 'tel', 'contact phone', 'phone number'],
+  mail: ['mail', 'email', 'e mail', 'contact email', 'contact mail'],
+  standing: ['standing', 'status', 'state'],
+};
+
+const NUMERIC_DATE = /^(\d{1,4})[./-](\d{1,2})[./-](\d{1,4})$/;
+
+/** A cell that is a date in figures, with a time behind it perhaps. */
+export function isDateCell(cell: string): boolean {
+  const [date = ''] = cell.split(/[T ]/);
+  return parseIsoDay(date) !== undefined || NUMERIC_DATE.test(date);
+}
+
+const isTimeCell = (cell: string): boolean => /\d|noon|midnight/i.test(cell) && /[:.hapn]/i.test(cell) && readClock(cell) !== undefined;
+
+/** Most of the values that are there. */
+function mostly(cells: readonly string[], test: (cell: string) => boolean): boolean {
+  const given = cells.filter(Boolean);
+  return given.length > 0 && given.filter(test).length / given.length >= 0.7;
+}
+
+/** What a column is by its values alone; undefined when they do not say. */
+function byValues(cells: readonly string[]): Column | undefined {
+  if (mostly(cells, (cell) => /^[^\s@]+@[^\s@]+\.[^\s@]+$/.test(cell))) return 'mail';
+  if (mostly(cells, (cell) => /^https?:\/\/\S+$/i.test(cell))) return 'website';
+  if (mostly(cells, isDateCell)) return 'start-date';
+  if (mostly(cells, isTimeCell)) return 'start-time';
+  if (mostly(cells, (cell) => /^\+?[\d ()/-]{6,}$/.test(cell))) return 'phone';
+  if (mostly(cells, (cell) => /^(free|[$€£]\s?\d+([.,]\d\d)?|\d+[.,]\d\d)$/i.test(cell))) return 'cost';
+  return undefined;
+}
+
+const DATED: Partial<Record<Column, Column>> = { 'start-date': 'end-date', 'start-time': 'end-time' };
+
+/** Each column's meaning, once each: first by name, then, where a name says nothing, by values. `rows` hold a sample. */
+export function columnsOf(headers: readonly string[], rows: readonly (readonly string[])[]): Column[] {
+  const cellsOf = (i: number): string[] => rows.map((row) => (row[i] ?? '').trim());
+  const taken = new Set<Column>();
+  const take = (column: Column | undefined): Column | undefined => {
+    const free = column && taken.has(column) ? DATED[column] : column;
+    if (!free || taken.has(free)) return undefined;
+    taken.add(free);
+    return free;
+  };
+  const named = headers.map((header, i) => take(byName(header, cellsOf(i))));
+  const all = named.map((column, i): Column => column ?? take(byValues(cellsOf(i))) ?? 'skip');
+  // A table without a title has one in the first column of words.
+  if (!taken.has('title')) {
+    const words = all.findIndex((column, i) => column === 'skip' && mostly(cellsOf(i), (cell) => /\p{L}{3}/u.test(cell)));
+    if (words >= 0) all[words] = 'title';
+  }
+  return all;
+}
+
+/** A column named "date" in which people wrote "Tuesdays 7pm" holds words. */
+function byName(header: string, cells: readonly string[]): Column | undefined {
+  const folded = fold(header)
+    .replace(/[^\p{L}\d]+/gu, ' ')
+    .trim();
+  const found = (Object.keys(NAMES) as Exclude<Column, 'skip'>[]).find((column) => NAMES[column].includes(folded));
+  if (found === 'start-date' && cells.some(Boolean) && !mostly(cells, isDateCell)) {
+    return mostly(cells, isTimeCell) ? 'start-time' : 'when';
+  }
+  if (found === 'end-date' && mostly(cells, isTimeCell) && !mostly(cells, isDateCell)) return 'end-time';
+  return found;
+}
+
+export type DateOrder = 'day-month' | 'month-day';
+
+/** How dates in figures are written, from all of them; undefined when none tells (3/4 may be either). */
+export function orderOf(cells: readonly string[]): DateOrder | undefined {
+  let open = false;
+  for (const cell of cells) {
+    const match = /^(\d{1,2})[./-](\d{1,2})[./-](\d{2,4})(?!\d)/.exec(cell.trim());
+    if (!match) continue;
+    if (Number(match[1]) > 12) return 'day-month';
+    if (Number(match[2]) > 12) return 'month-day';
+    open ||= match[1] !== match[2];
+  }
+  return open ? undefined : 'day-month';
+}

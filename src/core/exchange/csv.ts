@@ -1,0 +1,60 @@
+/** Tables out: a row a listing, or a row a date. Spreadsheets open them, and our own reader reads them again. Values only. */
+import Papa from 'papaparse';
+
+/** What a spreadsheet would take for a formula begins with an apostrophe: it stays text (CWE-1236). */
+const FORMULA = /^[=+\-@\t\r]/;
+
+export const CSV_COLUMNS = [
+  'Id',
+  'Title',
+  'Short title',
+  'When',
+  'Start date',
+  'Start time',
+  'End date',
+  'End time',
+  'Repeats',
+  'Time zone',
+  'Venue',
+  'Organizer',
+  'Categories',
+  'Cost',
+  'Summary',
+  'Text',
+  'Website',
+  'Online address',
+  'Access',
+  'Contact',
+  'Phone',
+  'Mail',
+  'Standing',
+  'Changed dates',
+  'Stage',
+  'Page',
+] as const;
+export type CsvColumn = (typeof CSV_COLUMNS)[number];
+
+export const CSV_DATE_COLUMNS = [
+  'Id',
+  'Title',
+  'Start date',
+  'Start time',
+  'End date',
+  'End time',
+  'Venue',
+  'Town',
+  'Organizer',
+  'Categories',
+  'Cost',
+  'Standing',
+  'Note',
+  'Page',
+] as const;
+export type CsvDateColumn = (typeof CSV_DATE_COLUMNS)[number];
+
+/** The whole file, with a byte order mark, by which spreadsheets know UTF-8, and CRLF line ends (RFC 4180). */
+export function writeCsv<T extends string>(columns: readonly T[], rows: readonly Record<T, string>[]): string {
+  const safe = (text: string): string => (FORMULA.test(text) ? `'${text}` : text);
+  const data = rows.map((row) => columns.map((column) => safe(row[column])));
+  return `\uFEFF${Papa.unparse({ fields: [...columns], data }, { newline: '\r\n' })}\r\n`;
+}

@@ -1,0 +1,90 @@
+/**
+ * What a file says of one listing, whatever kind of file it is: the fields that it speaks of, and places, people and categories
+ * in its own words. Kept as JSON between looking at a file and bringing it in, so it has a format number.
+ */
+import { isoWall } from '../day/wall';
+import type { ListingContent } from '../listing/content';
+import { toStored } from '../recurrence/stored';
+import type { ReadEvent } from './read-ical';
+
+export const INCOMING_FORMAT = 1;
+
+/** A place or an organizer as a file names it. */
+export interface Named {
+  name: string;
+  mail?: string;
+  point?: { lat: number; lng: number };
+}
+
+/** What can come as it is; what points to something here comes by its words. */
+export type IncomingContent = Partial<Omit<ListingContent, 'format' | 'venueIds' | 'organizerIds' | 'categoryIds' | 'pictureId'>>;
+
+export interface Incoming {
+  format: typeof INCOMING_FORMAT;
+  /** the same in every version of the file */
+  uid: string;
+  /** line of the file at which it begins */
+  line: number;
+  sequence: number;
+  /** fields that the file does not speak of are absent */
+  content: IncomingContent;
+  /** the text is HTML, to be cleaned; else it is plain */
+  html: boolean;
+  venues?: Named[];
+  organizers?: Named[];
+  categories?: string[];
+  /** where single dates are that are elsewhere, by their original start */
+  places: Record<string, Named>;
+  /** what the file says that cannot be kept */
+  notes: string[];
+  /** the listing's id where the file was given out here */
+  ownId?: string;
+}
+
+export interface Unreadable {
+  line: number;
+  title: string;
+  reason: string;
+}
+
+/** A file read to its end. */
+export interface IncomingFile {
+  items: Incoming[];
+  unreadable: Unreadable[];
+  /** zones that neither name nor rules tell */
+  unknownZones: string[];
+}
+
+/** UIDs of listings of a site end in its host. */
+const OWN_UID = /^([0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12})@(.+)$/;
+
+/** An event of a calendar file. `host` is this site's: its own events are known again. */
+export function fromIcal(event: ReadEvent, host: string): Incoming {
+  const own = OWN_UID.exec(event.uid);
+  const named = (location: string, point: ReadEvent['point']): Named => ({ name: location, ...(point ? { point } : {}) });
+  return {
+    format: INCOMING_FORMAT,
+    uid: event.uid,
+    line: event.line,
+    sequence: event.sequence,
+    html: event.html,
+    content: {
+      title: event.title,
+      text: event.description,
+      recurrence: toStored(event.recurrence),
+      changes: event.changes.map((change) => ({
+        ...change,
+        original: isoWall(change.original),
+        movedTo: change.movedTo && isoWall(change.movedTo),
+      })),
+      standing: event.standing,
+      website: event.url,
+    },
+    venues: event.location || event.point ? [named(event.location, event.point)] : [],
+    organizers: event.organizer ? [event.organizer] : [],
+    categories: event.categories,
+    places: Object.fromEntries([...event.places].map(([original, place]) => [original, named(place.location, place.point)])),
+    notes: [...event.notes, ...event.attachments.map((address) => `Not fetched: ${address}`)],
+    ...(own && own[2] === host ? { ownId: own[1] as string } : {}),
+  };
+}

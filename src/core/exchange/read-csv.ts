@@ -1,0 +1,355 @@
+/**
+ * Tables in: rows as spreadsheets write them, whatever their separator. Each row is a listing; a column of words is read as people
+ * say dates. Papa Parse parses; days and minutes as in the recurrence model. Nothing is guessed away: what cannot be read is said.
+ */
+import Papa from 'papaparse';
+import { type Day, dateExists, dayOf, isoDay, parseIsoDay } from '../day/day';
+import { isoWall, type Wall } from '../day/wall';
+import { isZone } from '../day/zone';
+import type { Cost } from '../listing/content';
+import type { Style } from '../phrase/format';
+import { readClock } from '../phrase/read/clock';
+import type { PhraseProblem } from '../phrase/read/problem';
+import { readPhrase } from '../phrase/read/read';
+import type { Length, Recurrence, Standing, Stretch } from '../recurrence/model';
+import { isTooDense, TOO_DENSE } from '../recurrence/problems';
+import { readRuleText } from '../recurrence/rule-text';
+import { toStored } from '../recurrence/stored';
+import { fold } from '../text/text';
+import { type Column, COLUMNS, columnsOf, type DateOrder, isDateCell, orderOf } from './csv-columns';
+import { INCOMING_FORMAT, type Incoming, type IncomingContent, type IncomingFile, type Unreadable } from './incoming';
+import { FileError } from './read-ical';
+
+export interface CsvOptions {
+  /** from which moment words are read, in the zone */
+  now: { day: Day; minute: number };
+  zone: string;
+  style: Style;
+  weekStart: number;
+  currency: string;
+  /** what somebody chose, one a column; else it is found out */
+  columns?: readonly string[] | undefined;
+  order?: DateOrder | undefined;
+}
+
+export interface CsvTable {
+  headers: string[];
+  columns: Column[];
+  /** a value of each column, to choose by */
+  samples: string[];
+  separator: string;
+  /** false: dates such as 3/4/2027 stand in it, and nothing tells which is the month */
+  ordered: boolean;
+}
+
+export type CsvFile = IncomingFile & { table: CsvTable };
+
+/** A table has at most so many rows and columns. */
+export const MOST_ROWS = 50_000;
+const MOST_COLUMNS = 100;
+const MOST_CELL = 60_000;
+/** Columns are recognised by looking at so many rows. */
+const SAMPLE = 60;
+
+interface Line {
+  /** of the file */
+  number: number;
+  cells: string[];
+}
+
+const SEPARATORS = [',', ';', '\t', '|'];
+/** Separators are found out by so much of the file. */
+const LOOKED_AT = 40_000;
+
+/** What parts the columns: that by which the most rows have as many as the first has. */
+function separatorOf(text: string): string {
+  const start = text.slice(0, LOOKED_AT);
+  const score = (delimiter: string): number => {
+    const { data } = Papa.parse<string[]>(start, { delimiter, preview: SAMPLE, skipEmptyLines: 'greedy' });
+    const columns = data[0]?.length ?? 0;
+    if (columns < 2) return 0;
+    return (data.filter((row) => row.length === columns).length / data.length) * 10 + Math.min(columns, 9) / 10;
+  };
+  return [...SEPARATORS].sort((a, b) => score(b) - score(a))[0] as string;
+}
+
+function linesOf(text: string): { lines: Line[]; separator: string; errors: Papa.ParseError[] } {
+  const lines: Line[] = [];
+  const errors: Papa.ParseError[] = [];
+  const separator = separatorOf(text);
+  let number = 1;
+  let cursor = 0;
+  Papa.parse<string[]>(text, {
+    delimiter: separator,
+    step: ({ data, meta, errors: wrong }) => {
+      errors.push(...wrong);
+      if (data.some((cell) => cell.trim() !== '')) lines.push({ number, cells: data });
+      // Cells may hold line ends: the file's lines are counted, not the rows.
+      number += text.slice(cursor, meta.cursor).split(/\r\n|\n|\r/).length - 1;
+      cursor = meta.cursor;
+      if (lines.length > MOST_ROWS + 1)
+        throw new FileError(`The table has more than ${MOST_ROWS.toLocaleString('en')} rows; bring it in by parts.`);
+    },
+  });
+  return { lines, separator, errors };
+}
+
+/** Reads a table. Throws {@link FileError} when it is none. */
+export function readCsv(text: string, options: CsvOptions): CsvFile {
+  const { lines, separator, errors } = linesOf(text);
+  const [head, ...rest] = lines;
+  const quotes = errors.find(({ type }) => type === 'Quotes');
+  if (quotes && lines.length < 2)
+    throw new FileError('A quotation mark is opened and never closed: put one more behind it, or take it out.');
+  if (!head || !rest.length) throw new FileError('This is no table: it has no row under its first line.');
+  if (head.cells.length < 2) throw new FileError('This is no table: nothing parts its columns (a comma, a semicolon or a tab).');
+  if (head.cells.length > MOST_COLUMNS) throw new FileError(`The table has more than ${MOST_COLUMNS} columns.`);
+  // A first line that holds a date or an address is no line of names.
+  const bare = head.cells.some((cell) => isDateCell(cell.trim()) || /^https?:|@/.test(cell));
+  const headers = head.cells.map((cell, i) => (bare ? '' : cell.trim().slice(0, 80)) || `Column ${i + 1}`);
+  const rows = bare ? lines : rest;
+  const sample = rows.slice(0, SAMPLE).map((row) => row.cells);
+  const found = columnsOf(headers, sample);
+  const columns = headers.map((_, i): Column => COLUMNS.find((c) => c === options.columns?.[i]) ?? found[i] ?? 'skip');
+  const dates = columns.flatMap((column, i) => (column === 'start-date' || column === 'end-date' ? rows.map((r) => r.cells[i] ?? '') : []));
+  const order = options.order ?? orderOf(dates);
+  const reader = new RowReader(columns, { ...options, order: order ?? (options.style.date === 'month-day' ? 'month-day' : 'day-month') });
+  const items: Incoming[] = [];
+  const unreadable: Unreadable[] = quotes
+    ? [{ line: head.number, title: '', reason: 'A quotation mark is opened and never closed; rows behind it may be missing.' }]
+    : [];
+  if (!columns.includes('title')) throw new FileError('No column of the table is a title. Choose which one is.');
+  for (const row of rows) {
+    try {
+      items.push(reader.read(row));
+    } catch (error) {
+      if (!(error instanceof RowError)) throw error;
+      unreadable.push({ line: row.number, title: error.title, reason: error.message });
+    }
+  }
+  const samples = columns.map((_, i) => (sample.find((cells) => cells[i]?.trim())?.[i] ?? '').trim().slice(0, 60));
+  const table = { headers, columns, samples, separator, ordered: order !== undefined };
+  return { items: distinct(items), unreadable, unknownZones: [], table };
+}
+
+/** Two rows of the same name and day are two listings. */
+function distinct(items: Incoming[]): Incoming[] {
+  const seen = new Map<string, number>();
+  return items.map((item) => {
+    const n = (seen.get(item.uid) ?? 0) + 1;
+    seen.set(item.uid, n);
+    return n === 1 ? item : { ...item, uid: `${item.uid}#${n}` };
+  });
+}
+
+class RowError extends Error {
+  override name = 'RowError';
+  constructor(
+    readonly title: string,
+    message: string,
+  ) {
+    super(message);
+  }
+}
+
+const LISTS = /\s*;\s*/;
+const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;
+
+class RowReader {
+  constructor(
+    private readonly columns: readonly Column[],
+    private readonly options: CsvOptions & { order: DateOrder },
+  ) {}
+
+  read({ number, cells }: Line): Incoming {
+    const at = (column: Column): string => {
+      const i = this.columns.indexOf(column);
+      // An apostrophe before what looks like a formula was put there for spreadsheets.
+      return i < 0
+        ? ''
+        : (cells[i] ?? '')
+            .trim()
+            .replace(/^'(?=[=+\-@])/, '')
+            .slice(0, MOST_CELL);
+    };
+    const has = (column: Column): boolean => this.columns.includes(column);
+    const title = at('title').replace(/\s+/g, ' ').slice(0, 160);
+    if (!title) throw new RowError('', 'It has no title.');
+    const notes: string[] = [];
+    const when = this.when(at, title, notes);
+    const content: IncomingContent = { title, recurrence: toStored(when) };
+    const line = (text: string, most: number): string => text.replace(/\s+/g, ' ').slice(0, most);
+    if (has('short-title')) content.shortTitle = line(at('short-title'), 60);
+    if (has('summary')) content.summary = line(at('summary'), 400);
+    if (has('text')) content.text = at('text');
+    if (has('website')) content.website = address(at('website'), 'website', notes);
+    if (has('access')) content.access = line(at('access'), 600);
+    if (has('cost')) content.cost = costOf(at('cost'), this.options.currency);
+    if (has('standing')) content.standing = standingOf(at('standing'), notes);
+    if (has('contact') || has('phone') || has('mail'))
+      content.contact = { name: line(at('contact'), 120), phone: line(at('phone'), 60), mail: line(at('mail'), 200) };
+    if (has('online')) {
+      content.onlineAddress = address(at('online'), 'online address', notes);
+      content.attendance = content.onlineAddress ? (at('venue') ? 'both' : 'online') : 'in-person';
+    }
+    const html = /<(p|br|ul|ol|li|a|strong|em)\b[^>]*>/i.test(at('text'));
+    const id = at('id').slice(0, 200);
+    const first = when.stretches[0]?.start;
+    const several = (column: Column, separator: RegExp): string[] => at(column).split(separator).filter(Boolean).slice(0, 10);
+    return {
+      format: INCOMING_FORMAT,
+      uid: id ? `csv:${id}` : `csv:${fold(title)}|${first ? isoWall(first) : ''}|${fold(at('venue'))}`.slice(0, 400),
+      line: number,
+      sequence: 0,
+      content,
+      html,
+      ...(has('venue') ? { venues: several('venue', LISTS).map((name) => ({ name: line(name, 300) })) } : {}),
+      ...(has('organizer') ? { organizers: several('organizer', LISTS).map((name) => ({ name: line(name, 120) })) } : {}),
+      ...(has('categories') ? { categories: several('categories', /\s*[;,|]\s*/) } : {}),
+      places: {},
+      notes,
+      ...(UUID.test(id) ? { ownId: id } : {}),
+    };
+  }
+
+  private when(at: (column: Column) => string, title: string, notes: string[]): Recurrence {
+    const zoneText = at('zone');
+    if (zoneText && !isZone(zoneText)) throw new RowError(title, `The time zone “${zoneText.slice(0, 40)}” is not known.`);
+    const zone = zoneText || this.options.zone;
+    const words = at('when');
+    if (words) return this.inWords(words, zone, title, notes);
+    const start = this.wall(at('start-date'), at('start-time'), title);
+    if (!start) throw new RowError(title, 'It does not say when it is.');
+    const length = this.length(start, at('end-date'), at('end-time'), title);
+    const repeats = at('repeats').replace(/^RRULE:/i, '');
+    const stretch: Stretch = { start, length, rule: null, limit: { kind: 'open' } };
+    if (repeats) Object.assign(stretch, this.rule(repeats, zone, start, title));
+    return { zone, stretches: [stretch], leftOut: [], breaks: [] };
+  }
+
+  private rule(text: string, zone: string, start: Wall, title: string): Pick<Stretch, 'rule' | 'limit'> {
+    try {
+      const read = readRuleText(text, zone, start.minute === null ? null : start.minute * 60);
+      if (isTooDense({ start, length: null, ...read })) throw new RowError(title, TOO_DENSE);
+      return read;
+    } catch (error) {
+      if (error instanceof RowError) throw error;
+      // "Weekly" and "every Tuesday" are no rules of the standard, but words.
+      const reading = this.phrase(`${text} from ${isoDay(start.day)}`, zone);
+      const [only, more] = reading.recurrence?.stretches ?? [];
+      if (only?.rule && !more && !reading.unread.length) return { rule: only.rule, limit: only.limit };
+      throw new RowError(title, `How it repeats was not understood: “${text.slice(0, 60)}”.`);
+    }
+  }
+
+  private phrase(phrase: string, zone: string): ReturnType<typeof readPhrase> {
+    const { now, weekStart, style } = this.options;
+    return readPhrase({ phrase: phrase.slice(0, 2000), now, zone, weekStart, style });
+  }
+
+  private inWords(words: string, zone: string, title: string, notes: string[]): Recurrence {
+    const { recurrence, unread, problems } = this.phrase(words, zone);
+    const [problem] = problems;
+    if (!recurrence) throw new RowError(title, problem ? sayProblem(problem) : `When it is was not understood: “${words.slice(0, 80)}”.`);
+    for (const one of problems) notes.push(sayProblem(one));
+    for (const { text } of unread) notes.push(`“${text.slice(0, 60)}” was not understood.`);
+    return recurrence;
+  }
+
+  /** A day with its time: together in one cell, or in two. */
+  private wall(date: string, time: string, title: string): Wall | undefined {
+    if (!date) return undefined;
+    const parts = /^(\S+)[T ]+(\d.*)$/.exec(date);
+    const day = this.day(date) ?? (parts ? this.day(parts[1] as string) : undefined);
+    if (day === undefined) throw new RowError(title, `There is no date “${date.slice(0, 40)}”.`);
+    const text = time || (this.day(date) === undefined ? (parts?.[2] ?? '') : '');
+    return { day, minute: this.minute(text, null, title) };
+  }
+
+  private minute(text: string, after: number | null, title: string): number | null {
+    if (!text || /^all[ -]?day$/i.test(text)) return null;
+    const minute = readClock(text.replace(/^(\d{1,2}:\d{2}):\d{2}$/, '$1'), after);
+    if (minute === undefined) throw new RowError(title, `There is no time “${text.slice(0, 40)}”.`);
+    return minute;
+  }
+
+  private day(text: string): Day | undefined {
+    const iso = parseIsoDay(text);
+    if (iso !== undefined) return iso;
+    const yearFirst = /^(\d{4})[./-](\d{1,2})[./-](\d{1,2})\.?$/.exec(text);
+    const match = /^(\d{1,2})[./-](\d{1,2})[./-](\d{4}|\d{2})\.?$/.exec(text);
+    if (!match && !yearFirst) return this.namedDay(text);
+    const [a, b] = match ? [Number(match[1]), Number(match[2])] : [0, 0];
+    const [d, m] = yearFirst ? [Number(yearFirst[3]), Number(yearFirst[2])] : this.options.order === 'day-month' ? [a, b] : [b, a];
+    const y = Number(yearFirst?.[1] ?? match?.[3]);
+    const year = y < 100 ? 2000 + y : y;
+    return dateExists(year, m, d) ? dayOf(year, m, d) : undefined;
+  }
+
+  /** `7 March 2027`, `March 7, 2027`: one day, nothing else. */
+  private namedDay(text: string): Day | undefined {
+    if (!/\p{L}/u.test(text) || text.length > 60) return undefined;
+    const { recurrence, unread, problems } = this.phrase(text, 'UTC');
+    const [only, more] = recurrence?.stretches ?? [];
+    const plain = only && !more && !only.rule && only.start.minute === null && (only.length?.days ?? 1) === 1;
+    return plain && !unread.length && !problems.length ? only.start.day : undefined;
+  }
+
+  private length(start: Wall, date: string, time: string, title: string): Length | null {
+    const end = date ? this.wall(date, time, title) : undefined;
+    if (start.minute === null) {
+      const last = end?.day ?? start.day;
+      if (last < start.day) throw new RowError(title, 'It ends before it begins.');
+      return { days: last - start.day + 1, minute: null };
+    }
+    const minute = end?.minute ?? this.minute(time, start.minute, title);
+    if (minute === null) return end && end.day > start.day ? { days: end.day - start.day, minute: start.minute } : null;
+    const days = end ? end.day - start.day : minute <= start.minute ? 1 : 0;
+    if (days < 0 || (days === 0 && minute <= start.minute)) throw new RowError(title, 'It ends before it begins.');
+    return { days, minute };
+  }
+}
+
+const PROBLEMS: Record<PhraseProblem['kind'], string> = {
+  'ambiguous-date': 'could be two dates',
+  'ambiguous-time': 'is read as the likelier half of the day',
+  'ambiguous-repeat': 'can be meant in two ways',
+  'weekday-mismatch': 'is another weekday',
+  'no-such-date': 'is no date that exists',
+  'no-dates': 'has no date',
+  'end-before-start': 'ends before it begins',
+  'exception-without-date': 'is no date of the rule',
+  'bad-rule': 'is no rule',
+};
+
+function sayProblem({ kind, text, offers }: PhraseProblem): string {
+  const offered = offers.map(({ instead }) => `“${instead}”`).join(' or ');
+  return `“${text.slice(0, 60)}” ${PROBLEMS[kind]}${offered ? `: write ${offered}` : ''}.`;
+}
+
+function address(text: string, what: string, notes: string[]): string {
+  if (!text) return '';
+  const whole = /^https?:\/\//i.test(text) ? text : /^[\w-]+(\.[\w-]+)+(\/\S*)?$/.test(text) ? `https://${text}` : '';
+  if (!whole) notes.push(`“${text.slice(0, 60)}” is no ${what} and is left out.`);
+  return whole.slice(0, 500);
+}
+
+/** Free, an amount in the site's or a known currency, or the words as they are. */
+export function costOf(text: string, currency: string): Cost {
+  if (!text) return { kind: 'unsaid' };
+  if (/^(free|gratis|no charge|0+([.,]0+)?)$/i.test(text)) return { kind: 'free' };
+  const match = /^(?:[$€£]|([A-Z]{3}))?\s?(\d{1,7}(?:[.,]\d{1,2})?)\s?(?:([A-Z]{3})|[$€£])?$/.exec(text);
+  if (!match) return { kind: 'words', words: text.replace(/\s+/g, ' ').slice(0, 120) };
+  return { kind: 'amount', amount: (match[2] as string).replace(',', '.'), currency: match[1] ?? match[3] ?? currency };
+}
+
+function standingOf(text: string, notes: string[]): Standing {
+  const folded = fold(text);
+  if (/cancel/.test(folded)) return 'cancelled';
+  if (/postpone/.test(folded)) return 'postponed';
+  if (/resched/.test(folded)) return 'rescheduled';
+  if (/online/.test(folded)) return 'moved-online';
+  if (folded && !/^(going ahead|goes ahead|confirmed|scheduled|on|yes|ok|active|published)$/.test(folded))
+    notes.push(`The standing “${text.slice(0, 40)}” is not known; it is taken as going ahead.`);
+  return 'going-ahead';
+}

@@ -1,0 +1,197 @@
+/** Listings given out to those who edit them, a selection or all: working copies as iCalendar, tables and JSON. */
+import { asc, inArray } from 'drizzle-orm';
+import { isoDay } from '@/core/day/day';
+import { isoTime } from '@/core/day/wall';
+import { CSV_COLUMNS, CSV_DATE_COLUMNS, type CsvColumn, type CsvDateColumn, writeCsv } from '@/core/exchange/csv';
+import { writeIcal } from '@/core/exchange/ical';
+import { JSON_FORMAT, JSON_KIND } from '@/core/exchange/read-json';
+import { type ListingContent, sayCost } from '@/core/listing/content';
+import type { Style } from '@/core/phrase/format';
+import { sayChange, sayRecurrence } from '@/core/phrase/say';
+import { endOf } from '@/core/recurrence/expand';
+import { withOwnFirstDates } from '@/core/recurrence/first-dates';
+import { ruleText } from '@/core/recurrence/rule-text';
+import { changesFromStored, fromStored } from '@/core/recurrence/stored';
+import { hasTimes } from '@/core/recurrence/times';
+import { plainText } from '@/core/text/text';
+import type { Actor } from '../accounts/roles';
+import { category, listing, organizer, published, venue } from '../db/schema';
+import { horizonOf, indexRows } from '../listings/date-index';
+import { selectTable, type TableQuery } from '../listings/read';
+import { icalOf } from '../public/feed';
+import { type Lookup, lookup } from '../public/lookup';
+import type { Runtime } from '../runtime';
+import { styleOf } from '../site/settings';
+
+export const GIVEN_OUT = ['listings.ics', 'listings.csv', 'dates.csv', 'listings.json'] as const;
+export type GivenOut = (typeof GIVEN_OUT)[number];
+
+type Row = typeof listing.$inferSelect;
+
+/** The listings of a table's selection, in the table's order of titles; without one, all. */
+async function rowsOf(rt: Runtime, selection: { actor: Actor; query: TableQuery } | undefined): Promise<Row[]> {
+  const where = selection && selectTable(selection.actor, selection.query);
+  return rt.db.select().from(listing).where(where).orderBy(asc(listing.title), asc(listing.id));
+}
+
+export async function giveOut(
+  rt: Runtime,
+  what: GivenOut,
+  selection?: { actor: Actor; query: TableQuery },
+): Promise<{ text: string; type: string }> {
+  const rows = await rowsOf(rt, selection);
+  switch (what) {
+    case 'listings.ics':
+      return { text: await asIcal(rt, rows), type: 'text/calendar; charset=utf-8' };
+    case 'listings.csv':
+      return { text: await asTable(rt, rows), type: 'text/csv; charset=utf-8' };
+    case 'dates.csv':
+      return { text: await asDates(rt, rows), type: 'text/csv; charset=utf-8' };
+    case 'listings.json':
+      return { text: `${JSON.stringify(await asJson(rt, rows), null, 2)}\n`, type: 'application/json' };
+  }
+}
+
+async function asIcal(rt: Runtime, rows: readonly Row[]): Promise<string> {
+  const { name, horizonMonths } = rt.settings();
+  const found = await lookup(rt);
+  const sequences = new Map(
+    (await rt.db.select({ id: published.listingId, sequence: published.sequence }).from(published)).map((row) => [row.id, row.sequence]),
+  );
+  const listings = rows.flatMap(({ id, address, working, createdAt, changedAt }) => {
+    const one = { id, address, content: working, sequence: sequences.get(id) ?? 0, createdAt, changedAt };
+    return icalOf(one, found, rt) ?? [];
+  });
+  return writeIcal({ name, url: rt.address(), listings, horizon: horizonOf(rt.now().day, horizonMonths) });
+}
+
+const names = (ids: readonly string[], of: ReadonlyMap<string, { name: string }>): string =>
+  ids.flatMap((id) => of.get(id)?.name ?? []).join('; ');
+
+type WhenColumns = Record<'When' | 'Start date' | 'Start time' | 'End date' | 'End time' | 'Repeats' | 'Time zone', string>;
+
+/**
+ * When, in words that are read again as the same dates, in the style of the site whose reader it will be. A rule with times
+ * of its own has the columns for days and times and its own text instead.
+ */
+function whenOf({ recurrence: stored }: ListingContent, style: Style, weekStart: number): WhenColumns {
+  const none = {
+    When: '',
+    'Start date': '',
+    'Start time': '',
+    'End date': '',
+    'End time': '',
+    Repeats: '',
+    'Time zone': stored?.zone ?? '',
+  };
+  if (!stored) return none;
+  const recurrence = fromStored(stored);
+  const [only, ...more] = recurrence.stretches;
+  const strange = only?.rule && hasTimes(only.rule);
+  if (!only || !strange || more.length) {
+    return { ...none, When: sayRecurrence(withOwnFirstDates(recurrence), style, { whole: true, weekStart }) };
+  }
+  const end = endOf(only.start, only.length);
+  return {
+    ...none,
+    'Start date': isoDay(only.start.day),
+    'Start time': only.start.minute === null ? '' : isoTime(only.start.minute),
+    'End date': end ? isoDay(end.minute === null ? end.day - 1 : end.day) : '',
+    'End time': end && end.minute !== null ? isoTime(end.minute) : '',
+    Repeats: ruleText(only, recurrence.zone) ?? '',
+  };
+}
+
+async function asTable(rt: Runtime, rows: readonly Row[]): Promise<string> {
+  const settings = rt.settings();
+  const style = styleOf(settings);
+  const found = await lookup(rt);
+  const table = rows.map(
+    ({ id, address, stage, working: c }): Record<CsvColumn, string> => ({
+      ...whenOf(c, style, settings.firstWeekday),
+      Id: id,
+      Title: c.title,
+      'Short title': c.shortTitle,
+      Venue: names(c.venueIds, found.venue),
+      Organizer: names(c.organizerIds, found.organizer),
+      Categories: names(c.categoryIds, found.category),
+      Cost: sayCost(c.cost),
+      Summary: c.summary,
+      Text: plainText(c.text),
+      Website: c.website,
+      'Online address': c.onlineAddress,
+      Access: c.access,
+      Contact: c.contact.name,
+      Phone: c.contact.phone,
+      Mail: c.contact.mail,
+      Standing: c.standing.replace('-', ' '),
+      'Changed dates': changesFromStored(c.changes)
+        .map((change) => sayChange(change, style))
+        .join('; '),
+      Stage: stage,
+      Page: stage === 'published' ? `${rt.address()}/what/${address}` : '',
+    }),
+  );
+  return writeCsv(CSV_COLUMNS, table);
+}
+
+/** A row for each date until the horizon, by the site's clock. */
+async function asDates(rt: Runtime, rows: readonly Row[]): Promise<string> {
+  const settings = rt.settings();
+  const found = await lookup(rt);
+  const horizon = horizonOf(rt.now().day, settings.horizonMonths);
+  const all = rows.flatMap(({ id, address, stage, working: c }) =>
+    indexRows({ listingId: id, content: c, isPublic: false, settings, horizon }).map((date) => ({ id, address, stage, c, date })),
+  );
+  all.sort((a, b) => a.date.start_day - b.date.start_day || (a.date.start_minute ?? -1) - (b.date.start_minute ?? -1));
+  const table = all.map(({ id, address, stage, c, date }): Record<CsvDateColumn, string> => {
+    const place = c.attendance === 'online' ? undefined : found.venue.get(date.venue_id ?? c.venueIds[0] ?? '');
+    const lastDay = date.end_day === null ? date.start_day : date.end_minute === null ? date.end_day - 1 : date.end_day;
+    const standing = c.standing === 'going-ahead' ? (date.standing ?? 'going-ahead') : c.standing;
+    return {
+      Id: id,
+      Title: c.title,
+      'Start date': isoDay(date.start_day),
+      'Start time': date.start_minute === null ? '' : isoTime(date.start_minute),
+      'End date': isoDay(lastDay),
+      'End time': date.end_minute === null ? '' : isoTime(date.end_minute),
+      Venue: place?.name ?? '',
+      Town: place?.town ?? '',
+      Organizer: names(c.organizerIds, found.organizer),
+      Categories: names(c.categoryIds, found.category),
+      Cost: sayCost(c.cost),
+      Standing: standing.replace('-', ' '),
+      Note: date.note,
+      Page: stage === 'published' ? `${rt.address()}/what/${address}/${date.address}` : '',
+    };
+  });
+  return writeCsv(CSV_DATE_COLUMNS, table);
+}
+
+/** Everything that the listings hold, with what they point to; documented in docs/formats.md. */
+async function asJson(rt: Runtime, rows: readonly Row[]): Promise<unknown> {
+  const { name, zone } = rt.settings();
+  const found: Lookup = await lookup(rt);
+  const used = new Set(
+    rows.flatMap(({ working: c }) => [...c.venueIds, ...c.changes.flatMap((x) => x.venueId ?? []), ...c.organizerIds, ...c.categoryIds]),
+  );
+  const parents = found.categories.filter((c) => used.has(c.id)).flatMap((c) => c.parentId ?? []);
+  const ids = [...new Set([...used, ...parents])];
+  return {
+    format: JSON_FORMAT,
+    kind: JSON_KIND,
+    name,
+    zone,
+    categories: await rt.db.select().from(category).where(inArray(category.id, ids)).orderBy(asc(category.position), asc(category.id)),
+    venues: await rt.db.select().from(venue).where(inArray(venue.id, ids)).orderBy(asc(venue.name), asc(venue.id)),
+    organizers: await rt.db.select().from(organizer).where(inArray(organizer.id, ids)).orderBy(asc(organizer.name), asc(organizer.id)),
+    listings: rows.map(({ id, address, stage, working, createdAt, changedAt }) => ({
+      id,
+      address,
+      stage,
+      content: working,
+      createdAt,
+      changedAt,
+    })),
+  };
+}

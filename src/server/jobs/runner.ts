@@ -1,0 +1,240 @@
+/**
+ * Work in the background, in short pieces: each is a transaction of its own that also writes how far the job is, so that a
+ * crash loses nothing and a restart goes on. Between two pieces everybody else has their turn at the database.
+ */
+import { asc, eq, inArray, sql } from 'drizzle-orm';
+import type { Actor } from '../accounts/roles';
+import type { Db } from '../db/client';
+import { newId } from '../db/ids';
+import { job, type JobInput, type JobKind } from '../db/schema';
+import { notFound, Problem } from '../http/problem';
+import type { Lookup } from '../public/lookup';
+import type { Now } from '../site/clock';
+import type { SiteSettings } from '../site/settings';
+import type { Workshop } from '../work/workshop';
+
+export type Job = typeof job.$inferSelect;
+
+/** What a piece of work may know of the site. */
+export interface Around {
+  settings: SiteSettings;
+  now: Now;
+  found: Lookup;
+  workshop: Workshop;
+  /** what was read once for all pieces of a job */
+  memo: Map<string, unknown>;
+}
+
+/** Reads something at a job's first piece and keeps it for the others. */
+export async function once<T>({ memo }: Around, name: string, read: () => Promise<T>): Promise<T> {
+  if (!memo.has(name)) memo.set(name, await read());
+  return memo.get(name) as T;
+}
+
+/** What a piece did. */
+export interface Step {
+  did: number;
+  finished: boolean;
+  input?: JobInput;
+  /** from now on what it made is seen */
+  show?: true;
+  said?: string;
+}
+
+export interface Work {
+  /** one piece; `size` is about how many it may take on */
+  step: (tx: Db, job: Job, size: number, around: Around) => Promise<Step>;
+  /** the same, taking back what was done */
+  undo?: (tx: Db, job: Job, size: number, around: Around) => Promise<Step>;
+}
+
+export interface JobSite {
+  db: Db;
+  around: () => Promise<Omit<Around, 'memo'>>;
+  contentChanged: () => Promise<void>;
+}
+
+/**
+ * A piece aims at this many milliseconds of its own work; it should stay under 50. Its questions cost as much for one listing as for
+ * a few, so that smaller pieces than these only take longer in all.
+ */
+const AIM_MS = 40;
+const LEAST_SIZE = 12;
+const MOST_SIZE = 500;
+
+/** How a piece went: how long its work took, before it was synced to disk. */
+interface Outcome {
+  over: boolean;
+  shown: boolean;
+  ms: number;
+}
+
+export interface StartInput {
+  kind: JobKind;
+  total: number;
+  input: Omit<JobInput, 'format'>;
+  hidden?: boolean;
+  by: Actor;
+  now: Now;
+}
+
+/** Writes a job down; it begins when the transaction is over and the runner is woken. */
+export async function startJob(tx: Db, { kind, total, input, hidden = false, by, now }: StartInput): Promise<string> {
+  const id = newId();
+  const at = new Date(now.ms);
+  await tx.insert(job).values({
+    id,
+    kind,
+    state: 'running',
+    hidden,
+    total,
+    input: { format: 1, ...input },
+    byId: by.id,
+    byName: by.name,
+    startedAt: at,
+    changedAt: at,
+  });
+  return id;
+}
+
+export async function readJob(db: Db, id: string): Promise<Job> {
+  const [row] = await db.select().from(job).where(eq(job.id, id));
+  if (!row) throw notFound('job');
+  return row;
+}
+
+/** What it did so far is taken back; a job that is over stays as it is. */
+export async function cancelJob(tx: Db, id: string): Promise<void> {
+  const [row] = await tx.select().from(job).where(eq(job.id, id)).for('update');
+  if (!row) throw notFound('job');
+  if (row.state !== 'running') throw new Problem(409, 'It is over already.');
+  await tx.update(job).set({ state: 'cancelling' }).where(eq(job.id, id));
+}
+
+export class JobRunner {
+  #running: Promise<void> | undefined;
+  #again = false;
+  #stopped = false;
+  #ended = new Set<() => void>();
+
+  constructor(
+    private readonly site: JobSite,
+    private readonly works: Record<JobKind, Work>,
+  ) {}
+
+  /** Looks for jobs that are under way and works on them, one after the other. */
+  wake(): void {
+    if (this.#stopped) return;
+    this.#again = true;
+    this.#running ??= this.#runAll().finally(() => {
+      this.#running = undefined;
+    });
+  }
+
+  /** Waits until a job is over, or for so many milliseconds; says how it stands. */
+  async wait(id: string, ms: number): Promise<Job> {
+    const until = Date.now() + ms;
+    while (true) {
+      const row = await readJob(this.site.db, id);
+      const left = until - Date.now();
+      if ((row.state !== 'running' && row.state !== 'cancelling') || left <= 0) return row;
+      this.wake();
+      await new Promise<void>((resolve) => {
+        const timer = setTimeout(done, Math.min(left, 250));
+        const ended = this.#ended;
+        function done(): void {
+          clearTimeout(timer);
+          ended.delete(done);
+          resolve();
+        }
+        ended.add(done);
+      });
+    }
+  }
+
+  /** Ends after the piece that is under way. */
+  async stop(): Promise<void> {
+    this.#stopped = true;
+    await this.#running?.catch(() => undefined);
+  }
+
+  async #runAll(): Promise<void> {
+    while (this.#again && !this.#stopped) {
+      this.#again = false;
+      const open = await this.site.db
+        .select({ id: job.id })
+        .from(job)
+        .where(inArray(job.state, ['running', 'cancelling']))
+        .orderBy(asc(job.startedAt), asc(job.id));
+      for (const { id } of open) {
+        await this.#runOne(id);
+        for (const tell of [...this.#ended]) tell();
+      }
+    }
+  }
+
+  async #runOne(id: string): Promise<void> {
+    let size = LEAST_SIZE;
+    const memo = new Map<string, unknown>();
+    while (!this.#stopped) {
+      const around = { ...(await this.site.around()), memo };
+      const outcome = await this.#piece(id, size, around).catch((error: unknown) => this.#fail(id, error));
+      if (outcome.shown) await this.site.contentChanged();
+      if (outcome.over) return;
+      size = Math.max(LEAST_SIZE, Math.min(MOST_SIZE, size * 2, Math.round((size * AIM_MS) / Math.max(1, outcome.ms))));
+      // Whoever waits for the database goes first.
+      await new Promise((resolve) => setTimeout(resolve, 1));
+    }
+  }
+
+  #piece(id: string, size: number, around: Around): Promise<Outcome> {
+    return this.site.db.transaction(async (raw) => {
+      const tx = raw as unknown as Db;
+      // Where several processes share a database, one of them works on a job.
+      const [row] = await tx.select().from(job).where(eq(job.id, id)).for('update', { skipLocked: true });
+      if (!row || (row.state !== 'running' && row.state !== 'cancelling')) return { over: true, shown: false, ms: 0 };
+      const start = performance.now();
+      const done = await this.#step(tx, row, size, around);
+      // Nobody was told of a piece: after a crash the job goes on from the last that reached the disk. The end waits for the disk.
+      if (!done.finished && !done.show) await tx.execute(sql`set local synchronous_commit = off`);
+      await tx
+        .update(job)
+        .set(noted(row, done, around.now))
+        .where(eq(job.id, id));
+      return { over: done.finished, shown: done.show === true || done.finished, ms: performance.now() - start };
+    });
+  }
+
+  #step(tx: Db, row: Job, size: number, around: Around): Promise<Step> {
+    const { step, undo } = this.works[row.kind];
+    if (row.state === 'running') return step(tx, row, size, around);
+    return undo ? undo(tx, row, size, around) : Promise.resolve({ did: 0, finished: true });
+  }
+
+  /** A piece that failed is taken back by its transaction; so is, then, what the job did before. */
+  async #fail(id: string, error: unknown): Promise<Outcome> {
+    const said = error instanceof Problem ? error.title : 'Something failed on our side.';
+    if (!(error instanceof Problem)) console.error(`[job] ${error instanceof Error ? error.name : 'failure'}`);
+    const row = await readJob(this.site.db, id);
+    const undoes = row.state === 'running' && this.works[row.kind].undo !== undefined;
+    await this.site.db
+      .update(job)
+      .set({ said, state: undoes ? 'cancelling' : 'failed' })
+      .where(eq(job.id, id));
+    return { over: !undoes, shown: false, ms: 0 };
+  }
+}
+
+/** What is written down of a piece. A job that failed and was taken back has failed. */
+function noted(row: Job, done: Step, now: Now): Partial<Job> {
+  const back = row.state === 'cancelling';
+  const over: Job['state'] = back ? (row.said ? 'failed' : 'cancelled') : 'done';
+  return {
+    done: Math.max(0, row.done + (back ? -done.did : done.did)),
+    changedAt: new Date(now.ms),
+    ...(done.input ? { input: done.input } : {}),
+    ...(done.said === undefined ? {} : { said: done.said }),
+    ...(done.show || done.finished ? { hidden: false } : {}),
+    ...(done.finished ? { state: over } : {}),
+  };
+}

@@ -1,0 +1,13 @@
+/** Every kind of work that is done in the background. */
+import type { JobKind } from '../db/schema';
+import { bringing, looking, takingBack } from '../exchange/bring-in';
+import { rebuilding } from '../listings/rebuild';
+import type { Work } from './runner';
+
+export const WORKS: Record<JobKind, Work> = {
+  look: looking,
+  'bring-in': bringing,
+  'take-back': takingBack,
+  horizon: rebuilding,
+  rebuild: rebuilding,
+};

@@ -1,0 +1,34 @@
+/** A running site over a test's database: its jobs and its workshop, without pages. */
+import type { Db } from '@/server/db/client';
+import type { JobKind } from '@/server/db/schema';
+import { JobRunner, type Work } from '@/server/jobs/runner';
+import { WORKS } from '@/server/jobs/works';
+import { lookup } from '@/server/public/lookup';
+import type { Runtime } from '@/server/runtime';
+import type { Now } from '@/server/site/clock';
+import { Workshop } from '@/server/work/workshop';
+import { NOW, SETTINGS } from './db';
+
+export const HOST = 'almanac.example';
+
+export function siteOf(db: Db, part: { now?: Now; works?: Partial<Record<JobKind, Work>>; worker?: string } = {}): Runtime {
+  const now = part.now ?? NOW;
+  const workshop = new Workshop(part.worker);
+  // Tests change small tables behind the site's back: nothing is remembered between two questions.
+  const contentRevision = (): string => `test ${Math.random()}`;
+  const contentChanged = async (): Promise<void> => undefined;
+  const around = async () => ({ settings: SETTINGS, now, found: await lookup({ db, contentRevision }), workshop, memo: new Map() });
+  const jobs = new JobRunner({ db, around, contentChanged }, { ...WORKS, ...part.works });
+  return {
+    db,
+    settings: () => SETTINGS,
+    now: () => now,
+    host: () => HOST,
+    address: () => `https://${HOST}`,
+    contentRevision,
+    contentChanged,
+    jobs,
+    workshop,
+    around,
+  } as unknown as Runtime;
+}
