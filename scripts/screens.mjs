@@ -84,6 +84,18 @@ await shot('dates', '/desk/listings/new', {
     await page.evaluate(() => document.getElementById('when')?.scrollIntoView());
   },
 });
+await shot('desk-month', '/desk/month/2027-03', {
+  storage,
+  wait: 900,
+  before: async (page) => {
+    const day = (text) => page.locator(`[data-day="${Math.floor(Date.parse(`${text}T00:00Z`) / 86_400_000)}"]`);
+    const choir = day('2027-03-23').locator('[data-key]').filter({ hasText: 'Harbour' });
+    await choir.waitFor();
+    await choir.dragTo(day('2027-03-26'));
+    await page.getByText('moved to Friday').waitFor();
+  },
+});
+await shot('half-year', '/desk/half-year/2027-03', { storage, before: (page) => page.waitForSelector('.ds-bar') });
 await shot('bring-in', '/desk/bring-in', {
   storage,
   before: async (page) => {

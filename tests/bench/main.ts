@@ -19,6 +19,7 @@ import { setting } from '@/server/db/schema';
 import { createListing, publishListing } from '@/server/listings/write';
 import { saveVenue } from '@/server/venues/write';
 import { DEFAULT_SETTINGS } from '@/server/site/settings';
+import { bringInMany } from './jobs';
 import { expandMany, keystrokeP99, readManyEvents } from './words';
 import { answerOf, KINDS, ours, type Question, rivals } from './rivals';
 
@@ -250,7 +251,20 @@ function words(): void {
   report('a calendar file of 20,000 events read, in s', seconds, '<', 60);
 }
 
+/** Many listings as a job in the background. */
+async function jobs(): Promise<void> {
+  const figures = await bringInMany(20_000);
+  if (!json)
+    console.log(
+      `# 20,000 events read, looked at and published as a job: ${figures.seconds.toFixed(0)} s on this machine; a piece takes ${figures.median.toFixed(0)} ms, at most (p99) ${figures.p99.toFixed(0)} ms`,
+    );
+  report('a piece of bringing in holds the database, median in ms', figures.median, '<', 50);
+  report('a listing brought in by a job, against one made and published by hand', figures.ratio, '<', 0.5);
+  report('what is held in memory after 20,000 listings, against before', figures.memory, '<', 1.5);
+}
+
 if (!only || only === 'expansion') expansion();
+if (!only || only === 'jobs') await jobs();
 if (!only || only === 'words') words();
 if (!only || only === 'writing' || only === 'pages') {
   const folder = mkdtempSync(path.join(tmpdir(), 'almanac-bench-'));

@@ -17,7 +17,10 @@ export function NoticeBar({ deeds, hold, stale, cut }: Props) {
         {hold || notice?.text || (stale ? 'No answer from the site: what stands here may be old.' : '')}
         {!hold && !notice && cut && 'There are more dates than a sheet holds: choose fewer.'}
         {!hold && !notice && !stale && !cut && (
-          <span className="quiet">Drag a date to another day, its end to lengthen it, or over days to begin a listing.</span>
+          <span className="quiet">
+            <span className="by-mouse">Drag a date to another day, its end to lengthen it, or over days to begin a listing.</span>
+            <span className="by-finger">Tap a day; its dates stand below, and can be moved there.</span>
+          </span>
         )}
       </p>
       {!hold && (

@@ -1,0 +1,104 @@
+/** Measurements of work in the background: how long its pieces hold the database, what a listing costs, what stays in memory. */
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { sql } from 'drizzle-orm';
+import { type Db, openDatabase } from '@/server/db/client';
+import { bringing, startBringIn } from '@/server/exchange/bring-in';
+import { keepFile, readBatch } from '@/server/exchange/upload';
+import { createListing, publishListing } from '@/server/listings/write';
+import { change, choir, EDITOR, seedPlaces } from '../support/db';
+import { siteOf } from '../support/site';
+
+const now = (): number => Number(process.hrtime.bigint()) / 1e6;
+/** By hand: so many, enough for a steady figure. */
+const BY_HAND = 200;
+
+const eventLines = (i: number): string =>
+  [
+    'BEGIN:VEVENT',
+    `UID:watch-${i}@harbour.example`,
+    `SUMMARY:Tide Watch ${i}`,
+    'DTSTART;TZID=America/Halifax:20270403T090000',
+    'DTEND;TZID=America/Halifax:20270403T100000',
+    'RRULE:FREQ=WEEKLY;COUNT=4',
+    'LOCATION:Net Loft',
+    'END:VEVENT',
+  ].join('\r\n');
+
+export interface JobFigures {
+  /** milliseconds of a piece's own work: the median and the 99th percentile */
+  median: number;
+  p99: number;
+  /** a listing by the job against one made and published by hand */
+  ratio: number;
+  seconds: number;
+  /** what the process holds at the end of the job against its start, after collecting */
+  memory: number;
+}
+
+/** Brings so many events in, published, each with four dates. */
+export async function bringInMany(count: number): Promise<JobFigures> {
+  const folder = mkdtempSync(path.join(tmpdir(), 'almanac-jobs-'));
+  const { db, close } = await openDatabase({ folder, root: process.cwd() });
+  try {
+    const places = await seedPlaces(db);
+    const start = now();
+    for (let i = 0; i < BY_HAND; i++) {
+      await db.transaction(async (raw) => {
+        const tx = raw as unknown as Db;
+        const row = await createListing(tx, choir(places, { title: `By hand ${i}` }), change());
+        await publishListing(tx, row.id, row.revision, change());
+      });
+    }
+    const byHand = (now() - start) / BY_HAND;
+    const pieces: number[] = [];
+    const site = siteOf(db, {
+      worker: path.resolve('dist/work/worker.mjs'),
+      works: {
+        'bring-in': {
+          ...bringing,
+          step: async (tx, row, size, around) => {
+            const begun = now();
+            const step = await bringing.step(tx, row, size, around);
+            pieces.push(now() - begun);
+            return step;
+          },
+        },
+      },
+    });
+    const calendar = ['BEGIN:VCALENDAR', 'VERSION:2.0', ...Array.from({ length: count }, (_, i) => eventLines(i)), 'END:VCALENDAR'].join(
+      '\r\n',
+    );
+    const begun = now();
+    const id = await keepFile(site, { name: 'watch.ics', bytes: new TextEncoder().encode(calendar) }, EDITOR);
+    const { jobId } = await readBatch(db, id);
+    if (jobId) await site.jobs.wait(jobId, Number.POSITIVE_INFINITY);
+    const held = heap();
+    const written = now();
+    const job = await db.transaction((tx) => startBringIn(tx as unknown as Db, id, true, change()));
+    const { state, input } = await site.jobs.wait(job, Number.POSITIVE_INFINITY);
+    if (state !== 'done' || input.made !== count) throw new Error(`${input.made} of ${count} came in`);
+    const ended = now();
+    const memory = heap() / held;
+    const result = (await db.execute(sql`select count(*)::int as n from occurrence`)) as unknown as { rows: { n: number }[] };
+    if (result.rows[0]?.n !== count * 4 + BY_HAND * 10) throw new Error('dates are missing');
+    await site.workshop.close();
+    pieces.sort((a, b) => a - b);
+    return {
+      median: pieces[pieces.length >> 1] ?? 0,
+      p99: pieces[Math.floor(pieces.length * 0.99)] ?? 0,
+      ratio: (ended - written) / count / byHand,
+      seconds: (ended - begun) / 1000,
+      memory,
+    };
+  } finally {
+    await close();
+    rmSync(folder, { recursive: true, force: true });
+  }
+}
+
+function heap(): number {
+  globalThis.gc?.();
+  return process.memoryUsage().heapUsed;
+}
