@@ -478,3 +478,38 @@ test('a forgotten password is chosen anew by the link of a mail, once, and ends 
   await reader.waitForURL('**/desk/sign-in');
   for (const page of [maud, nan, reader]) await page.close();
 });
+
+test('one date is elsewhere: said in the rail, on its page, in the list, in the feed, and free where the others are', async ({
+  browser,
+  request,
+  baseURL,
+}) => {
+  const page = await pageOf(browser, request, 'ivo', { baseURL });
+  await page.goto('/desk/listings/new');
+  await page.getByLabel('Title', { exact: true }).fill('Buoy Lecture');
+  await page.getByLabel('In words').fill('Fridays 18:00-19:30 from 2 April 2027, 3 times');
+  await page.getByRole('combobox', { name: 'Venues' }).fill('net loft');
+  await page.keyboard.press('Enter');
+  const second = page.locator('[data-date="2027-04-09T18:00"]');
+  await second.getByRole('button', { name: 'Change' }).click();
+  await second.getByLabel('Place').selectOption({ label: 'Lantern Quay Workshop' });
+  await expect(second.locator('.one')).toContainText('at Lantern Quay Workshop');
+  await page.getByRole('button', { name: 'Publish', exact: true }).click();
+  await saved(page, /Published/);
+  const reader = await (await browser.newContext({ baseURL })).newPage();
+  await reader.goto('/what/buoy-lecture/2027-04-09');
+  await expect(reader.locator('.facts').first()).toContainText('Elsewhere on this date, not in Net Loft');
+  await expect(reader.locator('.facts').first()).toContainText('Lantern Quay Workshop');
+  await expectAccessible(reader, 'a date that is elsewhere');
+  await reader.goto('/what/buoy-lecture/2027-04-16');
+  await expect(reader.locator('.facts').first()).not.toContainText('Elsewhere');
+  await reader.goto('/list/2027-04-09?words=buoy');
+  await expect(reader.locator('tr').filter({ hasText: 'Buoy Lecture' }).first()).toContainText('elsewhere this time');
+  const feed = (await (await request.get('/feed.ics?words=buoy+lecture')).text()).replaceAll('\r\n ', '');
+  expect(feed.match(/LOCATION:[^\r]*/g)).toEqual([
+    expect.stringContaining('LOCATION:Net Loft'),
+    expect.stringContaining('LOCATION:Lantern Quay Workshop'),
+  ]);
+  await reader.close();
+  await page.close();
+});

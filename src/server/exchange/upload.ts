@@ -51,7 +51,7 @@ export async function keepFile(rt: Runtime, { name, bytes }: Upload, by: Actor):
   await rt.db.transaction(async (raw) => {
     const tx = raw as unknown as Db;
     const old = new Date(ms - KEPT_DAYS * 24 * 3_600_000);
-    await tx.delete(importBatch).where(and(eq(importBatch.state, 'previewed'), lt(importBatch.at, old)));
+    await tx.delete(importBatch).where(and(inArray(importBatch.state, ['previewed', 'looking']), lt(importBatch.at, old)));
     await tx.insert(importBatch).values({
       id,
       name: name.replace(/[^\p{L}\p{N} ._-]/gu, '').slice(0, 120) || 'Pasted text',

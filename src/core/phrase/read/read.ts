@@ -2,7 +2,8 @@
  * Reads a phrase such as `every 1st and 3rd Sunday 7:40am for 2 hours, March to October, not in August` as a recurrence.
  * Words that are not understood are handed back, never guessed away; what has two readings comes with both. English.
  */
-import { ClauseReader, type Place } from './clause';
+import { ClauseReader } from './clause';
+import type { Place } from './clause-state';
 import { Cursor } from './cursor';
 import type { PhraseProblem } from './problem';
 import { Resolver, type Setting } from './resolve';

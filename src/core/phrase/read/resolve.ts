@@ -7,7 +7,7 @@ import type { ByDay, Length, Limit, Recurrence, Rule, Stretch } from '../../recu
 import { readRuleText } from '../../recurrence/rule-text';
 import { type Style, sayDay, sayTimes } from '../format';
 import { type Bearings, type DaySpan, inYear, spanOf, yearOf } from './calendar';
-import type { Clause, EveryUnit, Place, Said } from './clause';
+import type { Clause, EveryUnit, Place, Said } from './clause-state';
 import { isSpan, type SaidDate, type SaidSpan } from './dates';
 import type { Offer, PhraseProblem } from './problem';
 

@@ -1,0 +1,91 @@
+/** What is gathered while a phrase is read: clauses of what is said together, and what belongs to all of them. */
+import type { Weekday } from '../../day/day';
+import type { Cursor } from './cursor';
+import type { SaidDate, SaidSpan } from './dates';
+import type { SaidLength, SaidTime, SaidTimes } from './times';
+
+export type EveryUnit = 'day' | 'week' | 'month' | 'year';
+
+export interface Place {
+  from: number;
+  to: number;
+}
+
+/** One rule, or dates that share their times. */
+export interface Clause {
+  /** joined to the one before so that what is said at the end goes for both */
+  joined: boolean;
+  rule?: Place & { text: string };
+  every?: { unit: EveryUnit; interval: number };
+  weekdays: Weekday[];
+  /** said so that they repeat: every Tuesday, Tuesdays */
+  repeats: boolean;
+  /** Monday to Friday, which without a repeat is one span */
+  weekdaySpan: boolean;
+  exceptWeekdays: Weekday[];
+  nths: { weekday: Weekday; nth: number }[];
+  /** the first, last, … workday of each month */
+  workdays: number[];
+  monthDays: number[];
+  /** a nth that can also mean each so many weeks */
+  doubt?: Place & { nth: number };
+  yearly?: { interval: number };
+  months: (SaidDate | SaidSpan)[];
+  dates: (SaidDate | SaidSpan)[];
+  times?: SaidTimes;
+  length?: SaidLength;
+  daysLater?: number;
+  allDay: boolean;
+  half?: 'am' | 'pm';
+  start?: SaidDate;
+  until?: SaidDate;
+  /** when on its last day something ends that takes several */
+  untilTime?: SaidTime;
+  /** spans of each year in which the rule holds */
+  seasons: SaidSpan[];
+  count?: number;
+  lasting?: SaidLength;
+}
+
+export interface Said {
+  clauses: Clause[];
+  except: (SaidDate | SaidSpan)[];
+  breaks: (SaidDate | SaidSpan)[];
+  unread: Place[];
+}
+
+export const newClause = (joined: boolean): Clause => ({
+  joined,
+  weekdays: [],
+  repeats: false,
+  weekdaySpan: false,
+  exceptWeekdays: [],
+  nths: [],
+  workdays: [],
+  monthDays: [],
+  months: [],
+  dates: [],
+  seasons: [],
+  allDay: false,
+});
+
+export const hasDays = (c: Clause): boolean =>
+  Boolean(c.rule ?? c.every) || c.weekdays.length + c.nths.length + c.monthDays.length + c.workdays.length + c.dates.length > 0;
+
+/** The clause that is being read, and the words that it is read from. */
+export class ClauseState {
+  protected clause = newClause(false);
+  protected readonly said: Said = { clauses: [this.clause], except: [], breaks: [], unread: [] };
+  constructor(protected readonly cursor: Cursor) {}
+
+  /** A day after days and times begins the next clause: Tuesdays 19:00 and Saturdays 10:00. */
+  protected forDays(): Clause {
+    if (hasDays(this.clause) && this.clause.times) this.begin(true);
+    return this.clause;
+  }
+
+  protected begin(joined: boolean): void {
+    this.clause = newClause(joined);
+    this.said.clauses.push(this.clause);
+  }
+}
