@@ -1,0 +1,101 @@
+/** Details: cost, website, whom to ask, access, weight. */
+import type { Cost } from '@/core/listing/content';
+import { Check, Select, Text } from '../../fields/fields';
+import type { PartProps } from './part';
+
+export function Details({ content, setContent, currency, error }: PartProps & { currency: string }) {
+  const { cost, contact } = content;
+  const kinds: Record<Cost['kind'], Cost> = {
+    unsaid: { kind: 'unsaid' },
+    free: { kind: 'free' },
+    amount: { kind: 'amount', amount: '', currency },
+    words: { kind: 'words', words: '' },
+  };
+  return (
+    <section className="part" id="details">
+      <h2>Details</h2>
+      <div className="grid">
+        <div className="cols">
+          <Select
+            label="Cost"
+            value={cost.kind}
+            options={
+              [
+                ['unsaid', 'not said'],
+                ['free', 'Free'],
+                ['amount', 'An amount'],
+                ['words', 'In words'],
+              ] as const
+            }
+            onChange={(kind) => setContent({ cost: kinds[kind] })}
+          />
+          {cost.kind === 'amount' && (
+            <Text
+              label={`Amount in ${cost.currency}`}
+              name="cost"
+              value={cost.amount}
+              onChange={(amount) => setContent({ cost: { ...cost, amount: amount.replace(',', '.') } })}
+              error={error('cost')}
+              hint="Such as 8 or 12.50"
+            />
+          )}
+          {cost.kind === 'words' && (
+            <Text
+              label="In words"
+              name="cost"
+              value={cost.words}
+              maxLength={120}
+              onChange={(words) => setContent({ cost: { ...cost, words } })}
+              error={error('cost')}
+            />
+          )}
+        </div>
+        <Text
+          label="Website"
+          name="website"
+          type="url"
+          value={content.website}
+          onChange={(website) => setContent({ website })}
+          error={error('website')}
+        />
+        <div className="cols">
+          <Text
+            label="Contact name"
+            name="contact"
+            value={contact.name}
+            maxLength={120}
+            onChange={(name) => setContent({ contact: { ...contact, name } })}
+            error={error('contact')}
+          />
+          <Text
+            label="Phone"
+            type="tel"
+            value={contact.phone}
+            maxLength={60}
+            onChange={(phone) => setContent({ contact: { ...contact, phone } })}
+          />
+          <Text
+            label="Mail"
+            type="email"
+            value={contact.mail}
+            maxLength={200}
+            onChange={(mail) => setContent({ contact: { ...contact, mail } })}
+          />
+        </div>
+        <Text
+          label="Access"
+          rows={2}
+          value={content.access}
+          maxLength={600}
+          onChange={(access) => setContent({ access })}
+          hint="Steps, hearing loop, parking, what to bring"
+        />
+        <Check
+          label="Headline: give it more weight wherever it shows"
+          checked={content.headline}
+          onChange={(headline) => setContent({ headline })}
+        />
+      </div>
+    </section>
+  );
+}

@@ -1,0 +1,106 @@
+/** Over the form: what is being edited, how it stands, and what can be done with it as a whole. */
+import { Redo2, Undo2 } from 'lucide-react';
+import type { EditorStart } from '@/core/listing/editor';
+import type { Listing } from '../use-listing';
+
+const STAGE_WORDS = {
+  draft: 'Draft',
+  'in-review': 'In review',
+  published: 'Published',
+  withdrawn: 'Withdrawn',
+  binned: 'In the bin',
+} as const;
+
+export function Head({ listing, start, stopped }: { listing: Listing; start: EditorStart; stopped: boolean }) {
+  const { content, server, dirty, busy, note, keptAt, save, act } = listing;
+  const isPublic = server.stage === 'published';
+  const preview = async (): Promise<void> => {
+    // The window opens with the click; the page comes once the copy is saved.
+    const tab = window.open('', '_blank');
+    if (dirty || server.id === null) {
+      if (!(await save())) {
+        tab?.close();
+        return;
+      }
+    }
+    const id = location.pathname.split('/').at(-1);
+    if (tab) tab.location.href = `/desk/listings/${id}/preview`;
+    else location.assign(`/desk/listings/${id}/preview`);
+  };
+  const publishWords = isPublic ? 'Publish changes' : 'Publish';
+  return (
+    <div className="editor-head">
+      <h1>{content.title.trim() || 'New listing'}</h1>
+      <span className={`stage ${server.stage}`}>{STAGE_WORDS[server.stage]}</span>
+      <span className="small quiet">
+        {busy
+          ? 'Saving …'
+          : dirty
+            ? keptAt
+              ? 'kept in this browser, not saved yet'
+              : 'not saved yet'
+            : server.edited
+              ? 'saved; readers do not see the changes yet'
+              : ''}
+      </span>
+      {note && (
+        <span className={`small ${note.tone === 'bad' ? 'red' : ''}`} role={note.tone === 'bad' ? 'alert' : undefined} data-note>
+          {note.text} {note.link && <a href={note.link.href}>{note.link.text}</a>}
+        </span>
+      )}
+      <div className="end">
+        <button
+          type="button"
+          className="button icon"
+          aria-label="Undo"
+          title="Undo (Ctrl+Z)"
+          onClick={() => listing.undo?.()}
+          disabled={!listing.undo}
+        >
+          <Undo2 size={16} aria-hidden />
+        </button>
+        <button
+          type="button"
+          className="button icon"
+          aria-label="Redo"
+          title="Redo (Ctrl+Shift+Z)"
+          onClick={() => listing.redo?.()}
+          disabled={!listing.redo}
+        >
+          <Redo2 size={16} aria-hidden />
+        </button>
+        {isPublic && (
+          <a className="button" href={`/what/${server.address}`}>
+            The page
+          </a>
+        )}
+        <button type="button" className="button" onClick={() => void preview()} disabled={busy}>
+          Preview
+        </button>
+        <button type="button" className="button" onClick={() => void save()} disabled={busy}>
+          {isPublic ? 'Save working copy' : 'Save draft'}
+        </button>
+        {start.mayPublish ? (
+          <button
+            type="button"
+            className="button main"
+            onClick={() => void act('publish')}
+            disabled={busy || (isPublic && !dirty && !server.edited)}
+            title={stopped ? 'Proof stops it; press to see what' : undefined}
+          >
+            {publishWords}
+          </button>
+        ) : (
+          <button
+            type="button"
+            className="button main"
+            onClick={() => void act('review')}
+            disabled={busy || (server.stage === 'in-review' && !dirty)}
+          >
+            Send for review
+          </button>
+        )}
+      </div>
+    </div>
+  );
+}

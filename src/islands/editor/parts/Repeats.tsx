@@ -1,0 +1,133 @@
+/** How a stretch repeats, as the form offers it. */
+import { weekdayOf, ymdOf } from '@/core/day/day';
+import { WEEKDAYS } from '@/core/phrase/format';
+import type { StoredStretch } from '@/core/recurrence/stored';
+import { Field, Select, Toggles } from '../../fields/fields';
+import { REPEATS, type Repeat, ruleFor } from '@/core/listing/repeats';
+import type { StretchProps } from './Stretch';
+
+const REPEAT_WORDS: Record<Repeat, string> = {
+  never: 'Once',
+  daily: 'Daily',
+  workdays: 'On workdays',
+  weekly: 'Weekly',
+  'month-day': 'Monthly, on days of the month',
+  'month-weekday': 'Monthly, on weekdays',
+  yearly: 'Yearly',
+  other: 'A rule this form does not show',
+};
+const NTHS = [
+  [1, '1st'],
+  [2, '2nd'],
+  [3, '3rd'],
+  [4, '4th'],
+  [-1, 'Last'],
+] as const;
+const UNITS = {
+  secondly: 'second',
+  minutely: 'minute',
+  hourly: 'hour',
+  daily: 'day',
+  weekly: 'week',
+  monthly: 'month',
+  yearly: 'year',
+} as const;
+
+export function RepeatFields({
+  stretch: { rule },
+  repeat,
+  startDay,
+  setStretch,
+}: {
+  stretch: StoredStretch;
+  repeat: Repeat;
+  startDay: number;
+  setStretch: StretchProps['setStretch'];
+}) {
+  const offered = REPEATS.filter((r) => r !== 'other' || repeat === 'other');
+  const setRule = (part: Partial<NonNullable<typeof rule>>): void => setStretch((s) => ({ ...s, rule: s.rule && { ...s.rule, ...part } }));
+  const weekdays = [0, 1, 2, 3, 4, 5, 6].map((w) => [w, (WEEKDAYS[w] as string).slice(0, 3)] as const);
+  const nths = [...new Set(rule?.byDay.map((d) => d.nth) ?? [])];
+  const days = [...new Set(rule?.byDay.map((d) => d.weekday) ?? [])];
+  const cross = (w: number[], n: number[]): void => setRule({ byDay: w.flatMap((weekday) => n.map((nth) => ({ weekday, nth }))) });
+  return (
+    <>
+      <div className="cols">
+        <Select
+          label="Repeats"
+          value={repeat}
+          options={offered.map((r) => [r, REPEAT_WORDS[r]] as const)}
+          onChange={(next) =>
+            setStretch((s) => ({ ...s, rule: ruleFor(next, startDay, s.rule), limit: next === 'never' ? { kind: 'open' } : s.limit }))
+          }
+        />
+        {rule && (
+          <Field
+            label="Every"
+            hint={`${rule.interval === 1 ? '' : `${rule.interval} `}${UNITS[rule.freq]}${rule.interval === 1 ? '' : 's'}`}
+          >
+            {({ id, describedBy }) => (
+              <input
+                id={id}
+                aria-describedby={describedBy}
+                type="number"
+                min={1}
+                max={99}
+                value={rule.interval}
+                onChange={(e) => setRule({ interval: Math.max(1, Math.min(99, Math.floor(Number(e.target.value)) || 1)) })}
+              />
+            )}
+          </Field>
+        )}
+      </div>
+      {repeat === 'weekly' && (
+        <Toggles
+          label="On"
+          options={weekdays}
+          chosen={days}
+          onChange={(w) =>
+            setRule({ byDay: (w.length ? w : [weekdayOf(startDay)]).sort((a, b) => a - b).map((weekday) => ({ weekday, nth: 0 })) })
+          }
+        />
+      )}
+      {repeat === 'month-weekday' && (
+        <>
+          <Toggles
+            label="Which"
+            options={NTHS}
+            chosen={nths}
+            onChange={(n) =>
+              n.length &&
+              cross(
+                days,
+                [...n].sort((a, b) => (a < 0 ? 9 : a) - (b < 0 ? 9 : b)),
+              )
+            }
+          />
+          <Toggles
+            label="Weekday"
+            options={weekdays}
+            chosen={days}
+            onChange={(w) =>
+              w.length &&
+              cross(
+                [...w].sort((a, b) => a - b),
+                nths,
+              )
+            }
+          />
+        </>
+      )}
+      {repeat === 'month-day' && (
+        <Toggles
+          label="Days of the month"
+          options={[...Array.from({ length: 31 }, (_, i) => [i + 1, String(i + 1)] as const), [-1, 'Last'] as const]}
+          chosen={rule?.byMonthDay ?? []}
+          onChange={(d) =>
+            setRule({ byMonthDay: d.length ? [...d].sort((a, b) => (a < 0 ? 99 : a) - (b < 0 ? 99 : b)) : [ymdOf(startDay).day] })
+          }
+        />
+      )}
+    </>
+  );
+}

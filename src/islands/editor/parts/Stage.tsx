@@ -1,0 +1,101 @@
+/** How it stands, who sees it, its address and its history. */
+import { useEffect, useState } from 'react';
+import { STANDINGS } from '@/core/recurrence/model';
+import { webAddress } from '@/core/text/text';
+import type { EditorStart } from '@/core/listing/editor';
+import { Check, Select, Text } from '../../fields/fields';
+import type { Listing } from '../use-listing';
+import type { PartProps } from './part';
+
+const STANDING_WORDS = {
+  'going-ahead': 'Going ahead',
+  postponed: 'Postponed',
+  'moved-online': 'Moved online',
+  rescheduled: 'Rescheduled',
+  cancelled: 'Cancelled',
+} as const;
+
+export function StagePart({ listing, start, error }: { listing: Listing; start: EditorStart; error: PartProps['error'] }) {
+  const { content, setContent, server, act, busy } = listing;
+  const [address, setAddress] = useState(server.address);
+  useEffect(() => setAddress(server.address), [server.address]);
+  return (
+    <section className="part" id="stage">
+      <h2>Stage</h2>
+      <div className="grid">
+        <div className="cols">
+          <Select
+            label="Standing of all its dates"
+            value={content.standing}
+            options={STANDINGS.map((s) => [s, STANDING_WORDS[s]] as const)}
+            onChange={(standing) => setContent({ standing })}
+          />
+          {content.standing !== 'going-ahead' && (
+            <Text
+              label="Why, for readers"
+              value={content.standingNote}
+              maxLength={300}
+              onChange={(standingNote) => setContent({ standingNote })}
+            />
+          )}
+        </div>
+        <Check
+          label="By address only: in no list, feed or search engine"
+          checked={content.visibility === 'address-only'}
+          onChange={(on) => setContent({ visibility: on ? 'address-only' : 'public' })}
+        />
+        {server.id && (
+          <div className="row">
+            <div style={{ flex: '1 1 260px' }}>
+              <Text
+                label="Web address"
+                name="address"
+                value={address}
+                onChange={setAddress}
+                error={error('address')}
+                hint={`/what/${webAddress(address, '…')}${start.oldAddresses.length ? `; old ones lead here: ${start.oldAddresses.join(', ')}` : ''}`}
+              />
+            </div>
+            <button
+              type="button"
+              className="button"
+              disabled={busy || address === server.address}
+              onClick={() => void act('address', address)}
+            >
+              Change the address
+            </button>
+          </div>
+        )}
+        <div className="row">
+          {server.stage === 'published' && start.mayPublish && (
+            <button type="button" className="button" disabled={busy} onClick={() => void act('withdraw')}>
+              Withdraw from readers
+            </button>
+          )}
+          {(server.stage === 'withdrawn' || server.stage === 'binned') && (
+            <button type="button" className="button" disabled={busy} onClick={() => void act('restore')}>
+              Make it a draft again
+            </button>
+          )}
+          {server.id && server.stage !== 'binned' && (
+            <button type="button" className="button" disabled={busy} onClick={() => void act('bin')}>
+              Put in the bin
+            </button>
+          )}
+        </div>
+        {start.history.length > 0 && (
+          <details>
+            <summary className="small">Lately</summary>
+            <ul className="small" style={{ paddingLeft: 18, listStyle: 'disc' }}>
+              {start.history.map((h) => (
+                <li key={h.revision}>
+                  {h.byName} {h.what}, {h.at.slice(0, 16).replace('T', ' ')} UTC
+                </li>
+              ))}
+            </ul>
+          </details>
+        )}
+      </div>
+    </section>
+  );
+}

@@ -1,0 +1,164 @@
+/** One stretch of the repeats: its times, its rule, its limit, and mends for what contradicts itself. */
+import { isoDay, weekdayOf, ymdOf } from '@/core/day/day';
+import { isoWall, parseIsoWall } from '@/core/day/wall';
+import { sayDay, WEEKDAYS } from '@/core/phrase/format';
+import type { RecurrenceProblem } from '@/core/recurrence/problems';
+import type { StoredLimit, StoredStretch } from '@/core/recurrence/stored';
+import type { EditorStart } from '@/core/listing/editor';
+import { DayField } from '../../fields/DayField';
+import { Field, Select } from '../../fields/fields';
+import { repeatOf, ruleFor } from '@/core/listing/repeats';
+import { TimeFields } from './Times';
+import { RepeatFields } from './Repeats';
+
+export interface StretchProps {
+  stretch: StoredStretch;
+  site: EditorStart['site'];
+  setStretch: (change: (s: StoredStretch) => StoredStretch) => void;
+  setStart: (start: string) => void;
+  problems: RecurrenceProblem[];
+}
+
+export function StretchFields({ stretch, site, setStretch, setStart, problems }: StretchProps) {
+  const start = parseIsoWall(stretch.start) ?? { day: site.today, minute: null };
+  const { rule, limit } = stretch;
+  const repeat = repeatOf(rule);
+  return (
+    <>
+      <TimeFields
+        stretch={stretch}
+        start={start}
+        site={site}
+        setStretch={setStretch}
+        setStart={setStart}
+        endsEarly={problems.some((p) => p.kind === 'end-before-start')}
+      />
+      <RepeatFields stretch={stretch} repeat={repeat} startDay={start.day} setStretch={setStretch} />
+      {rule && (
+        <LimitFields
+          limit={limit}
+          startDay={start.day}
+          onChange={(next) => setStretch((s) => ({ ...s, limit: next }))}
+          early={problems.some((p) => p.kind === 'limit-before-start')}
+        />
+      )}
+      {problems.map((p) => (
+        <ProblemNote
+          key={p.kind}
+          problem={p}
+          site={site}
+          startDay={start.day}
+          setStart={(day) => setStart(isoWall({ day, minute: start.minute }))}
+          fitRule={() => setStretch((s) => ({ ...s, rule: ruleFor(repeat, start.day, s.rule) }))}
+        />
+      ))}
+    </>
+  );
+}
+
+function LimitFields({
+  limit,
+  startDay,
+  onChange,
+  early,
+}: {
+  limit: StoredLimit;
+  startDay: number;
+  onChange: (limit: StoredLimit) => void;
+  early: boolean;
+}) {
+  const kinds: Record<StoredLimit['kind'], () => StoredLimit> = {
+    open: () => ({ kind: 'open' }),
+    until: () => ({ kind: 'until', day: isoDay(startDay + 182) }),
+    count: () => ({ kind: 'count', count: 10 }),
+  };
+  return (
+    <div className="cols">
+      <Select
+        label="Ends"
+        value={limit.kind}
+        options={
+          [
+            ['open', 'not yet known'],
+            ['until', 'on a day'],
+            ['count', 'after so many dates'],
+          ] as const
+        }
+        onChange={(kind) => onChange(kinds[kind]())}
+      />
+      {limit.kind === 'until' && (
+        <DayField
+          label="Until"
+          value={limit.day}
+          onChange={(day) => onChange({ kind: 'until', day })}
+          error={early ? 'The last day lies before the first date' : undefined}
+        />
+      )}
+      {limit.kind === 'count' && (
+        <Field label="Dates">
+          {({ id }) => (
+            <input
+              id={id}
+              type="number"
+              min={1}
+              max={5000}
+              value={limit.count}
+              onChange={(e) => onChange({ kind: 'count', count: Math.max(1, Math.min(5000, Math.floor(Number(e.target.value)) || 1)) })}
+            />
+          )}
+        </Field>
+      )}
+    </div>
+  );
+}
+
+function ProblemNote({
+  problem,
+  site,
+  startDay,
+  setStart,
+  fitRule,
+}: {
+  problem: RecurrenceProblem;
+  site: EditorStart['site'];
+  startDay: number;
+  setStart: (day: number) => void;
+  fitRule: () => void;
+}) {
+  const say = (day: number): string => sayDay(day, site.style, { weekday: 'long', year: true });
+  switch (problem.kind) {
+    case 'start-not-in-rule':
+      return (
+        <p className="note warn" style={{ margin: 0 }}>
+          {say(startDay)} is not a date that the rule names, but counts as the first.{' '}
+          <button type="button" className="link" onClick={() => setStart(problem.fits)}>
+            Begin on {say(problem.fits)}
+          </button>
+          {' or '}
+          <button type="button" className="link" onClick={fitRule}>
+            make the rule fit {WEEKDAYS[weekdayOf(startDay)]}, the {ymdOf(startDay).day}.
+          </button>
+        </p>
+      );
+    case 'never':
+      return (
+        <p className="note bad" role="alert" style={{ margin: 0 }}>
+          This rule never gives a date: no month has such a day.
+        </p>
+      );
+    case 'start-in-gap':
+      return (
+        <p className="note warn" style={{ margin: 0 }}>
+          The clocks go forward then, so there is no such time; it is read {problem.minutes} minutes later.
+        </p>
+      );
+    case 'dates-in-gap':
+      return (
+        <p className="note warn" style={{ margin: 0 }}>
+          No date on {problem.days.slice(0, 3).map(say).join(', ')}: the clocks go forward and there is no such time.
+        </p>
+      );
+    default:
+      return null;
+  }
+}

@@ -1,0 +1,110 @@
+/** The first date of a stretch, when it starts and when it ends. */
+import { isoDay, weekdayOf } from '@/core/day/day';
+import { isoWall, parseIsoWall, type Wall } from '@/core/day/wall';
+import { WEEKDAYS } from '@/core/phrase/format';
+import { ClockField } from '../../fields/ClockField';
+import { DayField } from '../../fields/DayField';
+import { Check, Field } from '../../fields/fields';
+import type { StretchProps } from './Stretch';
+
+type TimeProps = Omit<StretchProps, 'problems'> & { start: Wall; endsEarly: boolean };
+
+export function TimeFields({ stretch, start, site, setStretch, setStart, endsEarly }: TimeProps) {
+  const { rule, length } = stretch;
+  const allDay = start.minute === null;
+  const setEnd = (minute: number | null): void =>
+    setStretch((s) => ({ ...s, length: minute === null ? null : { days: s.length && s.length.days > 1 ? s.length.days : 0, minute } }));
+  return (
+    <>
+      <Check label="All day" checked={allDay} onChange={(on) => setStart(isoWall({ day: start.day, minute: on ? null : 19 * 60 }))} />
+      <div className="cols">
+        <DayField
+          label={rule ? 'First date' : 'Date'}
+          value={isoDay(start.day)}
+          onChange={(day) => setStart(allDay ? day : `${day}${stretch.start.slice(10)}`)}
+          hint={WEEKDAYS[weekdayOf(start.day)]}
+        />
+        {allDay ? (
+          <DayField
+            label="Last day"
+            value={isoDay(start.day + (length?.days ?? 1) - 1)}
+            onChange={(day) =>
+              setStretch((s) => ({ ...s, length: { days: (parseIsoWall(day)?.day ?? start.day) - start.day + 1, minute: null } }))
+            }
+            error={endsEarly ? 'The last day lies before the first' : undefined}
+            hint={length && length.days > 1 ? `${length.days} days` : undefined}
+          />
+        ) : (
+          <>
+            <ClockField
+              label="Starts"
+              value={start.minute}
+              hours={site.style.hours}
+              onChange={(minute) => minute !== null && setStart(isoWall({ day: start.day, minute }))}
+            />
+            <ClockField
+              label="Ends"
+              value={length?.minute ?? null}
+              hours={site.style.hours}
+              onChange={setEnd}
+              after={start.minute}
+              error={endsEarly ? 'It ends before it starts' : undefined}
+              hint={
+                length === null
+                  ? 'no end is given'
+                  : length.days === 1
+                    ? 'the next day'
+                    : length.days > 1
+                      ? `${length.days} days later`
+                      : undefined
+              }
+            />
+          </>
+        )}
+      </div>
+      {endsEarly && !allDay && (
+        <p className="note warn" style={{ margin: 0 }}>
+          It ends before it starts.{' '}
+          <button
+            type="button"
+            className="link"
+            onClick={() => setStretch((s) => ({ ...s, length: s.length && { ...s.length, days: 1 } }))}
+          >
+            Read it as the next day
+          </button>
+        </p>
+      )}
+      {!allDay && (
+        <div className="row">
+          <Check
+            label="No end is given"
+            checked={length === null}
+            onChange={(on) =>
+              setStretch((s) => ({ ...s, length: on ? null : { days: 0, minute: Math.min(1439, (start.minute ?? 0) + 120) } }))
+            }
+          />
+          {length && (
+            <Field label="Ends so many days later">
+              {({ id }) => (
+                <input
+                  id={id}
+                  type="number"
+                  min={0}
+                  max={60}
+                  style={{ width: 90 }}
+                  value={Math.max(0, length.days)}
+                  onChange={(e) =>
+                    setStretch((s) => ({
+                      ...s,
+                      length: s.length && { ...s.length, days: Math.max(0, Math.min(60, Number(e.target.value) || 0)) },
+                    }))
+                  }
+                />
+              )}
+            </Field>
+          )}
+        </div>
+      )}
+    </>
+  );
+}
