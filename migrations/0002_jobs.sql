@@ -37,6 +37,7 @@ ALTER TABLE "published" ADD COLUMN "job_id" uuid;--> statement-breakpoint
 ALTER TABLE "import_row" ADD CONSTRAINT "import_row_batch_id_import_batch_id_fk" FOREIGN KEY ("batch_id") REFERENCES "public"."import_batch"("id") ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
 CREATE INDEX "import_row_action" ON "import_row" USING btree ("batch_id","action","n");--> statement-breakpoint
 CREATE INDEX "job_state" ON "job" USING btree ("state");--> statement-breakpoint
+CREATE INDEX "job_hidden" ON "job" USING btree ("id") WHERE hidden;--> statement-breakpoint
 ALTER TABLE "import_batch" ADD CONSTRAINT "import_batch_job_id_job_id_fk" FOREIGN KEY ("job_id") REFERENCES "public"."job"("id") ON DELETE set null ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "listing" ADD CONSTRAINT "listing_job_id_job_id_fk" FOREIGN KEY ("job_id") REFERENCES "public"."job"("id") ON DELETE set null ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "published" ADD CONSTRAINT "published_job_id_job_id_fk" FOREIGN KEY ("job_id") REFERENCES "public"."job"("id") ON DELETE set null ON UPDATE no action;

@@ -2,8 +2,8 @@
 import { build } from 'esbuild';
 
 await build({
-  entryPoints: ['src/server/work/worker.ts'],
-  outfile: 'dist/work/worker.mjs',
+  entryPoints: ['src/server/workshop/worker.ts'],
+  outfile: 'dist/workshop/worker.mjs',
   bundle: true,
   platform: 'node',
   format: 'esm',

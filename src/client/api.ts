@@ -13,14 +13,15 @@ export type Outcome<T> =
   | { kind: 'signed-out' }
   | { kind: 'refused'; status: number; title: string; fields: FieldError[]; extra: Record<string, unknown> };
 
-export async function send<T>(method: 'POST' | 'PUT', path: string, body: unknown): Promise<Outcome<T>> {
-  const isForm = body instanceof FormData;
+export function send<T>(method: 'POST' | 'PUT', path: string, body: unknown): Promise<Outcome<T>> {
+  if (body instanceof FormData) return ask(path, { method, body });
+  return ask(path, { method, body: JSON.stringify(body), headers: { 'content-type': 'application/json' } });
+}
+
+/** Reads, unless a request says otherwise. */
+export async function ask<T>(path: string, request: RequestInit = {}): Promise<Outcome<T>> {
   try {
-    const response = await fetch(path, {
-      method,
-      body: isForm ? body : JSON.stringify(body),
-      ...(isForm ? {} : { headers: { 'content-type': 'application/json' } }),
-    });
+    const response = await fetch(path, request);
     if (response.ok) return { kind: 'done', value: (await response.json()) as T };
     if (response.status === 401) return { kind: 'signed-out' };
     const problem = (await response.json().catch(() => ({}))) as { title?: string; fields?: FieldError[] } & Record<string, unknown>;

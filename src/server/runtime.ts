@@ -12,7 +12,7 @@ import { WORKS } from './jobs/works';
 import { countListings, isHorizonOld, startRebuild } from './listings/rebuild';
 import { sendWaiting } from './mail/outbox';
 import { lookup } from './public/lookup';
-import { Workshop } from './work/workshop';
+import { Workshop } from './workshop/workshop';
 
 export interface Runtime {
   db: Db;
@@ -78,7 +78,11 @@ async function start(env: NodeJS.ProcessEnv): Promise<Runtime> {
   const smtp = env.ALMANAC_SMTP_URL;
   const timer = smtp ? setInterval(() => void sendWaiting(db, smtp, settings()).catch(() => undefined), MAIL_EVERY_MS) : undefined;
   timer?.unref();
-  const extend = setInterval(() => void keepHorizon().catch(() => undefined), HORIZON_EVERY_MS);
+  const extend = setInterval(() => {
+    // What another process left undone is taken up here.
+    jobs.wake();
+    void keepHorizon().catch(() => undefined);
+  }, HORIZON_EVERY_MS);
   extend.unref();
   const now = (): Now => nowIn(settings().zone, frozen);
   const contentChanged = async (): Promise<void> => {

@@ -54,7 +54,7 @@ export async function bringInMany(count: number): Promise<JobFigures> {
     const byHand = (now() - start) / BY_HAND;
     const pieces: number[] = [];
     const site = siteOf(db, {
-      worker: path.resolve('dist/work/worker.mjs'),
+      worker: path.resolve('dist/workshop/worker.mjs'),
       works: {
         'bring-in': {
           ...bringing,

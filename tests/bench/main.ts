@@ -209,7 +209,16 @@ async function pages(folder: string): Promise<void> {
     server.stdout.on('data', (text) => String(text).includes('Serving') && resolve());
     server.on('exit', () => reject(new Error('the server did not start; is it built?')));
   });
-  const base = `http://127.0.0.1:${port}`;
+  try {
+    await measurePages(`http://127.0.0.1:${port}`);
+  } finally {
+    const ended = new Promise((resolve) => server.on('exit', resolve));
+    server.kill('SIGTERM');
+    await ended;
+  }
+}
+
+async function measurePages(base: string): Promise<void> {
   const month = `${base}/month/${isoMonth(monthNumberOf(TODAY) + 3)}`;
   const first = await get(month);
   for (let i = 0; i < 60; i++) {
@@ -232,9 +241,6 @@ async function pages(folder: string): Promise<void> {
     );
   report('month page with 2,000 listings, rendered, p50 against an empty page', median(times.month) / median(times.empty), '<', 12);
   report('month page, the reader’s copy still good (304), p50 against an empty page', median(times.kept) / median(times.empty), '<', 1.5);
-  const ended = new Promise((resolve) => server.on('exit', resolve));
-  server.kill('SIGTERM');
-  await ended;
 }
 
 /** What happens while somebody types, and with many listings at once. */

@@ -6,7 +6,7 @@ import { WORKS } from '@/server/jobs/works';
 import { lookup } from '@/server/public/lookup';
 import type { Runtime } from '@/server/runtime';
 import type { Now } from '@/server/site/clock';
-import { Workshop } from '@/server/work/workshop';
+import { Workshop } from '@/server/workshop/workshop';
 import { NOW, SETTINGS } from './db';
 
 export const HOST = 'almanac.example';

@@ -9,7 +9,7 @@ import { isZone } from '../day/zone';
 import type { Cost } from '../listing/content';
 import type { Style } from '../phrase/format';
 import { readClock } from '../phrase/read/clock';
-import type { PhraseProblem } from '../phrase/read/problem';
+import { type PhraseProblem, PROBLEM_WORDS } from '../phrase/read/problem';
 import { readPhrase } from '../phrase/read/read';
 import type { Length, Recurrence, Standing, Stretch } from '../recurrence/model';
 import { isTooDense, TOO_DENSE } from '../recurrence/problems';
@@ -310,21 +310,9 @@ class RowReader {
   }
 }
 
-const PROBLEMS: Record<PhraseProblem['kind'], string> = {
-  'ambiguous-date': 'could be two dates',
-  'ambiguous-time': 'is read as the likelier half of the day',
-  'ambiguous-repeat': 'can be meant in two ways',
-  'weekday-mismatch': 'is another weekday',
-  'no-such-date': 'is no date that exists',
-  'no-dates': 'has no date',
-  'end-before-start': 'ends before it begins',
-  'exception-without-date': 'is no date of the rule',
-  'bad-rule': 'is no rule',
-};
-
 function sayProblem({ kind, text, offers }: PhraseProblem): string {
   const offered = offers.map(({ instead }) => `“${instead}”`).join(' or ');
-  return `“${text.slice(0, 60)}” ${PROBLEMS[kind]}${offered ? `: write ${offered}` : ''}.`;
+  return `“${text.slice(0, 60)}” ${PROBLEM_WORDS[kind]}${offered ? `: write ${offered}` : ''}.`;
 }
 
 function address(text: string, what: string, notes: string[]): string {

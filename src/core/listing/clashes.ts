@@ -1,6 +1,9 @@
 /** Dates that need the same venue at the same time. Walls are the site's. */
 import { isoWall, sameWall, type Wall } from '../day/wall';
+import { instantToWall, wallToInstant } from '../day/zone';
 import type { Occurrence } from '../recurrence/model';
+import type { BookingRow } from './editor';
+import { addTo } from './group';
 
 /** Another listing's date in a venue, by the site's clock. */
 export interface Booking {
@@ -29,7 +32,7 @@ export function clashesOf(dates: readonly Occurrence[], bookings: readonly Booki
     for (let i = firstFrom(spans, from - longest); i < spans.length; i++) {
       const one = spans[i];
       if (!one || one.span[0] >= to) break;
-      if (one.span[1] > from) push(found, isoWall(date.original), one.booking);
+      if (one.span[1] > from) addTo(found, isoWall(date.original), one.booking);
     }
   }
   return found;
@@ -68,8 +71,20 @@ function firstFrom(spans: readonly { span: [number, number] }[], minute: number)
   return low;
 }
 
-function push<K, V>(map: Map<K, V[]>, key: K, value: V): void {
-  const list = map.get(key);
-  if (list) list.push(value);
-  else map.set(key, [value]);
+/** A booking as it is sent. */
+export function bookingOf([title, listingId, startDay, startMinute, endDay, endMinute, venueId]: BookingRow): Booking {
+  return {
+    title,
+    listingId,
+    venueId,
+    start: { day: startDay, minute: startMinute },
+    end: endDay === null ? null : { day: endDay, minute: endMinute },
+  };
+}
+
+/** The same date by the site's clock: that is how bookings are kept. */
+export function inSite(date: Occurrence, zone: string, siteZone: string): Occurrence {
+  if (zone === siteZone) return date;
+  const turn = (wall: Wall): Wall => (wall.minute === null ? wall : instantToWall(siteZone, wallToInstant(zone, wall).ms));
+  return { ...date, start: turn(date.start), end: date.end && turn(date.end) };
 }

@@ -13,6 +13,13 @@ export const STAGES = ['draft', 'in-review', 'published', 'withdrawn', 'binned']
 export type Attendance = (typeof ATTENDANCE)[number];
 export type Visibility = (typeof VISIBILITIES)[number];
 export type Stage = (typeof STAGES)[number];
+export const STAGE_WORDS: Record<Stage, string> = {
+  draft: 'Draft',
+  'in-review': 'In review',
+  published: 'Published',
+  withdrawn: 'Withdrawn',
+  binned: 'In the bin',
+};
 
 export type Cost =
   | { kind: 'unsaid' }

@@ -5,6 +5,7 @@ import { expand, idleChanges, startsBetween } from '../recurrence/expand';
 import type { Length, Occurrence } from '../recurrence/model';
 import { changesFromStored, type StoredChange } from '../recurrence/stored';
 import type { ListingContent } from './content';
+import { addTo } from './group';
 import { readRecurrence } from './repeats';
 
 export interface RailDate {
@@ -48,8 +49,8 @@ export function railOf(content: ListingContent, today: Day, horizon: Day): Rail 
   const months = new Map<number, RailDate[]>();
   const byDay = new Map<Day, RailDate[]>();
   for (const row of rows) {
-    push(months, monthNumberOf(row.wall.day), row);
-    push(byDay, row.occurrence?.start.day ?? row.wall.day, row);
+    addTo(months, monthNumberOf(row.wall.day), row);
+    addTo(byDay, row.occurrence?.start.day ?? row.wall.day, row);
   }
   const isComing = (r: RailDate): boolean => !r.out && (r.occurrence?.start.day ?? r.wall.day) >= today;
   const idle = idleChanges(recurrence, content.changes, (c) => parseIsoWall(c.original), last);
@@ -60,12 +61,6 @@ export function railOf(content: ListingContent, today: Day, horizon: Day): Rail 
     coming: rows.filter(isComing).length,
     idle,
   };
-}
-
-function push<K, V>(map: Map<K, V[]>, key: K, value: V): void {
-  const list = map.get(key);
-  if (list) list.push(value);
-  else map.set(key, [value]);
 }
 
 /** A change that is being typed may have no date yet; the others follow when it has. */

@@ -1,11 +1,8 @@
 /** Other listings' dates in the chosen venues, asked once for the whole horizon, and which of our dates they touch. */
 import { useEffect, useMemo, useState } from 'react';
-import { instantToWall, wallToInstant } from '@/core/day/zone';
-import type { Wall } from '@/core/day/wall';
 import { type ListingContent, venuesOf } from '@/core/listing/content';
 import type { BookingRow } from '@/core/listing/editor';
-import type { Occurrence } from '@/core/recurrence/model';
-import { type Booking, clashesByVenue } from '@/core/listing/clashes';
+import { type Booking, bookingOf, clashesByVenue, inSite } from '@/core/listing/clashes';
 import type { Rail } from '@/core/listing/rail';
 
 export function useClashes(rail: Rail, content: ListingContent, id: string | null, siteZone: string): Map<string, Booking[]> {
@@ -33,21 +30,4 @@ export function useClashes(rail: Rail, content: ListingContent, id: string | nul
     );
     return clashesByVenue(dates, content.venueIds, bookings);
   }, [rail, bookings, zone, siteZone, content.venueIds]);
-}
-
-export function bookingOf([title, listingId, startDay, startMinute, endDay, endMinute, venueId]: BookingRow): Booking {
-  return {
-    title,
-    listingId,
-    venueId,
-    start: { day: startDay, minute: startMinute },
-    end: endDay === null ? null : { day: endDay, minute: endMinute },
-  };
-}
-
-/** The same date by the site's clock: that is how bookings are kept. */
-export function inSite(date: Occurrence, zone: string, siteZone: string): Occurrence {
-  if (zone === siteZone) return date;
-  const turn = (wall: Wall): Wall => (wall.minute === null ? wall : instantToWall(siteZone, wallToInstant(zone, wall).ms));
-  return { ...date, start: turn(date.start), end: date.end && turn(date.end) };
 }

@@ -40,6 +40,7 @@ export default function DeskSheet({ start }: { start: DeskSheetStart }) {
   const [hold, setHold] = useState<Hold | null>(null);
   const [chosen, setChosen] = useState<string | null>(null);
   const [title, setTitle] = useState('');
+  const [madeOnes, setMadeOnes] = useState(0);
   const grid = useRef<HTMLDivElement>(null);
   const titleField = useRef<HTMLInputElement>(null);
   const id = useId();
@@ -82,7 +83,6 @@ export default function DeskSheet({ start }: { start: DeskSheetStart }) {
 
   const pointer = usePointer({
     grid,
-    hold,
     dateOf: (key) => byKey.get(key),
     onDay: setActive,
     onBegin: (kind, day, date) => begin(kind, day, date, true),
@@ -137,6 +137,7 @@ export default function DeskSheet({ start }: { start: DeskSheetStart }) {
     const made = await deeds.make(newContent(input, zone), `“${input.title.trim()}” is a draft.`);
     if (!made) return;
     setTitle('');
+    setMadeOnes((n) => n + 1);
     setHold(null);
     if (andOpen) location.assign(`/desk/listings/${made}`);
     else toGrid();
@@ -197,6 +198,8 @@ export default function DeskSheet({ start }: { start: DeskSheetStart }) {
             onLeaveOut={leaveOut}
           />
           <NewListing
+            // The next one begins without the times of the last.
+            key={madeOnes}
             {...newDays}
             title={title}
             setTitle={setTitle}

@@ -1,17 +1,9 @@
 /** Above a sheet: which months, month or half a year, and what of everything is shown. */
 import { type Day, firstDayOfMonth } from '@/core/day/day';
-import { STAGES, type Stage } from '@/core/listing/content';
+import { STAGE_WORDS, STAGES, type Stage } from '@/core/listing/content';
 import { type DeskSheetStart, HALF_YEAR } from '@/core/listing/desk-sheet';
 import { sayMonths } from './state';
 import { addressOf, type Dates } from './use-dates';
-
-const STAGE_NAMES: Record<Stage, string> = {
-  draft: 'Drafts',
-  'in-review': 'In review',
-  published: 'Published',
-  withdrawn: 'Withdrawn',
-  binned: 'In the bin',
-};
 
 interface Props {
   start: DeskSheetStart;
@@ -98,7 +90,7 @@ export function FilterRow({ start, dates: { shown, show, dates, cut }, today, ac
             <option value="">every stage</option>
             {STAGES.map((name) => (
               <option key={name} value={name}>
-                {STAGE_NAMES[name]}
+                {STAGE_WORDS[name]}
               </option>
             ))}
           </select>

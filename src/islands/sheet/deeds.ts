@@ -5,7 +5,6 @@
 import type { Outcome } from '@/client/api';
 import type { ListingContent, Stage } from '@/core/listing/content';
 import { differences, mergeContents } from '@/core/listing/merge';
-import { canonical } from '@/core/text/canonical';
 
 export interface Stored {
   content: ListingContent;
@@ -85,24 +84,11 @@ async function replace(server: Server, id: string, from: ListingContent, to: Lis
   if (read.kind !== 'done') return whyFailed(read);
   const { content: now, revision } = read.value;
   let next = to;
-  if (canonical(now) !== canonical(from)) {
-    const { merged, collisions } = mergeContents(ordered(from), ordered(to), ordered(now));
+  if (differences(now, from).length) {
+    const { merged, collisions } = mergeContents(from, to, now);
     if (collisions.length) return `“${now.title}” was changed since, in the same place: open it to mend it there.`;
     next = merged;
   }
   const saved = await server.save(id, next, revision);
   return saved.kind === 'done' ? undefined : whyFailed(saved);
-}
-
-/** The same content with its keys in one order: fields are compared by their text. */
-const ordered = (content: ListingContent): ListingContent => sorted(content) as ListingContent;
-
-function sorted(value: unknown): unknown {
-  if (Array.isArray(value)) return value.map(sorted);
-  if (value === null || typeof value !== 'object') return value;
-  return Object.fromEntries(
-    Object.entries(value)
-      .sort(([a], [b]) => (a < b ? -1 : 1))
-      .map(([key, inner]) => [key, sorted(inner)]),
-  );
 }

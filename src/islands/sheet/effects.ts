@@ -1,7 +1,6 @@
 /** What a changed date runs into: other listings in its venue, and red-letter days. */
-import { bookingOf, inSite } from '@/islands/editor/use-clashes';
 import type { BookingRow } from '@/core/listing/editor';
-import { clashesByVenue } from '@/core/listing/clashes';
+import { bookingOf, clashesByVenue, inSite } from '@/core/listing/clashes';
 import { type ListingContent, venuesOf } from '@/core/listing/content';
 import { dateOf } from '@/core/listing/moves';
 import { sayList, sayTime, type Style } from '@/core/phrase/format';

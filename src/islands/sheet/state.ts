@@ -1,7 +1,9 @@
 /** The Desk's sheets without React: what is held, where days lie, what is said. Days are integers, by the site's clock. */
 import { type Day, daysInMonth, firstDayOfMonth, type MonthNumber, monthNumberOf, weekdayOf, weekStart, yearMonthOf } from '@/core/day/day';
 import type { DeskDate, DeskFilters, SheetView } from '@/core/listing/desk-sheet';
+import { STAGE_WORDS } from '@/core/listing/content';
 import { HALF_YEAR } from '@/core/listing/desk-sheet';
+import { addTo } from '@/core/listing/group';
 import { MONTHS, sayDay, sayDays, sayTime, type Style, WEEKDAYS } from '@/core/phrase/format';
 import { monthSpan } from '@/core/sheet/month';
 
@@ -30,9 +32,7 @@ export function byDay(dates: readonly DeskDate[], { from, to }: { from: Day; to:
   const days = new Map<Day, DeskDate[]>();
   for (const date of dates) {
     for (let day = Math.max(from, date.startDay); day <= Math.min(to, date.lastDay); day++) {
-      const list = days.get(day);
-      if (list) list.push(date);
-      else days.set(day, [date]);
+      addTo(days, day, date);
     }
   }
   return days;
@@ -109,16 +109,8 @@ export function sayHold(hold: Hold, day: Day, style: Style): string {
   }
 }
 
-const STAGE_WORDS: Record<DeskDate['stage'], string> = {
-  draft: 'draft',
-  'in-review': 'in review',
-  published: 'published',
-  withdrawn: 'withdrawn',
-  binned: 'in the bin',
-};
-
 /** `draft`, or `published, changes wait`. */
-export const sayStage = ({ stage, edited }: DeskDate): string => `${STAGE_WORDS[stage]}${edited ? ', changes wait' : ''}`;
+export const sayStage = ({ stage, edited }: DeskDate): string => `${STAGE_WORDS[stage].toLowerCase()}${edited ? ', changes wait' : ''}`;
 
 /** One date in a line for those who hear it: `19:00 Harbour Choir, draft, cancelled`. */
 export function sayDate(date: DeskDate, style: Style): string {

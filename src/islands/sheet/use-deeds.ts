@@ -1,23 +1,11 @@
 /** Doing, undoing and redoing on a sheet, with what is said about it and what else could be meant. */
 import { useCallback, useRef, useState } from 'react';
-import { type Outcome, send } from '@/client/api';
+import { ask, send } from '@/client/api';
 import type { ListingContent } from '@/core/listing/content';
 import { actOn, type Deed, doInstead, doTo, redoDeed, type Server, type Stored, undoDeed, whyFailed } from './deeds';
 
-async function get<T>(path: string): Promise<Outcome<T>> {
-  try {
-    const response = await fetch(path);
-    if (response.ok) return { kind: 'done', value: (await response.json()) as T };
-    if (response.status === 401) return { kind: 'signed-out' };
-    const problem = (await response.json().catch(() => ({}))) as { title?: string };
-    return { kind: 'refused', status: response.status, title: problem.title ?? 'The site refused.', fields: [], extra: {} };
-  } catch {
-    return { kind: 'offline' };
-  }
-}
-
 const SERVER: Server = {
-  read: (id) => get<Stored>(`/api/v1/listings/${id}`),
+  read: (id) => ask<Stored>(`/api/v1/listings/${id}`),
   save: (id, content, revision) => send('PUT', `/api/v1/listings/${id}`, { content, revision }),
   make: (content) => send('POST', '/api/v1/listings', { content }),
   act: (id, action, revision) => send('POST', `/api/v1/listings/${id}/${action}`, { revision }),

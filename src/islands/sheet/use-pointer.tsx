@@ -6,7 +6,6 @@ import type { Hold } from './state';
 
 interface PointerInput {
   grid: RefObject<HTMLDivElement | null>;
-  hold: Hold | null;
   dateOf: (key: string) => DeskDate | undefined;
   onDay: (day: Day) => void;
   onBegin: (kind: Hold['kind'], day: Day, date: DeskDate | undefined) => void;
@@ -26,6 +25,23 @@ interface Press {
   kind: Hold['kind'];
   date: DeskDate | undefined;
   moved: boolean;
+  byFinger: boolean;
+}
+
+/** A key that makes a copy of what is put down. */
+const isCopy = (event: Pick<MouseEvent, 'ctrlKey' | 'metaKey' | 'altKey'>): boolean => event.ctrlKey || event.metaKey || event.altKey;
+
+/** What can be taken hold of there. */
+const under = (x: number, y: number): HTMLElement | null => document.elementFromPoint(x, y) as HTMLElement | null;
+
+/** The day below the pointer; a band lies over several, and begins in another. */
+function dayAt(grid: HTMLElement | null, x: number, y: number): Day | undefined {
+  const over = document.elementsFromPoint(x, y).find((e) => {
+    if (!(e instanceof HTMLElement) || e.dataset.day === undefined) return false;
+    const box = e.getBoundingClientRect();
+    return x >= box.left && x < box.right && y >= box.top && y < box.bottom;
+  });
+  return over && grid?.contains(over) ? Number((over as HTMLElement).dataset.day) : undefined;
 }
 
 interface Pointer {
@@ -41,34 +57,22 @@ export function usePointer(input: PointerInput): Pointer {
   const press = useRef<Press | null>(null);
   const [tag, setTag] = useState<{ x: number; y: number; text: string } | null>(null);
 
-  const under = (x: number, y: number): { day: Day | undefined; element: HTMLElement | null } => {
-    const element = document.elementFromPoint(x, y) as HTMLElement | null;
-    const cell = element?.closest<HTMLElement>('[data-day]');
-    const inside = cell && latest.current.grid.current?.contains(cell);
-    return { day: inside ? Number(cell.dataset.day) : undefined, element };
-  };
-  // A band lies over several days: the day is the one below the pointer, not the one that the band begins in.
-  const dayAt = (x: number, y: number): Day | undefined => {
-    const cells = document.elementsFromPoint(x, y).filter((e) => e instanceof HTMLElement && e.dataset.day !== undefined);
-    const over = cells.find((e) => {
-      const box = e.getBoundingClientRect();
-      return x >= box.left && x < box.right && y >= box.top && y < box.bottom;
-    });
-    return over && latest.current.grid.current?.contains(over) ? Number((over as HTMLElement).dataset.day) : undefined;
-  };
-
   useEffect(() => {
     const onMove = (event: globalThis.PointerEvent): void => {
       const p = press.current;
       if (!p) return;
       if (!p.moved) {
         if (Math.hypot(event.clientX - p.x, event.clientY - p.y) < TREMBLE) return;
+        if (p.byFinger) {
+          press.current = null;
+          return;
+        }
         p.moved = true;
         latest.current.onBegin(p.kind, p.day, p.date);
       }
-      const day = dayAt(event.clientX, event.clientY);
+      const day = dayAt(latest.current.grid.current, event.clientX, event.clientY);
       if (day !== undefined) latest.current.onDay(day);
-      const copies = p.kind === 'move' && (event.ctrlKey || event.metaKey || event.altKey);
+      const copies = p.kind === 'move' && isCopy(event);
       if (p.date) setTag({ x: event.clientX, y: event.clientY, text: `${copies ? 'Copy: ' : ''}${p.date.title}` });
     };
     const onUp = (event: globalThis.PointerEvent): void => {
@@ -76,15 +80,10 @@ export function usePointer(input: PointerInput): Pointer {
       press.current = null;
       setTag(null);
       if (!p) return;
-      const day = dayAt(event.clientX, event.clientY);
+      const day = dayAt(latest.current.grid.current, event.clientX, event.clientY);
       if (!p.moved) latest.current.onTap(p.day, p.date);
       else if (day === undefined) latest.current.onLetGo();
-      else
-        latest.current.onFinish(
-          { kind: p.kind, from: p.day, date: p.date, byPointer: true },
-          day,
-          event.ctrlKey || event.metaKey || event.altKey,
-        );
+      else latest.current.onFinish({ kind: p.kind, from: p.day, date: p.date, byPointer: true }, day, isCopy(event));
     };
     const letGo = (): void => {
       if (press.current?.moved) latest.current.onLetGo();
@@ -104,30 +103,24 @@ export function usePointer(input: PointerInput): Pointer {
       removeEventListener('pointercancel', letGo);
       removeEventListener('keydown', onKey, true);
     };
-  });
+  }, []);
 
   const onPointerDown = (event: PointerEvent): void => {
     if (event.button !== 0) return;
-    const day = dayAt(event.clientX, event.clientY);
+    const day = dayAt(latest.current.grid.current, event.clientX, event.clientY);
     if (day === undefined) return;
-    const { element } = under(event.clientX, event.clientY);
+    const element = under(event.clientX, event.clientY);
     const key = element?.closest<HTMLElement>('[data-key]')?.dataset.key;
     const date = key ? input.dateOf(key) : undefined;
     const edge = element?.closest<HTMLElement>('[data-edge]')?.dataset.edge as 'start' | 'end' | undefined;
-    press.current = { x: event.clientX, y: event.clientY, day, kind: date ? (edge ?? 'move') : 'span', date, moved: false };
-    if (event.pointerType === 'touch') {
-      // The tap counts when the finger is lifted where it came down; anything else scrolls.
-      press.current.kind = 'move';
-      const scrolls = (): void => {
-        press.current = null;
-        removeEventListener('scroll', scrolls, true);
-      };
-      addEventListener('scroll', scrolls, { capture: true, once: true });
-    } else event.preventDefault();
+    const byFinger = event.pointerType === 'touch';
+    const kind = date ? (edge ?? 'move') : 'span';
+    press.current = { x: event.clientX, y: event.clientY, day, kind, date, moved: false, byFinger };
+    if (!byFinger) event.preventDefault();
     input.grid.current?.focus({ preventScroll: true });
   };
   const onDoubleClick = (event: MouseEvent): void => {
-    const key = under(event.clientX, event.clientY).element?.closest<HTMLElement>('[data-key]')?.dataset.key;
+    const key = under(event.clientX, event.clientY)?.closest<HTMLElement>('[data-key]')?.dataset.key;
     const date = key ? input.dateOf(key) : undefined;
     if (date) input.onOpen(date);
   };

@@ -419,7 +419,7 @@ export const job = pgTable(
     startedAt: at('started_at').notNull(),
     changedAt: at('changed_at').notNull(),
   },
-  (t) => [index('job_state').on(t.state)],
+  (t) => [index('job_state').on(t.state), index('job_hidden').on(t.id).where(sql`hidden`)],
 );
 
 export type ImportState = 'looking' | 'previewed' | 'coming-in' | 'brought-in' | 'going' | 'undone';

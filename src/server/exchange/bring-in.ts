@@ -6,7 +6,7 @@ import { newId } from '../db/ids';
 import { audit, importBatch, importItem, importRow, importSource, type ImportSummary, job, listing } from '../db/schema';
 import { Problem, read } from '../http/problem';
 import { type Around, type Job, once, startJob, type Step, type Work } from '../jobs/runner';
-import { buildMany, insertRows } from '../listings/bulk';
+import { buildMany, insertTables } from '../listings/bulk';
 import { horizonOf } from '../listings/date-index';
 import { contentInput } from '../listings/input';
 import { type Change, fallbackCategory, publishListing, saveListing } from '../listings/write';
@@ -107,18 +107,19 @@ export const bringing: Work = {
     const outcome = phase === 'new' ? await bringNew(tx, row, items, around) : await bringChanged(tx, row, items, around);
     const kept = [...(input.kept ?? []), ...outcome.kept].slice(0, MOST_WORDS);
     const counts = { made: (input.made ?? 0) + outcome.made, changed: (input.changed ?? 0) + outcome.changed };
-    return { did: rows.length, finished: false, input: { ...input, ...counts, kept, after: String(last.n) } };
+    return { did: rows.length, finished: false, changed: outcome.changed > 0, input: { ...input, ...counts, kept, after: String(last.n) } };
   },
   undo: async (tx, row, size, around) => {
     // What is shown already vanishes with the first piece.
     await tx.update(job).set({ hidden: true }).where(eq(job.id, row.id));
     const { did, stayed } = await takeBackSome(tx, row.input.batchId ?? '', size, changeOf(row, around));
-    if (did) return { did, finished: false, input: { ...row.input, kept: [...(row.input.kept ?? []), ...stayed].slice(0, MOST_WORDS) } };
+    const kept = [...(row.input.kept ?? []), ...stayed].slice(0, MOST_WORDS);
+    if (did) return { did, finished: false, changed: !row.hidden, input: { ...row.input, kept } };
     await tx
       .update(importBatch)
       .set({ state: 'previewed', jobId: null })
       .where(eq(importBatch.id, row.input.batchId ?? ''));
-    return { did: 0, finished: true };
+    return { did: 0, finished: true, changed: true };
   },
 };
 
@@ -139,7 +140,7 @@ async function bringNew(tx: Db, row: Job, items: readonly Planned[], around: Aro
   const notes = fresh.map((item, i) =>
     rememberedRows({ item, listingId: made[i]?.id ?? '', batchId, revision: 1, published: made[i]?.published ?? false }),
   );
-  await insertRows(tx, { ...rows, import_item: notes.map((n) => n.item), import_source: notes.map((n) => n.source) });
+  await insertTables(tx, { ...rows, import_item: notes.map((n) => n.item), import_source: notes.map((n) => n.source) });
   return { made: made.length, changed: 0, kept };
 }
 
@@ -196,7 +197,7 @@ function rememberedRows({ item, listingId, batchId, revision, published }: Remem
 async function remember(tx: Db, remembered: Remembered): Promise<void> {
   const { item, source } = rememberedRows(remembered);
   await tx.delete(importSource).where(eq(importSource.uid, remembered.item.uid));
-  await insertRows(tx, { import_item: [item], import_source: [source] });
+  await insertTables(tx, { import_item: [item], import_source: [source] });
 }
 
 async function finishBringIn(tx: Db, row: Job, { now }: Around): Promise<Step> {
@@ -208,7 +209,7 @@ async function finishBringIn(tx: Db, row: Job, { now }: Around): Promise<Step> {
     .returning({ name: importBatch.name });
   if (batch) await note(tx, row, `brought in “${batch.name}”: ${made} new, ${changed} changed`, now.ms);
   const first = kept[0] ? ` Proof keeps ${kept.length === 1 ? 'one' : kept.length} from readers: ${kept[0].title}: ${kept[0].reason}` : '';
-  return { did: 0, finished: true, said: `Brought in: ${made} new, ${changed} changed.${first}` };
+  return { did: 0, finished: true, changed: true, said: `Brought in: ${made} new, ${changed} changed.${first}` };
 }
 
 /** Begins to take a batch back; the answer is the job's id. */
@@ -247,7 +248,12 @@ export const takingBack: Work = {
     await note(tx, row, `took back “${batch.name}”`, around.now.ms);
     const names = kept.slice(0, 5).map(({ title }) => title);
     const rest = kept.length ? ` ${names.join(', ')}${kept.length > 5 ? ' and others' : ''} stayed: somebody worked on them since.` : '';
-    return { did: 0, finished: true, said: `Taken back: ${made.toLocaleString('en')} ${made === 1 ? 'listing' : 'listings'}.${rest}` };
+    return {
+      did: 0,
+      finished: true,
+      changed: true,
+      said: `Taken back: ${made.toLocaleString('en')} ${made === 1 ? 'listing' : 'listings'}.${rest}`,
+    };
   },
 };
 

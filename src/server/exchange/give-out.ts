@@ -16,7 +16,7 @@ import { hasTimes } from '@/core/recurrence/times';
 import { plainText } from '@/core/text/text';
 import type { Actor } from '../accounts/roles';
 import { category, listing, organizer, published, venue } from '../db/schema';
-import { horizonOf, indexRows } from '../listings/date-index';
+import { horizonOf } from '../listings/date-index';
 import { selectTable, type TableQuery } from '../listings/read';
 import { icalOf } from '../public/feed';
 import { type Lookup, lookup } from '../public/lookup';
@@ -140,9 +140,15 @@ async function asDates(rt: Runtime, rows: readonly Row[]): Promise<string> {
   const settings = rt.settings();
   const found = await lookup(rt);
   const horizon = horizonOf(rt.now().day, settings.horizonMonths);
-  const all = rows.flatMap(({ id, address, stage, working: c }) =>
-    indexRows({ listingId: id, content: c, isPublic: false, settings, horizon }).map((date) => ({ id, address, stage, c, date })),
-  );
+  const rowOf = new Map(rows.map((row) => [row.id, row]));
+  const listings = rows.map(({ id, working }) => ({ listingId: id, content: working, isPublic: false }));
+  const all = [];
+  for await (const part of rt.workshop.run({ task: 'expand', listings, settings, horizon })) {
+    for (const one of part.part === 'rows' ? part.rows : []) {
+      const row = rowOf.get(one.listingId);
+      if (row) all.push(...one.rows.map((date) => ({ id: row.id, address: row.address, stage: row.stage, c: row.working, date })));
+    }
+  }
   all.sort((a, b) => a.date.start_day - b.date.start_day || (a.date.start_minute ?? -1) - (b.date.start_minute ?? -1));
   const table = all.map(({ id, address, stage, c, date }): Record<CsvDateColumn, string> => {
     const place = c.attendance === 'online' ? undefined : found.venue.get(date.venue_id ?? c.venueIds[0] ?? '');

@@ -11,7 +11,7 @@ import { notFound, Problem } from '../http/problem';
 import type { Lookup } from '../public/lookup';
 import type { Now } from '../site/clock';
 import type { SiteSettings } from '../site/settings';
-import type { Workshop } from '../work/workshop';
+import type { Workshop } from '../workshop/workshop';
 
 export type Job = typeof job.$inferSelect;
 
@@ -38,6 +38,8 @@ export interface Step {
   input?: JobInput;
   /** from now on what it made is seen */
   show?: true;
+  /** readers or editors see something else than before */
+  changed?: boolean;
   said?: string;
 }
 
@@ -65,9 +67,12 @@ const MOST_SIZE = 500;
 /** How a piece went: how long its work took, before it was synced to disk. */
 interface Outcome {
   over: boolean;
-  shown: boolean;
+  changed: boolean;
   ms: number;
 }
+
+/** After the database itself failed, jobs are taken up again so much later. */
+const AGAIN_MS = 5_000;
 
 export interface StartInput {
   kind: JobKind;
@@ -126,9 +131,17 @@ export class JobRunner {
   wake(): void {
     if (this.#stopped) return;
     this.#again = true;
-    this.#running ??= this.#runAll().finally(() => {
-      this.#running = undefined;
-    });
+    this.#running ??= this.#runAll()
+      .catch((error: unknown) => {
+        // What a job did so far is written down: it goes on when the database answers again.
+        console.error(`[job] ${error instanceof Error ? error.name : 'failure'}`);
+        setTimeout(() => this.wake(), AGAIN_MS).unref();
+      })
+      .finally(() => {
+        this.#running = undefined;
+        // Somebody may have asked while this run was ending.
+        if (this.#again) this.wake();
+      });
   }
 
   /** Waits until a job is over, or for so many milliseconds; says how it stands. */
@@ -155,7 +168,7 @@ export class JobRunner {
   /** Ends after the piece that is under way. */
   async stop(): Promise<void> {
     this.#stopped = true;
-    await this.#running?.catch(() => undefined);
+    await this.#running;
   }
 
   async #runAll(): Promise<void> {
@@ -179,7 +192,7 @@ export class JobRunner {
     while (!this.#stopped) {
       const around = { ...(await this.site.around()), memo };
       const outcome = await this.#piece(id, size, around).catch((error: unknown) => this.#fail(id, error));
-      if (outcome.shown) await this.site.contentChanged();
+      if (outcome.changed) await this.site.contentChanged();
       if (outcome.over) return;
       size = Math.max(LEAST_SIZE, Math.min(MOST_SIZE, size * 2, Math.round((size * AIM_MS) / Math.max(1, outcome.ms))));
       // Whoever waits for the database goes first.
@@ -192,7 +205,7 @@ export class JobRunner {
       const tx = raw as unknown as Db;
       // Where several processes share a database, one of them works on a job.
       const [row] = await tx.select().from(job).where(eq(job.id, id)).for('update', { skipLocked: true });
-      if (!row || (row.state !== 'running' && row.state !== 'cancelling')) return { over: true, shown: false, ms: 0 };
+      if (!row || (row.state !== 'running' && row.state !== 'cancelling')) return { over: true, changed: false, ms: 0 };
       const start = performance.now();
       const done = await this.#step(tx, row, size, around);
       // Nobody was told of a piece: after a crash the job goes on from the last that reached the disk. The end waits for the disk.
@@ -201,7 +214,7 @@ export class JobRunner {
         .update(job)
         .set(noted(row, done, around.now))
         .where(eq(job.id, id));
-      return { over: done.finished, shown: done.show === true || done.finished, ms: performance.now() - start };
+      return { over: done.finished, changed: done.show === true || done.changed === true, ms: performance.now() - start };
     });
   }
 
@@ -221,7 +234,7 @@ export class JobRunner {
       .update(job)
       .set({ said, state: undoes ? 'cancelling' : 'failed' })
       .where(eq(job.id, id));
-    return { over: !undoes, shown: false, ms: 0 };
+    return { over: !undoes, changed: false, ms: 0 };
   }
 }
 

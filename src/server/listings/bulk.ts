@@ -49,7 +49,7 @@ type Table = 'listing' | 'published' | 'version' | 'audit' | 'listing_link' | 'o
 export type Rows = Partial<Record<Table, object[]>>;
 
 /** One statement for all tables, their values one JSON text each: a question to the database costs more than some rows do. */
-export async function insertRows(tx: Db, rows: Rows): Promise<void> {
+export async function insertTables(tx: Db, rows: Rows): Promise<void> {
   const tables = Object.entries(rows).filter(([, list]) => list.length);
   if (!tables.length) return;
   const inserts = tables.map(([table, list]) => {

@@ -101,39 +101,11 @@ export function indexRows({ listingId, content, isPublic, settings, horizon }: I
   return recurrence.stretches.length > 1 ? withTimes(rows) : rows;
 }
 
-const TYPES = {
-  listing_id: 'uuid',
-  original: 'text',
-  address: 'text',
-  start_day: 'int',
-  start_minute: 'int',
-  end_day: 'int',
-  end_minute: 'int',
-  last_day: 'int',
-  starts_at: 'timestamptz',
-  ends_at: 'timestamptz',
-  standing: 'text',
-  note: 'text',
-  venue_id: 'uuid',
-  moved: 'boolean',
-  public: 'boolean',
-} as const satisfies Record<keyof IndexRow, string>;
-const NAMES = sql.raw(
-  Object.keys(TYPES)
-    .map((name) => `"${name}"`)
-    .join(', '),
-);
-const COLUMNS = sql.raw(
-  Object.entries(TYPES)
-    .map(([name, type]) => `"${name}" ${type}`)
-    .join(', '),
-);
-
 /** Puts rows in, as one statement with one parameter: many parameters are what makes bulk inserts slow. */
 export async function insertRows(tx: Db, rows: readonly IndexRow[]): Promise<void> {
   for (let at = 0; at < rows.length; at += 2000) {
     const chunk = JSON.stringify(rows.slice(at, at + 2000));
-    await tx.execute(sql`insert into occurrence (${NAMES}) select * from json_to_recordset(${chunk}::json) as r(${COLUMNS})`);
+    await tx.execute(sql`insert into occurrence select * from json_populate_recordset(null::occurrence, ${chunk}::json)`);
   }
 }
 

@@ -6,7 +6,7 @@ import { type Around, startJob, type Work } from '../jobs/runner';
 import { SITE_ACTOR } from '../accounts/roles';
 import type { Now } from '../site/clock';
 import type { SiteSettings } from '../site/settings';
-import { Workshop } from '../work/workshop';
+import { Workshop } from '../workshop/workshop';
 import { horizonOf, type IndexRow, insertRows } from './date-index';
 
 export interface RebuildReport {
@@ -125,6 +125,7 @@ export const rebuilding: Work = {
     return {
       did: report.listings,
       finished: false,
+      changed: report.differed.length > 0,
       input: { ...input, after: last, differed, changed, dates: (input.dates ?? 0) + report.dates },
     };
   },

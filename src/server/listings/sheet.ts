@@ -5,6 +5,7 @@ import { type ListingContent, STAGES, type Stage } from '@/core/listing/content'
 import type { DeskDate, DeskDates, DeskFilters } from '@/core/listing/desk-sheet';
 import { type Actor, editsAll } from '../accounts/roles';
 import type { Db } from '../db/client';
+import { jsonRows } from '../db/rows';
 import { shown } from '../jobs/hidden';
 import { likePattern } from '../public/filters';
 import { type Lookup, withChildren } from '../public/lookup';
@@ -69,13 +70,6 @@ function conditions({ actor, filters, found }: SheetInput): SQL {
   return sql.join(all, sql` and `);
 }
 
-async function rows<T>(db: Db, query: SQL): Promise<T[]> {
-  const result = (await db.execute(sql`select coalesce(json_agg(q), '[]')::text as list from (${query}) q`)) as unknown as {
-    rows: { list: string }[];
-  };
-  return JSON.parse(result.rows[0]?.list ?? '[]') as T[];
-}
-
 /**
  * Dates that touch a span. They come from the date index, but for published listings whose changes wait: the index has what
  * readers see, so theirs are computed from the working copy.
@@ -85,13 +79,13 @@ export async function readDeskDates(db: Db, input: SheetInput): Promise<DeskDate
   const where = conditions(input);
   const venue = found.venues.find((v) => v.address === filters.venue)?.id;
   if (filters.venue && !venue) return { dates: [], cut: false };
-  const indexed = await rows<Row>(
+  const indexed = await jsonRows<Row>(
     db,
     sql`select ${COLUMNS} from occurrence o join listing l on l.id = o.listing_id
       where o.start_day <= ${to} and o.last_day >= ${from} and ${where} and not (l.stage = 'published' and l.edited)
       order by o.start_day, o.start_minute nulls first, l.title, o.listing_id limit ${MOST + 1}`,
   );
-  const waiting = await rows<{ id: string; title: string; working: ListingContent }>(
+  const waiting = await jsonRows<{ id: string; title: string; working: ListingContent }>(
     db,
     sql`select l.id, l.title, l.working from listing l where l.stage = 'published' and l.edited and ${where}`,
   );

@@ -4,6 +4,7 @@ import type { Day } from '@/core/day/day';
 import type { Attendance, Cost } from '@/core/listing/content';
 import type { Standing } from '@/core/recurrence/model';
 import type { Db } from '../db/client';
+import { jsonRows } from '../db/rows';
 import { shown } from '../jobs/hidden';
 import { type Filters, likePattern, ONLINE, searchWords } from './filters';
 import { type Lookup, topOf, withChildren } from './lookup';
@@ -77,23 +78,17 @@ function conditions(filters: Filters, found: Lookup): SQL[] {
   return all;
 }
 
-const FROM = sql.raw(
-  'from occurrence o join published p on p.listing_id = o.listing_id left join venue v on v.id = coalesce(o.venue_id, p.venue_id)',
-);
-const ORDER = sql.raw('order by o.start_day, o.start_minute nulls first, p.headline desc, p.title, o.listing_id');
+const TABLES = sql.raw('from occurrence o join published p on p.listing_id = o.listing_id');
+const WITH_VENUES = sql`${TABLES} left join venue v on v.id = coalesce(o.venue_id, p.venue_id)`;
 
-/** Rows as one JSON text: many small values are what costs on the way out of the embedded database, not the query. */
-async function rows<T>(db: Db, query: SQL): Promise<T[]> {
-  const result = (await db.execute(sql`select coalesce(json_agg(q), '[]')::text as list from (${query}) q`)) as unknown as {
-    rows: { list: string }[];
-  };
-  return JSON.parse(result.rows[0]?.list ?? '[]') as T[];
-}
+/** Venues are joined only where somebody chose by them: the planner does not always see that nothing else asks. */
+const tablesFor = ({ words, places }: Filters): SQL => (words || places.length ? WITH_VENUES : TABLES);
+const ORDER = sql.raw('order by o.start_day, o.start_minute nulls first, p.headline desc, p.title, o.listing_id');
 
 /** Dates that touch a span, in order of their start. */
 export function readDates(db: Db, span: Span, filters: Filters, found: Lookup): Promise<PublicDate[]> {
   const where = sql.join([touches(span), ...conditions(filters, found)], sql` and `);
-  return rows(db, sql`select ${COLUMNS} ${FROM} where ${where} ${ORDER} limit 5000`);
+  return jsonRows(db, sql`select ${COLUMNS} ${tablesFor(filters)} where ${where} ${ORDER} limit 5000`);
 }
 
 /** What the month sheet must know of a date, and where it stands: no texts, no pictures. */
@@ -124,7 +119,7 @@ const SHORT_VALUES = sql.raw(Object.values(SHORT).join(', '));
  */
 export async function readShortDates(db: Db, span: Span, filters: Filters): Promise<ShortDate[]> {
   const where = sql.join([touches(span), ...wordConditions(filters)], sql` and `);
-  const query = sql`select coalesce(json_agg(json_build_array(${SHORT_VALUES})), '[]')::text as list ${FROM} where ${where}`;
+  const query = sql`select coalesce(json_agg(json_build_array(${SHORT_VALUES})), '[]')::text as list ${tablesFor(filters)} where ${where}`;
   const result = (await db.execute(query)) as unknown as { rows: { list: string }[] };
   const values = JSON.parse(result.rows[0]?.list ?? '[]') as unknown[][];
   return values.map((row) => Object.fromEntries(SHORT_NAMES.map((name, i) => [name, row[i]])) as ShortDate);
@@ -161,7 +156,7 @@ export async function readListPage(db: Db, from: Day, count: number, filters: Fi
     sql` and `,
   );
   // Far more than a page, so that the day on which it ends is whole even when that day is very full.
-  const all = await rows<PublicDate>(db, sql`select ${COLUMNS} ${FROM} where ${where} ${ORDER} limit ${count + 500}`);
+  const all = await jsonRows<PublicDate>(db, sql`select ${COLUMNS} ${tablesFor(filters)} where ${where} ${ORDER} limit ${count + 500}`);
   const cut = all[count];
   if (!cut) return { dates: all, later: undefined };
   const day = Math.max(cut.start_day, from);
@@ -174,7 +169,10 @@ export async function readListPage(db: Db, from: Day, count: number, filters: Fi
 /** Where the page before begins: the day from which about `count` dates come before `from`; undefined when there are none. */
 export async function earlierDay(db: Db, from: Day, count: number, filters: Filters, found: Lookup): Promise<Day | undefined> {
   const where = sql.join([sql`${PUBLIC} and o.start_day < ${from}`, ...conditions(filters, found)], sql` and `);
-  const days = await rows<{ start_day: Day }>(db, sql`select o.start_day ${FROM} where ${where} order by o.start_day desc limit ${count}`);
+  const days = await jsonRows<{ start_day: Day }>(
+    db,
+    sql`select o.start_day ${tablesFor(filters)} where ${where} order by o.start_day desc limit ${count}`,
+  );
   return days.at(-1)?.start_day;
 }
 
@@ -197,9 +195,9 @@ interface FacetGroup {
 /** How many dates each choice would show, given the other choices: a count beside a box says what ticking it adds. */
 export async function readFacets(db: Db, span: Span, filters: Filters, found: Lookup): Promise<Facets> {
   const where = sql.join([touches(span), ...wordConditions(filters)], sql` and `);
-  const groups = await rows<FacetGroup>(
+  const groups = await jsonRows<FacetGroup>(
     db,
-    sql`select p.category_id, coalesce(v.town, '') as town, p.attendance <> 'in-person' as online, p.free, count(*)::int as n ${FROM} where ${where} group by 1, 2, 3, 4`,
+    sql`select p.category_id, coalesce(v.town, '') as town, p.attendance <> 'in-person' as online, p.free, count(*)::int as n ${WITH_VENUES} where ${where} group by 1, 2, 3, 4`,
   );
   const chosen = new Set(filters.kinds.flatMap((address) => withChildren(found, address)).map((c) => c.id));
   const facets: Facets = { kinds: new Map(), places: new Map(), free: 0, total: 0 };
@@ -248,10 +246,7 @@ function addGroup(
 
 /** How many dates touch a day. */
 export async function countOn(db: Db, day: Day): Promise<number> {
-  const [row] = await rows<{ n: number }>(
-    db,
-    sql`select count(*)::int as n from occurrence o join published p on p.listing_id = o.listing_id where ${touches({ from: day, to: day })}`,
-  );
+  const [row] = await jsonRows<{ n: number }>(db, sql`select count(*)::int as n ${TABLES} where ${touches({ from: day, to: day })}`);
   return row?.n ?? 0;
 }
 
@@ -270,15 +265,18 @@ export function readComing(db: Db, { from, limit, venueId, organizerId }: Coming
   const here = venueId
     ? sql`(o.venue_id = ${venueId} or (o.venue_id is null and p.content->'venueIds' @> ${JSON.stringify([venueId])}::jsonb))`
     : sql`true`;
-  return rows(
+  return jsonRows(
     db,
-    sql`select ${COLUMNS} ${FROM} where ${PUBLIC} and o.last_day >= ${from} and ${here} and o.listing_id in (select l.listing_id from listing_link l where l.copy = 'published' and ${of}) ${ORDER} limit ${limit}`,
+    sql`select ${COLUMNS} ${TABLES} where ${PUBLIC} and o.last_day >= ${from} and ${here} and o.listing_id in (select l.listing_id from listing_link l where l.copy = 'published' and ${of}) ${ORDER} limit ${limit}`,
   );
 }
 
 /** The listings that have a date in a span. */
 export async function readListingIds(db: Db, span: Span, filters: Filters, found: Lookup): Promise<string[]> {
   const where = sql.join([touches(span), ...conditions(filters, found)], sql` and `);
-  const ids = await rows<{ listing_id: string }>(db, sql`select distinct o.listing_id ${FROM} where ${where} limit 20000`);
+  const ids = await jsonRows<{ listing_id: string }>(
+    db,
+    sql`select distinct o.listing_id ${tablesFor(filters)} where ${where} limit 20000`,
+  );
   return ids.map((row) => row.listing_id);
 }

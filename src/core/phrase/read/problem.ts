@@ -19,6 +19,19 @@ export const PHRASE_PROBLEMS = [
   'bad-rule',
 ] as const;
 
+/** What is the matter, behind the words in question: "3/4" could be two dates. */
+export const PROBLEM_WORDS: Record<(typeof PHRASE_PROBLEMS)[number], string> = {
+  'ambiguous-date': 'could be two dates',
+  'ambiguous-time': 'could be morning or evening',
+  'ambiguous-repeat': 'could be two rhythms',
+  'weekday-mismatch': 'is another weekday',
+  'no-such-date': 'is no date that exists',
+  'no-dates': 'gives no date',
+  'end-before-start': 'ends before it begins',
+  'exception-without-date': 'has no date to leave out',
+  'bad-rule': 'is no rule that can be read',
+};
+
 export interface PhraseProblem {
   kind: (typeof PHRASE_PROBLEMS)[number];
   /** the words in question, and where they stand in the phrase */

@@ -1,15 +1,8 @@
 /** Over the form: what is being edited, how it stands, and what can be done with it as a whole. */
+import { STAGE_WORDS } from '@/core/listing/content';
 import { Redo2, Undo2 } from 'lucide-react';
 import type { EditorStart } from '@/core/listing/editor';
 import type { Listing } from '../use-listing';
-
-const STAGE_WORDS = {
-  draft: 'Draft',
-  'in-review': 'In review',
-  published: 'Published',
-  withdrawn: 'Withdrawn',
-  binned: 'In the bin',
-} as const;
 
 export function Head({ listing, start, stopped }: { listing: Listing; start: EditorStart; stopped: boolean }) {
   const { content, server, dirty, busy, note, keptAt, save, act } = listing;

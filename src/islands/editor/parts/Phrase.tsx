@@ -5,7 +5,8 @@
 import { useCallback, useId, useMemo, useState } from 'react';
 import type { EditorStart } from '@/core/listing/editor';
 import { sayRecurrence } from '@/core/phrase/say';
-import { type Fragment, MOST_CHARACTERS, type PhraseProblem, type Reading, readPhrase } from '@/core/phrase/read/read';
+import { PROBLEM_WORDS } from '@/core/phrase/read/problem';
+import { type Fragment, MOST_CHARACTERS, type Reading, readPhrase } from '@/core/phrase/read/read';
 import { type StoredRecurrence, toStored } from '@/core/recurrence/stored';
 import { readRecurrence } from '@/core/listing/repeats';
 
@@ -20,18 +21,6 @@ interface Typed {
   text: string;
   made: StoredRecurrence | null;
 }
-
-const QUESTIONS: Record<PhraseProblem['kind'], string> = {
-  'ambiguous-date': 'can be two dates',
-  'ambiguous-time': 'can be morning or evening',
-  'ambiguous-repeat': 'can be two rhythms',
-  'weekday-mismatch': 'is not that weekday',
-  'no-such-date': 'does not exist',
-  'no-dates': 'gives no date',
-  'end-before-start': 'ends before it starts',
-  'exception-without-date': 'has no date to leave out',
-  'bad-rule': 'is no rule that can be read',
-};
 
 export function Phrase({ recurrence, onChange, site }: PhraseProps) {
   const [typed, setTyped] = useState<Typed | null>(null);
@@ -95,7 +84,7 @@ export function Phrase({ recurrence, onChange, site }: PhraseProps) {
         {nothing && <p className="small">No date is in these words yet; the controls below stay as they are.</p>}
         {asked.map((problem) => (
           <p className="small" key={`${problem.kind}${problem.from}`}>
-            “{problem.text}” {QUESTIONS[problem.kind]}.{' '}
+            “{problem.text}” {PROBLEM_WORDS[problem.kind]}.{' '}
             {problem.offers.map(({ value, instead }) => (
               <button
                 key={value}

@@ -12,7 +12,7 @@ const FILE = path.resolve('.cache/worker-test.mjs');
 let workshop: Workshop;
 beforeAll(async () => {
   await build({
-    entryPoints: ['src/server/work/worker.ts'],
+    entryPoints: ['src/server/workshop/worker.ts'],
     outfile: FILE,
     bundle: true,
     platform: 'node',
