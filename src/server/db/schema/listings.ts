@@ -1,0 +1,171 @@
+/** Listings: both copies, what they point to, their dates, their versions, and who sent them in. */
+import { sql } from 'drizzle-orm';
+import { type AnyPgColumn, boolean, index, integer, jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
+import type { Attendance, Contact, Cost, ListingContent, Stage, Visibility } from '@/core/listing/content';
+import type { Standing } from '@/core/recurrence/model';
+import { at } from './columns';
+import { user } from './accounts';
+import { category, venue, organizer, picture } from './places';
+import { job } from './jobs';
+
+/** What editors see. `working` is the working copy; readers never touch this table. */
+export const listing = pgTable(
+  'listing',
+  {
+    id: uuid('id').primaryKey(),
+    address: text('address').notNull().unique(),
+    stage: text('stage').$type<Stage>().notNull().default('draft'),
+    title: text('title').notNull(),
+    working: jsonb('working').$type<ListingContent>().notNull(),
+    ownerId: text('owner_id').references(() => user.id, { onDelete: 'set null' }),
+    /** the job that brings it in: nobody sees it while that is hidden */
+    jobId: uuid('job_id').references((): AnyPgColumn => job.id, { onDelete: 'set null' }),
+    /** the working copy differs from the published one */
+    edited: boolean('edited').notNull().default(false),
+    revision: integer('revision').notNull().default(1),
+    createdAt: at('created_at').notNull(),
+    changedAt: at('changed_at').notNull(),
+  },
+  (t) => [index('listing_stage').on(t.stage, t.changedAt), index('listing_owner').on(t.ownerId)],
+);
+
+/** What readers see: the published copy, spread into the columns that views ask for. One row a published listing. */
+export const published = pgTable(
+  'published',
+  {
+    listingId: uuid('listing_id')
+      .primaryKey()
+      .references(() => listing.id, { onDelete: 'cascade' }),
+    address: text('address').notNull().unique(),
+    visibility: text('visibility').$type<Visibility>().notNull(),
+    title: text('title').notNull(),
+    shortTitle: text('short_title').notNull(),
+    summary: text('summary').notNull(),
+    standing: text('standing').$type<Standing>().notNull(),
+    attendance: text('attendance').$type<Attendance>().notNull(),
+    free: boolean('free').notNull(),
+    cost: jsonb('cost').$type<Cost>().notNull(),
+    contact: jsonb('contact').$type<Contact>().notNull(),
+    headline: boolean('headline').notNull(),
+    categoryId: uuid('category_id')
+      .notNull()
+      .references(() => category.id),
+    venueId: uuid('venue_id').references(() => venue.id),
+    pictureId: uuid('picture_id').references(() => picture.id),
+    jobId: uuid('job_id').references((): AnyPgColumn => job.id, { onDelete: 'set null' }),
+    /** folded words of title, summary and text */
+    search: text('search').notNull(),
+    content: jsonb('content').$type<ListingContent>().notNull(),
+    sequence: integer('sequence').notNull(),
+    publishedAt: at('published_at').notNull(),
+    changedAt: at('changed_at').notNull(),
+  },
+  (t) => [index('published_category').on(t.categoryId), index('published_venue').on(t.venueId)],
+);
+
+/** What a copy of a listing points to, in order. Derived from the contents in the same transaction. */
+export const link = pgTable(
+  'listing_link',
+  {
+    listingId: uuid('listing_id')
+      .notNull()
+      .references(() => listing.id, { onDelete: 'cascade' }),
+    copy: text('copy').$type<'working' | 'published'>().notNull(),
+    position: integer('position').notNull(),
+    categoryId: uuid('category_id').references(() => category.id),
+    venueId: uuid('venue_id').references(() => venue.id),
+    organizerId: uuid('organizer_id').references(() => organizer.id),
+    pictureId: uuid('picture_id').references(() => picture.id),
+  },
+  (t) => [
+    index('link_listing').on(t.listingId, t.copy),
+    index('link_category').on(t.categoryId, t.copy),
+    index('link_venue').on(t.venueId, t.copy),
+    index('link_organizer').on(t.organizerId, t.copy),
+    index('link_picture').on(t.pictureId),
+  ],
+);
+
+/** The date index: derived, rebuildable. A published listing's rows come from its published copy, others' from the working one. */
+export const occurrence = pgTable(
+  'occurrence',
+  {
+    listingId: uuid('listing_id')
+      .notNull()
+      .references(() => listing.id, { onDelete: 'cascade' }),
+    /** the original start, `2027-03-07T07:40` */
+    original: text('original').notNull(),
+    /** its part of the web address: the original day, with the time where a day has several */
+    address: text('address').notNull(),
+    startDay: integer('start_day').notNull(),
+    startMinute: integer('start_minute'),
+    /** exclusive */
+    endDay: integer('end_day'),
+    endMinute: integer('end_minute'),
+    /** the last day it touches, included, by the site's reading of nights */
+    lastDay: integer('last_day').notNull(),
+    startsAt: at('starts_at').notNull(),
+    endsAt: at('ends_at').notNull(),
+    standing: text('standing').$type<Standing>(),
+    note: text('note').notNull(),
+    /** where this date is, when it is elsewhere than its listing */
+    venueId: uuid('venue_id'),
+    moved: boolean('moved').notNull(),
+    public: boolean('public').notNull(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.listingId, t.original] }),
+    index('occurrence_public').on(t.startDay, t.lastDay).where(sql`public`),
+    index('occurrence_several_days').on(t.lastDay).where(sql`public and last_day > start_day`),
+  ],
+);
+
+/** Old web addresses of listings, for redirects. */
+export const oldAddress = pgTable('old_address', {
+  address: text('address').primaryKey(),
+  listingId: uuid('listing_id')
+    .notNull()
+    .references(() => listing.id, { onDelete: 'cascade' }),
+});
+
+export const version = pgTable(
+  'version',
+  {
+    id: uuid('id').primaryKey(),
+    listingId: uuid('listing_id')
+      .notNull()
+      .references(() => listing.id, { onDelete: 'cascade' }),
+    revision: integer('revision').notNull(),
+    content: jsonb('content').$type<ListingContent>().notNull(),
+    what: text('what').notNull(),
+    byName: text('by_name').notNull(),
+    at: at('at').notNull(),
+  },
+  (t) => [index('version_listing').on(t.listingId, t.revision)],
+);
+
+export type SubmissionState = 'waiting' | 'returned' | 'published' | 'declined' | 'taken-back';
+export const submission = pgTable(
+  'submission',
+  {
+    id: uuid('id').primaryKey(),
+    listingId: uuid('listing_id')
+      .notNull()
+      .unique()
+      .references(() => listing.id, { onDelete: 'cascade' }),
+    tokenHash: text('token_hash').unique(),
+    state: text('state').$type<SubmissionState>().notNull(),
+    senderName: text('sender_name').notNull(),
+    senderMail: text('sender_mail').notNull(),
+    message: text('message').notNull().default(''),
+    /** where and who in the sender's own words, when they are none that we know */
+    said: jsonb('said').$type<{ format: 1; where: string; who: string }>().notNull(),
+    note: text('note').notNull().default(''),
+    decidedBy: text('decided_by'),
+    decidedAt: at('decided_at'),
+    sentAt: at('sent_at').notNull(),
+    changes: integer('changes').notNull().default(0),
+    revision: integer('revision').notNull().default(1),
+  },
+  (t) => [index('submission_state').on(t.state, t.sentAt)],
+);

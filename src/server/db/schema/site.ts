@@ -1,0 +1,37 @@
+/** The site itself: settings, what was done by whom, mail that goes out. */
+import { index, integer, jsonb, pgTable, text, uuid } from 'drizzle-orm/pg-core';
+import type { Chart } from '@/core/geo/geo';
+import type { SiteSettings } from '../../site/settings';
+import { at } from './columns';
+
+export const setting = pgTable('setting', {
+  key: text('key').primaryKey(),
+  value: jsonb('value').$type<SiteSettings | Chart | { format: 1; day: number }>().notNull(),
+  revision: integer('revision').notNull().default(1),
+});
+
+export const audit = pgTable(
+  'audit',
+  {
+    id: uuid('id').primaryKey(),
+    at: at('at').notNull(),
+    byId: text('by_id'),
+    byName: text('by_name').notNull(),
+    what: text('what').notNull(),
+    kind: text('kind').notNull(),
+    subjectId: text('subject_id').notNull(),
+  },
+  (t) => [index('audit_subject').on(t.subjectId)],
+);
+
+export const outbox = pgTable('outbox', {
+  id: uuid('id').primaryKey(),
+  to: text('to').notNull(),
+  subject: text('subject').notNull(),
+  text: text('text').notNull(),
+  createdAt: at('created_at').notNull(),
+  sentAt: at('sent_at'),
+  /** how often sending was tried */
+  tries: integer('tries').notNull().default(0),
+  failure: text('failure'),
+});
