@@ -11,15 +11,18 @@ import type { Db } from '@/server/db/client';
 import { listing, setting, submission, user, version } from '@/server/db/schema';
 import { hashToken, newId, newToken } from '@/server/db/ids';
 import { type Change, createListing, publishListing } from '@/server/listings/write';
-import { saveOrganizer } from '@/server/organizers/write';
+import { BLANK_ORGANIZER, saveOrganizer } from '@/server/organizers/write';
 import { keepPicture } from '@/server/pictures/write';
 import type { Now } from '@/server/site/clock';
 import { DEFAULT_SETTINGS, type SiteSettings } from '@/server/site/settings';
+import { BLANK_VENUE } from '@/server/venues/input';
 import { saveVenue } from '@/server/venues/write';
 import { CHART } from './chart';
+import { GAZETTEER } from './gazetteer';
 import { type DemoListing, demoListings, demoSubmissions } from './listings';
-import { CATEGORIES, ORGANIZERS, RED_LETTERS, SIGN_INS, VENUES } from './people';
+import { CATEGORIES, RED_LETTERS, SIGN_INS } from './people';
 import { SCENES } from './pictures/scenes';
+import { ORGANIZERS, VENUES } from './places';
 
 export const DEMO_SETTINGS: SiteSettings = {
   ...DEFAULT_SETTINGS,
@@ -77,10 +80,14 @@ async function seedPlaces(tx: Db): Promise<Omit<Ids, 'pictures'>> {
     }
   }
   await makeFallback(tx, wanted(ids.categories, 'town'));
-  const blank = { street: '', town: '', island: '', lat: null, lng: null, access: '', phone: '', mail: '', website: '' };
-  for (const { key, ...venue } of VENUES) ids.venues.set(key, (await saveVenue(tx, null, { ...blank, ...venue }, SITE_ACTOR)).id);
-  for (const { key, ...organizer } of ORGANIZERS)
-    ids.organizers.set(key, (await saveOrganizer(tx, null, { website: '', ...organizer }, SITE_ACTOR)).id);
+  for (const { key, room, ...venue } of VENUES) {
+    const parentId = room ? wanted(ids.venues, room) : null;
+    ids.venues.set(key, (await saveVenue(tx, null, { ...BLANK_VENUE, ...venue, parentId }, SITE_ACTOR)).id);
+  }
+  for (const { key, category, ...organizer } of ORGANIZERS) {
+    const categoryId = category ? wanted(ids.categories, category) : null;
+    ids.organizers.set(key, (await saveOrganizer(tx, null, { ...BLANK_ORGANIZER, ...organizer, categoryId }, SITE_ACTOR)).id);
+  }
   return ids;
 }
 
@@ -108,6 +115,7 @@ export async function seedDemo(db: Db, auth: Auth, now: Now): Promise<SeedResult
     .values([
       { key: 'site', value: DEMO_SETTINGS },
       { key: 'chart', value: CHART },
+      { key: 'gazetteer', value: GAZETTEER },
     ])
     .onConflictDoNothing();
   const pictures = await seedPictures(db);

@@ -36,3 +36,25 @@ export async function ask<T>(path: string, request: RequestInit = {}): Promise<O
     return { kind: 'offline' };
   }
 }
+
+export interface SentPicture {
+  id: string;
+  alt: string;
+  credit?: string;
+  width: number;
+  height: number;
+}
+
+/** Sends a picture's bytes. */
+export function sendPicture(file: File): Promise<Outcome<SentPicture>> {
+  const form = new FormData();
+  form.set('file', file);
+  return send('POST', '/api/v1/pictures', form);
+}
+
+/** Why a request came to nothing, in words; empty when it did not. */
+export function sayFailure(outcome: Outcome<unknown>): string {
+  if (outcome.kind === 'refused') return outcome.title;
+  if (outcome.kind === 'offline') return 'No connection; nothing was changed. Try again.';
+  return outcome.kind === 'signed-out' ? 'Your session has ended; sign in in another window and try again.' : '';
+}

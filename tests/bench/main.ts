@@ -17,6 +17,7 @@ import { makeFallback, saveCategory } from '@/server/categories/write';
 import { type Db, openDatabase } from '@/server/db/client';
 import { setting } from '@/server/db/schema';
 import { createListing, publishListing } from '@/server/listings/write';
+import { BLANK_VENUE } from '@/server/venues/input';
 import { saveVenue } from '@/server/venues/write';
 import { DEFAULT_SETTINGS } from '@/server/site/settings';
 import { bringInMany } from './jobs';
@@ -120,8 +121,7 @@ async function seedBench(db: Db): Promise<{ category: string; venue: string }> {
     await tx.insert(setting).values({ key: 'site', value: SETTINGS });
     const category = await saveCategory(tx, null, { name: 'Music & dance', shape: 'disc', ink: '#86308f', parentId: null }, SITE_ACTOR);
     await makeFallback(tx, category);
-    const blank = { street: '', island: '', access: '', phone: '', mail: '', website: '' };
-    const { id } = await saveVenue(tx, null, { name: 'Net Loft', town: 'Gannet Bay', lat: 43.1, lng: -57.4, ...blank }, SITE_ACTOR);
+    const { id } = await saveVenue(tx, null, { ...BLANK_VENUE, name: 'Net Loft', town: 'Gannet Bay', lat: 43.1, lng: -57.4 }, SITE_ACTOR);
     return { category, venue: id };
   });
 }

@@ -12,6 +12,7 @@ import type { Db } from '@/server/db/client';
 import * as schema from '@/server/db/schema';
 import type { Change } from '@/server/listings/write';
 import { DEFAULT_SETTINGS, type SiteSettings } from '@/server/site/settings';
+import { BLANK_VENUE } from '@/server/venues/input';
 import { saveVenue } from '@/server/venues/write';
 
 const store = globalThis as { almanacTestDb?: Promise<Db> };
@@ -65,8 +66,12 @@ export async function seedPlaces(db: Db): Promise<Places> {
   return inTx(db, async (tx) => {
     const category = await saveCategory(tx, null, { name: 'Music & dance', shape: 'disc', ink: '#86308f', parentId: null }, EDITOR);
     await makeFallback(tx, category);
-    const blank = { street: '', island: 'Gannet', access: '', phone: '', mail: '', website: '' };
-    const { id } = await saveVenue(tx, null, { name: 'Net Loft', town: 'Gannet Bay', lat: 43.12, lng: -57.4, ...blank }, EDITOR);
+    const { id } = await saveVenue(
+      tx,
+      null,
+      { ...BLANK_VENUE, name: 'Net Loft', town: 'Gannet Bay', island: 'Gannet', lat: 43.12, lng: -57.4 },
+      EDITOR,
+    );
     return { category, venue: id };
   });
 }

@@ -1,9 +1,12 @@
 /** Small words of the event page. */
+import { addressLines } from '@/core/geo/address';
 import type { PictureRow } from '@/server/public/listing';
 import type { VenueView } from '@/server/public/lookup';
 
 export function addressWords(venue: VenueView): string {
-  return [venue.street, venue.town, venue.island && venue.island !== venue.town ? venue.island : ''].filter(Boolean).join(', ');
+  return [venue.hall?.name ?? '', ...addressLines(venue, venue.country), venue.island && venue.island !== venue.town ? venue.island : '']
+    .filter(Boolean)
+    .join(', ');
 }
 
 /** An img's attributes: the browser takes the width it needs, and nothing moves when it comes. */

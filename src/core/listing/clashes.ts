@@ -21,14 +21,19 @@ function spanOf(start: Wall, end: Wall | null): [number, number] {
   return [at(start), Math.max(at(start) + 1, end ? at(end) : 0)];
 }
 
-/** The bookings that each date clashes with, by its key. Both lists may be long: one pass over each, in order of their start. */
-export function clashesOf(dates: readonly Occurrence[], bookings: readonly Booking[]): Map<string, Booking[]> {
+const widened = ([from, to]: [number, number], margin: number): [number, number] => [from - margin, to + margin];
+
+/**
+ * The bookings that each date clashes with, by its key. Both lists may be long: one pass over each, in order of their start.
+ * `margin`: minutes that have to be free between two dates, to clear away and set up.
+ */
+export function clashesOf(dates: readonly Occurrence[], bookings: readonly Booking[], margin = 0): Map<string, Booking[]> {
   const found = new Map<string, Booking[]>();
   const spans = bookings.map((booking) => ({ booking, span: spanOf(booking.start, booking.end) })).sort((a, b) => a.span[0] - b.span[0]);
   const longest = Math.max(0, ...spans.map(({ span }) => span[1] - span[0]));
   for (const date of dates) {
     if (date.standing === 'cancelled' || date.standing === 'postponed') continue;
-    const [from, to] = spanOf(date.start, date.end);
+    const [from, to] = widened(spanOf(date.start, date.end), margin);
     for (let i = firstFrom(spans, from - longest); i < spans.length; i++) {
       const one = spans[i];
       if (!one || one.span[0] >= to) break;
@@ -42,13 +47,19 @@ export function clashesOf(dates: readonly Occurrence[], bookings: readonly Booki
  * The same where several venues are asked about: a date is in all venues of its listing, or in the one that it alone goes to.
  * A booking of two of them is named once.
  */
-export function clashesByVenue(dates: readonly Occurrence[], own: readonly string[], bookings: readonly Booking[]): Map<string, Booking[]> {
+export function clashesByVenue(
+  dates: readonly Occurrence[],
+  own: readonly string[],
+  bookings: readonly Booking[],
+  margins: ReadonlyMap<string, number> = new Map(),
+): Map<string, Booking[]> {
   const all = new Map<string, Booking[]>();
   for (const venueId of new Set(bookings.map((booking) => booking.venueId))) {
     const there = dates.filter((date) => (date.venueId ? date.venueId === venueId : own.includes(venueId)));
     const found = clashesOf(
       there,
       bookings.filter((booking) => booking.venueId === venueId),
+      margins.get(venueId),
     );
     for (const [key, here] of found) {
       const known = all.get(key) ?? [];

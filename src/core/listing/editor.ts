@@ -1,12 +1,31 @@
 /** What the listing's editor begins with: plain values that the server gives and the island reads. */
 import type { Style } from '../phrase/format';
-import type { ListingContent, Stage } from './content';
+import type { OpeningHours } from '../venue/hours';
+import type { Contact, ListingContent, Stage } from './content';
 
 export interface Choice {
   id: string;
   name: string;
   /** what else tells it apart: a town, a parent category */
   more: string;
+}
+
+/** A venue, with what Proof and the rail must know of it. */
+export interface VenueChoice extends Choice {
+  /** minutes that have to be free between two dates */
+  setUp: number;
+  capacity: number | null;
+  hours: OpeningHours | null;
+  /** is anything said about how people get in? */
+  access: boolean;
+  binned: boolean;
+}
+
+/** An organizer, with what a new listing of theirs begins with. */
+export interface OrganizerChoice extends Choice {
+  categoryId: string | null;
+  contact: Contact;
+  binned: boolean;
 }
 
 /** Another listing's date in a venue, by the site's clock, as short as it is sent. */
@@ -29,8 +48,8 @@ export interface EditorStart {
   oldAddresses: string[];
   content: ListingContent;
   picture: { id: string; alt: string; credit: string; width: number; height: number } | null;
-  venues: Choice[];
-  organizers: Choice[];
+  venues: VenueChoice[];
+  organizers: OrganizerChoice[];
   categories: (Choice & { mark: string; child: boolean })[];
   fallback: string;
   site: {

@@ -8,7 +8,7 @@ import type { Style } from '@/core/phrase/format';
 import type { Conflict } from './use-listing';
 import { readRecurrence } from '@/core/listing/repeats';
 
-function Box({ title, onClose, children }: { title: string; onClose: () => void; children: ReactNode }) {
+export function Box({ title, onClose, children }: { title: string; onClose: () => void; children: ReactNode }) {
   const ref = useRef<HTMLDialogElement>(null);
   const id = useId();
   useEffect(() => {
@@ -162,85 +162,6 @@ export function TwoSaved({
           Go on editing
         </button>
       </div>
-    </Box>
-  );
-}
-
-export interface Made {
-  id: string;
-  name: string;
-}
-
-export function MakeDialog({
-  kind,
-  name,
-  onMade,
-  onClose,
-}: {
-  kind: 'venues' | 'organizers';
-  name: string;
-  onMade: (made: Made, more: string) => void;
-  onClose: () => void;
-}) {
-  const [errors, setErrors] = useState<Map<string, string>>(new Map());
-  const [wrong, setWrong] = useState('');
-  const fields =
-    kind === 'venues'
-      ? ([
-          ['name', 'Name'],
-          ['street', 'Street'],
-          ['town', 'Town'],
-          ['island', 'Island'],
-          ['lat', 'Latitude'],
-          ['lng', 'Longitude'],
-        ] as const)
-      : ([
-          ['name', 'Name'],
-          ['phone', 'Phone'],
-          ['mail', 'Mail'],
-          ['website', 'Website'],
-        ] as const);
-  const submit = async (event: FormEvent<HTMLFormElement>): Promise<void> => {
-    event.preventDefault();
-    event.stopPropagation();
-    const values = Object.fromEntries(new FormData(event.currentTarget));
-    const outcome = await send<Made>('POST', `/api/v1/${kind}`, values);
-    if (outcome.kind === 'done') onMade(outcome.value, String(values.town ?? ''));
-    else if (outcome.kind === 'refused') {
-      setErrors(new Map(outcome.fields.map((f) => [f.field, f.message])));
-      setWrong(outcome.title);
-    } else setWrong(outcome.kind === 'offline' ? 'No connection; try again.' : 'Your session has ended.');
-  };
-  return (
-    <Box title={kind === 'venues' ? 'Make a venue' : 'Make an organizer'} onClose={onClose}>
-      <form className="form" onSubmit={(e) => void submit(e)}>
-        {wrong && (
-          <p className="note bad" role="alert" style={{ margin: 0 }}>
-            {wrong}
-          </p>
-        )}
-        {fields.map(([key, label]) => (
-          <div className="field" key={key}>
-            <label htmlFor={`make-${key}`}>{label}</label>
-            <input
-              id={`make-${key}`}
-              name={key}
-              defaultValue={key === 'name' ? name : ''}
-              required={key === 'name'}
-              aria-invalid={errors.has(key) || undefined}
-            />
-            {errors.has(key) && <span className="wrong">{errors.get(key)}</span>}
-          </div>
-        ))}
-        <div className="row">
-          <button className="button main" type="submit">
-            Make it
-          </button>
-          <button className="button" type="button" onClick={onClose}>
-            Not now
-          </button>
-        </div>
-      </form>
     </Box>
   );
 }

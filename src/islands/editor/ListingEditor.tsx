@@ -3,13 +3,15 @@ import { useEffect, useMemo, useState } from 'react';
 import { ATTENDANCE } from '@/core/listing/content';
 import { type ProofField, proofOf, stopsPublishing } from '@/core/proof/proof';
 import type { EditorStart } from '@/core/listing/editor';
-import { MakeDialog, SignInAgain, TwoSaved } from './Dialogs';
+import { SignInAgain, TwoSaved } from './Dialogs';
+import { MakeDialog } from './MakeDialog';
 import { Select, Text } from '../fields/fields';
 import { Picker } from './Picker';
 import { Picture } from './parts/Picture';
 import { DatesRail } from './parts/Dates';
 import { ProofRail } from './parts/ProofRail';
 import { When } from './parts/When';
+import { defaultsOf } from '@/core/listing/defaults';
 import { railOf } from '@/core/listing/rail';
 import { dropKept } from './kept';
 import { useClashes } from './use-clashes';
@@ -52,11 +54,23 @@ export default function ListingEditor({ start }: { start: EditorStart }) {
   const [organizers, setOrganizers] = useState(start.organizers);
   const [making, setMaking] = useState<{ kind: 'venues' | 'organizers'; name: string } | null>(null);
   const rail = useMemo(() => railOf(content, start.site.today, start.site.horizon), [content, start.site]);
-  const clashes = useClashes(rail, content, server.id, start.site.zone);
+  const clashes = useClashes(rail, content, server.id, start.site.zone, venues);
   const proof = useMemo(
     () => proofOf(content, { today: start.site.today, horizon: start.site.horizon, style: start.site.style, pictureAlt: cover?.alt }),
     [content, cover, start.site],
   );
+  /** A new listing begins with what its first organizer usually has; what was chosen already stays. */
+  const takeOrganizers = (organizerIds: string[]): void =>
+    setContent((c) => ({
+      ...c,
+      organizerIds,
+      ...(server.id
+        ? {}
+        : defaultsOf(
+            c,
+            organizers.find((o) => o.id === organizerIds[0]),
+          )),
+    }));
   const error = (name: string): string | undefined => errors.get(name) ?? [...errors].find(([field]) => field.startsWith(`${name}.`))?.[1];
   const goTo = (field: ProofField): void => {
     const section = document.getElementById(SECTION_OF[field]);
@@ -180,7 +194,7 @@ export default function ListingEditor({ start }: { start: EditorStart }) {
               label="Organizers"
               choices={organizers}
               chosen={content.organizerIds}
-              onChange={(organizerIds) => setContent({ organizerIds })}
+              onChange={takeOrganizers}
               onMake={start.mayMake ? (name) => setMaking({ kind: 'organizers', name }) : undefined}
               error={error('organizerIds')}
             />
@@ -234,14 +248,20 @@ export default function ListingEditor({ start }: { start: EditorStart }) {
         <MakeDialog
           kind={making.kind}
           name={making.name}
+          known={making.kind === 'venues' ? venues : organizers}
           onClose={() => setMaking(null)}
+          onTake={(id) => {
+            if (making.kind === 'venues') setContent((c) => ({ ...c, venueIds: [...new Set([...c.venueIds, id])] }));
+            else takeOrganizers([...new Set([...content.organizerIds, id])]);
+            setMaking(null);
+          }}
           onMade={(made, more) => {
-            const choice = { ...made, more };
             if (making.kind === 'venues') {
-              setVenues([...venues, choice]);
+              setVenues([...venues, { ...made, more, setUp: 0, capacity: null, hours: null, access: false, binned: false }]);
               setContent((c) => ({ ...c, venueIds: [...c.venueIds, made.id] }));
             } else {
-              setOrganizers([...organizers, choice]);
+              const contact = { name: '', phone: '', mail: '' };
+              setOrganizers([...organizers, { ...made, more: '', categoryId: null, contact, binned: false }]);
               setContent((c) => ({ ...c, organizerIds: [...c.organizerIds, made.id] }));
             }
             setMaking(null);

@@ -2,6 +2,7 @@
 import { type KeyboardEvent, useId, useState } from 'react';
 import { fold } from '@/core/text/text';
 import type { Choice } from '@/core/listing/editor';
+import { Chosen } from './Chosen';
 
 interface PickerProps {
   label: string;
@@ -49,32 +50,7 @@ export function Picker({ label, hint, choices, chosen, onChange, onMake, error }
   return (
     <div className="field">
       <label htmlFor={id}>{label}</label>
-      {chosen.length > 0 && (
-        <ol className="chips" style={{ listStyle: 'none', margin: 0, padding: 0 }} aria-label={`Chosen: ${label}`}>
-          {chosen.map((key, i) => {
-            const choice = choices.find((c) => c.id === key);
-            return (
-              <li className="chip" key={key}>
-                {choice?.mark && <span dangerouslySetInnerHTML={{ __html: choice.mark }} />}
-                {choice?.name ?? 'something that was removed'}
-                {i > 0 && (
-                  <button
-                    type="button"
-                    aria-label={`Put ${choice?.name} first`}
-                    title="Put first"
-                    onClick={() => onChange([key, ...chosen.filter((c) => c !== key)])}
-                  >
-                    ↑
-                  </button>
-                )}
-                <button type="button" aria-label={`Take ${choice?.name} off`} onClick={() => onChange(chosen.filter((c) => c !== key))}>
-                  ✕
-                </button>
-              </li>
-            );
-          })}
-        </ol>
-      )}
+      {chosen.length > 0 && <Chosen label={label} choices={choices} chosen={chosen} onChange={onChange} />}
       <div className="picker">
         <input
           id={id}

@@ -1,11 +1,17 @@
 /** Other listings' dates in the chosen venues, asked once for the whole horizon, and which of our dates they touch. */
 import { useEffect, useMemo, useState } from 'react';
 import { type ListingContent, venuesOf } from '@/core/listing/content';
-import type { BookingRow } from '@/core/listing/editor';
+import type { BookingRow, VenueChoice } from '@/core/listing/editor';
 import { type Booking, bookingOf, clashesByVenue, inSite } from '@/core/listing/clashes';
 import type { Rail } from '@/core/listing/rail';
 
-export function useClashes(rail: Rail, content: ListingContent, id: string | null, siteZone: string): Map<string, Booking[]> {
+export function useClashes(
+  rail: Rail,
+  content: ListingContent,
+  id: string | null,
+  siteZone: string,
+  choices: readonly VenueChoice[],
+): Map<string, Booking[]> {
   const [bookings, setBookings] = useState<Booking[]>([]);
   const venues = content.attendance === 'online' ? '' : venuesOf(content).join(',');
   useEffect(() => {
@@ -28,6 +34,6 @@ export function useClashes(rail: Rail, content: ListingContent, id: string | nul
     const dates = rail.months.flatMap(({ dates: rows }) =>
       rows.flatMap((d) => (d.occurrence && !d.out ? [inSite(d.occurrence, zone, siteZone)] : [])),
     );
-    return clashesByVenue(dates, content.venueIds, bookings);
-  }, [rail, bookings, zone, siteZone, content.venueIds]);
+    return clashesByVenue(dates, content.venueIds, bookings, new Map(choices.map((c) => [c.id, c.setUp])));
+  }, [rail, bookings, zone, siteZone, content.venueIds, choices]);
 }

@@ -7,8 +7,9 @@ import { audit, category, link, listing, organizer, published, venue } from '../
 import { read } from '../http/problem';
 import { rebuildIndex } from '../listings/rebuild';
 import { createListing, publishListing } from '../listings/write';
-import { organizerInput, removeOrganizer, saveOrganizer } from '../organizers/write';
-import { removeVenue, saveVenue, venueInput } from '../venues/write';
+import { BLANK_ORGANIZER, organizerInput, removeOrganizer, saveOrganizer } from '../organizers/write';
+import { BLANK_VENUE, venueInput } from '../venues/input';
+import { removeVenue, saveVenue } from '../venues/write';
 import { type CategoryInput, categoryInput, makeFallback, removeCategory, saveCategory } from './write';
 
 let db: Db;
@@ -95,19 +96,8 @@ describe('categories', () => {
 });
 
 describe('venues and organizers', () => {
-  const hall = {
-    name: 'Gannet Bay Hall',
-    town: 'Gannet Bay',
-    street: '',
-    island: '',
-    lat: null,
-    lng: null,
-    access: '',
-    phone: '',
-    mail: '',
-    website: '',
-  };
-  const choirOf = { name: 'Harbour Choir', text: '', phone: '', mail: '', website: '' };
+  const hall = { ...BLANK_VENUE, name: 'Gannet Bay Hall', town: 'Gannet Bay' };
+  const choirOf = { ...BLANK_ORGANIZER, name: 'Harbour Choir' };
 
   it('go, and listings follow to another or have none', async () => {
     const { id: other } = await inTx(db, (tx) => saveVenue(tx, null, hall, EDITOR));

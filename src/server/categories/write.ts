@@ -1,16 +1,15 @@
 /** Categories: a tree of two levels, each with a mark. One is the fallback and stays. */
-import { and, eq, sql } from 'drizzle-orm';
+import { eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { isHex } from '@/core/colour/colour';
 import { SHAPES } from '@/core/colour/mark';
-import type { ListingContent } from '@/core/listing/content';
-import { changeDate } from '@/core/listing/single-dates';
 import { freeAddress, webAddress } from '@/core/text/text';
 import type { Db } from '../db/client';
 import { newId } from '../db/ids';
-import { audit, category, link, listing, occurrence, published } from '../db/schema';
+import { audit, category, published } from '../db/schema';
 import { invalid, notFound, Problem } from '../http/problem';
 import type { Actor } from '../accounts/roles';
+import { replaceInContents } from '../places/uses';
 
 export const categoryInput = z.object({
   name: z.string().trim().min(1, 'The name is missing').max(60, 'The name has at most 60 characters'),
@@ -81,56 +80,4 @@ export async function removeCategory(tx: Db, id: string, moveTo: string | null, 
   await tx
     .insert(audit)
     .values({ id: newId(), at: new Date(), byId: by.id, byName: by.name, what: `removed “${row.name}”`, kind: 'category', subjectId: id });
-}
-
-/** Puts one id in another's place in all copies and their links; `to` null takes it out. */
-export async function replaceInContents(
-  tx: Db,
-  field: 'categoryIds' | 'venueIds' | 'organizerIds',
-  from: string,
-  to: string | null,
-): Promise<void> {
-  const column = { categoryIds: link.categoryId, venueIds: link.venueId, organizerIds: link.organizerId }[field];
-  const uses = await tx.select({ listingId: link.listingId, copy: link.copy }).from(link).where(eq(column, from));
-  for (const { listingId, copy } of uses) {
-    const swap = (ids: string[]): string[] => [...new Set(ids.flatMap((x) => (x === from ? (to ? [to] : []) : [x])))];
-    const swapped = (content: ListingContent): ListingContent => ({
-      ...content,
-      [field]: swap(content[field]),
-      // Single dates may be elsewhere; without that place they are where the others are.
-      changes: content.changes.reduce(
-        (changes, change) => (change.venueId === from ? changeDate(changes, change.original, { venueId: to ?? '' }) : changes),
-        content.changes,
-      ),
-    });
-    if (copy === 'working') {
-      const [row] = await tx.select({ content: listing.working }).from(listing).where(eq(listing.id, listingId));
-      if (row)
-        await tx
-          .update(listing)
-          .set({ working: swapped(row.content) })
-          .where(eq(listing.id, listingId));
-    } else {
-      const [row] = await tx.select({ content: published.content }).from(published).where(eq(published.listingId, listingId));
-      if (row)
-        await tx
-          .update(published)
-          .set({ content: swapped(row.content) })
-          .where(eq(published.listingId, listingId));
-    }
-    const mine = and(eq(link.listingId, listingId), eq(link.copy, copy));
-    const [has] = to
-      ? await tx
-          .select({ id: link.listingId })
-          .from(link)
-          .where(and(mine, eq(column, to)))
-      : [];
-    if (to && !has)
-      await tx
-        .update(link)
-        .set({ [field.replace('Ids', 'Id')]: to })
-        .where(and(mine, eq(column, from)));
-    else await tx.delete(link).where(and(mine, eq(column, from)));
-  }
-  if (field === 'venueIds') await tx.update(occurrence).set({ venueId: to }).where(eq(occurrence.venueId, from));
 }

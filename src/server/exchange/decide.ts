@@ -4,7 +4,8 @@ import { isZone } from '@/core/day/zone';
 import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';
 import { importBatch } from '../db/schema';
-import { saveOrganizer } from '../organizers/write';
+import { BLANK_ORGANIZER, saveOrganizer } from '../organizers/write';
+import { BLANK_VENUE } from '../venues/input';
 import { saveVenue } from '../venues/write';
 import { saveMatches } from './match';
 import type { Open } from './plan';
@@ -30,11 +31,9 @@ export async function decide(tx: Db, batch: Batch, decisions: Decision[], zones:
 
 async function make(tx: Db, kind: Decision['kind'], said: string, mail: string, by: Actor): Promise<string | null> {
   const name = said.slice(0, 120);
-  const blank = { phone: '', website: '' };
   if (kind === 'venue') {
-    const nowhere = { street: '', town: '', island: '', lat: null, lng: null, access: '', mail: '' };
-    return (await saveVenue(tx, null, { ...blank, ...nowhere, name }, by)).id;
+    return (await saveVenue(tx, null, { ...BLANK_VENUE, name }, by)).id;
   }
-  if (kind === 'organizer') return (await saveOrganizer(tx, null, { ...blank, name, text: '', mail }, by)).id;
+  if (kind === 'organizer') return (await saveOrganizer(tx, null, { ...BLANK_ORGANIZER, name, mail }, by)).id;
   return null;
 }

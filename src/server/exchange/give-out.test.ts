@@ -8,6 +8,7 @@ import { listing, occurrence } from '../db/schema';
 import { readTableQuery } from '../listings/read';
 import { createListing, moveToStage, publishListing } from '../listings/write';
 import { readComing } from '../public/dates';
+import { BLANK_VENUE } from '../venues/input';
 import { removeVenue, saveVenue } from '../venues/write';
 import type { Runtime } from '../runtime';
 import { readBookings } from '../listings/bookings';
@@ -23,7 +24,7 @@ beforeEach(async () => {
   db = await freshDb();
   places = await seedPlaces(db);
   site = siteOf(db);
-  const blank = { street: '', town: 'Port Amble', island: '', lat: 43.3, lng: -57.6, access: '', phone: '', mail: '', website: '' };
+  const blank = { ...BLANK_VENUE, town: 'Port Amble', lat: 43.3, lng: -57.6 };
   hall = (await inTx(db, (tx) => saveVenue(tx, null, { ...blank, name: 'St Bride’s Hall' }, EDITOR))).id;
 });
 
@@ -69,25 +70,7 @@ describe('what is given out', () => {
     const before = { ...row.working, changes: row.working.changes.map(({ venueId: _, ...rest }) => rest) };
     await db.delete(listing);
     await inTx(db, (tx) => removeVenue(tx, places.venue, null, EDITOR));
-    const { id } = await inTx(db, (tx) =>
-      saveVenue(
-        tx,
-        null,
-        {
-          name: 'Net Loft',
-          street: '',
-          town: 'Gannet Bay',
-          island: '',
-          lat: null,
-          lng: null,
-          access: '',
-          phone: '',
-          mail: '',
-          website: '',
-        },
-        EDITOR,
-      ),
-    );
+    const { id } = await inTx(db, (tx) => saveVenue(tx, null, { ...BLANK_VENUE, name: 'Net Loft', town: 'Gannet Bay' }, EDITOR));
     const file = await keepFile(site, { name: 'x.json', bytes: new TextEncoder().encode(text) }, EDITOR);
     const job = await inTx(db, (tx) => startBringIn(tx, file, true, change()));
     expect(await site.jobs.wait(job, 20_000)).toMatchObject({ state: 'done', input: { made: 1, kept: [] } });
@@ -130,7 +113,7 @@ describe('a date that is elsewhere', () => {
   it('is there for readers and for whoever else wants the place, and not where the listing usually is', async () => {
     const row = await make({ changes: [{ ...off, original: '2027-03-30T19:00', venueId: hall }] });
     await inTx(db, (tx) => publishListing(tx, row.id, 1, change()));
-    const days = async (venueId: string) => (await readComing(db, { from: NOW.day, limit: 50, venueId })).map((d) => d.date);
+    const days = async (venueId: string) => (await readComing(db, { from: NOW.day, limit: 50, venueIds: [venueId] })).map((d) => d.date);
     expect(await days(hall)).toEqual(['2027-03-30']);
     expect(await days(places.venue)).toHaveLength(9);
     const booked = async (venueIds: string[]) => (await readBookings(db, { venueIds, not: null, from: NOW.day })).length;

@@ -71,6 +71,7 @@ export const ACCESS: Record<string, Who> = {
   '/api/v1/jobs/[id]': EDITORS,
   '/api/v1/pictures': TEAM,
   '/api/v1/pictures/[id]': TEAM,
+  '/api/v1/gazetteer': EDITORS,
   '/api/v1/venues': EDITORS,
   '/api/v1/organizers': EDITORS,
   '/api/v1/intake/[id]/[decision]': EDITORS,

@@ -4,21 +4,20 @@ import { sayRecurrence } from '@/core/phrase/say';
 import { NOW, SETTINGS } from '../../../tests/support/db';
 import type { Problem } from '../http/problem';
 import type { Lookup } from '../public/lookup';
+import { BLANK_VENUE } from '../venues/input';
 import { costOf, fieldsOf, type Fields, readAddForm } from './form';
 
 const venue = {
+  ...BLANK_VENUE,
   id: 'v1',
   name: "St Bride's Hall",
   address: 'st-brides-hall',
-  street: '',
   town: 'Port Amble',
   island: 'Amble',
   lat: 43,
   lng: -57,
-  access: '',
-  phone: '',
-  mail: '',
-  website: '',
+  hall: undefined,
+  binnedAt: null,
   revision: 1,
 };
 const found: Lookup = {

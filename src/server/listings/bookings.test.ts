@@ -3,6 +3,7 @@ import { change, choir, EDITOR, freshDb, inTx, NOW, type Places, seedPlaces } fr
 import type { ListingContent } from '@/core/listing/content';
 import type { Db } from '../db/client';
 import { createListing, moveToStage, publishListing, saveListing } from './write';
+import { BLANK_VENUE } from '../venues/input';
 import { saveVenue } from '../venues/write';
 import { readBookings } from './bookings';
 
@@ -42,14 +43,7 @@ describe('bookings of a venue', () => {
   });
 
   it('of a published listing follow what readers see until the changes are published', async () => {
-    const other = await inTx(db, (tx) =>
-      saveVenue(
-        tx,
-        null,
-        { name: 'Lamp Room', town: '', street: '', island: '', lat: null, lng: null, access: '', phone: '', mail: '', website: '' },
-        EDITOR,
-      ),
-    );
+    const other = await inTx(db, (tx) => saveVenue(tx, null, { ...BLANK_VENUE, name: 'Lamp Room' }, EDITOR));
     const row = await make({ title: 'Moving' });
     const published = await inTx(db, (tx) => publishListing(tx, row.id, row.revision, change()));
     const saved = await inTx(db, (tx) =>

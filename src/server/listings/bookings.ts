@@ -16,7 +16,8 @@ export interface BookingQuery {
 }
 
 /**
- * Dates from a day on in any of these venues, once for each venue they are in. Withdrawn and binned listings and cancelled
+ * Dates from a day on that take space in any of these venues, once for each: those of a hall take space in its rooms and the
+ * other way about. Withdrawn and binned listings and cancelled
  * dates take no room; a date that is elsewhere takes room there and none where its listing usually is.
  */
 export async function readBookings(db: Db, { venueIds, not, from }: BookingQuery): Promise<BookingRow[]> {
@@ -25,11 +26,16 @@ export async function readBookings(db: Db, { venueIds, not, from }: BookingQuery
     venueIds.map((id) => sql`(${id}::uuid)`),
     sql`, `,
   );
+  // A hall and each of its rooms take the same space; two rooms do not (core/venue/rooms.ts).
+  const spaces = sql`
+    select a.venue as asked, s.id as venue from (values ${asked}) as a(venue)
+    join venue v on v.id = a.venue
+    join venue s on s.id = v.id or s.parent_id = v.id or s.id = v.parent_id`;
   const result = (await db.execute(sql`
     select coalesce(json_agg(json_build_array(title, listing_id, start_day, start_minute, end_day, end_minute, venue)), '[]')::text as list
     from (
-      select l.title, o.listing_id, o.start_day, o.start_minute, o.end_day, o.end_minute, asked.venue
-      from (values ${asked}) as asked(venue)
+      select l.title, o.listing_id, o.start_day, o.start_minute, o.end_day, o.end_minute, asked.asked as venue
+      from (${spaces}) as asked
       join listing_link k on k.venue_id = asked.venue
       join listing l on l.id = k.listing_id and k.copy = case when l.stage = 'published' then 'published' else 'working' end
       left join published p on p.listing_id = l.id

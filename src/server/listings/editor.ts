@@ -1,11 +1,11 @@
 /** What the editor's island needs to begin, read for one person. */
-import type { ListingContent, Stage } from '@/core/listing/content';
-import type { EditorStart } from '@/core/listing/editor';
+import { type ListingContent, type Stage, venuesOf } from '@/core/listing/content';
+import type { EditorStart, OrganizerChoice, VenueChoice } from '@/core/listing/editor';
 import type { Actor } from '../accounts/roles';
 import { picture } from '../db/schema';
 import { eq } from 'drizzle-orm';
 import type { Runtime } from '../runtime';
-import { lookup } from '../public/lookup';
+import { lookup, type OrganizerView, type VenueView } from '../public/lookup';
 import { styleOf } from '../site/settings';
 import { horizonOf } from './date-index';
 import { readHistory, readOldAddresses, readSubmissionOf } from './read';
@@ -17,6 +17,22 @@ export interface EditorListing {
   edited: boolean;
   address: string;
   content: ListingContent;
+}
+
+/** What is in the bin is still said where a listing names it. */
+function named<T extends { binnedAt: Date | null }>(all: ReadonlyMap<string, T>, ids: readonly string[]): T[] {
+  return ids.flatMap((id) => all.get(id) ?? []).filter((place) => place.binnedAt);
+}
+
+export function venueChoice(v: VenueView): VenueChoice {
+  const { id, name, capacity, hours } = v;
+  const access = v.access !== '' || v.features.length > 0;
+  return { id, name, more: v.hall?.name ?? v.town, setUp: v.setUpMinutes, capacity, hours, access, binned: v.binnedAt !== null };
+}
+
+export function organizerChoice(o: OrganizerView): OrganizerChoice {
+  const contact = { name: o.contactName, phone: o.contactPhone, mail: o.contactMail };
+  return { id: o.id, name: o.name, more: '', categoryId: o.categoryId, contact, binned: o.binnedAt !== null };
 }
 
 export async function editorStart(rt: Runtime, actor: Actor, listing: EditorListing, mark: (id: string) => string): Promise<EditorStart> {
@@ -31,8 +47,8 @@ export async function editorStart(rt: Runtime, actor: Actor, listing: EditorList
     ...listing,
     oldAddresses: id ? await readOldAddresses(rt.db, id) : [],
     picture: cover ? { id: cover.id, alt: cover.alt, credit: cover.credit, width: cover.width, height: cover.height } : null,
-    venues: found.venues.map((v) => ({ id: v.id, name: v.name, more: v.town })),
-    organizers: found.organizers.map((o) => ({ id: o.id, name: o.name, more: '' })),
+    venues: [...found.venues, ...named(found.venue, venuesOf(content))].map(venueChoice),
+    organizers: [...found.organizers, ...named(found.organizer, content.organizerIds)].map(organizerChoice),
     categories: found.categories.map((c) => ({
       id: c.id,
       name: c.name,

@@ -1,25 +1,66 @@
-/** Organizers: made, changed and removed. */
+/** Organizers: made, changed, binned and removed. */
 import { eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
-import { freeAddress, webAddress } from '@/core/text/text';
+import { isWebAddress } from '@/core/proof/proof';
+import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';
 import { newId } from '../db/ids';
-import { audit, organizer } from '../db/schema';
-import { notFound } from '../http/problem';
-import type { Actor } from '../accounts/roles';
-import { replaceInContents } from '../categories/write';
-import { optionalMail, optionalWeb } from '../venues/write';
+import { category, organizer, picture } from '../db/schema';
+import { invalid, notFound } from '../http/problem';
+import { freePlaceAddress, moveOldAddresses, note } from '../places/addresses';
+import { optionalId, optionalMail, optionalWeb, placeName, words } from '../places/input';
+import { replaceInContents } from '../places/uses';
+
+const profile = z.object({
+  label: z.string().trim().min(1, 'Say what it is').max(60, 'At most 60 characters'),
+  address: z
+    .string()
+    .trim()
+    .max(500, 'At most 500 characters')
+    .refine(isWebAddress, { error: 'An address begins with http:// or https://' }),
+});
 
 export const organizerInput = z.object({
-  name: z.string().trim().min(1, 'The name is missing').max(120, 'The name has at most 120 characters'),
-  text: z.string().trim().max(2000, 'At most 2,000 characters').default(''),
-  phone: z.string().trim().max(60, 'At most 60 characters').default(''),
+  name: placeName,
+  text: words(2000),
+  phone: words(60),
   mail: optionalMail,
   website: optionalWeb,
+  profiles: z.object({ format: z.literal(1), list: z.array(profile).max(30, 'At most 30 profiles') }).default({ format: 1, list: [] }),
+  pictureId: optionalId,
+  categoryId: optionalId,
+  contactName: words(120),
+  contactPhone: words(60),
+  contactMail: optionalMail,
+  notes: words(2000),
 });
 export type OrganizerInput = z.infer<typeof organizerInput>;
 
+/** An organizer of whom nothing is said. */
+export const BLANK_ORGANIZER: OrganizerInput = {
+  name: '',
+  text: '',
+  phone: '',
+  mail: '',
+  website: '',
+  profiles: { format: 1, list: [] },
+  pictureId: null,
+  categoryId: null,
+  contactName: '',
+  contactPhone: '',
+  contactMail: '',
+  notes: '',
+};
+
+async function check(tx: Db, { pictureId, categoryId }: OrganizerInput): Promise<void> {
+  const [there] = pictureId ? await tx.select({ id: picture.id }).from(picture).where(eq(picture.id, pictureId)) : [true];
+  if (!there) throw invalid('pictureId', 'That picture is gone; choose another.');
+  const [kind] = categoryId ? await tx.select({ id: category.id }).from(category).where(eq(category.id, categoryId)) : [true];
+  if (!kind) throw invalid('categoryId', 'That category is gone; choose another.');
+}
+
 export async function saveOrganizer(tx: Db, id: string | null, input: OrganizerInput, by: Actor): Promise<{ id: string; name: string }> {
+  await check(tx, input);
   if (id) {
     const [row] = await tx
       .update(organizer)
@@ -29,23 +70,26 @@ export async function saveOrganizer(tx: Db, id: string | null, input: OrganizerI
     if (!row) throw notFound('organizer');
   } else {
     id = newId();
-    const taken = await tx.select({ address: organizer.address }).from(organizer);
-    await tx
-      .insert(organizer)
-      .values({ id, ...input, address: freeAddress(webAddress(input.name, 'organizer'), new Set(taken.map((r) => r.address))) });
+    await tx.insert(organizer).values({ id, ...input, address: await freePlaceAddress(tx, 'organizer', input.name) });
   }
-  await tx
-    .insert(audit)
-    .values({ id: newId(), at: new Date(), byId: by.id, byName: by.name, what: 'saved', kind: 'organizer', subjectId: id });
+  await note(tx, 'organizer', id, 'saved', by);
   return { id, name: input.name };
+}
+
+/** Out of sight; listings that name it keep it. `at` null takes it back. */
+export async function binOrganizer(tx: Db, id: string, at: Date | null, by: Actor): Promise<{ name: string }> {
+  const [row] = await tx.update(organizer).set({ binnedAt: at }).where(eq(organizer.id, id)).returning({ name: organizer.name });
+  if (!row) throw notFound('organizer');
+  await note(tx, 'organizer', id, at ? 'binned' : 'taken from the bin', by);
+  return row;
 }
 
 export async function removeOrganizer(tx: Db, id: string, moveTo: string | null, by: Actor): Promise<void> {
   const [row] = await tx.select().from(organizer).where(eq(organizer.id, id)).for('update');
   if (!row) throw notFound('organizer');
-  await replaceInContents(tx, 'organizerIds', id, moveTo === id ? null : moveTo);
+  const target = moveTo === id ? null : moveTo;
+  await replaceInContents(tx, 'organizerIds', id, target);
+  await moveOldAddresses(tx, 'organizer', row, target);
   await tx.delete(organizer).where(eq(organizer.id, id));
-  await tx
-    .insert(audit)
-    .values({ id: newId(), at: new Date(), byId: by.id, byName: by.name, what: `removed “${row.name}”`, kind: 'organizer', subjectId: id });
+  await note(tx, 'organizer', id, `removed “${row.name}”`, by);
 }

@@ -253,17 +253,24 @@ export async function countOn(db: Db, day: Day): Promise<number> {
 export interface ComingQuery {
   from: Day;
   limit: number;
-  venueId?: string;
+  /** a hall with its rooms, say */
+  venueIds?: readonly string[];
   organizerId?: string;
 }
 
+const textArray = (list: readonly string[]): SQL =>
+  sql`array[${sql.join(
+    list.map((text) => sql`${text}`),
+    sql`, `,
+  )}]::text[]`;
+
 /** Coming dates of a venue or an organizer. */
-export function readComing(db: Db, { from, limit, venueId, organizerId }: ComingQuery): Promise<PublicDate[]> {
+export function readComing(db: Db, { from, limit, venueIds, organizerId }: ComingQuery): Promise<PublicDate[]> {
   // A listing that goes online keeps its venue for another time, but nobody should go there.
-  const of = venueId ? sql`l.venue_id = ${venueId} and p.attendance <> 'online'` : sql`l.organizer_id = ${organizerId ?? null}`;
+  const of = venueIds ? sql`l.venue_id in ${venueIds} and p.attendance <> 'online'` : sql`l.organizer_id = ${organizerId ?? null}`;
   // One date may be elsewhere than its listing, or come here from another place.
-  const here = venueId
-    ? sql`(o.venue_id = ${venueId} or (o.venue_id is null and p.content->'venueIds' @> ${JSON.stringify([venueId])}::jsonb))`
+  const here = venueIds
+    ? sql`(o.venue_id in ${venueIds} or (o.venue_id is null and p.content->'venueIds' ?| ${textArray(venueIds)}))`
     : sql`true`;
   return jsonRows(
     db,

@@ -15,13 +15,14 @@ import { type Lookup, lookup, type VenueView } from './lookup';
 
 /** "Net Loft, Slip Lane 4, Gannet Bay, Gannet" without repeating a town that the name holds. */
 export function placeLine(venue: VenueView): string {
-  return [...new Set([venue.name, venue.street, venue.town, venue.island].filter(Boolean))].join(', ');
+  return [...new Set([venue.name, venue.hall?.name, venue.street, venue.town, venue.island].filter(Boolean))].join(', ');
 }
 
 function icalPlace(venue: VenueView): IcalPlace {
   return {
     location: placeLine(venue),
-    point: venue.lat !== null && venue.lng !== null ? { lat: venue.lat, lng: venue.lng } : undefined,
+    // Of an area nobody is led to a point.
+    point: venue.lat !== null && venue.lng !== null && !venue.areaOnly ? { lat: venue.lat, lng: venue.lng } : undefined,
   };
 }
 

@@ -29,8 +29,8 @@ export function listingJsonLd(row: PublishedRow, date: ListingDate, found: Looku
         name: v.name,
         address: placeLine(v),
         url: `${site}/at/${v.address}`,
-        lat: v.lat ?? undefined,
-        lng: v.lng ?? undefined,
+        lat: v.areaOnly ? undefined : (v.lat ?? undefined),
+        lng: v.areaOnly ? undefined : (v.lng ?? undefined),
       })),
       organizers: content.organizerIds
         .flatMap((id) => found.organizer.get(id) ?? [])

@@ -5,6 +5,7 @@ import type { Shape } from '@/core/colour/mark';
 import { fold } from '@/core/text/text';
 import type { Db } from '../db/client';
 import { category, organizer, venue } from '../db/schema';
+import { type OrganizerView, organizerView, type VenueView, venueViews } from '../places/view';
 import type { Runtime } from '../runtime';
 import { countOn } from './dates';
 
@@ -20,14 +21,15 @@ export interface CategoryView {
   fallback: boolean;
   revision: number;
 }
-export type VenueView = typeof venue.$inferSelect;
-export type OrganizerView = typeof organizer.$inferSelect;
+export type { OrganizerView, VenueView } from '../places/view';
 
 export interface Lookup {
   /** parents in order, each followed by its children */
   categories: CategoryView[];
   category: Map<string, CategoryView>;
+  /** those that are not in the bin */
   venues: VenueView[];
+  /** all of them, by id */
   venue: Map<string, VenueView>;
   organizers: OrganizerView[];
   organizer: Map<string, OrganizerView>;
@@ -54,18 +56,18 @@ export function countToday(rt: Runtime, today: number): Promise<number> {
 
 async function readLookup(db: Db): Promise<Lookup> {
   const rows = await db.select().from(category).orderBy(asc(category.position), asc(category.name));
-  const venues = await db.select().from(venue).orderBy(asc(venue.name), asc(venue.id));
-  const organizers = await db.select().from(organizer).orderBy(asc(organizer.name), asc(organizer.id));
+  const venues = venueViews(await db.select().from(venue).orderBy(asc(venue.name), asc(venue.id)));
+  const organizers = (await db.select().from(organizer).orderBy(asc(organizer.name), asc(organizer.id))).map(organizerView);
   const views = rows.map((row): CategoryView => ({ ...row, ...inksOf(row.ink) }));
   const categories = views.filter((c) => !c.parentId).flatMap((parent) => [parent, ...views.filter((c) => c.parentId === parent.id)]);
   return {
     categories,
     category: new Map(categories.map((c) => [c.id, c])),
-    venues,
+    venues: venues.filter((v) => !v.binnedAt),
     venue: new Map(venues.map((v) => [v.id, v])),
-    organizers,
+    organizers: organizers.filter((o) => !o.binnedAt),
     organizer: new Map(organizers.map((o) => [o.id, o])),
-    towns: [...new Set(venues.map((v) => v.town).filter(Boolean))].sort((a, b) => (fold(a) < fold(b) ? -1 : 1)),
+    towns: [...new Set(venues.flatMap((v) => (v.town && !v.binnedAt ? [v.town] : [])))].sort((a, b) => (fold(a) < fold(b) ? -1 : 1)),
   };
 }
 

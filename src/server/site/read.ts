@@ -1,5 +1,6 @@
 /** Settings and chart of the site. */
 import { eq } from 'drizzle-orm';
+import type { Gazetteer } from '@/core/geo/gazetteer';
 import type { Chart } from '@/core/geo/geo';
 import type { Db } from '../db/client';
 import { setting } from '../db/schema';
@@ -14,4 +15,9 @@ export async function readSettings(db: Db): Promise<{ settings: SiteSettings; re
 export async function readChart(db: Db): Promise<Chart | undefined> {
   const [row] = await db.select().from(setting).where(eq(setting.key, 'chart'));
   return row?.value as Chart | undefined;
+}
+
+export async function readGazetteer(db: Db): Promise<Gazetteer> {
+  const [row] = await db.select().from(setting).where(eq(setting.key, 'gazetteer'));
+  return (row?.value as Gazetteer | undefined) ?? { format: 1, entries: [] };
 }

@@ -1,45 +1,30 @@
-/** Venues: made, changed and removed. What uses one is never left pointing at nothing. */
+/** Venues: made, changed, binned and removed. What uses one is never left pointing at nothing. */
 import { eq, sql } from 'drizzle-orm';
-import { z } from 'zod';
-import { isMail, isWebAddress } from '@/core/proof/proof';
-import { freeAddress, webAddress } from '@/core/text/text';
+import { whyNoRoom } from '@/core/venue/rooms';
+import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';
 import { newId } from '../db/ids';
-import { audit, published, venue } from '../db/schema';
-import { notFound } from '../http/problem';
-import type { Actor } from '../accounts/roles';
-import { replaceInContents } from '../categories/write';
+import { picture, published, venue } from '../db/schema';
+import { invalid, notFound, Problem } from '../http/problem';
+import { freePlaceAddress, moveOldAddresses, note } from '../places/addresses';
+import { replaceInContents } from '../places/uses';
+import type { VenueInput } from './input';
 
-const words = (most: number) => z.string().trim().max(most, `At most ${most} characters`).default('');
-export const optionalWeb = words(500).refine((text) => !text || isWebAddress(text), { error: 'A website begins with http:// or https://' });
-export const optionalMail = words(200).refine((text) => !text || isMail(text), { error: 'A mail address needs a name, an @ and a domain' });
-const degrees = (most: number, what: string) =>
-  z.preprocess(
-    (value) => (value === '' || value === undefined || value === null ? null : Number(value)),
-    z
-      .number({ error: `${what} is a number such as 43.12` })
-      .min(-most, `${what} is at least −${most}`)
-      .max(most, `${what} is at most ${most}`)
-      .nullable(),
-  );
-
-export const venueInput = z
-  .object({
-    name: z.string().trim().min(1, 'The name is missing').max(120, 'The name has at most 120 characters'),
-    street: words(200),
-    town: words(80),
-    island: words(80),
-    lat: degrees(90, 'A latitude'),
-    lng: degrees(180, 'A longitude'),
-    access: words(600),
-    phone: words(60),
-    mail: optionalMail,
-    website: optionalWeb,
-  })
-  .refine((v) => (v.lat === null) === (v.lng === null), { error: 'Give both latitude and longitude, or neither', path: ['lat'] });
-export type VenueInput = z.infer<typeof venueInput>;
+/** Refuses what cannot be: a hall of itself, a room of a room, a picture that is gone. */
+async function check(tx: Db, id: string | null, { parentId, pictureId }: VenueInput): Promise<void> {
+  if (parentId) {
+    const all = await tx.select({ id: venue.id, name: venue.name, parentId: venue.parentId }).from(venue);
+    const why = whyNoRoom(id, parentId, all);
+    if (why) throw invalid('parentId', why);
+  }
+  if (pictureId) {
+    const [there] = await tx.select({ id: picture.id }).from(picture).where(eq(picture.id, pictureId));
+    if (!there) throw invalid('pictureId', 'That picture is gone; choose another.');
+  }
+}
 
 export async function saveVenue(tx: Db, id: string | null, input: VenueInput, by: Actor): Promise<{ id: string; name: string }> {
+  await check(tx, id, input);
   if (id) {
     const [row] = await tx
       .update(venue)
@@ -49,24 +34,30 @@ export async function saveVenue(tx: Db, id: string | null, input: VenueInput, by
     if (!row) throw notFound('venue');
   } else {
     id = newId();
-    const taken = await tx.select({ address: venue.address }).from(venue);
-    await tx
-      .insert(venue)
-      .values({ id, ...input, address: freeAddress(webAddress(input.name, 'venue'), new Set(taken.map((r) => r.address))) });
+    await tx.insert(venue).values({ id, ...input, address: await freePlaceAddress(tx, 'venue', input.name) });
   }
-  await tx.insert(audit).values({ id: newId(), at: new Date(), byId: by.id, byName: by.name, what: 'saved', kind: 'venue', subjectId: id });
+  await note(tx, 'venue', id, 'saved', by);
   return { id, name: input.name };
 }
 
-/** Removes a venue; listings go to `moveTo`, or have no venue when that is null. */
+/** Out of sight: not offered, no page of its own. Listings that name it keep it, and Proof says so. `at` null takes it back. */
+export async function binVenue(tx: Db, id: string, at: Date | null, by: Actor): Promise<{ name: string }> {
+  const [row] = await tx.update(venue).set({ binnedAt: at }).where(eq(venue.id, id)).returning({ name: venue.name });
+  if (!row) throw notFound('venue');
+  await note(tx, 'venue', id, at ? 'binned' : 'taken from the bin', by);
+  return row;
+}
+
+/** Removes a venue for good; listings go to `moveTo`, or have no venue when that is null. */
 export async function removeVenue(tx: Db, id: string, moveTo: string | null, by: Actor): Promise<void> {
   const [row] = await tx.select().from(venue).where(eq(venue.id, id)).for('update');
   if (!row) throw notFound('venue');
+  const [room] = await tx.select({ name: venue.name }).from(venue).where(eq(venue.parentId, id)).limit(1);
+  if (room) throw new Problem(409, `“${room.name}” is a room of it; move or remove that first.`);
   const target = moveTo === id ? null : moveTo;
   await replaceInContents(tx, 'venueIds', id, target);
   await tx.update(published).set({ venueId: target }).where(eq(published.venueId, id));
+  await moveOldAddresses(tx, 'venue', row, target);
   await tx.delete(venue).where(eq(venue.id, id));
-  await tx
-    .insert(audit)
-    .values({ id: newId(), at: new Date(), byId: by.id, byName: by.name, what: `removed “${row.name}”`, kind: 'venue', subjectId: id });
+  await note(tx, 'venue', id, `removed “${row.name}”`, by);
 }

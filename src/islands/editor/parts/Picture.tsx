@@ -1,6 +1,6 @@
 /** The cover picture: sent at once, decided by its bytes on the server; its description is asked for. */
 import { useState } from 'react';
-import { send } from '@/client/api';
+import { send, sendPicture } from '@/client/api';
 import type { EditorStart } from '@/core/listing/editor';
 import { Field, Text } from '../../fields/fields';
 
@@ -21,9 +21,7 @@ export function Picture({
   const take = async (file: File): Promise<void> => {
     setBusy(true);
     setWrong('');
-    const form = new FormData();
-    form.set('file', file);
-    const outcome = await send<Cover>('POST', '/api/v1/pictures', form);
+    const outcome = await sendPicture(file);
     setBusy(false);
     if (outcome.kind === 'done') onCover({ ...outcome.value, credit: outcome.value.credit ?? '' });
     else if (outcome.kind === 'refused') setWrong(outcome.title);

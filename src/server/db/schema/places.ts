@@ -4,6 +4,7 @@ import {
   type AnyPgColumn,
   boolean,
   doublePrecision,
+  index,
   integer,
   jsonb,
   pgTable,
@@ -13,6 +14,8 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core';
 import type { Shape } from '@/core/colour/mark';
+import type { Feature } from '@/core/venue/features';
+import type { OpeningHours } from '@/core/venue/hours';
 import { at, bytes } from './columns';
 
 export const category = pgTable(
@@ -31,21 +34,49 @@ export const category = pgTable(
   (t) => [uniqueIndex('one_fallback').on(t.fallback).where(sql`fallback`)],
 );
 
-export const venue = pgTable('venue', {
-  id: uuid('id').primaryKey(),
-  name: text('name').notNull(),
-  address: text('address').notNull().unique(),
-  street: text('street').notNull().default(''),
-  town: text('town').notNull().default(''),
-  island: text('island').notNull().default(''),
-  lat: doublePrecision('lat'),
-  lng: doublePrecision('lng'),
-  access: text('access').notNull().default(''),
-  phone: text('phone').notNull().default(''),
-  mail: text('mail').notNull().default(''),
-  website: text('website').notNull().default(''),
-  revision: integer('revision').notNull().default(1),
-});
+export const venue = pgTable(
+  'venue',
+  {
+    id: uuid('id').primaryKey(),
+    name: text('name').notNull(),
+    address: text('address').notNull().unique(),
+    street: text('street').notNull().default(''),
+    town: text('town').notNull().default(''),
+    region: text('region').notNull().default(''),
+    postcode: text('postcode').notNull().default(''),
+    /** ISO 3166-1 alpha-2; empty = the site's */
+    country: text('country').notNull().default(''),
+    island: text('island').notNull().default(''),
+    lat: doublePrecision('lat'),
+    lng: doublePrecision('lng'),
+    /** readers learn the area alone: no street, and a position to about two kilometres */
+    areaOnly: boolean('area_only').notNull().default(false),
+    hours: jsonb('hours').$type<OpeningHours>(),
+    features: text('features').array().$type<Feature[]>().notNull().default([]),
+    access: text('access').notNull().default(''),
+    phone: text('phone').notNull().default(''),
+    mail: text('mail').notNull().default(''),
+    website: text('website').notNull().default(''),
+    pictureId: uuid('picture_id').references(() => picture.id, { onDelete: 'set null' }),
+    /** for editors alone */
+    notes: text('notes').notNull().default(''),
+    /** how many people it holds */
+    capacity: integer('capacity'),
+    /** minutes that it needs free before and after each date */
+    setUpMinutes: integer('set_up_minutes').notNull().default(0),
+    /** the hall that this is a room of */
+    parentId: uuid('parent_id').references((): AnyPgColumn => venue.id),
+    binnedAt: at('binned_at'),
+    revision: integer('revision').notNull().default(1),
+  },
+  (t) => [index('venue_parent').on(t.parentId)],
+);
+
+/** Where else an organizer is found: an address and what it is called. */
+export interface Profiles {
+  format: 1;
+  list: { label: string; address: string }[];
+}
 
 export const organizer = pgTable('organizer', {
   id: uuid('id').primaryKey(),
@@ -55,7 +86,53 @@ export const organizer = pgTable('organizer', {
   phone: text('phone').notNull().default(''),
   mail: text('mail').notNull().default(''),
   website: text('website').notNull().default(''),
+  profiles: jsonb('profiles').$type<Profiles>().notNull().default({ format: 1, list: [] }),
+  pictureId: uuid('picture_id').references(() => picture.id, { onDelete: 'set null' }),
+  /** what new listings of theirs begin with */
+  categoryId: uuid('category_id').references(() => category.id, { onDelete: 'set null' }),
+  contactName: text('contact_name').notNull().default(''),
+  contactPhone: text('contact_phone').notNull().default(''),
+  contactMail: text('contact_mail').notNull().default(''),
+  /** for editors alone */
+  notes: text('notes').notNull().default(''),
+  binnedAt: at('binned_at'),
   revision: integer('revision').notNull().default(1),
+});
+
+export type PlaceKind = 'venue' | 'organizer';
+
+/** Web addresses that venues and organizers had: they lead on to what stands for them now. */
+export const oldPlace = pgTable(
+  'old_place',
+  {
+    kind: text('kind').$type<PlaceKind>().notNull(),
+    address: text('address').notNull(),
+    targetId: uuid('target_id').notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.kind, t.address] })],
+);
+
+/** What one copy of a listing named before a merge, and after it. */
+export interface MergedListing {
+  listingId: string;
+  copy: 'working' | 'published';
+  before: string[];
+  after: string[];
+  /** single dates that were in the place, by their original start */
+  dates: string[];
+}
+/** Two venues or organizers made one, with what is needed to part them again. */
+export const placeMerge = pgTable('place_merge', {
+  id: uuid('id').primaryKey(),
+  kind: text('kind').$type<PlaceKind>().notNull(),
+  fromId: uuid('from_id').notNull(),
+  intoId: uuid('into_id').notNull(),
+  record: jsonb('record')
+    .$type<{ format: 1; row: Record<string, unknown>; listings: MergedListing[]; rooms: string[]; old: string[] }>()
+    .notNull(),
+  byName: text('by_name').notNull(),
+  at: at('at').notNull(),
+  undoneAt: at('undone_at'),
 });
 
 export const picture = pgTable('picture', {

@@ -1,12 +1,13 @@
 /** The site itself: settings, what was done by whom, mail that goes out. */
 import { index, integer, jsonb, pgTable, text, uuid } from 'drizzle-orm/pg-core';
+import type { Gazetteer } from '@/core/geo/gazetteer';
 import type { Chart } from '@/core/geo/geo';
 import type { SiteSettings } from '../../site/settings';
 import { at } from './columns';
 
 export const setting = pgTable('setting', {
   key: text('key').primaryKey(),
-  value: jsonb('value').$type<SiteSettings | Chart | { format: 1; day: number }>().notNull(),
+  value: jsonb('value').$type<SiteSettings | Chart | Gazetteer | { format: 1; day: number }>().notNull(),
   revision: integer('revision').notNull().default(1),
 });
 

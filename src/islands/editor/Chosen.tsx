@@ -1,0 +1,61 @@
+/** What was chosen, in order: dragged by its handle, or carried by keyboard; Alt with an arrow moves it too. */
+import type { KeyboardEvent } from 'react';
+import { Button, GridList, GridListItem, useDragAndDrop } from 'react-aria-components';
+import type { Choice } from '@/core/listing/editor';
+import { moved } from './order';
+
+interface ChosenProps {
+  label: string;
+  choices: readonly (Choice & { mark?: string; binned?: boolean })[];
+  chosen: readonly string[];
+  onChange: (ids: string[]) => void;
+}
+
+export function Chosen({ label, choices, chosen, onChange }: ChosenProps) {
+  const items = chosen.map((id) => ({ id, choice: choices.find((c) => c.id === id) }));
+  const { dragAndDropHooks } = useDragAndDrop({
+    getItems: (keys) => [...keys].map((key) => ({ 'text/plain': items.find((i) => i.id === key)?.choice?.name ?? '' })),
+    onReorder: (event) => {
+      const keys = [...event.keys].map(String);
+      onChange(moved(chosen, keys, String(event.target.key), event.target.dropPosition === 'after'));
+    },
+  });
+  const onKey = (event: KeyboardEvent): void => {
+    const id = (event.target as Element).closest<HTMLElement>('[data-key]')?.dataset.key;
+    if (!id || !event.altKey || (event.key !== 'ArrowUp' && event.key !== 'ArrowDown')) return;
+    const other = chosen[chosen.indexOf(id) + (event.key === 'ArrowUp' ? -1 : 1)];
+    event.preventDefault();
+    event.stopPropagation();
+    if (other) onChange(moved(chosen, [id], other, event.key === 'ArrowDown'));
+  };
+  return (
+    <div role="presentation" onKeyDownCapture={onKey}>
+      <GridList
+        className="chips"
+        aria-label={`Chosen: ${label}`}
+        items={items}
+        dependencies={[choices]}
+        dragAndDropHooks={dragAndDropHooks}
+        selectionMode="none"
+      >
+        {({ id, choice }) => (
+          <GridListItem className="chip" id={id} textValue={choice?.name ?? 'something that was removed'}>
+            <span className="chip-inner">
+              {chosen.length > 1 && (
+                <Button slot="drag" className="grip" aria-label={`Move ${choice?.name ?? 'it'}`}>
+                  ⋮
+                </Button>
+              )}
+              {choice?.mark && <span dangerouslySetInnerHTML={{ __html: choice.mark }} />}
+              {choice?.name ?? 'something that was removed'}
+              {choice?.binned && <span className="amber small">in the bin</span>}
+              <Button aria-label={`Take ${choice?.name ?? 'it'} off`} onPress={() => onChange(chosen.filter((c) => c !== id))}>
+                ✕
+              </Button>
+            </span>
+          </GridListItem>
+        )}
+      </GridList>
+    </div>
+  );
+}

@@ -1,0 +1,160 @@
+/** A small chart with a pin: dragged, set by a click, or carried with the arrow keys. */
+import { type KeyboardEvent, type PointerEvent, useEffect, useMemo, useRef, useState } from 'react';
+import { type Chart, type ChartFeature, type Point, projection } from '@/core/geo/geo';
+import { boundsAround, NEARNESS, rounded, unprojection } from '@/core/geo/pin';
+
+const WIDTH = 460;
+const HEIGHT = 300;
+const STEP_PX = 6;
+
+interface PinChartProps {
+  chart: Chart | undefined;
+  pin: Point | null;
+  /** what is shown while there is no pin */
+  middle: Point;
+  areaOnly: boolean;
+  onMove: (point: Point) => void;
+}
+
+export function PinChart({ chart, pin, middle, areaOnly, onMove }: PinChartProps) {
+  const [near, setNear] = useState(pin ? 2 : 0);
+  const [centre, setCentre] = useState<Point>(pin ?? middle);
+  const svg = useRef<SVGSVGElement>(null);
+  const drag = useRef<{ kind: 'pin' | 'sheet'; x: number; y: number; centre: Point; moved: boolean } | null>(null);
+  const km = NEARNESS[near] ?? 12;
+  const bounds = useMemo(() => boundsAround(centre, km, WIDTH, HEIGHT), [centre, km]);
+  const project = useMemo(() => projection(bounds, WIDTH, HEIGHT), [bounds]);
+  const at = useMemo(() => unprojection(bounds, WIDTH, HEIGHT), [bounds]);
+  // A pin that comes from the search, or from typed degrees, is brought into sight.
+  useEffect(() => {
+    if (!pin || drag.current) return;
+    const [x, y] = project(pin);
+    if (x < 20 || y < 20 || x > WIDTH - 20 || y > HEIGHT - 20) {
+      setCentre(pin);
+      setNear((n) => Math.max(n, 2));
+    }
+  }, [pin, project]);
+  const spot = (event: PointerEvent): [number, number] => {
+    const box = svg.current?.getBoundingClientRect();
+    return box ? [((event.clientX - box.left) / box.width) * WIDTH, ((event.clientY - box.top) / box.height) * HEIGHT] : [0, 0];
+  };
+  const down = (kind: 'pin' | 'sheet') => (event: PointerEvent<SVGElement>) => {
+    if (event.button !== 0) return;
+    event.stopPropagation();
+    const [x, y] = spot(event);
+    drag.current = { kind, x, y, centre, moved: false };
+    svg.current?.setPointerCapture(event.pointerId);
+  };
+  const move = (event: PointerEvent<SVGElement>): void => {
+    const held = drag.current;
+    if (!held) return;
+    const [x, y] = spot(event);
+    if (Math.hypot(x - held.x, y - held.y) > 3) held.moved = true;
+    if (!held.moved) return;
+    if (held.kind === 'pin') onMove(rounded(at(x, y)));
+    else {
+      const degrees = (held.centre.lng - bounds.west) * 2;
+      const perX = degrees / WIDTH;
+      const perY = (bounds.north - bounds.south) / HEIGHT;
+      setCentre({ lng: held.centre.lng - (x - held.x) * perX, lat: held.centre.lat + (y - held.y) * perY });
+    }
+  };
+  const up = (event: PointerEvent<SVGElement>): void => {
+    const held = drag.current;
+    drag.current = null;
+    if (held && !held.moved && held.kind === 'sheet') onMove(rounded(at(...spot(event))));
+  };
+  const onKey = (event: KeyboardEvent): void => {
+    const steps: Record<string, [number, number]> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
+    const step = steps[event.key];
+    if (!step || !pin) return;
+    event.preventDefault();
+    const [x, y] = project(pin);
+    const by = STEP_PX * (event.shiftKey ? 5 : 1);
+    onMove(rounded(at(x + step[0] * by, y + step[1] * by)));
+  };
+  const [px, py] = pin ? project(pin) : [0, 0];
+  return (
+    <div className="pin-chart">
+      <svg
+        ref={svg}
+        viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+        className="base"
+        onPointerDown={down('sheet')}
+        onPointerMove={move}
+        onPointerUp={up}
+        onPointerCancel={() => {
+          drag.current = null;
+        }}
+      >
+        <title>Chart with the venue’s pin</title>
+        <rect width={WIDTH} height={HEIGHT} className="sea" />
+        <Land features={chart?.features ?? []} project={project} />
+        {pin && (
+          <g
+            role="slider"
+            tabIndex={0}
+            aria-label="The venue’s pin; arrow keys move it, with Shift farther"
+            aria-valuenow={pin.lat}
+            aria-valuetext={`${pin.lat.toFixed(5)}, ${pin.lng.toFixed(5)}`}
+            className="pin"
+            transform={`translate(${px.toFixed(1)} ${py.toFixed(1)})`}
+            onPointerDown={down('pin')}
+            onKeyDown={onKey}
+          >
+            {areaOnly && <circle r={Math.max(16, (WIDTH / km) * 1.1)} className="area" />}
+            <circle r="14" className="reach" />
+            <path className="staff" d="M0 0V-24" />
+            <path d="M0 -25L15 -19L0 -13Z" />
+            <circle r="3.5" className="foot" />
+          </g>
+        )}
+      </svg>
+      <div className="row">
+        <button type="button" className="button small" disabled={near >= NEARNESS.length - 1} onClick={() => setNear(near + 1)}>
+          Nearer
+        </button>
+        <button type="button" className="button small" disabled={near === 0} onClick={() => setNear(near - 1)}>
+          Farther
+        </button>
+        {pin && (
+          <button type="button" className="button small" onClick={() => setCentre(pin)}>
+            To the pin
+          </button>
+        )}
+        <span className="quiet small">{pin ? 'Drag the pin, or click where it belongs.' : 'Click where it lies to set the pin.'}</span>
+      </div>
+    </div>
+  );
+}
+
+function Land({ features, project }: { features: readonly ChartFeature[]; project: (point: Point) => [number, number] }) {
+  const path = (points: [number, number][]): string =>
+    points
+      .map(
+        ([lng, lat], i) =>
+          `${i ? 'L' : 'M'}${project({ lat, lng })
+            .map((n) => n.toFixed(1))
+            .join(' ')}`,
+      )
+      .join('');
+  return (
+    <>
+      {features.map((f, i) =>
+        f.geometry.type === 'Polygon' ? (
+          <path key={i} className="land" d={`${path(f.geometry.coordinates[0] ?? [])}Z`} />
+        ) : f.geometry.type === 'LineString' ? (
+          <path key={i} className={f.properties.kind} d={path(f.geometry.coordinates)} />
+        ) : (
+          <text
+            key={i}
+            textAnchor="middle"
+            {...(([x, y]) => ({ x, y }))(project({ lng: f.geometry.coordinates[0], lat: f.geometry.coordinates[1] }))}
+          >
+            {f.properties.name}
+          </text>
+        ),
+      )}
+    </>
+  );
+}

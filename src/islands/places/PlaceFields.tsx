@@ -1,0 +1,201 @@
+/** A venue's address and position: found by typing, set on the chart, or written in degrees. */
+import { type KeyboardEvent, useEffect, useId, useState } from 'react';
+import { addressLines, COUNTRIES } from '@/core/geo/address';
+import type { GazetteerMatch } from '@/core/geo/gazetteer';
+import type { Chart, Point } from '@/core/geo/geo';
+import { rounded } from '@/core/geo/pin';
+import { PinChart } from './PinChart';
+
+const PARTS = ['street', 'town', 'region', 'postcode', 'country', 'island', 'lat', 'lng'] as const;
+export type PlaceParts = Record<(typeof PARTS)[number], string> & { areaOnly: boolean };
+
+interface PlaceFieldsProps {
+  start: PlaceParts;
+  chart: Chart | undefined;
+  middle: Point;
+  errors: Record<string, string>;
+  /** a room has its hall's address */
+  hall: string | undefined;
+}
+
+const EXACTNESS = { house: 'house', street: 'middle of the street', landmark: 'landmark', town: 'town', island: 'island' } as const;
+
+export default function PlaceFields({ start, chart, middle, errors, hall }: PlaceFieldsProps) {
+  const [parts, setParts] = useState(start);
+  const change = (next: Partial<PlaceParts>): void => setParts((before) => ({ ...before, ...next }));
+  const lat = parts.lat.trim() === '' ? Number.NaN : Number(parts.lat);
+  const lng = parts.lng.trim() === '' ? Number.NaN : Number(parts.lng);
+  const pin = Math.abs(lat) <= 90 && Math.abs(lng) <= 180 ? { lat, lng } : null;
+  const place = (point: Point): void => {
+    const { lat: y, lng: x } = rounded(point);
+    change({ lat: String(y), lng: String(x) });
+  };
+  const text = (name: (typeof PARTS)[number], label: string, hint?: string) => (
+    <div className="field">
+      <label htmlFor={name}>{label}</label>
+      <input
+        id={name}
+        name={name}
+        value={parts[name]}
+        inputMode={name === 'lat' || name === 'lng' ? 'decimal' : undefined}
+        onChange={(e) => change({ [name]: e.target.value })}
+        aria-invalid={errors[name] ? true : undefined}
+        aria-describedby={errors[name] ? `${name}-wrong` : undefined}
+      />
+      {hint && <span className="hint">{hint}</span>}
+      {errors[name] && (
+        <span className="wrong" id={`${name}-wrong`}>
+          {errors[name]}
+        </span>
+      )}
+    </div>
+  );
+  const lines = addressLines(parts, parts.country);
+  return (
+    <fieldset className="plain-set place-fields">
+      <legend className="label">Where it is</legend>
+      {hall && (
+        <p className="note" style={{ margin: 0 }}>
+          As a room of {hall} it has the hall’s address and position; what stands here is not shown.
+        </p>
+      )}
+      <div className="place-columns">
+        <div className="form">
+          <PlaceSearch
+            onTake={(match) => {
+              const { entry } = match;
+              const own = entry.kind === 'street' || entry.kind === 'landmark' ? match.label.split(', ')[0] : parts.street;
+              change({ street: own ?? '', town: entry.town || parts.town, island: entry.island || parts.island });
+              place(match.point);
+            }}
+          />
+          {text('street', 'Street and number')}
+          <div className="pair">
+            {text('town', 'Town')}
+            {text('island', 'Area or island')}
+          </div>
+          <div className="pair">
+            {text('region', 'Region')}
+            {text('postcode', 'Postcode')}
+            <div className="field">
+              <label htmlFor="country">Country</label>
+              <select id="country" name="country" value={parts.country} onChange={(e) => change({ country: e.target.value })}>
+                <option value="">the site’s</option>
+                {COUNTRIES.map((code) => (
+                  <option key={code} value={code}>
+                    {code}
+                  </option>
+                ))}
+              </select>
+            </div>
+          </div>
+          {lines.length > 0 && (
+            <p className="quiet small" style={{ margin: 0 }}>
+              Written: {lines.join(' / ')}
+            </p>
+          )}
+        </div>
+        <div className="form">
+          <PinChart chart={chart} pin={pin} middle={middle} areaOnly={parts.areaOnly} onMove={place} />
+          <div className="pair">
+            {text('lat', 'Latitude')}
+            {text('lng', 'Longitude')}
+          </div>
+          <label className="check">
+            <input type="checkbox" name="areaOnly" checked={parts.areaOnly} onChange={(e) => change({ areaOnly: e.target.checked })} />{' '}
+            Readers learn the area alone: no street, and a position to about two kilometres
+          </label>
+        </div>
+      </div>
+    </fieldset>
+  );
+}
+
+function PlaceSearch({ onTake }: { onTake: (match: GazetteerMatch) => void }) {
+  const id = useId();
+  const [words, setWords] = useState('');
+  const [found, setFound] = useState<GazetteerMatch[] | null>(null);
+  const [at, setAt] = useState(0);
+  useEffect(() => {
+    if (words.trim().length < 2) {
+      setFound(null);
+      return;
+    }
+    const leave = new AbortController();
+    const timer = setTimeout(() => {
+      fetch(`/api/v1/gazetteer?${new URLSearchParams({ words })}`, { signal: leave.signal })
+        .then((response) => (response.ok ? (response.json() as Promise<GazetteerMatch[]>) : []))
+        .then((list) => {
+          setFound(list);
+          setAt(0);
+        })
+        .catch(() => undefined);
+    }, 120);
+    return () => {
+      clearTimeout(timer);
+      leave.abort();
+    };
+  }, [words]);
+  const take = (match: GazetteerMatch | undefined): void => {
+    if (!match) return;
+    onTake(match);
+    setWords('');
+  };
+  const onKey = (event: KeyboardEvent): void => {
+    if (event.key === 'Enter') {
+      // The form is not sent by choosing a place.
+      event.preventDefault();
+      take(found?.[at]);
+    } else if (event.key === 'Escape') setWords('');
+    else if (found?.length && (event.key === 'ArrowDown' || event.key === 'ArrowUp')) {
+      event.preventDefault();
+      setAt((i) => (i + (event.key === 'ArrowDown' ? 1 : found.length - 1)) % found.length);
+    }
+  };
+  const open = (found?.length ?? 0) > 0;
+  return (
+    <div className="field">
+      <label htmlFor={id}>Find a place</label>
+      <div className="picker">
+        <input
+          id={id}
+          className="box"
+          role="combobox"
+          autoComplete="off"
+          aria-expanded={open}
+          aria-controls={`${id}l`}
+          aria-autocomplete="list"
+          aria-activedescendant={open ? `${id}o${at}` : undefined}
+          value={words}
+          placeholder="3 Chapel Brae, or a street or town alone"
+          onChange={(e) => setWords(e.target.value)}
+          onKeyDown={onKey}
+          onBlur={() => setTimeout(() => setFound(null), 120)}
+        />
+        {open && (
+          <div className="found" id={`${id}l`} role="listbox" aria-label="Places found">
+            {found?.map((match, i) => (
+              // biome-ignore lint/a11y/useKeyWithClickEvents: the field above has the focus and the keys
+              <div
+                key={match.label + match.exactness}
+                id={`${id}o${i}`}
+                role="option"
+                tabIndex={-1}
+                aria-selected={i === at}
+                onMouseDown={(e) => e.preventDefault()}
+                onClick={() => take(match)}
+              >
+                {match.label} <span className="quiet small">{EXACTNESS[match.exactness]}</span>
+              </div>
+            ))}
+          </div>
+        )}
+      </div>
+      <span className="hint" role="status">
+        {found?.length === 0
+          ? 'No place is called like that; set the pin on the chart.'
+          : 'Slips are forgiven; a street without a number, or a town, will do.'}
+      </span>
+    </div>
+  );
+}

@@ -1,0 +1,36 @@
+/** Checks that venues and organizers share. */
+import { z } from 'zod';
+import { isMail, isWebAddress } from '@/core/proof/proof';
+
+export const words = (most: number) =>
+  z
+    .string()
+    .trim()
+    .max(most, `At most ${most.toLocaleString('en')} characters`)
+    .default('');
+export const placeName = z
+  .string({ error: 'The name is missing' })
+  .trim()
+  .min(1, 'The name is missing')
+  .max(120, 'The name has at most 120 characters');
+export const optionalWeb = words(500).refine((text) => !text || isWebAddress(text), { error: 'A website begins with http:// or https://' });
+export const optionalMail = words(200).refine((text) => !text || isMail(text), {
+  error: 'A mail address needs a name, an @ and a domain',
+});
+/** A whole number within bounds, or nothing. */
+export const optionalNumber = (most: number, what: string) =>
+  z.preprocess(
+    (value) => (value === '' || value === undefined || value === null ? null : Number(value)),
+    z
+      .number({ error: `${what} is a whole number` })
+      .int(`${what} is a whole number`)
+      .min(0, `${what} is at least 0`)
+      .max(most, `${what} is at most ${most.toLocaleString('en')}`)
+      .nullable(),
+  );
+/** An id, or nothing. */
+export const optionalId = z
+  .preprocess((value) => value || null, z.uuid({ error: 'That is gone; choose another' }).nullable())
+  .default(null);
+/** A tick of a form. */
+export const tick = z.preprocess((value) => value === true || value === 'on' || value === '1', z.boolean()).default(false);

@@ -1,0 +1,248 @@
+import { eq } from 'drizzle-orm';
+import { beforeEach, describe, expect, it } from 'vitest';
+import { change, choir, EDITOR, freshDb, inTx, NOW, type Places, SETTINGS, seedPlaces } from '../../../tests/support/db';
+import { problem } from '../../../tests/support/problem';
+import { siteOf } from '../../../tests/support/site';
+import type { ListingContent } from '@/core/listing/content';
+import type { Db } from '../db/client';
+import { link, listing, occurrence, oldPlace, organizer, published, venue } from '../db/schema';
+import { readBookings } from '../listings/bookings';
+import { rebuildIndex } from '../listings/rebuild';
+import { createListing, publishListing, saveListing } from '../listings/write';
+import { BLANK_ORGANIZER, saveOrganizer } from '../organizers/write';
+import { readComing } from '../public/dates';
+import { lookup } from '../public/lookup';
+import { read } from '../http/problem';
+import { BLANK_VENUE, formHours, type VenueInput, venueInput } from '../venues/input';
+import { binVenue, removeVenue, saveVenue } from '../venues/write';
+import { readOldPlace } from './addresses';
+import { mergePlaces, readMerges, undoMerge } from './merge';
+import { countDates } from './read';
+import { venueViews } from './view';
+
+let db: Db;
+let places: Places;
+beforeEach(async () => {
+  db = await freshDb();
+  places = await seedPlaces(db);
+});
+const AT = new Date(NOW.ms);
+const makeVenue = async (part: Partial<VenueInput>): Promise<string> =>
+  (await inTx(db, (tx) => saveVenue(tx, null, { ...BLANK_VENUE, ...part }, EDITOR))).id;
+const publish = (part: Partial<ListingContent> = {}) =>
+  inTx(db, async (tx) => {
+    const row = await createListing(tx, choir(places, part), change());
+    return publishListing(tx, row.id, row.revision, change());
+  });
+const copies = async (id: string): Promise<[string[], string[]]> => {
+  const [w] = await db.select().from(listing).where(eq(listing.id, id));
+  const [p] = await db.select().from(published).where(eq(published.listingId, id));
+  return [w?.working.venueIds ?? [], p?.content.venueIds ?? []];
+};
+const everything = async () => ({
+  listings: (await db.select().from(listing).orderBy(listing.id)).map(({ revision: _, ...row }) => row),
+  published: await db.select().from(published).orderBy(published.listingId),
+  links: (await db.select().from(link)).map((l) => JSON.stringify(l)).sort(),
+  dates: (await db.select().from(occurrence)).map((o) => JSON.stringify(o)).sort(),
+  venues: (await db.select().from(venue).orderBy(venue.id)).map(({ revision: _, ...row }) => row),
+  old: await db.select().from(oldPlace),
+});
+
+describe('two venues made one', () => {
+  it('listings follow in every copy, single dates too, and the old address leads on', async () => {
+    const double = await makeVenue({ name: 'The Net Loft', phone: '555-0134' });
+    const other = await makeVenue({ name: 'Lamp Room' });
+    const both = await publish({ title: 'Both', venueIds: [double, places.venue, other] });
+    const away = await publish({
+      title: 'Away',
+      venueIds: [other],
+      changes: [{ original: '2027-03-30T19:00', movedTo: null, length: null, standing: null, note: '', venueId: double }],
+    });
+    const draft = await inTx(db, (tx) => createListing(tx, choir(places, { title: 'Draft', venueIds: [double] }), change()));
+    const done = await inTx(db, (tx) => mergePlaces(tx, 'venue', double, places.venue, EDITOR, AT));
+    expect(done).toMatchObject({ listings: 3, from: 'The Net Loft', into: 'Net Loft' });
+    expect(await copies(both.id)).toEqual([
+      [places.venue, other],
+      [places.venue, other],
+    ]);
+    expect(await copies(draft.id)).toEqual([[places.venue], []]);
+    const [w] = await db.select().from(listing).where(eq(listing.id, away.id));
+    expect(w?.working.changes[0]?.venueId).toBe(places.venue);
+    expect((await db.select().from(occurrence).where(eq(occurrence.venueId, places.venue))).map((o) => o.listingId)).toEqual([away.id]);
+    expect(await readOldPlace(db, 'venue', 'the-net-loft')).toBe('net-loft');
+    // What only the other knew is kept.
+    expect((await db.select().from(venue).where(eq(venue.id, places.venue)))[0]).toMatchObject({
+      phone: '555-0134',
+      town: 'Gannet Bay',
+      lat: 43.12,
+    });
+    expect((await rebuildIndex(db, SETTINGS, NOW)).differed).toEqual([]);
+  });
+
+  it('is taken back as one: everything stands as before', async () => {
+    const double = await makeVenue({ name: 'The Net Loft', phone: '555-0134' });
+    const room = await makeVenue({ name: 'Upper room', parentId: double });
+    const other = await makeVenue({ name: 'Lamp Room' });
+    await publish({ title: 'Both', venueIds: [other, double, places.venue] });
+    await publish({
+      title: 'Away',
+      venueIds: [other],
+      changes: [{ original: '2027-03-30T19:00', movedTo: null, length: null, standing: null, note: '', venueId: double }],
+    });
+    await publish({ title: 'In a room', venueIds: [room] });
+    const before = await everything();
+    const { id } = await inTx(db, (tx) => mergePlaces(tx, 'venue', double, places.venue, EDITOR, AT));
+    expect((await readMerges(db, 'venue', places.venue)).map((m) => m.name)).toEqual(['The Net Loft']);
+    const undone = await inTx(db, (tx) => undoMerge(tx, id, EDITOR, AT));
+    expect(undone).toEqual({ name: 'The Net Loft', listings: 4, left: 0 });
+    const after = await everything();
+    // The phone number that came over stays: nothing says that it was wrong.
+    const phones = (rows: typeof before) => ({ ...rows, venues: rows.venues.map((v) => ({ ...v, phone: '' })) });
+    expect(phones(after)).toEqual(phones(before));
+    expect((await problem(inTx(db, (tx) => undoMerge(tx, id, EDITOR, AT)))).title).toContain('taken back already');
+    expect(await readMerges(db, 'venue', places.venue)).toEqual([]);
+  });
+
+  it('leaves what somebody changed since', async () => {
+    const double = await makeVenue({ name: 'The Net Loft' });
+    const other = await makeVenue({ name: 'Lamp Room' });
+    const row = await inTx(db, (tx) => createListing(tx, choir(places, { venueIds: [double] }), change()));
+    const { id } = await inTx(db, (tx) => mergePlaces(tx, 'venue', double, places.venue, EDITOR, AT));
+    const [now] = await db.select().from(listing).where(eq(listing.id, row.id));
+    await inTx(db, (tx) =>
+      saveListing(tx, { id: row.id, content: { ...row.working, venueIds: [other] }, revision: now?.revision ?? 0 }, change()),
+    );
+    expect(await inTx(db, (tx) => undoMerge(tx, id, EDITOR, AT))).toMatchObject({ listings: 0, left: 1 });
+    expect(await copies(row.id)).toEqual([[other], []]);
+  });
+
+  it('is refused with itself, with a room of its own, with what is gone or in the bin', async () => {
+    const merge = (a: string, b: string) => problem(inTx(db, (tx) => mergePlaces(tx, 'venue', a, b, EDITOR, AT)));
+    const room = await makeVenue({ name: 'Upper room', parentId: places.venue });
+    const binned = await makeVenue({ name: 'Old shed' });
+    await inTx(db, (tx) => binVenue(tx, binned, AT, EDITOR));
+    expect((await merge(places.venue, places.venue)).fields[0]?.message).toContain('the same venue');
+    expect((await merge(places.venue, room)).fields[0]?.message).toContain('is a room of');
+    expect((await merge(places.venue, binned)).fields[0]?.message).toContain('in the bin');
+    expect((await merge('01890000-0000-7000-8000-000000000000', room)).status).toBe(404);
+    expect(await db.select().from(venue)).toHaveLength(3);
+  });
+
+  it('works for organizers, in their order', async () => {
+    const make = async (name: string) => (await inTx(db, (tx) => saveOrganizer(tx, null, { ...BLANK_ORGANIZER, name }, EDITOR))).id;
+    const [one, two, three] = [await make('Harbour Choir'), await make('The Harbour Choir'), await make('Net Loft Dances')];
+    const row = await publish({ organizerIds: [three, two, one] });
+    const { id } = await inTx(db, (tx) => mergePlaces(tx, 'organizer', two, one, EDITOR, AT));
+    const now = async () => (await db.select().from(published).where(eq(published.listingId, row.id)))[0]?.content.organizerIds;
+    expect(await now()).toEqual([three, one]);
+    await inTx(db, (tx) => undoMerge(tx, id, EDITOR, AT));
+    expect(await now()).toEqual([three, two, one]);
+    expect(await db.select().from(organizer)).toHaveLength(3);
+  });
+});
+
+describe('rooms', () => {
+  it('are booked with their hall, not with each other', async () => {
+    const [upper, kitchen] = [
+      await makeVenue({ name: 'Upper room', parentId: places.venue }),
+      await makeVenue({ name: 'Kitchen', parentId: places.venue }),
+    ];
+    await publish({ title: 'In the hall' });
+    await publish({ title: 'Upstairs', venueIds: [upper] });
+    await publish({ title: 'Cooking', venueIds: [kitchen] });
+    const titles = async (id: string) =>
+      [
+        ...new Set((await readBookings(db, { venueIds: [id], not: null, from: NOW.day })).map(([t, , , , , , v]) => `${t} ${v === id}`)),
+      ].sort();
+    expect(await titles(places.venue)).toEqual(['Cooking true', 'In the hall true', 'Upstairs true']);
+    expect(await titles(upper)).toEqual(['In the hall true', 'Upstairs true']);
+    expect(await titles(kitchen)).toEqual(['Cooking true', 'In the hall true']);
+    const coming = await readComing(db, { from: NOW.day, limit: 100, venueIds: [places.venue, upper, kitchen] });
+    expect(new Set(coming.map((d) => d.title)).size).toBe(3);
+  });
+  it('have the address of their hall, and a hall with rooms stays', async () => {
+    const room = await makeVenue({ name: 'Upper room', parentId: places.venue, town: 'Elsewhere', capacity: 30 });
+    const view = venueViews(await db.select().from(venue)).find((v) => v.id === room);
+    expect(view).toMatchObject({ town: 'Gannet Bay', lat: 43.12, capacity: 30, hall: { name: 'Net Loft' } });
+    expect((await problem(inTx(db, (tx) => removeVenue(tx, places.venue, null, EDITOR)))).title).toContain('“Upper room” is a room of it');
+    expect(
+      (await problem(inTx(db, (tx) => saveVenue(tx, places.venue, { ...BLANK_VENUE, name: 'x', parentId: places.venue }, EDITOR))))
+        .fields[0],
+    ).toMatchObject({ field: 'parentId' });
+  });
+});
+
+describe('what readers learn of a venue', () => {
+  it('of an area: no street, no exact position; never the notes', async () => {
+    await makeVenue({
+      name: 'A kitchen',
+      street: '9 Kelp Lane',
+      town: 'Port Amble',
+      postcode: 'K1',
+      lat: 43.17777,
+      lng: -57.50123,
+      areaOnly: true,
+      notes: 'key under the pot',
+    });
+    const found = await lookup({ db, contentRevision: () => 'area' });
+    const view = found.venues.find((v) => v.name === 'A kitchen');
+    expect(view).toMatchObject({ street: '', postcode: '', town: 'Port Amble', lat: 43.18, lng: -57.5 });
+    expect(JSON.stringify(found.venues)).not.toMatch(/Kelp|key under|43\.17777/);
+  });
+  it('nothing while it is in the bin, though listings keep its name', async () => {
+    await publish({});
+    await inTx(db, (tx) => binVenue(tx, places.venue, AT, EDITOR));
+    const found = await lookup({ db, contentRevision: () => 'bin' });
+    expect([found.venues, found.towns, found.venue.get(places.venue)?.name]).toEqual([[], [], 'Net Loft']);
+    await inTx(db, (tx) => binVenue(tx, places.venue, null, EDITOR));
+    expect((await lookup({ db, contentRevision: () => 'back' })).venues).toHaveLength(1);
+  });
+});
+
+describe('counts of dates', () => {
+  it('are of the places where they happen', async () => {
+    const other = await makeVenue({ name: 'Lamp Room' });
+    await publish({
+      changes: [{ original: '2027-03-30T19:00', movedTo: null, length: null, standing: null, note: '', venueId: other }],
+    });
+    await inTx(db, (tx) => createListing(tx, choir(places, { title: 'Draft' }), change()));
+    const counts = await countDates(siteOf(db), 'venue', NOW.day + 20);
+    const all = await db.select().from(occurrence).where(eq(occurrence.public, true));
+    const past = all.filter((o) => o.lastDay < NOW.day + 20 && !o.venueId).length;
+    expect([counts.get(places.venue), counts.get(other)]).toEqual([
+      { coming: 9 - past, past },
+      { coming: 0, past: 1 },
+    ]);
+    expect(all).toHaveLength(10);
+  });
+});
+
+describe('a venue’s form', () => {
+  it('says each wrong day of its hours, and takes good ones', () => {
+    expect(formHours({ hours0: '9-17', hours3: 'late' }).problems).toEqual([{ field: 'hours3', message: expect.stringContaining('late') }]);
+    expect(formHours({ hours0: '9-17' }).hours?.week[0]).toEqual([[540, 1020]]);
+    expect(formHours({}).hours).toBeNull();
+  });
+  it('is bounded', async () => {
+    const bad = await problem(
+      (async () =>
+        read(venueInput, {
+          name: 'x',
+          country: 'ZZ',
+          capacity: '-3',
+          setUpMinutes: '9999',
+          features: ['ramp'],
+          pictureId: 'no',
+          parentId: 'no',
+          notes: 'x'.repeat(3000),
+        }))(),
+    );
+    expect(new Set(bad.fields.map((f) => f.field.split('.')[0]))).toEqual(
+      new Set(['country', 'capacity', 'setUpMinutes', 'features', 'pictureId', 'parentId', 'notes']),
+    );
+    const gone = '01890000-0000-7000-8000-000000000000';
+    expect(
+      (await problem(inTx(db, (tx) => saveVenue(tx, null, { ...BLANK_VENUE, name: 'x', pictureId: gone }, EDITOR)))).fields[0]?.field,
+    ).toBe('pictureId');
+  });
+});

@@ -1,0 +1,78 @@
+/** What listings name, put in another's place or taken out, in every copy. */
+import { and, eq, sql } from 'drizzle-orm';
+import type { ListingContent } from '@/core/listing/content';
+import { changeDate } from '@/core/listing/single-dates';
+import type { Db } from '../db/client';
+import type { MergedListing } from '../db/schema';
+import { link, listing, occurrence, published } from '../db/schema';
+
+export type NamedField = 'categoryIds' | 'venueIds' | 'organizerIds';
+const COLUMN = { categoryIds: link.categoryId, venueIds: link.venueId, organizerIds: link.organizerId };
+
+/** A content with one id in another's place; `to` null takes it out. Single dates may be elsewhere: they follow. */
+export function withReplaced(content: ListingContent, field: NamedField, from: string, to: string | null): ListingContent {
+  const ids = [...new Set(content[field].flatMap((id) => (id === from ? (to ? [to] : []) : [id])))];
+  const changes =
+    field === 'venueIds'
+      ? content.changes.reduce(
+          // Without that place they are where the others are.
+          (all, change) => (change.venueId === from ? changeDate(all, change.original, { venueId: to ?? '' }) : all),
+          content.changes,
+        )
+      : content.changes;
+  return { ...content, [field]: ids, changes };
+}
+
+/** One copy of a listing; undefined when it has none such. */
+export async function readCopy(tx: Db, listingId: string, copy: 'working' | 'published'): Promise<ListingContent | undefined> {
+  if (copy === 'working') {
+    const [row] = await tx.select({ content: listing.working }).from(listing).where(eq(listing.id, listingId)).for('update');
+    return row?.content;
+  }
+  const [row] = await tx.select({ content: published.content }).from(published).where(eq(published.listingId, listingId)).for('update');
+  return row?.content;
+}
+
+/** Puts a copy back as it stands now: its content and, of a published one, the venue that views ask for. */
+export async function writeCopy(tx: Db, listingId: string, copy: 'working' | 'published', content: ListingContent): Promise<void> {
+  if (copy === 'working') {
+    // Somebody who has it open must see that it changed.
+    await tx
+      .update(listing)
+      .set({ working: content, revision: sql`${listing.revision} + 1` })
+      .where(eq(listing.id, listingId));
+    return;
+  }
+  const venueId = content.attendance === 'online' ? null : (content.venueIds[0] ?? null);
+  await tx.update(published).set({ content, venueId }).where(eq(published.listingId, listingId));
+}
+
+/** Puts one id in another's place in all copies, their links and their dates. Says what each copy named before and after. */
+export async function replaceInContents(tx: Db, field: NamedField, from: string, to: string | null): Promise<MergedListing[]> {
+  const column = COLUMN[field];
+  const uses = await tx.select({ listingId: link.listingId, copy: link.copy }).from(link).where(eq(column, from));
+  const done: MergedListing[] = [];
+  for (const { listingId, copy } of uses) {
+    const content = await readCopy(tx, listingId, copy);
+    if (!content) continue;
+    const next = withReplaced(content, field, from, to);
+    await writeCopy(tx, listingId, copy, next);
+    const dates = content.changes.filter((change) => change.venueId === from).map((change) => change.original);
+    done.push({ listingId, copy, before: content[field], after: next[field], dates });
+    const mine = and(eq(link.listingId, listingId), eq(link.copy, copy));
+    const [has] = to
+      ? await tx
+          .select({ id: link.listingId })
+          .from(link)
+          .where(and(mine, eq(column, to)))
+      : [];
+    if (to && !has)
+      await tx
+        .update(link)
+        .set({ [field.replace('Ids', 'Id')]: to })
+        .where(and(mine, eq(column, from)));
+    else await tx.delete(link).where(and(mine, eq(column, from)));
+  }
+  if (field === 'venueIds') await tx.update(occurrence).set({ venueId: to }).where(eq(occurrence.venueId, from));
+  return done;
+}

@@ -1,0 +1,86 @@
+/** What may be said of a venue. */
+import { z } from 'zod';
+import { COUNTRIES } from '@/core/geo/address';
+import { WEEKDAYS } from '@/core/phrase/format';
+import { FEATURES } from '@/core/venue/features';
+import { type OpeningHours, readHours, type Span } from '@/core/venue/hours';
+import { optionalId, optionalMail, optionalNumber, optionalWeb, placeName, tick, words } from '../places/input';
+
+const degrees = (most: number, what: string) =>
+  z
+    .preprocess(
+      (value) => (value === '' || value === undefined || value === null ? null : Number(value)),
+      z
+        .number({ error: `${what} is a number such as 43.12` })
+        .min(-most, `${what} is at least −${most}`)
+        .max(most, `${what} is at most ${most}`)
+        .nullable(),
+    )
+    .default(null);
+
+const span = z.tuple([z.number().int().min(0).max(1440), z.number().int().min(0).max(2880)]).transform((s): Span => s);
+const hours = z
+  .object({ format: z.literal(1), week: z.array(z.array(span).max(6)).length(7) })
+  .transform((h): OpeningHours => h)
+  .nullable()
+  .default(null);
+
+export const venueInput = z
+  .object({
+    name: placeName,
+    street: words(200),
+    town: words(80),
+    region: words(80),
+    postcode: words(20),
+    country: words(2).refine((text) => !text || COUNTRIES.includes(text), { error: 'Choose one of the countries' }),
+    island: words(80),
+    lat: degrees(90, 'A latitude'),
+    lng: degrees(180, 'A longitude'),
+    areaOnly: tick,
+    hours,
+    features: z.array(z.enum(FEATURES)).max(FEATURES.length).default([]),
+    access: words(600),
+    phone: words(60),
+    mail: optionalMail,
+    website: optionalWeb,
+    pictureId: optionalId,
+    notes: words(2000),
+    capacity: optionalNumber(100_000, 'How many it holds').default(null),
+    setUpMinutes: optionalNumber(1440, 'The time to set up')
+      .transform((n) => n ?? 0)
+      .default(0),
+    parentId: optionalId,
+  })
+  .refine((v) => (v.lat === null) === (v.lng === null), { error: 'Give both latitude and longitude, or neither', path: ['lat'] });
+export type VenueInput = z.infer<typeof venueInput>;
+
+/** A venue of which nothing is said. */
+export const BLANK_VENUE: VenueInput = {
+  name: '',
+  street: '',
+  town: '',
+  region: '',
+  postcode: '',
+  country: '',
+  island: '',
+  lat: null,
+  lng: null,
+  areaOnly: false,
+  hours: null,
+  features: [],
+  access: '',
+  phone: '',
+  mail: '',
+  website: '',
+  pictureId: null,
+  notes: '',
+  capacity: null,
+  setUpMinutes: 0,
+  parentId: null,
+};
+
+/** The hours of a form: seven texts, Monday first, each with its own problem. */
+export function formHours(fields: Record<string, string>): { hours: OpeningHours | null; problems: { field: string; message: string }[] } {
+  const { hours: read, problems } = readHours(WEEKDAYS.map((_, i) => fields[`hours${i}`] ?? ''));
+  return { hours: read, problems: problems.map((p) => ({ field: `hours${p.weekday}`, message: p.message })) };
+}
