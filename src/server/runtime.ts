@@ -11,6 +11,7 @@ import { type Around, JobRunner } from './jobs/runner';
 import { WORKS } from './jobs/works';
 import { countListings, isHorizonOld, startRebuild } from './listings/rebuild';
 import { sendWaiting } from './mail/outbox';
+import { startProof } from './proof/write';
 import { lookup } from './public/lookup';
 import { Workshop } from './workshop/workshop';
 
@@ -40,6 +41,7 @@ export interface Runtime {
 
 const MAIL_EVERY_MS = 15_000;
 const HORIZON_EVERY_MS = 3_600_000;
+const PROOF_AFTER_MS = 2_000;
 let made: Promise<Runtime> | undefined;
 
 /** The process's runtime; opens the database at the first call. */
@@ -82,11 +84,13 @@ async function start(env: NodeJS.ProcessEnv): Promise<Runtime> {
     // What another process left undone is taken up here.
     jobs.wake();
     void keepHorizon().catch(() => undefined);
+    void proof().catch(() => undefined);
   }, HORIZON_EVERY_MS);
   extend.unref();
   const now = (): Now => nowIn(settings().zone, frozen);
   const contentChanged = async (): Promise<void> => {
     revision++;
+    proofSoon();
     await watch?.tell();
   };
   const contentRevision = (): string => `${boot}.${revision}`;
@@ -96,9 +100,19 @@ async function start(env: NodeJS.ProcessEnv): Promise<Runtime> {
     now: now(),
     found: await lookup({ db, contentRevision }),
     workshop,
+    contentRevision: contentRevision(),
     memo: new Map(),
   });
   const jobs = new JobRunner({ db, around, contentChanged }, WORKS);
+  const proof = async (): Promise<void> => {
+    if (await db.transaction((tx) => startProof(tx as unknown as Db, now()))) jobs.wake();
+  };
+  // While somebody is at work, Proof waits for a pause.
+  let pause: NodeJS.Timeout | undefined;
+  function proofSoon(): void {
+    clearTimeout(pause);
+    pause = setTimeout(() => void proof().catch(() => undefined), PROOF_AFTER_MS).unref();
+  }
   const keepHorizon = async (): Promise<void> => {
     if (!(await isHorizonOld(db, settings(), now()))) return;
     const total = await countListings(db);
@@ -110,6 +124,7 @@ async function start(env: NodeJS.ProcessEnv): Promise<Runtime> {
     // What was under way when the process ended goes on.
     jobs.wake();
     void keepHorizon().catch(() => undefined);
+    proofSoon();
   }, 5_000).unref();
   return {
     db,
@@ -136,6 +151,7 @@ async function start(env: NodeJS.ProcessEnv): Promise<Runtime> {
       await workshop.close();
       clearInterval(timer);
       clearInterval(extend);
+      clearTimeout(pause);
       await watch?.stop();
       await close();
     },

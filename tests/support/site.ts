@@ -17,7 +17,14 @@ export function siteOf(db: Db, part: { now?: Now; works?: Partial<Record<JobKind
   // Tests change small tables behind the site's back: nothing is remembered between two questions.
   const contentRevision = (): string => `test ${Math.random()}`;
   const contentChanged = async (): Promise<void> => undefined;
-  const around = async () => ({ settings: SETTINGS, now, found: await lookup({ db, contentRevision }), workshop, memo: new Map() });
+  const around = async () => ({
+    settings: SETTINGS,
+    now,
+    found: await lookup({ db, contentRevision }),
+    workshop,
+    contentRevision: contentRevision(),
+    memo: new Map(),
+  });
   const jobs = new JobRunner({ db, around, contentChanged }, { ...WORKS, ...part.works });
   return {
     db,

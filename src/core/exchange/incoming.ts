@@ -17,7 +17,9 @@ export interface Named {
 }
 
 /** What can come as it is; what points to something here comes by its words. */
-export type IncomingContent = Partial<Omit<ListingContent, 'format' | 'venueIds' | 'organizerIds' | 'categoryIds' | 'pictureId'>>;
+export type IncomingContent = Partial<
+  Omit<ListingContent, 'format' | 'venueIds' | 'organizerIds' | 'categoryIds' | 'pictureId' | 'galleryIds' | 'tagIds'>
+>;
 
 export interface Incoming {
   format: typeof INCOMING_FORMAT;

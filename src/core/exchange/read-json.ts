@@ -1,5 +1,5 @@
 /** Our own JSON in: everything that listings have, as `almanac export --json` writes it. The content's shape is checked by the server. */
-import type { ListingContent } from '../listing/content';
+import { CONTENT_FORMAT, type ListingContent, upgradeContent } from '../listing/content';
 import { INCOMING_FORMAT, type Incoming, type IncomingFile, type Named, type Unreadable } from './incoming';
 import { FileError, MOST_EVENTS } from './read-ical';
 
@@ -45,7 +45,7 @@ export function readJsonFile(source: string): IncomingFile {
     const content = isObject(raw) && isObject(raw.content) ? raw.content : undefined;
     const reason = whyNot(raw, content);
     if (reason) unreadable.push({ line: i + 1, title: text(content?.title).slice(0, 160), reason });
-    else items.push(itemOf(raw as Loose, content as unknown as ListingContent, i + 1, names));
+    else items.push(itemOf(raw as Loose, upgradeContent(content as Loose) as unknown as ListingContent, i + 1, names));
   });
   return { items, unreadable, unknownZones: [] };
 }
@@ -53,7 +53,8 @@ export function readJsonFile(source: string): IncomingFile {
 function whyNot(raw: unknown, content: Loose | undefined): string | undefined {
   if (!isObject(raw) || !content) return 'It has no content.';
   if (!/^[0-9a-f-]{36}$/.test(text(raw.id))) return 'Its id is missing.';
-  if (content.format !== 1) return `Its content has format ${String(content.format).slice(0, 10)}; this version reads format 1.`;
+  if (content.format !== 1 && content.format !== CONTENT_FORMAT)
+    return `Its content has format ${String(content.format).slice(0, 10)}; this version reads formats 1 and ${CONTENT_FORMAT}.`;
   return raw.stage === 'binned' ? 'It was in the bin.' : undefined;
 }
 
@@ -63,7 +64,7 @@ function itemOf(
   line: number,
   names: Record<'venues' | 'organizers' | 'categories', Map<string, Named>>,
 ): Incoming {
-  const { format: _format, venueIds, organizerIds, categoryIds, pictureId, ...content } = whole;
+  const { format: _format, venueIds, organizerIds, categoryIds, pictureId, galleryIds, tagIds: _tags, ...content } = whole;
   const found = (ids: unknown, of: Map<string, Named>): Named[] => list(ids).flatMap((id) => of.get(text(id)) ?? []);
   const places: Incoming['places'] = {};
   const changes = list(content.changes)
@@ -85,7 +86,7 @@ function itemOf(
     organizers: found(organizerIds, names.organizers),
     categories: found(categoryIds, names.categories).map(({ name }) => name),
     places,
-    notes: pictureId ? ['Its picture is not in the file.'] : [],
+    notes: pictureId || galleryIds.length ? ['Its picture is not in the file.'] : [],
     ownId: id,
   };
 }

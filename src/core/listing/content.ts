@@ -5,7 +5,8 @@
 import type { Standing } from '../recurrence/model';
 import type { StoredChange, StoredRecurrence } from '../recurrence/stored';
 
-export const CONTENT_FORMAT = 1;
+/** Format 2 added how many are expected, tags, a gallery and how long it stays on top. */
+export const CONTENT_FORMAT = 2;
 
 export const ATTENDANCE = ['in-person', 'online', 'both'] as const;
 export const VISIBILITIES = ['public', 'address-only'] as const;
@@ -58,6 +59,19 @@ export interface ListingContent {
   access: string;
   headline: boolean;
   visibility: Visibility;
+  /** how many people are expected, for the room that it needs; null = nothing is said */
+  expected: number | null;
+  tagIds: string[];
+  /** pictures beside the cover, in order */
+  galleryIds: string[];
+  /** the last day on which it stands on top of lists, `2027-04-01`; null = it does not */
+  onTopUntil: string | null;
+}
+
+/** What format 1 did not have, as it is there. The tables' own rows were brought forward by a migration; files may still hold the old. */
+export function upgradeContent(raw: Record<string, unknown>): Record<string, unknown> {
+  if (raw.format !== 1) return raw;
+  return { ...raw, format: CONTENT_FORMAT, expected: null, tagIds: [], galleryIds: [], onTopUntil: null };
 }
 
 /** Every venue that a content names: its own, then those that single dates go to, each once. */
@@ -88,6 +102,10 @@ export function emptyContent(): ListingContent {
     access: '',
     headline: false,
     visibility: 'public',
+    expected: null,
+    tagIds: [],
+    galleryIds: [],
+    onTopUntil: null,
   };
 }
 

@@ -1,10 +1,11 @@
 /** Two people's edits of one listing, field by field. */
 import { canonical } from '../text/canonical';
 import type { ListingContent } from './content';
+import { type ContentField, FIELD_WORDS } from './fields';
 
 /** The parts of a content that differ, by name. */
-export function differences(a: ListingContent, b: ListingContent): (keyof ListingContent)[] {
-  return (Object.keys(a) as (keyof ListingContent)[]).filter((name) => canonical(a[name]) !== canonical(b[name]));
+export function differences(a: ListingContent, b: ListingContent): ContentField[] {
+  return (Object.keys(FIELD_WORDS) as ContentField[]).filter((name) => canonical(a[name]) !== canonical(b[name]));
 }
 
 /** Of what differs between mine and theirs, what only one side changed since both began: those merge by themselves. */
@@ -12,8 +13,8 @@ export function mergeContents(
   base: ListingContent,
   mine: ListingContent,
   theirs: ListingContent,
-): { merged: ListingContent; collisions: (keyof ListingContent)[] } {
-  const collisions: (keyof ListingContent)[] = [];
+): { merged: ListingContent; collisions: ContentField[] } {
+  const collisions: ContentField[] = [];
   const merged = { ...theirs } as Record<keyof ListingContent, unknown>;
   for (const name of differences(mine, theirs)) {
     const mineChanged = canonical(base[name]) !== canonical(mine[name]);
@@ -22,4 +23,37 @@ export function mergeContents(
     if (mineChanged && theirsChanged) collisions.push(name);
   }
   return { merged: merged as unknown as ListingContent, collisions };
+}
+
+const isEmpty = (value: unknown): boolean =>
+  value === null ||
+  value === '' ||
+  (Array.isArray(value) && !value.length) ||
+  (typeof value === 'object' && value !== null && 'kind' in value && value.kind === 'unsaid') ||
+  (typeof value === 'object' && value !== null && 'mail' in value && Object.values(value).every((v) => v === ''));
+
+/** A content with what it lacks taken over from another of the same event. Its own words and dates stay. */
+export function filledFrom(content: ListingContent, other: ListingContent): ListingContent {
+  const taken = Object.fromEntries(
+    (
+      [
+        'summary',
+        'text',
+        'recurrence',
+        'venueIds',
+        'organizerIds',
+        'categoryIds',
+        'tagIds',
+        'pictureId',
+        'galleryIds',
+        'cost',
+        'website',
+        'contact',
+        'access',
+        'expected',
+        'onlineAddress',
+      ] as const
+    ).flatMap((field) => (isEmpty(content[field]) && !isEmpty(other[field]) ? [[field, other[field]]] : [])),
+  );
+  return { ...content, ...taken };
 }

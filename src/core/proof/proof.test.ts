@@ -3,10 +3,17 @@ import { dayOf } from '../day/day';
 import { emptyContent, type ListingContent, sayCost } from '../listing/content';
 import { rule } from '../recurrence/model';
 import type { StoredStretch } from '../recurrence/stored';
-import { proofOf, stopsPublishing } from './proof';
+import { stopsPublishing } from './note';
+import { proofOf } from './proof';
 
 const TODAY = dayOf(2027, 3, 17);
-const context = { today: TODAY, horizon: TODAY + 1095, style: { date: 'day-month', hours: '24' } as const, pictureAlt: 'A red sun' };
+const context = {
+  today: TODAY,
+  horizon: TODAY + 1095,
+  style: { date: 'day-month', hours: '24' } as const,
+  zone: 'America/Halifax',
+  picture: { alt: 'A red sun', width: 1600, height: 900 },
+};
 const when = (part: Partial<StoredStretch>, rest = {}): ListingContent['recurrence'] => ({
   format: 1,
   zone: 'America/Halifax',
@@ -113,7 +120,7 @@ describe('Proof', () => {
     });
   }
   it('asks for the description of a picture', () => {
-    expect(proofOf(good, { ...context, pictureAlt: '' }).map((n) => n.kind)).toContain('alt-missing');
+    expect(proofOf(good, { ...context, picture: { alt: '', width: 1600, height: 900 } }).map((n) => n.kind)).toContain('alt-missing');
   });
   it('puts what stops first, and tells it apart from what is worth a look', () => {
     const notes = proofOf({ ...good, title: '', summary: '' }, context);

@@ -2,11 +2,9 @@
 import { type FormEvent, type ReactNode, useEffect, useId, useRef, useState } from 'react';
 import { send } from '@/client/api';
 import type { ListingContent } from '@/core/listing/content';
-import { plainText } from '@/core/text/text';
-import { sayRecurrence } from '@/core/phrase/say';
+import { type ContentField, FIELD_WORDS, sayField } from '@/core/listing/fields';
 import type { Style } from '@/core/phrase/format';
 import type { Conflict } from './use-listing';
-import { readRecurrence } from '@/core/listing/repeats';
 
 export function Box({ title, onClose, children }: { title: string; onClose: () => void; children: ReactNode }) {
   const ref = useRef<HTMLDialogElement>(null);
@@ -68,26 +66,6 @@ export function SignInAgain({ onDone, onClose }: { onDone: () => void; onClose: 
   );
 }
 
-const PART_NAMES: Partial<Record<keyof ListingContent, string>> = {
-  title: 'Title',
-  shortTitle: 'Short title',
-  summary: 'Summary',
-  text: 'Text',
-  recurrence: 'Dates',
-  changes: 'Changes to single dates',
-  venueIds: 'Venues',
-  organizerIds: 'Organizers',
-  categoryIds: 'Categories',
-  pictureId: 'Picture',
-  cost: 'Cost',
-  website: 'Website',
-  contact: 'Contact',
-  access: 'Access',
-  headline: 'Headline',
-  attendance: 'Kind of place',
-  onlineAddress: 'Online address',
-};
-
 export function TwoSaved({
   conflict,
   mine,
@@ -103,19 +81,9 @@ export function TwoSaved({
   onKeep: (content: ListingContent) => void;
   onClose: () => void;
 }) {
-  const [theirs, setTheirs] = useState<ReadonlySet<keyof ListingContent>>(new Set());
-  const say = (content: ListingContent, part: keyof ListingContent): string => {
-    const value = content[part];
-    if (part === 'text') return plainText(String(value)).slice(0, 400) || '(nothing)';
-    if (part === 'recurrence') {
-      const r = readRecurrence(content.recurrence);
-      return r ? sayRecurrence(r, style) : '(no date)';
-    }
-    if (Array.isArray(value))
-      return part === 'changes' ? `${value.length} changed` : value.map((id) => names.get(String(id)) ?? 'one').join(', ') || '(none)';
-    if (typeof value === 'object' && value !== null) return Object.values(value).filter(Boolean).join(', ');
-    return String(value ?? '') || '(nothing)';
-  };
+  const [theirs, setTheirs] = useState<ReadonlySet<ContentField>>(new Set());
+  const say = (content: ListingContent, part: ContentField): string =>
+    sayField(part, content, (id) => names.get(id), style).slice(0, 400) || '(nothing)';
   const keep = (): void => {
     const result = { ...conflict.merged } as Record<keyof ListingContent, unknown>;
     for (const part of theirs) result[part] = conflict.newer.content[part];
@@ -130,7 +98,7 @@ export function TwoSaved({
       )}
       {conflict.collisions.map((part) => (
         <fieldset key={part} style={{ border: 0, padding: 0, margin: '0 0 10px' }}>
-          <legend className="label">{PART_NAMES[part] ?? part}</legend>
+          <legend className="label">{FIELD_WORDS[part]}</legend>
           <div className="versus">
             <div>
               <label className="check">

@@ -1,7 +1,7 @@
 /** The listing's editor: an index of sections, the form as one page, and the rail with Dates and Proof. */
 import { useEffect, useMemo, useState } from 'react';
 import { ATTENDANCE } from '@/core/listing/content';
-import { type ProofField, proofOf, stopsPublishing } from '@/core/proof/proof';
+import { type ProofField, type ProofNote, stopsPublishing } from '@/core/proof/note';
 import type { EditorStart } from '@/core/listing/editor';
 import { SignInAgain, TwoSaved } from './Dialogs';
 import { MakeDialog } from './MakeDialog';
@@ -15,7 +15,9 @@ import { defaultsOf } from '@/core/listing/defaults';
 import { railOf } from '@/core/listing/rail';
 import { dropKept } from './kept';
 import { useClashes } from './use-clashes';
+import { SideBySide } from './SideBySide';
 import { useListing } from './use-listing';
+import { useProof } from './use-proof';
 import { Head } from './parts/Head';
 import { What } from './parts/What';
 import { Details } from './parts/Details';
@@ -43,6 +45,8 @@ const SECTION_OF: Record<ProofField, string> = {
   cost: 'details',
   website: 'details',
   contact: 'details',
+  access: 'details',
+  expected: 'details',
   picture: 'picture',
 };
 
@@ -55,10 +59,8 @@ export default function ListingEditor({ start }: { start: EditorStart }) {
   const [making, setMaking] = useState<{ kind: 'venues' | 'organizers'; name: string } | null>(null);
   const rail = useMemo(() => railOf(content, start.site.today, start.site.horizon), [content, start.site]);
   const clashes = useClashes(rail, content, server.id, start.site.zone, venues);
-  const proof = useMemo(
-    () => proofOf(content, { today: start.site.today, horizon: start.site.horizon, style: start.site.style, pictureAlt: cover?.alt }),
-    [content, cover, start.site],
-  );
+  const proof = useProof({ start, id: server.id, revision: server.revision, content, picture: cover ?? undefined, venues, organizers });
+  const [comparing, setComparing] = useState<ProofNote | null>(null);
   /** A new listing begins with what its first organizer usually has; what was chosen already stays. */
   const takeOrganizers = (organizerIds: string[]): void =>
     setContent((c) => ({
@@ -102,7 +104,7 @@ export default function ListingEditor({ start }: { start: EditorStart }) {
   );
   return (
     <section aria-label="Listing">
-      <Head listing={listing} start={start} stopped={stopsPublishing(proof)} />
+      <Head listing={listing} start={start} stopped={stopsPublishing(proof.all)} />
       <div className="editor">
         <div className="index">
           <nav aria-label="Sections">
@@ -213,7 +215,7 @@ export default function ListingEditor({ start }: { start: EditorStart }) {
         <aside className="rail" aria-label="Dates and Proof">
           <div>
             <DatesRail content={content} setContent={setContent} rail={rail} clashes={clashes} site={start.site} venues={venues} />
-            <ProofRail notes={proof} goTo={goTo} />
+            <ProofRail proof={proof} goTo={goTo} mend={setContent} compare={setComparing} kept={server.id !== null} />
           </div>
         </aside>
       </div>
@@ -242,6 +244,17 @@ export default function ListingEditor({ start }: { start: EditorStart }) {
             listing.setConflict(null);
             void save({ content: kept, revision });
           }}
+        />
+      )}
+      {comparing?.subject && (
+        <SideBySide
+          subject={comparing.subject}
+          id={server.id}
+          revision={server.revision}
+          mine={content}
+          nameOf={(id) => names.get(id)}
+          style={start.site.style}
+          onClose={() => setComparing(null)}
         />
       )}
       {making && (

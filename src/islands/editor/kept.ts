@@ -1,5 +1,5 @@
 /** What is typed is kept in this browser until the server has it. Without React. */
-import type { ListingContent } from '@/core/listing/content';
+import { CONTENT_FORMAT, type ListingContent, upgradeContent } from '@/core/listing/content';
 
 export interface Kept {
   format: 1;
@@ -21,7 +21,9 @@ export function keep(store: Pick<Storage, 'setItem'>, userId: string, id: string
 export function readKept(store: Pick<Storage, 'getItem'>, userId: string, id: string | null): Kept | undefined {
   try {
     const kept = JSON.parse(store.getItem(keyOf(userId, id)) ?? 'null') as Kept | null;
-    return kept?.format === 1 && kept.content?.format === 1 ? kept : undefined;
+    if (kept?.format !== 1 || !kept.content) return undefined;
+    const content = upgradeContent(kept.content as unknown as Record<string, unknown>) as unknown as ListingContent;
+    return content.format === CONTENT_FORMAT ? { ...kept, content } : undefined;
   } catch {
     return undefined;
   }

@@ -2,6 +2,7 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { type Outcome, send } from '@/client/api';
 import type { ListingContent, Stage } from '@/core/listing/content';
+import type { ContentField } from '@/core/listing/fields';
 import type { EditorStart } from '@/core/listing/editor';
 import { mergeContents } from '@/core/listing/merge';
 import { dropKept, keep, readKept } from './kept';
@@ -22,7 +23,7 @@ export interface Newer {
 export interface Conflict {
   newer: Newer;
   merged: ListingContent;
-  collisions: (keyof ListingContent)[];
+  collisions: ContentField[];
 }
 export type Action = 'publish' | 'withdraw' | 'bin' | 'restore' | 'review' | 'address';
 

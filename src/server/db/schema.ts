@@ -7,4 +7,5 @@ export * from './schema/exchange';
 export * from './schema/jobs';
 export * from './schema/listings';
 export * from './schema/places';
+export * from './schema/proof';
 export * from './schema/site';

@@ -3,7 +3,8 @@ import { inArray } from 'drizzle-orm';
 import type { Day } from '@/core/day/day';
 import { isoWall } from '@/core/day/wall';
 import type { Incoming, Named } from '@/core/exchange/incoming';
-import { emptyContent, type ListingContent, sayCost } from '@/core/listing/content';
+import { emptyContent, type ListingContent } from '@/core/listing/content';
+import { type ContentField, FIELD_WORDS, sayField } from '@/core/listing/fields';
 import type { Style } from '@/core/phrase/format';
 import { sayChange, sayRecurrence } from '@/core/phrase/say';
 import { expand } from '@/core/recurrence/expand';
@@ -16,7 +17,7 @@ import { cleanHtml } from '../listings/html';
 import type { Lookup } from '../public/lookup';
 import { categoryOf, type Decided, type MatchKind, matchKey, organizerOf, venueOf } from './match';
 
-export type Field = Exclude<keyof ListingContent, 'format' | 'pictureId'>;
+export type Field = Exclude<ContentField, 'pictureId' | 'galleryIds' | 'tagIds'>;
 type Imported = Partial<Pick<ListingContent, Field>>;
 
 export type PlannedAction = 'new' | 'changed' | 'same' | 'older';
@@ -221,62 +222,18 @@ function datesOf({ recurrence: stored, changes }: Pick<ListingContent, 'recurren
   ];
 }
 
-const WHAT: Record<Field, string> = {
-  title: 'Title',
-  shortTitle: 'Short title',
-  summary: 'Summary',
-  text: 'Text',
-  recurrence: 'When',
-  changes: 'Changed dates',
-  standing: 'Standing',
-  standingNote: 'Why',
-  attendance: 'Kind of place',
-  onlineAddress: 'Online address',
-  venueIds: 'Venue',
-  organizerIds: 'Organizer',
-  categoryIds: 'Categories',
-  cost: 'Cost',
-  website: 'Website',
-  contact: 'Contact',
-  access: 'Access',
-  headline: 'Headline',
-  visibility: 'Visibility',
-};
-
-/** A field's value as somebody reads it. */
-function sayField(field: Field, content: ListingContent, found: Lookup, style: Style): string {
-  const names = (ids: string[], of: Map<string, { name: string }>): string => ids.map((id) => of.get(id)?.name ?? 'removed').join(', ');
-  switch (field) {
-    case 'text':
-      return plainText(content.text).slice(0, 160);
-    case 'recurrence':
-      return content.recurrence ? sayRecurrence(fromStored(content.recurrence), style) : 'no date';
-    case 'changes':
-      return changesFromStored(content.changes)
-        .map((one) => sayChange(one, style))
-        .join('; ');
-    case 'venueIds':
-      return names(content.venueIds, found.venue);
-    case 'organizerIds':
-      return names(content.organizerIds, found.organizer);
-    case 'categoryIds':
-      return names(content.categoryIds, found.category);
-    case 'cost':
-      return sayCost(content.cost);
-    case 'contact':
-      return [content.contact.name, content.contact.phone, content.contact.mail].filter(Boolean).join(', ');
-    case 'headline':
-      return content.headline ? 'yes' : 'no';
-    default:
-      return content[field];
-  }
-}
+/** So much of a value is shown in a preview. */
+const SHOWN = 160;
+const COMPARED = (Object.keys(FIELD_WORDS) as ContentField[]).filter(
+  (field): field is Field => field !== 'pictureId' && field !== 'galleryIds' && field !== 'tagIds',
+);
 
 function differencesOf(before: ListingContent, after: ListingContent, found: Lookup, style: Style): Difference[] {
-  const fields = (Object.keys(WHAT) as Field[]).filter((field) => !same(plain(field, before), plain(field, after)));
-  return fields.map((field) => ({
-    what: WHAT[field],
-    before: sayField(field, before, found, style) || 'none',
-    after: sayField(field, after, found, style) || 'none',
+  const nameOf = (id: string): string | undefined => (found.venue.get(id) ?? found.organizer.get(id) ?? found.category.get(id))?.name;
+  const said = (field: Field, content: ListingContent): string => sayField(field, content, nameOf, style).slice(0, SHOWN) || 'none';
+  return COMPARED.filter((field) => !same(plain(field, before), plain(field, after))).map((field) => ({
+    what: FIELD_WORDS[field],
+    before: said(field, before),
+    after: said(field, after),
   }));
 }

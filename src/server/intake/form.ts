@@ -4,7 +4,7 @@ import { isoTime } from '@/core/day/wall';
 import { NIGHT_ENDS } from '@/core/phrase/format';
 import { readClock } from '@/core/phrase/read/clock';
 import { type Cost, emptyContent, type ListingContent } from '@/core/listing/content';
-import { isMail, isWebAddress } from '@/core/proof/proof';
+import { isMail, isWebAddress } from '@/core/proof/links';
 import type { Length, Rule } from '@/core/recurrence/model';
 import { fromStored, type StoredLimit, type StoredRecurrence } from '@/core/recurrence/stored';
 import { fold, paragraphs, plainText } from '@/core/text/text';

@@ -21,6 +21,8 @@ export interface Around {
   now: Now;
   found: Lookup;
   workshop: Workshop;
+  /** of readers' and editors' content when this piece began */
+  contentRevision: string;
   /** what was read once for all pieces of a job */
   memo: Map<string, unknown>;
 }

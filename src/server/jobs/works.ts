@@ -2,6 +2,7 @@
 import type { JobKind } from '../db/schema';
 import { bringing, looking, takingBack } from '../exchange/bring-in';
 import { rebuilding } from '../listings/rebuild';
+import { proofing } from '../proof/write';
 import type { Work } from './runner';
 
 export const WORKS: Record<JobKind, Work> = {
@@ -10,4 +11,5 @@ export const WORKS: Record<JobKind, Work> = {
   'take-back': takingBack,
   horizon: rebuilding,
   rebuild: rebuilding,
+  proof: proofing,
 };

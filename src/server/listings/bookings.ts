@@ -48,3 +48,28 @@ export async function readBookings(db: Db, { venueIds, not, from }: BookingQuery
     ) q`)) as unknown as { rows: { list: string }[] };
   return JSON.parse(result.rows[0]?.list ?? '[]') as BookingRow[];
 }
+
+export interface OrganizerQuery {
+  organizerIds: readonly string[];
+  /** the listing that asks */
+  not: string | null;
+  from: Day;
+}
+
+/** Dates from a day on at which these people are needed; the organizer stands where a booking has its venue. */
+export async function readOrganizerBookings(db: Db, { organizerIds, not, from }: OrganizerQuery): Promise<BookingRow[]> {
+  if (!organizerIds.length) return [];
+  const result = (await db.execute(sql`
+    select coalesce(json_agg(json_build_array(title, listing_id, start_day, start_minute, end_day, end_minute, organizer_id)), '[]')::text as list
+    from (
+      select l.title, o.listing_id, o.start_day, o.start_minute, o.end_day, o.end_minute, k.organizer_id
+      from listing_link k
+      join listing l on l.id = k.listing_id and k.copy = case when l.stage = 'published' then 'published' else 'working' end
+      join occurrence o on o.listing_id = l.id
+      where k.organizer_id in ${organizerIds} and o.last_day >= ${from} and coalesce(o.standing, '') not in ('cancelled', 'postponed')
+        and ${shown(sql.raw('l.job_id'))} and l.stage not in ('withdrawn', 'binned') and l.id is distinct from ${not}::uuid
+        and l.working->>'standing' <> 'cancelled'
+      order by o.start_day limit ${MOST}
+    ) q`)) as unknown as { rows: { list: string }[] };
+  return JSON.parse(result.rows[0]?.list ?? '[]') as BookingRow[];
+}

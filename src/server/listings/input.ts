@@ -1,6 +1,6 @@
 /** What may come in as a listing's content. Everything is bounded; HTML is sanitised; dates must exist. */
 import { z } from 'zod';
-import { ATTENDANCE, CONTENT_FORMAT, type ListingContent, VISIBILITIES } from '@/core/listing/content';
+import { ATTENDANCE, CONTENT_FORMAT, type ListingContent, upgradeContent, VISIBILITIES } from '@/core/listing/content';
 import { parseIsoDay } from '@/core/day/day';
 import { parseIsoWall } from '@/core/day/wall';
 import { isZone } from '@/core/day/zone';
@@ -109,7 +109,7 @@ const ids = (most: number) =>
     .max(most)
     .transform((list) => [...new Set(list)]);
 
-export const contentInput: z.ZodType<ListingContent> = z.object({
+const content = z.object({
   format: z.literal(CONTENT_FORMAT),
   title: line(160, 'The title'),
   shortTitle: line(60, 'The short title'),
@@ -131,4 +131,18 @@ export const contentInput: z.ZodType<ListingContent> = z.object({
   access: line(600, 'Access'),
   headline: z.boolean(),
   visibility: z.enum(VISIBILITIES),
-}) as unknown as z.ZodType<ListingContent>;
+  expected: z
+    .number({ error: 'How many are expected is a whole number' })
+    .int('How many are expected is a whole number')
+    .min(1, 'At least 1')
+    .max(1_000_000, 'At most 1,000,000')
+    .nullable(),
+  tagIds: ids(30),
+  galleryIds: ids(24),
+  onTopUntil: day.nullable(),
+});
+
+export const contentInput = z.preprocess(
+  (raw) => (typeof raw === 'object' && raw !== null ? upgradeContent(raw as Record<string, unknown>) : raw),
+  content,
+) as unknown as z.ZodType<ListingContent>;

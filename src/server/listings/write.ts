@@ -1,7 +1,8 @@
 /** Changes to listings. Each is one transaction: the row, its version, its audit line, its links and its date index. */
 import { and, eq, ne, sql } from 'drizzle-orm';
 import { type ListingContent, type Stage, SUMMARY_SHOWN, venuesOf } from '@/core/listing/content';
-import { type ProofNote, proofOf, stopsPublishing } from '@/core/proof/proof';
+import { type ProofNote, stopsPublishing } from '@/core/proof/note';
+import { proofOf } from '@/core/proof/proof';
 import { canonical } from '@/core/text/canonical';
 import { fold, freeAddress, plainText, shorten, webAddress } from '@/core/text/text';
 import { type Actor, mayEdit } from '../accounts/roles';
@@ -9,6 +10,7 @@ import type { Db } from '../db/client';
 import { newId } from '../db/ids';
 import { audit, category, link, listing, oldAddress, picture, published, version } from '../db/schema';
 import { invalid, notFound, Problem, refused } from '../http/problem';
+import { noteTouched, readUnlooked } from '../proof/copies';
 import type { Now } from '../site/clock';
 import { type SiteSettings, styleOf } from '../site/settings';
 import { horizonOf, writeIndex } from './date-index';
@@ -70,6 +72,7 @@ export async function saveListing(tx: Db, { id, content, revision }: SaveInput, 
   const follow = row.stage === 'draft' && row.title !== content.title;
   const address = follow ? await freeListingAddress(tx, webAddress(content.title), id) : row.address;
   const edited = row.stage === 'published' && !(await isPublishedCopy(tx, id, content));
+  await noteTouched(tx, id, row.working, content);
   return update(tx, row, { working: content, title: content.title, address, edited }, change, 'saved');
 }
 
@@ -152,6 +155,7 @@ export async function publishListing(tx: Db, id: string, revision: number, chang
   if (!mayEdit(change.by, row)) throw refused('This listing belongs to somebody else; ask an editor.');
   if (change.by.role === 'contributor') throw refused('Publishing needs a decision of an editor: send it for review.');
   if (row.revision !== revision) throw await conflict(tx, row);
+  await refuseUnlooked(tx, id);
   await refuseWhatStops(tx, row.working, change);
   await writePublished(tx, row, change);
   return update(tx, row, { stage: 'published', edited: false }, change, row.stage === 'published' ? 'published changes' : 'published');
@@ -159,12 +163,32 @@ export async function publishListing(tx: Db, id: string, revision: number, chang
 
 function notesOf(content: ListingContent, { now, settings }: Change, pictureAlt: string | undefined): ProofNote[] {
   const horizon = horizonOf(now.day, settings.horizonMonths);
-  return proofOf(content, { today: now.day, horizon, style: styleOf(settings), pictureAlt });
+  // What stops is in the listing itself; what else there is around it is told beside the form and on the Proof page.
+  return proofOf(content, {
+    today: now.day,
+    horizon,
+    zone: settings.zone,
+    style: styleOf(settings),
+    picture: { alt: pictureAlt ?? '', width: 9999, height: 9999 },
+  });
 }
 
 /** The first thing that keeps a content from being published, in words; undefined when nothing does. */
 export function whatStops(content: ListingContent, change: Change, pictureAlt: string | undefined): string | undefined {
   return notesOf(content, change, pictureAlt).find((n) => n.severity === 'stops')?.sentence;
+}
+
+/** A copy goes out when somebody looked at what copies are forgotten with. */
+async function refuseUnlooked(tx: Db, id: string): Promise<void> {
+  const unlooked = await readUnlooked(tx, id);
+  if (!unlooked.length) return;
+  const words = { title: 'title', when: 'dates' };
+  const message = (part: 'title' | 'when'): string => `This is a copy: its ${words[part]} were not looked at yet.`;
+  throw new Problem(
+    422,
+    message(unlooked[0] ?? 'title'),
+    unlooked.map((field) => ({ field, message: message(field) })),
+  );
 }
 
 async function refuseWhatStops(tx: Db, content: ListingContent, change: Change): Promise<void> {

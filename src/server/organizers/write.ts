@@ -1,7 +1,7 @@
 /** Organizers: made, changed, binned and removed. */
 import { eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
-import { isWebAddress } from '@/core/proof/proof';
+import { isWebAddress } from '@/core/proof/links';
 import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';
 import { newId } from '../db/ids';
@@ -10,6 +10,7 @@ import { invalid, notFound } from '../http/problem';
 import { freePlaceAddress, moveOldAddresses, note } from '../places/addresses';
 import { optionalId, optionalMail, optionalWeb, placeName, words } from '../places/input';
 import { replaceInContents } from '../places/uses';
+import { proofAgain } from '../proof/due';
 
 const profile = z.object({
   label: z.string().trim().min(1, 'Say what it is').max(60, 'At most 60 characters'),
@@ -72,6 +73,7 @@ export async function saveOrganizer(tx: Db, id: string | null, input: OrganizerI
     id = newId();
     await tx.insert(organizer).values({ id, ...input, address: await freePlaceAddress(tx, 'organizer', input.name) });
   }
+  await proofAgain(tx, 'organizerId', id);
   await note(tx, 'organizer', id, 'saved', by);
   return { id, name: input.name };
 }
@@ -80,6 +82,7 @@ export async function saveOrganizer(tx: Db, id: string | null, input: OrganizerI
 export async function binOrganizer(tx: Db, id: string, at: Date | null, by: Actor): Promise<{ name: string }> {
   const [row] = await tx.update(organizer).set({ binnedAt: at }).where(eq(organizer.id, id)).returning({ name: organizer.name });
   if (!row) throw notFound('organizer');
+  await proofAgain(tx, 'organizerId', id);
   await note(tx, 'organizer', id, at ? 'binned' : 'taken from the bin', by);
   return row;
 }

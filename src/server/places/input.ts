@@ -1,6 +1,6 @@
 /** Checks that venues and organizers share. */
 import { z } from 'zod';
-import { isMail, isWebAddress } from '@/core/proof/proof';
+import { isMail, isWebAddress } from '@/core/proof/links';
 
 export const words = (most: number) =>
   z

@@ -90,6 +90,16 @@ export function Details({ content, setContent, currency, error }: PartProps & { 
           onChange={(access) => setContent({ access })}
           hint="Steps, hearing loop, parking, what to bring"
         />
+        <div className="cols">
+          <Text
+            label="People expected"
+            name="expected"
+            value={content.expected === null ? '' : String(content.expected)}
+            onChange={(typed) => setContent({ expected: /^\d{1,6}$/.test(typed.trim()) && Number(typed) > 0 ? Number(typed) : null })}
+            error={error('expected')}
+            hint="Compared with what its venue holds"
+          />
+        </div>
         <Check
           label="Headline: give it more weight wherever it shows"
           checked={content.headline}

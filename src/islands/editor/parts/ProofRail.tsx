@@ -1,35 +1,154 @@
-/** Proof, beside the form: what stops publishing, what is worth a look, each leading to its field. */
-import type { ProofField, ProofNote } from '@/core/proof/proof';
+/** Proof, beside the form: what stops publishing, what is worth a look; each leads to its field, and many can be mended there and then. */
+import { type KeyboardEvent, useState } from 'react';
+import type { ListingContent } from '@/core/listing/content';
+import { keyOf, type ProofField, type ProofNote } from '@/core/proof/note';
+import type { Proof } from '../use-proof';
 
 const SIGNS = { stops: ['✕', 'red', 'Stops publishing: '], look: ['!', 'amber', 'Worth a look: '], good: ['✓', '', 'Good: '] } as const;
 
-export function ProofRail({ notes, goTo }: { notes: readonly ProofNote[]; goTo: (field: ProofField) => void }) {
-  const open = notes.filter((n) => n.severity !== 'good').length;
+interface RailProps {
+  proof: Proof;
+  goTo: (field: ProofField) => void;
+  mend: (content: Partial<ListingContent>) => void;
+  compare: (note: ProofNote) => void;
+  /** is the listing kept already? Only then an answer can be remembered */
+  kept: boolean;
+}
+
+export function ProofRail({ proof, goTo, mend, compare, kept }: RailProps) {
+  const { open, waived } = proof;
+  const count = open.filter((n) => n.severity !== 'good').length;
   return (
     <section aria-label="Proof">
       <div className="rail-head">
         <h2>Proof</h2>
         <span className="small quiet" role="status">
-          {open ? `${open} to look at` : 'nothing to look at'}
+          {count ? `${count} to look at` : 'nothing to look at'}
         </span>
       </div>
       <ul className="proof">
-        {notes.map((n) => (
-          <li key={n.kind}>
-            <span className={`sign ${SIGNS[n.severity][1]}`} aria-hidden="true">
-              {SIGNS[n.severity][0]}
-            </span>
-            {n.severity === 'good' ? (
-              <span>{n.sentence}</span>
-            ) : (
-              <button type="button" onClick={() => goTo(n.field)}>
-                <span className="hidden-words">{SIGNS[n.severity][2]}</span>
-                {n.sentence}
-              </button>
-            )}
-          </li>
+        {open.map((note) => (
+          <Note key={keyOf(note)} note={note} proof={proof} goTo={goTo} mend={mend} compare={compare} kept={kept} />
         ))}
       </ul>
+      {waived.length > 0 && (
+        <details className="small">
+          <summary>{waived.length} answered for</summary>
+          <ul className="proof">
+            {waived.map(({ note, waiver }) => (
+              <li key={waiver.key}>
+                <span aria-hidden="true">–</span>
+                <span>
+                  {note.sentence} <q>{waiver.reason}</q> {waiver.by}.{' '}
+                  <button type="button" className="link" onClick={() => void proof.askAgain(waiver.key)}>
+                    Ask again
+                  </button>
+                </span>
+              </li>
+            ))}
+          </ul>
+        </details>
+      )}
     </section>
+  );
+}
+
+interface NoteProps extends RailProps {
+  note: ProofNote;
+}
+
+function Note({ note, proof, goTo, mend, compare, kept }: NoteProps) {
+  const [answering, setAnswering] = useState(false);
+  const sign = SIGNS[note.severity];
+  // One key mends: M, while the note has the focus.
+  const onKey = (event: KeyboardEvent): void => {
+    if (event.key.toLowerCase() !== 'm' || !note.mend || event.ctrlKey || event.metaKey || event.altKey) return;
+    if ((event.target as Element).closest('input')) return;
+    event.preventDefault();
+    mend(note.mend.content);
+  };
+  const copyPart = note.kind === 'copy-title' ? 'title' : note.kind === 'copy-when' ? 'when' : undefined;
+  return (
+    <li onKeyDown={onKey}>
+      <span className={`sign ${sign[1]}`} aria-hidden="true">
+        {sign[0]}
+      </span>
+      {note.severity === 'good' ? (
+        <span>{note.sentence}</span>
+      ) : (
+        <span>
+          <button type="button" onClick={() => goTo(note.field)} aria-keyshortcuts={note.mend ? 'M' : undefined}>
+            <span className="hidden-words">{sign[2]}</span>
+            {note.sentence}
+          </button>
+          <span className="note-ways">
+            {note.mend && (
+              <button type="button" className="link" onClick={() => note.mend && mend(note.mend.content)}>
+                {note.mend.words} <kbd>M</kbd>
+              </button>
+            )}
+            {note.kind === 'lookalike' && (
+              <button type="button" className="link" onClick={() => compare(note)}>
+                Side by side
+              </button>
+            )}
+            {note.subject && note.kind !== 'lookalike' && <a href={`/desk/listings/${note.subject.listingId}`}>Open it</a>}
+            {copyPart && (
+              <button type="button" className="link" onClick={() => void proof.looked(copyPart)}>
+                It is right as it is
+              </button>
+            )}
+            {note.severity === 'look' && kept && !answering && (
+              <button type="button" className="link" onClick={() => setAnswering(true)}>
+                {note.kind === 'lookalike' ? 'Not the same' : 'Right as it is'}
+              </button>
+            )}
+          </span>
+          {answering && <Reason note={note} proof={proof} onClose={() => setAnswering(false)} />}
+        </span>
+      )}
+    </li>
+  );
+}
+
+function Reason({ note, proof, onClose }: { note: ProofNote; proof: Proof; onClose: () => void }) {
+  const [reason, setReason] = useState(note.kind === 'lookalike' ? 'Another event' : '');
+  const [wrong, setWrong] = useState('');
+  const say = async (): Promise<void> => {
+    const why = await proof.answerFor(note, reason);
+    if (why) setWrong(why);
+    else onClose();
+  };
+  return (
+    <form
+      className="row"
+      onSubmit={(event) => {
+        event.preventDefault();
+        event.stopPropagation();
+        void say();
+      }}
+    >
+      <input
+        className="box"
+        aria-label="Why it is right as it is"
+        placeholder="Why?"
+        maxLength={300}
+        value={reason}
+        // biome-ignore lint/a11y/noAutofocus: somebody just asked for this field
+        autoFocus
+        onChange={(e) => setReason(e.target.value)}
+        onKeyDown={(e) => {
+          if (e.key === 'Escape') onClose();
+        }}
+      />
+      <button type="submit" className="button small">
+        Keep it
+      </button>
+      {wrong && (
+        <span className="wrong" role="alert">
+          {wrong}
+        </span>
+      )}
+    </form>
   );
 }

@@ -3,7 +3,7 @@ import { sql } from 'drizzle-orm';
 import { boolean, index, integer, jsonb, pgTable, text, uuid } from 'drizzle-orm/pg-core';
 import { at } from './columns';
 
-export type JobKind = 'look' | 'bring-in' | 'take-back' | 'horizon' | 'rebuild';
+export type JobKind = 'look' | 'bring-in' | 'take-back' | 'horizon' | 'rebuild' | 'proof';
 export type JobState = 'running' | 'cancelling' | 'done' | 'cancelled' | 'failed';
 /** What a job needs to go on after any stop, and what it found. */
 export interface JobInput {

@@ -1,0 +1,60 @@
+/** What the words say of the price, compared with the cost that is set. */
+import { type ListingContent, sayCost } from '../listing/content';
+import { plainText } from '../text/text';
+import { look, type ProofField, type ProofNote, stops } from './note';
+
+/** "free" that is not about money. */
+const OTHER_FREE =
+  /\b(gluten|step|smoke|sugar|dairy|nut|lactose|alcohol|fat|plastic|car|hands|care|trouble|toll|duty|barrier|wheat|meat)[-\s]free\b|\bfree(\s+(of|from|to|the|parking|range|time|hand|will|spirit|speech|house|standing|style|choice|seating|wi-?fi|tea|coffee|refreshments|drinks?)\b|[-\s]?(range|standing|style|hand|lance))/gi;
+const FREE = /\b(free( of charge| entry| admission| event)?|no charge|no entry fee|without charge|admission free)\b/i;
+const UNDER = /\b(under|children|kids|members|students|carers|babies|infants|accompanied|over \d+s?)\b[^.;]{0,40}\bfree\b|\bfree\s+for\b/i;
+const AMOUNT = /(?:[$€£]\s?(\d{1,5}(?:[.,]\d{1,2})?)|\b(\d{1,5}[.,]\d{2})\b(?!\s*(?:am|pm|h\b|:|km|m\b|kg|%)))/g;
+
+export function saysFree(text: string): boolean {
+  const rest = text.replace(OTHER_FREE, ' ');
+  return FREE.test(rest) && !UNDER.test(text);
+}
+
+/** Amounts of money in words, as numbers. A time such as 19.30 is none. */
+export function amountsIn(text: string): number[] {
+  return [...text.matchAll(AMOUNT)].flatMap((m) => {
+    const marked = m[1];
+    const bare = m[2];
+    if (marked !== undefined) return [Number(marked.replace(',', '.'))];
+    const value = Number(bare?.replace(',', '.'));
+    const [hours, minutes] = (bare ?? '').split(/[.,]/).map(Number);
+    const isClock =
+      (hours ?? 99) < 24 && (minutes ?? 99) < 60 && /\b(at|from|until|till|to|by|around|about|–|-)\s*$/i.test(text.slice(0, m.index));
+    return isClock ? [] : [value];
+  });
+}
+
+export function costNotes(content: ListingContent): ProofNote[] {
+  const { cost } = content;
+  const notes: ProofNote[] = [];
+  if (cost.kind === 'amount' && !/^\d{1,7}([.]\d{1,2})?$/.test(cost.amount))
+    return [stops('cost-unreadable', 'cost', 'The amount is not a number such as 8 or 12.50.')];
+  const places: [ProofField, string][] = [
+    ['title', content.title],
+    ['summary', content.summary],
+    ['text', plainText(content.text)],
+  ];
+  const free = places.find(([, text]) => saysFree(text));
+  const priced = places.find(([, text]) => amountsIn(text).some((n) => n > 0));
+  const named = priced ? amountsIn(priced[1]).filter((n) => n > 0) : [];
+  const isFree = { words: 'Make it free', content: { cost: { kind: 'free' as const } } };
+  if (cost.kind === 'unsaid') {
+    const more = free && !priced ? { mend: isFree } : {};
+    notes.push(
+      look('cost-missing', 'cost', free ? 'The words say that it is free, but no cost is set.' : 'Nothing is said about the cost.', more),
+    );
+  } else if (cost.kind === 'amount' && free)
+    notes.push(look('cost-differs', 'cost', `The ${free[0]} says that it is free, but the cost is ${sayCost(cost)}.`, { mend: isFree }));
+  else if (cost.kind === 'free' && priced && !free)
+    notes.push(look('cost-differs', 'cost', `The ${priced[0]} names ${sayMoney(named[0] ?? 0)}, but it is set as free.`));
+  else if (cost.kind === 'amount' && priced && !named.includes(Number(cost.amount)))
+    notes.push(look('cost-differs', 'cost', `The ${priced[0]} names ${sayMoney(named[0] ?? 0)}, but the cost is ${sayCost(cost)}.`));
+  return notes;
+}
+
+const sayMoney = (n: number): string => (Number.isInteger(n) ? String(n) : n.toFixed(2));

@@ -1,0 +1,81 @@
+/** Web and mail addresses that look wrong. Nothing is fetched: only what stands there is judged. */
+import type { ListingContent } from '../listing/content';
+import { look, type ProofNote, stops } from './note';
+
+const WEB = /^https?:\/\/[^\s/]+\.[^\s]+$/i;
+const MAIL = /^[^\s@]+@[^\s@]+\.[^\s@]+$/;
+
+export function isWebAddress(text: string): boolean {
+  return WEB.test(text);
+}
+
+export function isMail(text: string): boolean {
+  return MAIL.test(text);
+}
+
+/** Hosts that nobody outside of one machine or house reaches; RFC 6761 names and RFC 1918 addresses. */
+const INSIDE =
+  /^(localhost|.*\.(local|localhost|internal|lan|test|invalid))$|^(127\.|10\.|192\.168\.|172\.(1[6-9]|2\d|3[01])\.|169\.254\.|0\.)/i;
+
+/** Why an address that is well-formed is likely to lead nowhere; undefined when it looks alive. */
+export function whyDead(address: string): string | undefined {
+  let url: URL;
+  try {
+    url = new URL(address);
+  } catch {
+    return 'it cannot be read as an address';
+  }
+  if (INSIDE.test(url.hostname)) return 'it leads to somebody’s own machine';
+  if (/\.\.|^\.|,/.test(url.hostname) || /[,;]$/.test(address)) return 'there is a slip in it';
+  if (/\.(con|cmo|ogr|nte|htp)$/i.test(url.hostname)) return 'its ending looks mistyped';
+  if (/[<>"{}|\\^`]/.test(address)) return 'it has signs that no address has';
+  return undefined;
+}
+
+/** What somebody meant by an address without its beginning: "www.shore.example" with https:// before it. */
+export function withScheme(text: string): string | undefined {
+  const typed = text.trim();
+  const twice = /^https?:\/\/(https?:\/\/.+)$/i.exec(typed)?.[1];
+  if (twice) return isWebAddress(twice) ? twice : undefined;
+  if (/^[a-z][a-z0-9+.-]*:/i.test(typed) && !/^[\w-]+(\.[\w-]+)+:\d+/.test(typed)) return undefined;
+  const candidate = `https://${typed.replace(/^\/+/, '')}`;
+  return isWebAddress(candidate) ? candidate : undefined;
+}
+
+/** Addresses of links in sanitised HTML. */
+export function linksOf(html: string): string[] {
+  return [...html.matchAll(/<a\b[^>]*\bhref="([^"]*)"/gi)].map((m) => (m[1] ?? '').replace(/&amp;/g, '&'));
+}
+
+export function linkNotes(content: ListingContent): ProofNote[] {
+  const notes: ProofNote[] = [];
+  const website = content.website.trim();
+  const online = content.onlineAddress.trim();
+  notes.push(
+    ...addressNotes(website, 'website', ['website-unsafe', 'website-dead'], 'The website', (w) => ({ website: w })),
+    ...addressNotes(online, 'online', ['online-unsafe', 'online-dead'], 'The online address', (onlineAddress) => ({ onlineAddress })),
+  );
+  const bad = linksOf(content.text).find((address) => !/^(mailto:|tel:)/i.test(address) && (!isWebAddress(address) || whyDead(address)));
+  if (bad !== undefined)
+    notes.push(look('link-dead', 'text', `The link “${bad.slice(0, 60)}” in the text: ${whyDead(bad) ?? 'it cannot be followed'}.`));
+  const mail = content.contact.mail.trim();
+  if (mail && !isMail(mail)) notes.push(stops('mail-unreadable', 'contact', 'The mail address needs a name, an @ and a domain.'));
+  return notes;
+}
+
+function addressNotes(
+  address: string,
+  field: 'website' | 'online',
+  [unsafe, dead]: [string, string],
+  name: string,
+  put: (address: string) => Partial<ListingContent>,
+): ProofNote[] {
+  if (!address) return [];
+  if (!isWebAddress(address)) {
+    const meant = withScheme(address);
+    const mend = meant ? { mend: { words: `Make it ${meant.slice(0, 60)}`, content: put(meant) } } : {};
+    return [stops(unsafe, field, `${name} must begin with http:// or https://.`, mend)];
+  }
+  const why = whyDead(address);
+  return why ? [look(dead, field, `${name} looks dead: ${why}.`)] : [];
+}

@@ -1,0 +1,192 @@
+/** Proof of the dates: what cannot be, what is over, and what people rarely mean. */
+import type { Day } from '../day/day';
+import type { ListingContent } from '../listing/content';
+import { NIGHT_ENDS, type Style, sayDay, sayTime } from '../phrase/format';
+import { endOf, startsBetween } from '../recurrence/expand';
+import { type Recurrence, rule, type Stretch } from '../recurrence/model';
+import { problemsOf, type RecurrenceProblem, TOO_DENSE } from '../recurrence/problems';
+import { changesFromStored, fromStored, StoredDateError, toStored } from '../recurrence/stored';
+import { good, look, type Mend, type ProofNote, stops } from './note';
+
+export interface WhenContext {
+  today: Day;
+  horizon: Day;
+  style: Style;
+}
+
+/** Longer than this without a break is unusual for something that has hours. */
+const LONG_MINUTES = 720;
+/** Dances end by two; what ends later is more often an afternoon. */
+const LATE = 120;
+/** Nobody gathers at these hours, unless they say so. */
+const SMALL_HOURS = { from: 60, to: 330 };
+
+export function whenNotes(content: ListingContent, context: WhenContext): ProofNote[] {
+  if (!content.recurrence) return [stops('when-missing', 'when', 'No date yet.')];
+  let recurrence: Recurrence;
+  try {
+    recurrence = fromStored(content.recurrence);
+    changesFromStored(content.changes);
+  } catch (error) {
+    if (error instanceof StoredDateError) return [stops('date-unknown', 'when', `${error.message}.`)];
+    throw error;
+  }
+  if (!recurrence.stretches.length) return [stops('when-missing', 'when', 'No date yet.')];
+  const notes = problemsOf(recurrence, context.horizon).map((problem) => problemNote(problem, recurrence, context.style));
+  if (notes.some((n) => n.severity === 'stops')) return notes;
+  return [...notes, ...comingNotes(recurrence, context), ...unusualNotes(recurrence, context.style), ...shapeNotes(recurrence, context)];
+}
+
+/** The content with one stretch changed. */
+function withStretch(recurrence: Recurrence, index: number, change: Partial<Stretch>): Mend['content'] {
+  const stretches = recurrence.stretches.map((s, i) => (i === index ? { ...s, ...change } : s));
+  return { recurrence: toStored({ ...recurrence, stretches }) };
+}
+
+/** A problem of the recurrence, said to the editor. */
+function problemNote(problem: RecurrenceProblem, recurrence: Recurrence, style: Style): ProofNote {
+  switch (problem.kind) {
+    case 'end-before-start': {
+      const length = recurrence.stretches[problem.stretch]?.length;
+      const mend = length &&
+        length.minute !== null && {
+          words: 'It ends on the next day',
+          content: withStretch(recurrence, problem.stretch, { length: { ...length, days: 1 } }),
+        };
+      return stops(problem.kind, 'when', 'It ends before it starts.', mend ? { mend } : {});
+    }
+    case 'never':
+      return stops(problem.kind, 'when', 'This rule never gives a date.');
+    case 'limit-before-start':
+      return stops(problem.kind, 'when', 'The last day lies before the first date.');
+    case 'no-dates':
+      return stops(problem.kind, 'when', 'Nothing is left: every date is left out or falls in a break.');
+    case 'too-dense':
+      return stops(problem.kind, 'when', TOO_DENSE);
+    case 'break-reversed': {
+      const breaks = recurrence.breaks.map((b, i) => (i === problem.index ? { from: b.to, to: b.from } : b));
+      const mend = { words: 'Turn it around', content: { recurrence: toStored({ ...recurrence, breaks }) } };
+      return stops(problem.kind, 'when', 'A break ends before it begins.', { mend });
+    }
+    case 'start-not-in-rule': {
+      const start = recurrence.stretches[problem.stretch]?.start;
+      const fits = sayDay(problem.fits, style, { weekday: 'long', year: true });
+      const mend = start && {
+        words: `Begin on ${fits}`,
+        content: withStretch(recurrence, problem.stretch, { start: { ...start, day: problem.fits } }),
+      };
+      return look(problem.kind, 'when', `The first date is not one that the rule names; its first is ${fits}.`, mend ? { mend } : {});
+    }
+    case 'start-in-gap':
+      return look(problem.kind, 'when', `The clocks go forward then: it is read ${problem.minutes} minutes later.`);
+    case 'dates-in-gap':
+      return look(
+        problem.kind,
+        'when',
+        `No such time on ${problem.days
+          .slice(0, 3)
+          .map((day) => sayDay(day, style, { year: true }))
+          .join(', ')}: the clocks go forward, so there is no date.`,
+      );
+  }
+}
+
+function comingNotes(recurrence: Recurrence, { today, horizon, style }: WhenContext): ProofNote[] {
+  const first = startsBetween(recurrence, today, horizon)[0];
+  if (first)
+    return [good('coming', 'when', `Next date ${sayDay(first.wall.day, style, { weekday: 'short', month: 'short', year: true })}.`)];
+  const later = recurrence.stretches.some((s) => s.start.day > horizon);
+  return [look('no-coming-date', 'when', later ? 'All dates lie beyond the horizon, so no view shows them yet.' : 'All dates are past.')];
+}
+
+/** Hours and lengths that are rarely meant: each kind once, at the first stretch that has it. */
+function unusualNotes(recurrence: Recurrence, style: Style): ProofNote[] {
+  const notes: ProofNote[] = [];
+  for (const [index, stretch] of recurrence.stretches.entries()) {
+    if (stretch.start.minute === null) continue;
+    const found = [oddHour(recurrence, index, style), oddLength(recurrence, index, style)];
+    for (const note of found) if (note && !notes.some((n) => n.kind === note.kind)) notes.push(note);
+  }
+  return notes;
+}
+
+/** A start at three in the night: three in the afternoon is meant more often. */
+function oddHour(recurrence: Recurrence, index: number, style: Style): ProofNote | undefined {
+  const { start, length } = recurrence.stretches[index] as Stretch;
+  if (start.minute === null || start.minute < SMALL_HOURS.from || start.minute >= SMALL_HOURS.to) return undefined;
+  const later = start.minute + 720;
+  const end = length?.minute ?? null;
+  const moved = length && end !== null && length.days === 0 && end < later ? { ...length, minute: Math.min(1439, end + 720) } : length;
+  const content = withStretch(recurrence, index, { start: { ...start, minute: later }, length: moved });
+  const mend = { words: `Make it ${sayTime(later, style)}`, content };
+  return look('odd-hour', 'when', `It begins at ${sayTime(start.minute, style)}, in the small hours.`, { mend });
+}
+
+function oddLength(recurrence: Recurrence, index: number, style: Style): ProofNote | undefined {
+  const { start, length } = recurrence.stretches[index] as Stretch;
+  const end = endOf(start, length);
+  if (!end || start.minute === null) return undefined;
+  const endMinute = end.minute ?? 0;
+  const minutes = (end.day - start.day) * 1440 + endMinute - start.minute;
+  if (minutes <= 0 || minutes >= 1440) return undefined;
+  if (minutes < 10) return look('short', 'when', `It lasts ${minutes} minutes.`);
+  if (end.day > start.day && endMinute > LATE && endMinute <= NIGHT_ENDS) {
+    const afternoon = endMinute + 720;
+    const content = withStretch(recurrence, index, { length: { days: 0, minute: afternoon } });
+    const mend = afternoon > start.minute && { words: `End at ${sayTime(afternoon, style)}`, content };
+    return look('late-end', 'when', `It ends at ${sayTime(endMinute, style)} in the night.`, mend ? { mend } : {});
+  }
+  return minutes > LONG_MINUTES ? look('long', 'when', `It lasts ${Math.round(minutes / 6) / 10} hours without a break.`) : undefined;
+}
+
+/** One long event that may be many, and many without an end. */
+function shapeNotes(recurrence: Recurrence, { style, horizon }: WhenContext): ProofNote[] {
+  const notes: ProofNote[] = [];
+  for (const [index, stretch] of recurrence.stretches.entries()) {
+    const { start, length, limit } = stretch;
+    if (!stretch.rule && start.minute !== null && length && length.days >= 1 && length.minute !== null) {
+      const evening = length.days === 1 && length.minute <= NIGHT_ENDS;
+      if (!evening && length.minute > start.minute) {
+        const until = start.day + length.days;
+        const daily = { rule: rule('daily'), length: { days: 0, minute: length.minute }, limit: { kind: 'until' as const, day: until } };
+        notes.push(
+          look(
+            'maybe-daily',
+            'when',
+            `One date from ${sayTime(start.minute, style)} on ${sayDay(start.day, style)} to ${sayTime(length.minute, style)} on ${sayDay(until, style)}, nights included.`,
+            {
+              mend: {
+                words: `Make it each day, ${sayTime(start.minute, style)}–${sayTime(length.minute, style)}`,
+                content: withStretch(recurrence, index, daily),
+              },
+            },
+          ),
+        );
+      }
+    }
+    if (stretch.rule && limit.kind === 'open' && !notes.some((n) => n.kind === 'endless')) {
+      const day = Math.min(horizon, start.day + 364);
+      notes.push(
+        look('endless', 'when', 'It repeats without an end: somebody has to remember when it stops.', {
+          mend: {
+            words: `Let it end on ${sayDay(day, style, { year: true })}`,
+            content: withStretch(recurrence, index, { limit: { kind: 'until', day } }),
+          },
+        }),
+      );
+    }
+  }
+  return notes;
+}
+
+/** Days of a listing's dates around now: those of the last year and until the horizon, for comparing with its words. */
+export function daysAround(content: ListingContent, { today, horizon }: Pick<WhenContext, 'today' | 'horizon'>): Day[] {
+  if (!content.recurrence) return [];
+  try {
+    const days = startsBetween(fromStored(content.recurrence), today - 366, horizon).map(({ wall }) => wall.day);
+    const moved = changesFromStored(content.changes).flatMap((c) => (c.movedTo ? [c.movedTo.day] : []));
+    return [...new Set([...days, ...moved])].sort((a, b) => a - b);
+  } catch {
+    return [];
+  }
+}

@@ -1,0 +1,106 @@
+/** Proof of the words: title, summary, what they leave out and what stands in them too often. */
+import { type ListingContent, SUMMARY_SHOWN } from '../listing/content';
+import { linesOf, MONTH_ENTRY, MONTH_LINES } from '../text/measure';
+import { plainText, shorten } from '../text/text';
+import { good, look, type ProofNote, stops } from './note';
+
+/** Words that stay as they are when a title in capitals is written in sentence case: short ones, with a digit or dots. */
+const isName = (word: string): boolean => /\d/.test(word) || /^(\p{L}\.)+$/u.test(word);
+
+/** "SEED SWAP" to "Seed swap". */
+export function sentenceCase(text: string): string {
+  const lower = text
+    .split(' ')
+    .map((word) => (isName(word) ? word : word.toLowerCase()))
+    .join(' ');
+  return lower.replace(/(^|[.!?]\s+)(\p{L})/gu, (_, before: string, letter: string) => before + letter.toUpperCase());
+}
+
+const isShouting = (text: string): boolean =>
+  text.length > 3 && text === text.toUpperCase() && (text.match(/\p{Lu}/gu)?.length ?? 0) > 3 && !(isName(text) && !text.includes(' '));
+
+/** Words that a copy keeps from what it was copied from. */
+const COPY_WORDS = /^\s*(copy of|kopie von|copie de)\s+|\s*[([]?\bcopy(\s*\d+)?[)\]]?\s*$/i;
+
+export function withoutCopyWords(title: string): string {
+  return title
+    .replace(COPY_WORDS, '')
+    .replace(/\s*[([–-]\s*$/, '')
+    .trim();
+}
+
+/** Double or trailing spaces, spaces before commas. */
+const LOOSE = /^\s|\s$|\s{2,}|\s[,.;:!?](\s|$)/;
+export function tidied(text: string): string {
+  return text
+    .replace(/\s+/g, ' ')
+    .replace(/\s+([,.;:!?])(?=\s|$)/g, '$1')
+    .trim();
+}
+
+/** The first sentence of a text, as long as a summary may be. */
+export function firstSentence(html: string): string {
+  const text = plainText(html).replace(/\s+/g, ' ');
+  const end = /[.!?](?=\s|$)/.exec(text);
+  const sentence = end ? text.slice(0, end.index + 1) : text;
+  return sentence.length <= SUMMARY_SHOWN.search ? sentence : shorten(text, SUMMARY_SHOWN.search);
+}
+
+export function wordNotes(content: ListingContent): ProofNote[] {
+  return [...titleNotes(content), ...summaryNotes(content), ...looseNotes(content)];
+}
+
+function titleNotes(content: ListingContent): ProofNote[] {
+  const title = content.title.trim();
+  if (!title) return [stops('title-missing', 'title', 'The title is missing.')];
+  const notes: ProofNote[] = [];
+  if (isShouting(title))
+    notes.push(
+      look('title-capitals', 'title', 'The title is all in capitals; sentence case reads better.', {
+        mend: { words: `Write “${sentenceCase(title)}”`, content: { title: sentenceCase(title) } },
+      }),
+    );
+  const bare = withoutCopyWords(title);
+  if (bare !== title && bare)
+    notes.push(
+      look('title-copy', 'title', 'The title still says that it is a copy.', {
+        mend: { words: `Make it “${bare}”`, content: { title: bare } },
+      }),
+    );
+  const short = content.shortTitle.trim() || title;
+  const lines = linesOf(short, MONTH_ENTRY);
+  if (lines > MONTH_LINES)
+    notes.push(
+      look(
+        'short-title-long',
+        'shortTitle',
+        `“${short.slice(0, 60)}” takes ${lines} lines in the month, which shows ${MONTH_LINES}; give a short title.`,
+      ),
+    );
+  else notes.push(good('title-fits', 'title', 'The title fits the month sheet.'));
+  return notes;
+}
+
+function summaryNotes(content: ListingContent): ProofNote[] {
+  const summary = content.summary.trim();
+  const first = firstSentence(content.text);
+  if (!summary) {
+    if (!first) return [look('summary-missing', 'summary', 'Neither summary nor text: lists will show the title alone.')];
+    const mend = { words: 'Take the text’s first sentence', content: { summary: first } };
+    return [look('summary-missing', 'summary', 'No summary: lists will show the first words of the text.', { mend })];
+  }
+  if (summary.length <= SUMMARY_SHOWN.search) return [];
+  const mend = { words: 'Cut it at a word', content: { summary: shorten(summary, SUMMARY_SHOWN.search) } };
+  return [
+    look('summary-long', 'summary', `The summary has ${summary.length} characters; search engines show about ${SUMMARY_SHOWN.search}.`, {
+      mend,
+    }),
+  ];
+}
+
+function looseNotes(content: ListingContent): ProofNote[] {
+  const { title, shortTitle, summary } = content;
+  if (![title, shortTitle, summary].some((text) => LOOSE.test(text))) return [];
+  const mend = { words: 'Take them out', content: { title: tidied(title), shortTitle: tidied(shortTitle), summary: tidied(summary) } };
+  return [look('spaces', LOOSE.test(summary) && !LOOSE.test(title) ? 'summary' : 'title', 'There are spaces too many.', { mend })];
+}

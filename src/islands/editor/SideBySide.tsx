@@ -1,0 +1,84 @@
+/** Two listings that may be one, field by field; one may be merged into the other. */
+import { useEffect, useState } from 'react';
+import { ask, sayFailure, send } from '@/client/api';
+import type { ListingContent } from '@/core/listing/content';
+import { type ContentField, FIELD_WORDS, type NameOf, sayField } from '@/core/listing/fields';
+import { differences } from '@/core/listing/merge';
+import type { Style } from '@/core/phrase/format';
+import type { Subject } from '@/core/proof/note';
+import { Box } from './Dialogs';
+
+interface SideBySideProps {
+  subject: Subject;
+  /** the listing that is open; only a kept one can be merged */
+  id: string | null;
+  revision: number;
+  mine: ListingContent;
+  nameOf: NameOf;
+  style: Style;
+  onClose: () => void;
+}
+
+const ALWAYS: ContentField[] = ['title', 'recurrence', 'venueIds', 'organizerIds'];
+
+export function SideBySide({ subject, id, revision, mine, nameOf, style, onClose }: SideBySideProps) {
+  const [theirs, setTheirs] = useState<ListingContent | null>(null);
+  const [wrong, setWrong] = useState('');
+  useEffect(() => {
+    void ask<{ content: ListingContent }>(`/api/v1/listings/${subject.listingId}`).then((outcome) => {
+      if (outcome.kind === 'done') setTheirs(outcome.value.content);
+      else setWrong(sayFailure(outcome));
+    });
+  }, [subject.listingId]);
+  const differing = theirs ? differences(mine, theirs) : [];
+  const fields = [...ALWAYS, ...differing.filter((f) => !ALWAYS.includes(f) && f !== 'pictureId' && f !== 'galleryIds')];
+  const merge = async (): Promise<void> => {
+    const outcome = await send<{ into: string }>('POST', `/api/v1/listings/${id}/merge`, { into: subject.listingId, revision });
+    if (outcome.kind === 'done') location.assign(`/desk/listings/${outcome.value.into}`);
+    else setWrong(sayFailure(outcome));
+  };
+  return (
+    <Box title={`Is it “${subject.title}”?`} onClose={onClose}>
+      {wrong && (
+        <p className="note bad" role="alert">
+          {wrong}
+        </p>
+      )}
+      {theirs && (
+        <table className="ledger sides">
+          <thead>
+            <tr>
+              <th />
+              <th>This listing</th>
+              <th>
+                <a href={`/desk/listings/${subject.listingId}`}>The other</a>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {fields.map((field) => (
+              <tr key={field} className={differing.includes(field) ? 'differs' : undefined}>
+                <th scope="row">{FIELD_WORDS[field]}</th>
+                <td>{sayField(field, mine, nameOf, style).slice(0, 300) || '–'}</td>
+                <td>{sayField(field, theirs, nameOf, style).slice(0, 300) || '–'}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      <div className="row" style={{ marginTop: 12 }}>
+        {id && (
+          <button type="button" className="button main" disabled={!theirs} onClick={() => void merge()}>
+            Merge this into the other
+          </button>
+        )}
+        <button type="button" className="button" onClick={onClose}>
+          Close
+        </button>
+      </div>
+      {id && (
+        <p className="hint">What the other lacks is taken over from this one, which goes to the bin; its address leads to the other.</p>
+      )}
+    </Box>
+  );
+}

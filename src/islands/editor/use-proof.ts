@@ -1,0 +1,93 @@
+/** Proof beside the form: at once what the form itself shows, a moment later what the server knows of everything around it. */
+import { useCallback, useEffect, useMemo, useState } from 'react';
+import { ask, send } from '@/client/api';
+import type { ListingContent } from '@/core/listing/content';
+import type { EditorStart, OrganizerChoice, VenueChoice } from '@/core/listing/editor';
+import { keyOf, type ProofNote, type Waiver, waive } from '@/core/proof/note';
+import type { PictureFacts } from '@/core/proof/look-of-it';
+import { proofOf } from '@/core/proof/proof';
+
+/** What only the server can know. */
+const AROUND = new Set(['venue-clash', 'organizer-clash', 'lookalike', 'same-title', 'holiday', 'copy-title', 'copy-when', 'low-contrast']);
+const PAUSE_MS = 500;
+
+export interface Proof {
+  open: ProofNote[];
+  waived: { note: ProofNote; waiver: Waiver }[];
+  all: ProofNote[];
+  /** undefined when it worked, else why not */
+  answerFor: (note: ProofNote, reason: string) => Promise<string | undefined>;
+  askAgain: (key: string) => Promise<void>;
+  looked: (part: 'title' | 'when') => Promise<void>;
+  refresh: () => void;
+}
+
+interface ProofInput {
+  start: EditorStart;
+  id: string | null;
+  revision: number;
+  content: ListingContent;
+  picture: PictureFacts | undefined;
+  venues: readonly VenueChoice[];
+  organizers: readonly OrganizerChoice[];
+}
+
+export function useProof({ start, id, revision, content, picture, venues, organizers }: ProofInput): Proof {
+  const [around, setAround] = useState<ProofNote[]>([]);
+  const [waivers, setWaivers] = useState<Waiver[]>([]);
+  const [turn, setTurn] = useState(0);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: asked anew when the listing was saved, or somebody asks
+  useEffect(() => {
+    const leave = new AbortController();
+    const timer = setTimeout(() => {
+      const request = {
+        method: 'POST',
+        body: JSON.stringify({ id, content }),
+        headers: { 'content-type': 'application/json' },
+        signal: leave.signal,
+      };
+      void ask<{ notes: ProofNote[]; waivers: Waiver[] }>('/api/v1/proof', request).then((outcome) => {
+        // Without an answer, what the form itself shows still stands.
+        if (outcome.kind !== 'done' || leave.signal.aborted) return;
+        setAround(outcome.value.notes.filter((note) => AROUND.has(note.kind)));
+        setWaivers(outcome.value.waivers);
+      });
+    }, PAUSE_MS);
+    return () => {
+      clearTimeout(timer);
+      leave.abort();
+    };
+  }, [content, id, revision, turn]);
+  const own = useMemo(() => {
+    const venue = new Map(venues.map((v) => [v.id, v]));
+    const organizer = new Map(organizers.map((o) => [o.id, o]));
+    const { today, horizon, style, zone } = start.site;
+    return proofOf(content, { today, horizon, style, zone, picture, venue: (v) => venue.get(v), organizer: (o) => organizer.get(o) });
+  }, [content, picture, venues, organizers, start.site]);
+  const all = useMemo(() => {
+    const order = { stops: 0, look: 1, good: 2 };
+    return [...own, ...around].sort((a, b) => order[a.severity] - order[b.severity]);
+  }, [own, around]);
+  const parted = useMemo(() => waive(all, waivers), [all, waivers]);
+  const tell = useCallback(
+    async (body: object): Promise<string | undefined> => {
+      if (!id) return 'Save the listing first: then it is remembered.';
+      const outcome = await send<{ waivers: Waiver[] }>('POST', `/api/v1/listings/${id}/proof`, body);
+      if (outcome.kind !== 'done') return outcome.kind === 'refused' ? outcome.title : 'That did not get through; try again.';
+      setWaivers(outcome.value.waivers);
+      return undefined;
+    },
+    [id],
+  );
+  return {
+    ...parted,
+    all,
+    answerFor: (note, reason) => tell({ do: 'waive', key: keyOf(note), reason }),
+    askAgain: async (key) => void (await tell({ do: 'ask-again', key })),
+    looked: async (part) => {
+      await tell({ do: 'looked', part });
+      setTurn((n) => n + 1);
+    },
+    refresh: () => setTurn((n) => n + 1),
+  };
+}

@@ -1,0 +1,31 @@
+/** Proof of a content as it is being typed: everything around it, which the form itself cannot know. Writes nothing. */
+import type { APIRoute } from 'astro';
+import { z } from 'zod';
+import { proofOf } from '@/core/proof/proof';
+import { editsAll } from '@/server/accounts/roles';
+import { answer, readJson } from '@/server/http/endpoint';
+import { explain, problemResponse, read, refused } from '@/server/http/problem';
+import { contentInput } from '@/server/listings/input';
+import { readListing } from '@/server/listings/read';
+import { fullContext } from '@/server/proof/around';
+import { titlesOf } from '@/server/proof/titles';
+import { readWaivers } from '@/server/proof/write';
+import { lookup } from '@/server/public/lookup';
+
+const input = z.object({ id: z.uuid().nullable(), content: contentInput });
+
+export const POST: APIRoute = async ({ request, locals: { rt, actor, settings, now } }) => {
+  try {
+    if (!actor) throw refused();
+    const { id, content } = read(input, await readJson(request));
+    if (id) await readListing(rt.db, id, actor);
+    const found = await lookup(rt);
+    const titles = await titlesOf(rt.db, rt.contentRevision());
+    const context = await fullContext({ db: rt.db, settings, now, found, titles }, id, content);
+    // What belongs to others is told to those who may see it.
+    const shown = editsAll(actor) ? context : { ...context, lookalikes: [], sameTitle: [], organizerClashes: [] };
+    return answer({ notes: proofOf(content, shown), waivers: id ? await readWaivers(rt.db, id) : [] });
+  } catch (error) {
+    return problemResponse(explain(error));
+  }
+};

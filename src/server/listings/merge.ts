@@ -1,0 +1,26 @@
+/** Two listings of one event made one: what the other lacks is taken over, this one goes to the bin, its address leads on. */
+import { eq } from 'drizzle-orm';
+import { filledFrom } from '@/core/listing/merge';
+import { mayEdit } from '../accounts/roles';
+import type { Db } from '../db/client';
+import { listing, oldAddress } from '../db/schema';
+import { invalid, notFound, refused } from '../http/problem';
+import { type Change, moveToStage, saveListing } from './write';
+
+/** `revision`: of this one, as the form was opened with it. */
+export async function mergeListings(tx: Db, from: { id: string; revision: number }, intoId: string, change: Change): Promise<string> {
+  if (from.id === intoId) throw invalid('into', 'A listing cannot be merged with itself.');
+  const [own] = await tx.select().from(listing).where(eq(listing.id, from.id)).for('update');
+  const [into] = await tx.select().from(listing).where(eq(listing.id, intoId)).for('update');
+  if (!own || !into) throw notFound('listing');
+  if (!mayEdit(change.by, own) || !mayEdit(change.by, into)) throw refused('One of the two belongs to somebody else; ask an editor.');
+  if (into.stage === 'binned') throw invalid('into', 'The other is in the bin; take it out first.');
+  const content = filledFrom(into.working, own.working);
+  await saveListing(tx, { id: into.id, content, revision: into.revision }, change);
+  await moveToStage(tx, own.id, 'binned', change);
+  await tx
+    .insert(oldAddress)
+    .values({ address: own.address, listingId: into.id })
+    .onConflictDoUpdate({ target: oldAddress.address, set: { listingId: into.id } });
+  return into.id;
+}

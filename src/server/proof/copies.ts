@@ -1,0 +1,36 @@
+/** Listings begun as copies: what of them nobody looked at yet. */
+import { eq, sql } from 'drizzle-orm';
+import { canonical } from '@/core/text/canonical';
+import type { Db } from '../db/client';
+import { listingCopy, proofState } from '../db/schema';
+
+/** Says that a part of a copy was looked at and is right as it is. */
+export async function lookedAt(tx: Db, listingId: string, part: 'title' | 'when'): Promise<void> {
+  await tx
+    .update(listingCopy)
+    .set({ unlooked: sql`array_remove(${listingCopy.unlooked}, ${part})` })
+    .where(eq(listingCopy.listingId, listingId));
+  await tx.delete(proofState).where(eq(proofState.listingId, listingId));
+}
+
+/** Were a copy's parts touched? Then nobody needs to be asked about them. */
+export async function noteTouched(
+  tx: Db,
+  listingId: string,
+  before: { title: string; recurrence: unknown },
+  after: { title: string; recurrence: unknown },
+): Promise<void> {
+  const [copy] = await tx.select().from(listingCopy).where(eq(listingCopy.listingId, listingId));
+  if (!copy?.unlooked.length) return;
+  const untouched = copy.unlooked.filter((part) =>
+    part === 'title' ? before.title === after.title : canonical(before.recurrence) === canonical(after.recurrence),
+  );
+  if (untouched.length !== copy.unlooked.length)
+    await tx.update(listingCopy).set({ unlooked: untouched }).where(eq(listingCopy.listingId, listingId));
+}
+
+/** What of a copy nobody looked at yet; nothing when it is none. */
+export async function readUnlooked(db: Db, listingId: string): Promise<('title' | 'when')[]> {
+  const [copy] = await db.select({ unlooked: listingCopy.unlooked }).from(listingCopy).where(eq(listingCopy.listingId, listingId));
+  return copy?.unlooked ?? [];
+}
