@@ -42,7 +42,7 @@ async function handle(context: APIContext, next: () => Promise<Response>): Promi
   const etag = !unsafe && locals.actor === null && !NOT_KEPT.test(url.pathname) ? etagOf(url, rt) : undefined;
   if (etag && request.headers.get('if-none-match') === etag) return new Response(null, { status: 304, headers: keptHeaders(etag) });
   const response = await next();
-  if (unsafe && response.status < 400 && !url.pathname.startsWith('/api/auth/')) await rt.contentChanged();
+  if (unsafe && response.status < 400 && !locals.unchanged && !url.pathname.startsWith('/api/auth/')) await rt.contentChanged();
   if (etag && response.status === 200) for (const [name, value] of Object.entries(keptHeaders(etag))) response.headers.set(name, value);
   else if (!response.headers.has('cache-control')) response.headers.set('cache-control', 'private, no-store');
   guard(response.headers);

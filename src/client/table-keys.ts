@@ -1,5 +1,5 @@
 /** Arrow keys walk a table's rows by their first links; typing goes on in the search field. */
-const links = [...document.querySelectorAll<HTMLAnchorElement>('[data-rows] tbody tr td:first-child a')];
+const links = [...document.querySelectorAll<HTMLAnchorElement>('[data-rows] tbody tr td a')];
 document.addEventListener('keydown', (event) => {
   if (event.altKey || event.ctrlKey || event.metaKey || (event.target as Element).closest('input, select, textarea')) return;
   const at = links.indexOf(document.activeElement as HTMLAnchorElement);

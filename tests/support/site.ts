@@ -7,7 +7,9 @@ import { lookup } from '@/server/public/lookup';
 import type { Runtime } from '@/server/runtime';
 import type { Now } from '@/server/site/clock';
 import { Workshop } from '@/server/workshop/workshop';
-import { NOW, SETTINGS } from './db';
+import type { Actor } from '@/server/accounts/roles';
+import { readTable, readTableQuery, selectingOf } from '@/server/listings/table';
+import { EDITOR, NOW, SETTINGS } from './db';
 
 export const HOST = 'almanac.example';
 
@@ -38,4 +40,11 @@ export function siteOf(db: Db, part: { now?: Now; works?: Partial<Record<JobKind
     workshop,
     around,
   } as unknown as Runtime;
+}
+
+/** The Desk's table as an address asks for it. */
+export async function tableOf(db: Db, text = '', actor: Actor = EDITOR, now: Now = NOW) {
+  const query = readTableQuery(new URLSearchParams(text));
+  const selecting = await selectingOf({ db, contentRevision: () => `test ${Math.random()}`, now: () => now }, query);
+  return readTable(db, { actor, query, sorted: text.includes('sort='), ...selecting });
 }

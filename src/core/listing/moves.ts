@@ -246,3 +246,14 @@ export function lengthenAll(content: ListingContent, key: string, days: number):
   const stretch = { ...found.stretch, length: next.length };
   return withRecurrence(content, (r) => ({ ...r, stretches: r.stretches.map((s, i) => (i === found.index ? stretch : s)) }));
 }
+
+/** Every date of a listing so many days later (or earlier), rule by rule; breaks stay where they are. Undefined when a rule cannot follow. */
+export function shiftListing(content: ListingContent, days: number): ListingContent | undefined {
+  const count = content.recurrence?.stretches.length ?? 0;
+  let moved: ListingContent | undefined = content;
+  for (let i = 0; moved && i < count; i++) {
+    const start: string | undefined = moved.recurrence?.stretches[i]?.start;
+    moved = start === undefined ? undefined : moveAll(moved, start, days);
+  }
+  return count ? moved : undefined;
+}

@@ -3,6 +3,7 @@
  * 1970-01-01 and minutes count from midnight, as in the core; instants are timestamptz.
  */
 export * from './schema/accounts';
+export * from './schema/bulk';
 export * from './schema/exchange';
 export * from './schema/jobs';
 export * from './schema/listings';

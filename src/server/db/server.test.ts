@@ -5,11 +5,11 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { change, choir, emptyTables, inTx, NOW, SETTINGS, seedPlaces } from '../../../tests/support/db';
+import { tableOf } from '../../../tests/support/site';
 import { rebuildIndex } from '../listings/rebuild';
 import { createListing, publishListing } from '../listings/write';
 import { countOne } from '../limits/limits';
 import { readFacets } from '../public/dates';
-import { readTable, readTableQuery } from '../listings/read';
 import { type OpenDatabase, openDatabase } from './client';
 
 /** Debian's PostgreSQL, when it is installed. */
@@ -104,7 +104,7 @@ describe.skipIf(!bin)(`the same code on a PostgreSQL server${bin ? '' : ' (skipp
       found,
     );
     expect([facets.total, facets.free, facets.places.get('Gannet Bay')]).toEqual([10, 10, 10]);
-    const table = await readTable(db, { id: null, name: 'Ivo', role: 'editor' }, readTableQuery(new URLSearchParams('sort=next')), NOW.day);
+    const table = await tableOf(db, 'sort=next');
     expect([table.total, table.rows[0]?.nextDay]).toEqual([1, NOW.day + 6]);
   });
 

@@ -2,13 +2,12 @@ import { eq } from 'drizzle-orm';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { change, choir, EDITOR, freshDb, inTx, NOW, type Places, SETTINGS, seedPlaces } from '../../../tests/support/db';
 import { problem } from '../../../tests/support/problem';
-import { HOST, siteOf } from '../../../tests/support/site';
+import { HOST, siteOf, tableOf } from '../../../tests/support/site';
 import type { Db } from '../db/client';
 import { category, importItem, importRow, job, listing, occurrence, organizer, published, venue } from '../db/schema';
 import { cancelJob, type Job } from '../jobs/runner';
 import { rebuildIndex } from '../listings/rebuild';
 import { createListing, publishListing, saveListing } from '../listings/write';
-import { readTable, readTableQuery } from '../listings/read';
 import { findPublished } from '../public/listing';
 import type { Runtime } from '../runtime';
 import { bringing, readBatches, readPreview, startBringIn, startTakeBack } from './bring-in';
@@ -133,7 +132,7 @@ describe('a calendar file', () => {
     );
     expect(await takeBack(next.id)).toEqual({ undone: 0, stayed: ['Open House'] });
     // What stays is its editor's own from now on, and seen.
-    expect((await readTable(db, EDITOR, readTableQuery(new URLSearchParams()), NOW.day)).rows.map((r) => r.title)).toContain('Open House');
+    expect((await tableOf(db)).rows.map((r) => r.title)).toContain('Open House');
     expect((await readBatches(db)).map((b) => b.state).sort()).toEqual(['brought-in', 'undone', 'undone']);
     expect((await rebuildIndex(db, SETTINGS, NOW)).differed).toEqual([]);
   });
@@ -227,7 +226,7 @@ const many = (count: number): string =>
     ]),
   );
 const seen = async (): Promise<string[]> => [
-  ...(await readTable(db, EDITOR, readTableQuery(new URLSearchParams()), NOW.day)).rows.map((r) => r.title),
+  ...(await tableOf(db)).rows.map((r) => r.title),
   ...((await findPublished(db, 'watch-0')) ? ['page'] : []),
 ];
 
@@ -240,7 +239,7 @@ describe('many listings', () => {
           ...bringing,
           step: async (tx, row, size, around) => {
             const step = await bringing.step(tx, row, Math.min(size, 9), around);
-            if (row.hidden) looks.push((await readTable(tx, EDITOR, readTableQuery(new URLSearchParams()), NOW.day)).total);
+            if (row.hidden) looks.push((await tableOf(tx)).total);
             return step;
           },
         },

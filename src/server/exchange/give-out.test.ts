@@ -5,7 +5,7 @@ import { emptyContent, type ListingContent } from '@/core/listing/content';
 import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';
 import { listing, occurrence } from '../db/schema';
-import { readTableQuery } from '../listings/read';
+import { readTableQuery } from '../listings/table';
 import { createListing, moveToStage, publishListing } from '../listings/write';
 import { readComing } from '../public/dates';
 import { BLANK_VENUE } from '../venues/input';

@@ -17,7 +17,7 @@ import { plainText } from '@/core/text/text';
 import type { Actor } from '../accounts/roles';
 import { category, listing, organizer, published, venue } from '../db/schema';
 import { horizonOf } from '../listings/date-index';
-import { selectTable, type TableQuery } from '../listings/read';
+import { selectingOf, selectTable, type TableQuery } from '../listings/table';
 import { icalOf } from '../public/feed';
 import { type Lookup, lookup } from '../public/lookup';
 import type { Runtime } from '../runtime';
@@ -30,7 +30,7 @@ type Row = typeof listing.$inferSelect;
 
 /** The listings of a table's selection, in the table's order of titles; without one, all. */
 async function rowsOf(rt: Runtime, selection: { actor: Actor; query: TableQuery } | undefined): Promise<Row[]> {
-  const where = selection && selectTable(selection.actor, selection.query);
+  const where = selection && selectTable(selection.actor, selection.query, await selectingOf(rt, selection.query));
   return rt.db.select().from(listing).where(where).orderBy(asc(listing.title), asc(listing.id));
 }
 

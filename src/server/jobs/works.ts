@@ -1,4 +1,5 @@
 /** Every kind of work that is done in the background. */
+import { bulking, bulkUndoing } from '../bulk/run';
 import type { JobKind } from '../db/schema';
 import { bringing, looking, takingBack } from '../exchange/bring-in';
 import { rebuilding } from '../listings/rebuild';
@@ -12,4 +13,6 @@ export const WORKS: Record<JobKind, Work> = {
   horizon: rebuilding,
   rebuild: rebuilding,
   proof: proofing,
+  bulk: bulking,
+  'bulk-undo': bulkUndoing,
 };

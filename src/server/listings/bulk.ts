@@ -7,7 +7,7 @@ import type { ListingContent } from '@/core/listing/content';
 import { freeAddress, webAddress } from '@/core/text/text';
 import type { Db } from '../db/client';
 import { newId } from '../db/ids';
-import { horizonOf, indexRows } from './date-index';
+import { horizonOf, indexRows, nextOf } from './date-index';
 import { type Change, linkRows, publishedValues, whatStops } from './write';
 
 export interface NewListing {
@@ -90,7 +90,9 @@ export async function buildMany(
     const reason = publish ? whatStops(content, change, undefined) : undefined;
     const isPublic = publish && reason === undefined;
     const what = isPublic ? 'brought in and published' : 'brought in';
-    const own = { owner_id: by.id, job_id: jobId, edited: false, revision: 1, created_at: at, changed_at: at };
+    const dates = indexRows({ listingId: id, content, isPublic: isPublic && content.visibility === 'public', settings, horizon });
+    rows.occurrence.push(...dates);
+    const own = { ...nextOf(dates, now.day), owner_id: by.id, job_id: jobId, edited: false, revision: 1, created_at: at, changed_at: at };
     rows.listing.push({ id, address, stage: isPublic ? 'published' : 'draft', title: content.title, working: content, ...own });
     rows.version.push({ id: newId(), listing_id: id, revision: 1, content, what, by_name: by.name, at });
     rows.audit.push({ id: newId(), at, by_id: by.id, by_name: by.name, what, kind: 'listing', subject_id: id });
@@ -100,9 +102,6 @@ export async function buildMany(
       rows.published.push({ ...snake(publishedValues({ id, address }, content, publication)), job_id: jobId });
       rows.listing_link.push(...linkRows(id, 'published', content).map(snake));
     }
-    rows.occurrence.push(
-      ...indexRows({ listingId: id, content, isPublic: isPublic && content.visibility === 'public', settings, horizon }),
-    );
     return { id, published: isPublic, reason };
   });
   return { made, rows };

@@ -109,8 +109,43 @@ export async function insertRows(tx: Db, rows: readonly IndexRow[]): Promise<voi
   }
 }
 
-/** Makes a listing's part of the index anew. */
-export async function writeIndex(tx: Db, input: IndexInput): Promise<void> {
+/** Makes a listing's part of the index anew, and with it what is next. */
+export async function writeIndex(tx: Db, input: IndexInput & { today: Day }): Promise<void> {
   await tx.execute(sql`delete from occurrence where listing_id = ${input.listingId}`);
-  await insertRows(tx, indexRows(input));
+  const rows = indexRows(input);
+  await insertRows(tx, rows);
+  const { next_day, next_minute, next_last } = nextOf(rows, input.today);
+  await tx.execute(
+    sql`update listing set next_day = ${next_day}::int, next_minute = ${next_minute}::int, next_last = ${next_last}::int where id = ${input.listingId}`,
+  );
+}
+
+interface Next {
+  next_day: Day | null;
+  next_minute: number | null;
+  next_last: Day | null;
+}
+
+/** The first date that is not over on a day. A whole day comes before the hours of that day. */
+export function nextOf(rows: readonly IndexRow[], today: Day): Next {
+  const first = rows
+    .filter((row) => row.last_day >= today)
+    .reduce<IndexRow | undefined>((best, row) => {
+      if (!best) return row;
+      const order = row.start_day - best.start_day || (row.start_minute ?? -1) - (best.start_minute ?? -1);
+      return order < 0 ? row : best;
+    }, undefined);
+  return { next_day: first?.start_day ?? null, next_minute: first?.start_minute ?? null, next_last: first?.last_day ?? null };
+}
+
+/** Finds what is next for the listings whose next date is over, or for some of them. Says how many there were. */
+export async function refreshNext(tx: Db, today: Day, ids?: readonly string[]): Promise<number> {
+  const which = ids ? (ids.length ? sql`l.id in ${ids}` : sql`false`) : sql`l.next_last < ${today}`;
+  const result = (await tx.execute(sql`
+    update listing l set next_day = n.start_day, next_minute = n.start_minute, next_last = n.last_day
+    from listing o left join lateral (
+      select d.start_day, d.start_minute, d.last_day from occurrence d where d.listing_id = o.id and d.last_day >= ${today}
+      order by d.start_day, d.start_minute nulls first limit 1) n on true
+    where o.id = l.id and ${which}`)) as unknown as { affectedRows?: number; rowCount?: number };
+  return result.affectedRows ?? result.rowCount ?? 0;
 }

@@ -1,6 +1,6 @@
 import { expect, it } from 'vitest';
-import { change, choir, EDITOR, freshDb, inTx, NOW, SETTINGS, seedPlaces } from '../../../tests/support/db';
-import { readTable, readTableQuery } from './read';
+import { change, choir, freshDb, inTx, SETTINGS, seedPlaces } from '../../../tests/support/db';
+import { tableOf } from '../../../tests/support/site';
 import { createListing } from './write';
 
 it('the table by next date goes by the hour within a day, whole days first, listings without a date last', async () => {
@@ -16,8 +16,7 @@ it('the table by next date goes by the hour within a day, whole days first, list
   await at('None', null);
   await at('Before', '2027-03-18T23:00');
   await at('All day', '2027-03-19');
-  const titles = async (query: string): Promise<string> =>
-    (await readTable(db, EDITOR, readTableQuery(new URLSearchParams(query)), NOW.day)).rows.map((row) => row.title).join(', ');
+  const titles = async (query: string): Promise<string> => (await tableOf(db, query)).rows.map((row) => row.title).join(', ');
   expect(await titles('sort=next')).toBe('Before, All day, Morning, Evening, None');
   expect(await titles('sort=next&down=1')).toBe('Evening, Morning, All day, Before, None');
 });

@@ -7,7 +7,7 @@ import { SITE_ACTOR } from '../accounts/roles';
 import type { Now } from '../site/clock';
 import type { SiteSettings } from '../site/settings';
 import { Workshop } from '../workshop/workshop';
-import { horizonOf, type IndexRow, insertRows } from './date-index';
+import { horizonOf, type IndexRow, insertRows, refreshNext } from './date-index';
 
 export interface RebuildReport {
   listings: number;
@@ -103,6 +103,7 @@ async function rebuildSome(tx: Db, input: SomeInput, report: RebuildReport): Pro
   }
   if (gone.length) await tx.execute(sql`delete from occurrence where listing_id in ${gone}`);
   await insertRows(tx, anew);
+  if (gone.length) await refreshNext(tx, now.day, gone);
   return ids.at(-1);
 }
 

@@ -129,6 +129,7 @@ async function derive(tx: Db, row: Row, { settings, now }: Change): Promise<void
     isPublic: isPublic && row.working.visibility === 'public',
     settings,
     horizon: horizonOf(now.day, settings.horizonMonths),
+    today: now.day,
   });
 }
 

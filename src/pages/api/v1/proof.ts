@@ -14,8 +14,10 @@ import { lookup } from '@/server/public/lookup';
 
 const input = z.object({ id: z.uuid().nullable(), content: contentInput });
 
-export const POST: APIRoute = async ({ request, locals: { rt, actor, settings, now } }) => {
+export const POST: APIRoute = async ({ request, locals }) => {
   try {
+    const { rt, actor, settings, now } = locals;
+    locals.unchanged = true;
     if (!actor) throw refused();
     const { id, content } = read(input, await readJson(request));
     if (id) await readListing(rt.db, id, actor);

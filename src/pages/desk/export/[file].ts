@@ -3,7 +3,7 @@ import type { APIRoute } from 'astro';
 import { isoDay } from '@/core/day/day';
 import { GIVEN_OUT, giveOut } from '@/server/exchange/give-out';
 import { explain, notFound, problemResponse, refused } from '@/server/http/problem';
-import { readTableQuery } from '@/server/listings/read';
+import { readTableQuery } from '@/server/listings/table';
 
 export const GET: APIRoute = async ({ params, url, locals: { rt, actor } }) => {
   try {

@@ -3,12 +3,13 @@ import { sql } from 'drizzle-orm';
 import { boolean, index, integer, jsonb, pgTable, text, uuid } from 'drizzle-orm/pg-core';
 import { at } from './columns';
 
-export type JobKind = 'look' | 'bring-in' | 'take-back' | 'horizon' | 'rebuild' | 'proof';
+export type JobKind = 'look' | 'bring-in' | 'take-back' | 'horizon' | 'rebuild' | 'proof' | 'bulk' | 'bulk-undo';
 export type JobState = 'running' | 'cancelling' | 'done' | 'cancelled' | 'failed';
 /** What a job needs to go on after any stop, and what it found. */
 export interface JobInput {
   format: 1;
   batchId?: string;
+  runId?: string;
   publish?: boolean;
   /** which part of its work it is at */
   phase?: 'new' | 'changed';

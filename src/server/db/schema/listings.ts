@@ -25,8 +25,13 @@ export const listing = pgTable(
     revision: integer('revision').notNull().default(1),
     createdAt: at('created_at').notNull(),
     changedAt: at('changed_at').notNull(),
+    /** its next date by the site's day when it was last looked at, derived from the date index; for sorting the table */
+    nextDay: integer('next_day'),
+    nextMinute: integer('next_minute'),
+    /** the last day of that date: after it another one is next */
+    nextLast: integer('next_last'),
   },
-  (t) => [index('listing_stage').on(t.stage, t.changedAt), index('listing_owner').on(t.ownerId)],
+  (t) => [index('listing_next').on(t.nextDay), index('listing_stage').on(t.stage, t.changedAt), index('listing_owner').on(t.ownerId)],
 );
 
 /** What readers see: the published copy, spread into the columns that views ask for. One row a published listing. */

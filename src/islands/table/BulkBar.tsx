@@ -1,0 +1,229 @@
+/** The bar of chosen listings: what to do with them, what that will do, and doing it. */
+import { type FormEvent, useEffect, useRef, useState } from 'react';
+import { sayFailure, send } from '@/client/api';
+import { BULK_WORDS, type BulkAction, MOST_SHIFT_DAYS } from '@/core/listing/bulk';
+import { sayCount } from '@/core/phrase/format';
+import { Box } from '../editor/Dialogs';
+import type { Named, TableStart } from './TableDesk';
+
+interface Plan {
+  total: number;
+  can: number;
+  cannot: { title: string; reason: string }[];
+  cannotCount: number;
+}
+
+interface BarProps {
+  start: TableStart;
+  /** undefined = everything that the table's choice holds */
+  ids: string[] | undefined;
+  count: number;
+  onEverything: (() => void) | undefined;
+  onClear: () => void;
+}
+
+type Kind = BulkAction['kind'];
+
+export function BulkBar({ start, ids, count, onEverything, onClear }: BarProps) {
+  const [kind, setKind] = useState<Kind | ''>('');
+  const kinds: Kind[] = [
+    ...(start.mayPublish ? (['publish', 'withdraw'] as const) : []),
+    'draft',
+    'category',
+    'venue',
+    'organizer',
+    'shift',
+    'headline',
+    'bin',
+  ];
+  return (
+    <section className="bulk-bar" aria-label="Chosen listings">
+      <strong role="status">{sayCount(count, 'listing')} chosen</strong>
+      {onEverything && (
+        <button type="button" className="link" onClick={onEverything}>
+          All {start.total.toLocaleString('en')} that the table holds
+        </button>
+      )}
+      <select className="box" aria-label="What to do with them" value={kind} onChange={(e) => setKind(e.target.value as Kind)}>
+        <option value="">What to do with them …</option>
+        {kinds.map((k) => (
+          <option key={k} value={k}>
+            {BULK_WORDS[k].verb}
+          </option>
+        ))}
+      </select>
+      <a
+        className="button small"
+        href={`/desk/export/listings.csv?${ids ? new URLSearchParams({ ids: ids.join(',') }) : start.query}`}
+        download
+      >
+        As a table
+      </a>
+      <button type="button" className="button small" onClick={onClear}>
+        None
+      </button>
+      {kind && <ActionDialog key={kind} kind={kind} start={start} ids={ids} count={count} onClose={() => setKind('')} />}
+    </section>
+  );
+}
+
+const NEEDS: Partial<Record<Kind, 'categories' | 'venues' | 'organizers'>> = {
+  category: 'categories',
+  venue: 'venues',
+  organizer: 'organizers',
+};
+
+function ActionDialog({
+  kind,
+  start,
+  ids,
+  count,
+  onClose,
+}: {
+  kind: Kind;
+  start: TableStart;
+  ids: string[] | undefined;
+  count: number;
+  onClose: () => void;
+}) {
+  const needs = NEEDS[kind];
+  const [target, setTarget] = useState('');
+  const [instead, setInstead] = useState(false);
+  const [days, setDays] = useState('7');
+  const [on, setOn] = useState(true);
+  const [plan, setPlan] = useState<Plan | null>(null);
+  const [wrong, setWrong] = useState('');
+  const [busy, setBusy] = useState(false);
+  const action = actionOf(kind, { target, instead, days: Number(days), on });
+  const chosen = ids ? { ids } : { query: start.query };
+  const asked = JSON.stringify(action);
+  const turn = useRef(0);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: asked anew when the action itself differs
+  useEffect(() => {
+    setPlan(null);
+    setWrong('');
+    if (!action) return;
+    const mine = ++turn.current;
+    const timer = setTimeout(() => {
+      void send<Plan>('POST', '/api/v1/bulk/plan', { ...chosen, action }).then((outcome) => {
+        if (mine !== turn.current) return;
+        if (outcome.kind === 'done') setPlan(outcome.value);
+        else setWrong(sayFailure(outcome));
+      });
+    }, 120);
+    return () => clearTimeout(timer);
+  }, [asked]);
+  const run = async (event: FormEvent): Promise<void> => {
+    event.preventDefault();
+    if (!action) return;
+    setBusy(true);
+    const outcome = await send<{ run: string }>('POST', '/api/v1/bulk', { ...chosen, action });
+    if (outcome.kind !== 'done') {
+      setBusy(false);
+      setWrong(sayFailure(outcome));
+      return;
+    }
+    const next = new URLSearchParams(start.query);
+    next.set('run', outcome.value.run);
+    location.assign(`/desk/listings?${next}`);
+  };
+  return (
+    <Box title={`${BULK_WORDS[kind].verb}: ${sayCount(count, 'listing')}`} onClose={onClose}>
+      <form className="form" onSubmit={(e) => void run(e)}>
+        {needs && (
+          <div className="field">
+            <label htmlFor="bulk-target">{{ categories: 'Category', venues: 'Venue', organizers: 'Organizer' }[needs]}</label>
+            <select id="bulk-target" value={target} onChange={(e) => setTarget(e.target.value)}>
+              <option value="">choose one</option>
+              {start[needs].map((one: Named) => (
+                <option key={one.id} value={one.id}>
+                  {one.name}
+                </option>
+              ))}
+            </select>
+          </div>
+        )}
+        {(kind === 'category' || kind === 'organizer') && (
+          <label className="check">
+            <input type="checkbox" checked={instead} onChange={(e) => setInstead(e.target.checked)} /> instead of what they have now; else
+            it comes first
+          </label>
+        )}
+        {kind === 'shift' && (
+          <div className="field">
+            <label htmlFor="bulk-days">Days later; with a minus, earlier</label>
+            <input
+              id="bulk-days"
+              type="number"
+              min={-MOST_SHIFT_DAYS}
+              max={MOST_SHIFT_DAYS}
+              value={days}
+              onChange={(e) => setDays(e.target.value)}
+            />
+            <span className="hint">Rules follow: a Tuesday by one day becomes a Wednesday. Breaks stay.</span>
+          </div>
+        )}
+        {kind === 'headline' && (
+          <label className="check">
+            <input type="checkbox" checked={on} onChange={(e) => setOn(e.target.checked)} /> give them more weight wherever they show
+          </label>
+        )}
+        <div role="status" aria-live="polite">
+          {wrong && <p className="note bad">{wrong}</p>}
+          {action && !plan && !wrong && <p className="quiet">One moment …</p>}
+          {plan && (
+            <>
+              <p style={{ margin: 0 }}>
+                {plan.can ? `${sayCount(plan.can, 'listing')} will be ${BULK_WORDS[kind].done}.` : 'None of them can be.'}
+                {plan.cannotCount > 0 && ` ${plan.cannotCount} cannot:`}
+              </p>
+              {plan.cannot.length > 0 && (
+                <ul className="small" style={{ listStyle: 'disc', paddingLeft: 20, margin: '4px 0 0' }}>
+                  {plan.cannot.map((c, i) => (
+                    <li key={i}>
+                      “{c.title}”: {c.reason}
+                    </li>
+                  ))}
+                </ul>
+              )}
+            </>
+          )}
+        </div>
+        <div className="row">
+          <button type="submit" className="button main" disabled={!plan?.can || busy}>
+            {busy ? 'One moment …' : BULK_WORDS[kind].verb}
+          </button>
+          <button type="button" className="button" onClick={onClose}>
+            Not now
+          </button>
+        </div>
+      </form>
+    </Box>
+  );
+}
+
+interface Parts {
+  target: string;
+  instead: boolean;
+  days: number;
+  on: boolean;
+}
+
+/** The action as it stands in the form; undefined while something is missing. */
+export function actionOf(kind: Kind, { target, instead, days, on }: Parts): BulkAction | undefined {
+  switch (kind) {
+    case 'category':
+    case 'organizer':
+      return target ? { kind, id: target, instead } : undefined;
+    case 'venue':
+      return target ? { kind, id: target } : undefined;
+    case 'shift':
+      return Number.isInteger(days) && days !== 0 && Math.abs(days) <= MOST_SHIFT_DAYS ? { kind, days } : undefined;
+    case 'headline':
+      return { kind, on };
+    case 'tag':
+      return undefined;
+    default:
+      return { kind };
+  }
+}

@@ -1,0 +1,58 @@
+/** What is done with the rows of the table: many at once in the bar below it, one field of one row in its cell. */
+import { useCallback, useEffect, useState } from 'react';
+import { BulkBar } from './BulkBar';
+import { RowEdit } from './RowEdit';
+
+export interface Named {
+  id: string;
+  name: string;
+}
+
+export interface TableStart {
+  /** what the table shows, as it stands in the address */
+  query: string;
+  total: number;
+  mayPublish: boolean;
+  categories: Named[];
+  venues: Named[];
+  organizers: Named[];
+}
+
+const boxes = (): HTMLInputElement[] => [...document.querySelectorAll<HTMLInputElement>('[data-rows] tbody input[name=chosen]')];
+
+export default function TableDesk({ start }: { start: TableStart }) {
+  const [ids, setIds] = useState<string[]>([]);
+  const [everything, setEverything] = useState(false);
+  const read = useCallback((): void => {
+    const chosen = boxes().filter((box) => box.checked);
+    setIds(chosen.map((box) => box.value));
+    if (chosen.length < boxes().length) setEverything(false);
+  }, []);
+  useEffect(() => {
+    // Boxes that the browser kept over a reload count too.
+    read();
+    const form = document.querySelector('[data-table]');
+    form?.addEventListener('change', read);
+    return () => form?.removeEventListener('change', read);
+  }, [read]);
+  const clear = (): void => {
+    for (const box of [...boxes(), ...document.querySelectorAll<HTMLInputElement>('[data-all]')]) box.checked = false;
+    setEverything(false);
+    setIds([]);
+  };
+  const whole = boxes().length > 0 && ids.length === boxes().length;
+  return (
+    <>
+      <RowEdit start={start} />
+      {ids.length > 0 && (
+        <BulkBar
+          start={start}
+          ids={everything ? undefined : ids}
+          count={everything ? start.total : ids.length}
+          onEverything={whole && !everything && start.total > ids.length ? () => setEverything(true) : undefined}
+          onClear={clear}
+        />
+      )}
+    </>
+  );
+}

@@ -1,0 +1,16 @@
+/** A kept view of the table, by its own address. */
+import type { APIRoute } from 'astro';
+import { explain, notFound, problemResponse } from '@/server/http/problem';
+import { readView } from '@/server/listings/views';
+
+export const GET: APIRoute = async ({ params, redirect, locals: { rt, actor } }) => {
+  try {
+    const view = await readView(rt.db, params.view ?? '', actor?.id ?? null);
+    if (!view) throw notFound('view');
+    const query = new URLSearchParams(view.query);
+    query.set('view', view.address);
+    return redirect(`/desk/listings?${query}`, 302);
+  } catch (error) {
+    return problemResponse(explain(error));
+  }
+};

@@ -1,0 +1,26 @@
+/** The listings that somebody chose, by their ids or by what the table shows; and what an action points to, which must be there. */
+import type { BulkAction } from '@/core/listing/bulk';
+import type { Actor } from '../accounts/roles';
+import { invalid } from '../http/problem';
+import { readTableIds, readTableQuery, selectingOf } from '../listings/table';
+import { lookup } from '../public/lookup';
+import type { Runtime } from '../runtime';
+
+export async function chosenIds(rt: Runtime, actor: Actor, chosen: { ids?: string[]; query?: string }): Promise<string[]> {
+  if (chosen.ids) {
+    const ids = [...new Set(chosen.ids)];
+    if (!ids.length) throw invalid('ids', 'Choose some listings first.');
+    return ids;
+  }
+  const query = readTableQuery(new URLSearchParams(chosen.query ?? ''));
+  return readTableIds(rt.db, actor, query, await selectingOf(rt, query));
+}
+
+export async function checkAction(rt: Runtime, action: BulkAction): Promise<void> {
+  const found = await lookup(rt);
+  const missing =
+    (action.kind === 'category' && !found.category.has(action.id) && 'category') ||
+    (action.kind === 'venue' && !found.venues.some((v) => v.id === action.id) && 'venue') ||
+    (action.kind === 'organizer' && !found.organizers.some((o) => o.id === action.id) && 'organizer');
+  if (missing) throw invalid('id', `That ${missing} is gone; choose another.`);
+}

@@ -1,0 +1,76 @@
+/** What an action would do with each of many listings, said before it is done. Reads only. */
+import { inArray } from 'drizzle-orm';
+import { applied, type BulkAction, staged } from '@/core/listing/bulk';
+import { mayEdit } from '../accounts/roles';
+import type { Db } from '../db/client';
+import { listing, listingCopy, picture } from '../db/schema';
+import { type Change, whatStops } from '../listings/write';
+
+export interface BulkPlan {
+  can: number;
+  /** the first of those that cannot, and why */
+  cannot: { title: string; reason: string }[];
+  cannotCount: number;
+}
+
+type Row = typeof listing.$inferSelect;
+/** So many are named. */
+const MOST_NAMED = 12;
+/** So many are read at once; the thread is free between them. */
+const AT_ONCE = 200;
+
+/** Why an action cannot be done with a listing; undefined when it can. */
+export function whyNot(
+  row: Row | undefined,
+  action: BulkAction,
+  change: Change,
+  around: { alt: string | undefined; unlooked: number },
+): string | undefined {
+  if (!row) return 'it was removed meanwhile';
+  if (!mayEdit(change.by, row)) return 'it belongs to somebody else';
+  if ((action.kind === 'publish' || action.kind === 'withdraw') && change.by.role === 'contributor')
+    return 'publishing needs a decision of an editor';
+  const to = staged(row.stage, row.edited, action.kind);
+  if (to && 'reason' in to) return to.reason;
+  if (action.kind === 'publish') {
+    if (around.unlooked) return 'it is a copy that was not looked at yet';
+    return lower(whatStops(row.working, change, around.alt));
+  }
+  if (to) return undefined;
+  const next = applied(row.working, action);
+  return typeof next === 'string' ? next : undefined;
+}
+
+const lower = (sentence: string | undefined): string | undefined =>
+  sentence === undefined ? undefined : sentence.charAt(0).toLowerCase() + sentence.slice(1).replace(/\.$/, '');
+
+export async function planBulk(db: Db, ids: readonly string[], action: BulkAction, change: Change): Promise<BulkPlan> {
+  const plan: BulkPlan = { can: 0, cannot: [], cannotCount: 0 };
+  for (let from = 0; from < ids.length; from += AT_ONCE) {
+    const some = ids.slice(from, from + AT_ONCE);
+    const rows = new Map((await db.select().from(listing).where(inArray(listing.id, some))).map((row) => [row.id, row]));
+    const alts = await readAlts(db, [...rows.values()]);
+    const copies = new Map(
+      (await db.select().from(listingCopy).where(inArray(listingCopy.listingId, some))).map((c) => [c.listingId, c.unlooked.length]),
+    );
+    for (const id of some) {
+      const row = rows.get(id);
+      const reason = whyNot(row, action, change, { alt: alts.get(row?.working.pictureId ?? ''), unlooked: copies.get(id) ?? 0 });
+      if (reason === undefined) plan.can++;
+      else {
+        plan.cannotCount++;
+        if (plan.cannot.length < MOST_NAMED) plan.cannot.push({ title: row?.title || 'Without a title', reason });
+      }
+    }
+    await new Promise((resolve) => setImmediate(resolve));
+  }
+  return plan;
+}
+
+async function readAlts(db: Db, rows: readonly Row[]): Promise<Map<string, string>> {
+  const ids = [...new Set(rows.flatMap((row) => row.working.pictureId ?? []))];
+  if (!ids.length) return new Map();
+  return new Map(
+    (await db.select({ id: picture.id, alt: picture.alt }).from(picture).where(inArray(picture.id, ids))).map((p) => [p.id, p.alt]),
+  );
+}

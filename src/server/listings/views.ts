@@ -1,0 +1,59 @@
+/** Views of the table that somebody kept: their filters, order and columns, by an address of their own. */
+import { and, asc, eq, isNull, or } from 'drizzle-orm';
+import { freeAddress, webAddress } from '@/core/text/text';
+import type { Db } from '../db/client';
+import { newId } from '../db/ids';
+import { savedView } from '../db/schema';
+import { invalid, notFound } from '../http/problem';
+
+export type SavedView = typeof savedView.$inferSelect;
+const MOST_VIEWS = 60;
+/** What of the table's address is kept. */
+const KEPT = ['words', 'stage', 'category', 'venue', 'organizer', 'owner', 'having', 'next', 'sort', 'down', 'columns'] as const;
+
+/** One's own views and those for everybody. */
+export function readViews(db: Db, userId: string | null): Promise<SavedView[]> {
+  return db
+    .select()
+    .from(savedView)
+    .where(or(isNull(savedView.ownerId), eq(savedView.ownerId, userId ?? '')))
+    .orderBy(asc(savedView.name), asc(savedView.id));
+}
+
+export async function readView(db: Db, address: string, userId: string | null): Promise<SavedView | undefined> {
+  const [view] = await db
+    .select()
+    .from(savedView)
+    .where(and(eq(savedView.address, address), or(isNull(savedView.ownerId), eq(savedView.ownerId, userId ?? ''))));
+  return view;
+}
+
+interface ViewInput {
+  name: string;
+  query: URLSearchParams;
+  /** null = for everybody */
+  ownerId: string | null;
+}
+
+export async function keepView(tx: Db, { name, query, ownerId }: ViewInput): Promise<SavedView> {
+  const words = name.trim();
+  if (!words) throw invalid('name', 'Give the view a name.');
+  if (words.length > 60) throw invalid('name', 'The name has at most 60 characters.');
+  const all = await tx.select({ address: savedView.address }).from(savedView);
+  if (all.length >= MOST_VIEWS) throw invalid('name', `There are ${MOST_VIEWS} views already; drop one first.`);
+  const kept = new URLSearchParams(KEPT.flatMap((key) => (query.get(key) ? [[key, query.get(key) as string]] : [])));
+  const address = freeAddress(webAddress(words, 'view'), new Set(all.map((v) => v.address)));
+  const [row] = await tx.insert(savedView).values({ id: newId(), address, name: words, query: kept.toString(), ownerId }).returning();
+  if (!row) throw notFound('view');
+  return row;
+}
+
+/** Drops a view: one's own, or one for everybody where somebody may edit everything. */
+export async function dropView(tx: Db, address: string, userId: string | null, editsAll: boolean): Promise<void> {
+  const mine = editsAll ? or(isNull(savedView.ownerId), eq(savedView.ownerId, userId ?? '')) : eq(savedView.ownerId, userId ?? '');
+  const gone = await tx
+    .delete(savedView)
+    .where(and(eq(savedView.address, address), mine))
+    .returning({ id: savedView.id });
+  if (!gone.length) throw notFound('view');
+}
