@@ -9,6 +9,8 @@ import { askSocket, dataFolder, isRunning, loadHandler, prepareFolder, ROOT, sta
 const MAX_BODY = 22 * 1024 * 1024;
 
 export async function serve({ demo, fresh }: { demo: boolean; fresh: boolean }): Promise<void> {
+  // What is built is served as it is meant to run: libraries leave their checks for developers out.
+  process.env.NODE_ENV ??= 'production';
   const host = process.env.HOST ?? '127.0.0.1';
   const port = Number(process.env.PORT ?? 4321);
   if (!Number.isInteger(port) || port < 0 || port > 65_535)

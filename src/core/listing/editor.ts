@@ -47,6 +47,8 @@ export interface EditorStart {
   address: string;
   oldAddresses: string[];
   content: ListingContent;
+  /** what this person typed and did not save, on whatever machine */
+  kept: { content: ListingContent; revision: number; at: number } | null;
   picture: { id: string; alt: string; credit: string; width: number; height: number } | null;
   venues: VenueChoice[];
   organizers: OrganizerChoice[];

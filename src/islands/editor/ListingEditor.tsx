@@ -15,7 +15,9 @@ import { defaultsOf } from '@/core/listing/defaults';
 import { railOf } from '@/core/listing/rail';
 import { dropKept } from './kept';
 import { useClashes } from './use-clashes';
+import { CopyDialog } from './CopyDialog';
 import { SideBySide } from './SideBySide';
+import { useEdits } from './use-edits';
 import { useListing } from './use-listing';
 import { useProof } from './use-proof';
 import { Head } from './parts/Head';
@@ -57,10 +59,12 @@ export default function ListingEditor({ start }: { start: EditorStart }) {
   const [venues, setVenues] = useState(start.venues);
   const [organizers, setOrganizers] = useState(start.organizers);
   const [making, setMaking] = useState<{ kind: 'venues' | 'organizers'; name: string } | null>(null);
+  const others = useEdits({ id: server.id, revision: server.revision, content, dirty });
   const rail = useMemo(() => railOf(content, start.site.today, start.site.horizon), [content, start.site]);
   const clashes = useClashes(rail, content, server.id, start.site.zone, venues);
   const proof = useProof({ start, id: server.id, revision: server.revision, content, picture: cover ?? undefined, venues, organizers });
   const [comparing, setComparing] = useState<ProofNote | null>(null);
+  const [copying, setCopying] = useState(false);
   /** A new listing begins with what its first organizer usually has; what was chosen already stays. */
   const takeOrganizers = (organizerIds: string[]): void =>
     setContent((c) => ({
@@ -104,7 +108,7 @@ export default function ListingEditor({ start }: { start: EditorStart }) {
   );
   return (
     <section aria-label="Listing">
-      <Head listing={listing} start={start} stopped={stopsPublishing(proof.all)} />
+      <Head listing={listing} start={start} stopped={stopsPublishing(proof.all)} onCopy={() => setCopying(true)} others={others} />
       <div className="editor">
         <div className="index">
           <nav aria-label="Sections">
@@ -125,7 +129,7 @@ export default function ListingEditor({ start }: { start: EditorStart }) {
           )}
           {listing.found && (
             <div className="note warn" role="alert" style={{ marginTop: 14 }}>
-              This browser has something that you typed and did not save, from before the listing was saved again.{' '}
+              There is something that you typed and did not save, from before the listing was saved again.{' '}
               <button
                 type="button"
                 className="link"
@@ -246,6 +250,7 @@ export default function ListingEditor({ start }: { start: EditorStart }) {
           }}
         />
       )}
+      {copying && server.id && <CopyDialog id={server.id} title={content.title} site={start.site} onClose={() => setCopying(false)} />}
       {comparing?.subject && (
         <SideBySide
           subject={comparing.subject}

@@ -56,7 +56,9 @@ export function useListing(start: EditorStart) {
 
   // What was typed before a reload comes back by itself.
   useEffect(() => {
-    const kept = readKept(localStorage, start.userId, start.id);
+    const here = readKept(localStorage, start.userId, start.id);
+    // Of what this browser has and what the server has, the later one counts.
+    const kept = here && (!start.kept || here.at >= start.kept.at) ? here : start.kept;
     if (!kept || JSON.stringify(kept.content) === JSON.stringify(start.content)) return;
     if (kept.revision === start.revision) {
       setContentState(kept.content);

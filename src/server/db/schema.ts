@@ -4,6 +4,7 @@
  */
 export * from './schema/accounts';
 export * from './schema/bulk';
+export * from './schema/edits';
 export * from './schema/exchange';
 export * from './schema/jobs';
 export * from './schema/listings';

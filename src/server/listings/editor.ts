@@ -8,6 +8,7 @@ import type { Runtime } from '../runtime';
 import { lookup, type OrganizerView, type VenueView } from '../public/lookup';
 import { styleOf } from '../site/settings';
 import { horizonOf } from './date-index';
+import { readEdit } from './edits';
 import { readHistory, readOldAddresses, readSubmissionOf } from './read';
 
 export interface EditorListing {
@@ -42,9 +43,11 @@ export async function editorStart(rt: Runtime, actor: Actor, listing: EditorList
   const { id, content } = listing;
   const [cover] = content.pictureId ? await rt.db.select().from(picture).where(eq(picture.id, content.pictureId)) : [];
   const sent = id ? await readSubmissionOf(rt.db, id) : undefined;
+  const kept = await readEdit(rt.db, id ?? 'new', actor.id);
   const history = id ? await readHistory(rt.db, id) : [];
   return {
     ...listing,
+    kept: kept ? { content: kept.content, revision: kept.revision, at: kept.changedAt.getTime() } : null,
     oldAddresses: id ? await readOldAddresses(rt.db, id) : [],
     picture: cover ? { id: cover.id, alt: cover.alt, credit: cover.credit, width: cover.width, height: cover.height } : null,
     venues: [...found.venues, ...named(found.venue, venuesOf(content))].map(venueChoice),

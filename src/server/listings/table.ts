@@ -115,6 +115,8 @@ export interface TableRow {
   nextMinute: number | null;
   owner: string;
   matters: number;
+  /** who typed something in it that is not saved */
+  editing: string;
 }
 
 /** Where in the table a listing of this id is named: a working copy's link. */
@@ -234,7 +236,8 @@ export async function readTable(db: Db, input: TableInput): Promise<TablePage> {
     sql`select "listing".id, "listing".title, "listing".address, "listing".stage, "listing".edited, "listing".revision, "listing".working,
       "listing".changed_at as "changedAt", "listing".next_day as "nextDay", "listing".next_minute as "nextMinute", p.total,
       ${owner ? sql`coalesce((select u.name from account_user u where u.id = "listing".owner_id), '')` : sql`''`} as owner,
-      ${matters ? sql`(select count(*)::int from proof_note n where n.listing_id = "listing".id)` : sql`0`} as matters
+      ${matters ? sql`(select count(*)::int from proof_note n where n.listing_id = "listing".id)` : sql`0`} as matters,
+      coalesce((select string_agg(u.name, ', ') from edit e join account_user u on u.id = e.user_id where e.listing_id = "listing".id and e.content is not null), '') as editing
       from (
         select id, row_number() over () as place, (select count(*)::int from ${listing} where ${where}) as total
         from (select "listing".id from ${listing} where ${where} order by ${orderOf(query, found, sorted)}, "listing".id limit ${PER_PAGE} offset ${(query.page - 1) * PER_PAGE}) page

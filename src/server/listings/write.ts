@@ -64,7 +64,7 @@ export interface SaveInput {
 }
 
 /** Saves the working copy. A form older than the listing is refused with the newer copy, so that a person can choose. */
-export async function saveListing(tx: Db, { id, content, revision }: SaveInput, change: Change): Promise<Row> {
+export async function saveListing(tx: Db, { id, content, revision }: SaveInput, change: Change, what = 'saved'): Promise<Row> {
   const row = await lock(tx, id);
   if (!mayEdit(change.by, row)) throw refused('This listing belongs to somebody else; ask an editor.');
   if (row.revision !== revision) throw await conflict(tx, row);
@@ -73,7 +73,7 @@ export async function saveListing(tx: Db, { id, content, revision }: SaveInput, 
   const address = follow ? await freeListingAddress(tx, webAddress(content.title), id) : row.address;
   const edited = row.stage === 'published' && !(await isPublishedCopy(tx, id, content));
   await noteTouched(tx, id, row.working, content);
-  return update(tx, row, { working: content, title: content.title, address, edited }, change, 'saved');
+  return update(tx, row, { working: content, title: content.title, address, edited }, change, what);
 }
 
 /** Is this what readers see already? Then nothing waits to be published: somebody took a change back. */

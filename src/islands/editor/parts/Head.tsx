@@ -2,9 +2,18 @@
 import { STAGE_WORDS } from '@/core/listing/content';
 import { Redo2, Undo2 } from 'lucide-react';
 import type { EditorStart } from '@/core/listing/editor';
+import type { OtherEditor } from '../use-edits';
 import type { Listing } from '../use-listing';
 
-export function Head({ listing, start, stopped }: { listing: Listing; start: EditorStart; stopped: boolean }) {
+interface HeadProps {
+  listing: Listing;
+  start: EditorStart;
+  stopped: boolean;
+  onCopy: () => void;
+  others: readonly OtherEditor[];
+}
+
+export function Head({ listing, start, stopped, onCopy, others }: HeadProps) {
   const { content, server, dirty, busy, note, keptAt, save, act } = listing;
   const isPublic = server.stage === 'published';
   const preview = async (): Promise<void> => {
@@ -30,7 +39,7 @@ export function Head({ listing, start, stopped }: { listing: Listing; start: Edi
           ? 'Saving …'
           : dirty
             ? keptAt
-              ? 'kept in this browser, not saved yet'
+              ? 'kept, not saved yet'
               : 'not saved yet'
             : server.edited
               ? 'saved; readers do not see the changes yet'
@@ -41,6 +50,7 @@ export function Head({ listing, start, stopped }: { listing: Listing; start: Edi
           {note.text} {note.link && <a href={note.link.href}>{note.link.text}</a>}
         </span>
       )}
+      <Others others={others} />
       <div className="end">
         <button
           type="button"
@@ -66,6 +76,11 @@ export function Head({ listing, start, stopped }: { listing: Listing; start: Edi
           <a className="button" href={`/what/${server.address}`}>
             The page
           </a>
+        )}
+        {server.id && (
+          <button type="button" className="button" onClick={onCopy} disabled={busy}>
+            Copy
+          </button>
         )}
         <button type="button" className="button" onClick={() => void preview()} disabled={busy}>
           Preview
@@ -95,5 +110,14 @@ export function Head({ listing, start, stopped }: { listing: Listing; start: Edi
         )}
       </div>
     </div>
+  );
+}
+
+function Others({ others }: { others: readonly OtherEditor[] }) {
+  if (!others.length) return null;
+  return (
+    <span className="small amber" role="status">
+      {others.map(({ name, typing }) => `${name} has it open too${typing ? ' and is changing it' : ''}`).join('; ')}
+    </span>
   );
 }

@@ -86,6 +86,9 @@ export function StagePart({ listing, start, error }: { listing: Listing; start: 
         {start.history.length > 0 && (
           <details>
             <summary className="small">Lately</summary>
+            <a className="small" href={`/desk/listings/${server.id}/versions`}>
+              All versions, side by side
+            </a>
             <ul className="small" style={{ paddingLeft: 18, listStyle: 'disc' }}>
               {start.history.map((h) => (
                 <li key={h.revision}>

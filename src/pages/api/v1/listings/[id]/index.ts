@@ -4,6 +4,7 @@ import { z } from 'zod';
 import { answer, jsonEndpoint } from '@/server/http/endpoint';
 import { idOf } from '@/server/http/params';
 import { explain, problemResponse, refused } from '@/server/http/problem';
+import { dropEdit } from '@/server/listings/edits';
 import { contentInput } from '@/server/listings/input';
 import { readListing } from '@/server/listings/read';
 import { saveListing } from '@/server/listings/write';
@@ -20,11 +21,10 @@ export const GET: APIRoute = async ({ params, locals: { rt, actor } }) => {
 
 const input = z.object({ content: contentInput, revision: z.number().int().min(1) });
 
-export const PUT = jsonEndpoint(input, async ({ tx, input: { content, revision: opened }, change, context }) => {
-  const { revision, address, stage, edited } = await saveListing(
-    tx,
-    { id: idOf(context.params.id, 'listing'), content, revision: opened },
-    change,
-  );
+export const PUT = jsonEndpoint(input, async ({ tx, actor, input: { content, revision: opened }, change, context }) => {
+  const id = idOf(context.params.id, 'listing');
+  const { revision, address, stage, edited } = await saveListing(tx, { id, content, revision: opened }, change);
+  // What was typed is saved now; nothing of it is unsaved any more.
+  await dropEdit(tx, id, actor.id);
   return { revision, address, stage, edited };
 });

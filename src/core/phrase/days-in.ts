@@ -1,0 +1,23 @@
+/** The days that a phrase names, where nothing but days is asked for. */
+import type { Day, Weekday } from '../day/day';
+import type { Style } from './format';
+import { MOST_CHARACTERS, readPhrase } from './read/read';
+
+export interface DaysSetting {
+  today: Day;
+  minute: number;
+  zone: string;
+  firstWeekday: Weekday;
+  style: Style;
+}
+
+/** "3 April", "next Tuesday", "3 and 10 April": their days. None when nothing is typed, undefined when it is no list of days. */
+export function daysIn(text: string, { today, minute, zone, firstWeekday, style }: DaysSetting): Day[] | undefined {
+  const phrase = text.trim();
+  if (!phrase) return [];
+  if (phrase.length > MOST_CHARACTERS) return undefined;
+  const { recurrence, problems, unread } = readPhrase({ phrase, now: { day: today, minute }, zone, weekStart: firstWeekday, style });
+  const stretches = recurrence?.stretches ?? [];
+  if (problems.length || unread.length || !stretches.length || stretches.some((s) => s.rule)) return undefined;
+  return stretches.map((s) => s.start.day);
+}

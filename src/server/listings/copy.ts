@@ -1,0 +1,32 @@
+/** Begins a listing as a copy of another. Proof holds it until its title and its dates were looked at. */
+import { eq } from 'drizzle-orm';
+import { z } from 'zod';
+import { parseIsoDay } from '@/core/day/day';
+import { copyOf } from '@/core/listing/copy';
+import type { Db } from '../db/client';
+import { listing, listingCopy } from '../db/schema';
+import { notFound } from '../http/problem';
+import { type Change, createListing } from './write';
+
+export const copyInput = z.object({
+  title: z.string().trim().min(1, 'The title is missing').max(160, 'The title has at most 160 characters'),
+  days: z
+    .array(z.string().refine((text) => parseIsoDay(text) !== undefined, { error: 'There is no such date' }))
+    .max(60, 'At most 60 dates'),
+});
+
+export async function copyListing(
+  tx: Db,
+  id: string,
+  { title, days }: z.infer<typeof copyInput>,
+  change: Change,
+): Promise<{ id: string; unlooked: string[] }> {
+  const [row] = await tx.select().from(listing).where(eq(listing.id, id));
+  if (!row) throw notFound('listing');
+  const content = copyOf(row.working, { title, days: days.flatMap((day) => parseIsoDay(day) ?? []) });
+  const made = await createListing(tx, content, change);
+  // What was asked for anew needs no second look.
+  const unlooked = [...(content.title === row.working.title ? (['title'] as const) : []), ...(days.length ? [] : (['when'] as const))];
+  await tx.insert(listingCopy).values({ listingId: made.id, fromTitle: row.title, unlooked });
+  return { id: made.id, unlooked };
+}

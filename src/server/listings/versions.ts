@@ -1,0 +1,48 @@
+/** Every save and publication of a listing, and bringing one back. */
+import { and, desc, eq } from 'drizzle-orm';
+import type { ListingContent } from '@/core/listing/content';
+import type { Db } from '../db/client';
+import { version } from '../db/schema';
+import { notFound } from '../http/problem';
+import { type Change, saveListing } from './write';
+
+export interface VersionRow {
+  revision: number;
+  what: string;
+  byName: string;
+  at: Date;
+}
+
+/** The latest first; so many at most. */
+export function readVersions(db: Db, listingId: string, most = 300): Promise<VersionRow[]> {
+  return db
+    .select({ revision: version.revision, what: version.what, byName: version.byName, at: version.at })
+    .from(version)
+    .where(eq(version.listingId, listingId))
+    .orderBy(desc(version.revision), desc(version.at))
+    .limit(most);
+}
+
+export async function readVersion(db: Db, listingId: string, revision: number): Promise<{ content: ListingContent } | undefined> {
+  const [row] = await db
+    .select({ content: version.content })
+    .from(version)
+    .where(and(eq(version.listingId, listingId), eq(version.revision, revision)))
+    .orderBy(desc(version.at))
+    .limit(1);
+  return row;
+}
+
+interface RestoreInput {
+  id: string;
+  revision: number;
+  /** the revision that the page was opened with */
+  opened: number;
+}
+
+/** Makes a version the working copy again, as a new version. */
+export async function restoreVersion(tx: Db, { id, revision, opened }: RestoreInput, change: Change): Promise<void> {
+  const row = await readVersion(tx, id, revision);
+  if (!row) throw notFound('version');
+  await saveListing(tx, { id, content: row.content, revision: opened }, change, `brought version ${revision} back`);
+}
