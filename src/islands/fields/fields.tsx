@@ -41,9 +41,11 @@ interface TextProps extends Shared {
   maxLength?: number;
   type?: 'text' | 'url' | 'email' | 'tel';
   placeholder?: string;
+  /** the form begins here */
+  autoFocus?: boolean;
 }
 
-export function Text({ value, onChange, rows, name, maxLength, type = 'text', placeholder, ...shared }: TextProps) {
+export function Text({ value, onChange, rows, name, maxLength, type = 'text', placeholder, autoFocus, ...shared }: TextProps) {
   return (
     <Field {...shared}>
       {({ id, describedBy, invalid }) => {
@@ -53,6 +55,7 @@ export function Text({ value, onChange, rows, name, maxLength, type = 'text', pl
           value,
           maxLength,
           placeholder,
+          autoFocus,
           'aria-describedby': describedBy,
           'aria-invalid': invalid,
           onChange: (e: { target: { value: string } }) => onChange(e.target.value),

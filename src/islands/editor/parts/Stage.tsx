@@ -83,12 +83,14 @@ export function StagePart({ listing, start, error }: { listing: Listing; start: 
             </button>
           )}
         </div>
+        {server.id && (
+          <a className="small" href={`/desk/listings/${server.id}/versions`}>
+            All versions, side by side
+          </a>
+        )}
         {start.history.length > 0 && (
           <details>
             <summary className="small">Lately</summary>
-            <a className="small" href={`/desk/listings/${server.id}/versions`}>
-              All versions, side by side
-            </a>
             <ul className="small" style={{ paddingLeft: 18, listStyle: 'disc' }}>
               {start.history.map((h) => (
                 <li key={h.revision}>

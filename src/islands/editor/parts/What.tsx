@@ -17,6 +17,7 @@ export function What({ content, setContent, start, error }: PartProps & { start:
         <Text
           label="Title"
           name="title"
+          autoFocus={!start.id}
           value={title}
           maxLength={160}
           onChange={(value) => setContent({ title: value })}

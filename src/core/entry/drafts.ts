@@ -1,0 +1,17 @@
+/** Rows of an entry as contents of listings. */
+import { emptyContent, type ListingContent } from '../listing/content';
+import { toStored } from '../recurrence/stored';
+import type { ReadLine } from './read-line';
+
+/** What a row makes, with the corrections that somebody chose over what was read. */
+export function draftOf(row: Pick<ReadLine, 'title' | 'recurrence' | 'venueId' | 'organizerId' | 'categoryId' | 'cost'>): ListingContent {
+  return {
+    ...emptyContent(),
+    title: row.title,
+    recurrence: row.recurrence && toStored(row.recurrence),
+    venueIds: row.venueId ? [row.venueId] : [],
+    organizerIds: row.organizerId ? [row.organizerId] : [],
+    categoryIds: row.categoryId ? [row.categoryId] : [],
+    cost: row.cost,
+  };
+}

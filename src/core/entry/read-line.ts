@@ -1,0 +1,257 @@
+/**
+ * A listing in one line: "Choir practice tue 7pm at Gannet Bay Hall, free, music". What is money, a place, people or a kind is taken
+ * out of it; the phrase reader takes the dates; what nobody understood is the title. Offsets count UTF-16 units of the line.
+ */
+import { nameLikeness } from '../match/names';
+import { tellingWords, wordsOf } from '../match/words';
+import type { Cost } from '../listing/content';
+import { type Reading, readPhrase, type Setting } from '../phrase/read/read';
+import type { Recurrence } from '../recurrence/model';
+import { canonical } from '../text/canonical';
+
+export interface Known {
+  id: string;
+  name: string;
+}
+
+export interface LineSetting extends Omit<Setting, 'phrase'> {
+  venues: readonly Known[];
+  organizers: readonly Known[];
+  categories: readonly Known[];
+  currency: string;
+}
+
+export const PART_KINDS = ['title', 'when', 'venue', 'organizer', 'category', 'cost'] as const;
+export type PartKind = (typeof PART_KINDS)[number];
+
+/** A piece of the line and what it was taken for. */
+export interface LinePart {
+  kind: PartKind;
+  from: number;
+  to: number;
+  text: string;
+}
+
+export interface ReadLine {
+  title: string;
+  recurrence: Recurrence | null;
+  /** the words that say when, for showing and correcting */
+  when: string;
+  venueId: string | null;
+  organizerId: string | null;
+  categoryId: string | null;
+  cost: Cost;
+  parts: LinePart[];
+  /** what the dates leave open: "Tuesday or Thursday?" */
+  open: boolean;
+}
+
+export const LONGEST_LINE = 400;
+/** From here on words name a place or a kind. */
+const NAMED = 0.86;
+const MONEY =
+  /(?:[$€£]\s?(\d{1,5}(?:[.,]\d{1,2})?)|\b(\d{1,5}[.,]\d{2})\s?(?:dollars|euros?|pounds)?(?!\s*(?:am|pm|h\b|:))|\b(\d{1,5})\s?(?:dollars|euros?|pounds)\b)/i;
+const FREE = /(?<![-\p{L}])(free(?:\s+(?:entry|admission|of charge))?|no charge|entry free|admission free)(?![-\p{L}])/iu;
+
+interface Span {
+  from: number;
+  to: number;
+}
+
+const blank = (text: string, { from, to }: Span): string => text.slice(0, from) + ' '.repeat(to - from) + text.slice(to);
+
+/** Everything that a line says. Longer lines are read as far as the bound. */
+export function readLine(line: string, setting: LineSetting): ReadLine {
+  const text = line.slice(0, LONGEST_LINE);
+  const parts: LinePart[] = [];
+  let rest = text;
+  const take = (kind: PartKind, span: Span): void => {
+    parts.push({ kind, ...span, text: text.slice(span.from, span.to).trim() });
+    rest = blank(rest, span);
+  };
+  // What stands in quotation marks is the title, whatever it says.
+  const quoted = /["“„«]([^"”“»]{2,160})["”“»]/.exec(rest);
+  if (quoted) take('title', { from: quoted.index, to: quoted.index + quoted[0].length });
+  const cost = readCost(rest, setting.currency, take);
+  const venue = readNamed(rest, setting.venues, ['at', 'in', '@']);
+  if (venue) take('venue', venue);
+  const organizer = readNamed(rest, setting.organizers, ['by', 'with', 'from']);
+  if (organizer) take('organizer', organizer);
+  const category = readKind(rest, setting.categories);
+  if (category) take('category', category);
+  const { reading, unread } = quoted ? readDates(rest, setting) : grown(rest, setting);
+  for (const span of unread) if (!quoted) parts.push({ kind: 'title', ...span, text: rest.slice(span.from, span.to).trim() });
+  for (const span of gaps(rest, unread)) parts.push({ kind: 'when', ...span, text: rest.slice(span.from, span.to).trim() });
+  parts.sort((a, b) => a.from - b.from);
+  const words = (kind: PartKind): string =>
+    parts
+      .filter((p) => p.kind === kind)
+      .map((p) => p.text)
+      .join(' ');
+  return {
+    title: quoted?.[1]?.trim() ?? tidyTitle(words('title')),
+    recurrence: reading.recurrence,
+    when: words('when').replace(/^[,;\s]+|[,;\s]+$/g, ''),
+    venueId: venue?.id ?? null,
+    organizerId: organizer?.id ?? null,
+    categoryId: category?.id ?? null,
+    cost,
+    parts: parts.filter((p) => /[\p{L}\p{N}$€£]/u.test(p.text)),
+    open: reading.problems.length > 0,
+  };
+}
+
+interface Dates {
+  reading: Reading;
+  unread: Span[];
+}
+
+function readDates(text: string, setting: LineSetting): Dates {
+  const reading = readPhrase({ ...setting, phrase: text });
+  return {
+    reading,
+    unread: reading.unread.filter(({ from, to }) => /[\p{L}\p{N}]/u.test(text.slice(from, to))).map(({ from, to }) => ({ from, to })),
+  };
+}
+
+/**
+ * The same, with the title grown over words that the dates do not need: "Evening" of "Rope Evening" is no time of day where an hour is
+ * said. A word goes to the title when it stands beside it and the dates are the same without it.
+ */
+function grown(text: string, setting: LineSetting): Dates {
+  const { reading, unread } = readDates(text, setting);
+  const same = canonical(reading.recurrence);
+  const spans: Span[] = unread.map((span) => ({ ...span }));
+  const without = (span: Span): boolean => {
+    let rest = text;
+    for (const other of [...spans, span]) rest = blank(rest, other);
+    return canonical(readPhrase({ ...setting, phrase: rest }).recurrence) === same;
+  };
+  for (const span of spans)
+    for (let tries = 0; tries < MOST_GROWN; tries++) {
+      const after = /^\s+(?:a|an|the|of)?\s*[\p{L}'’-]+/u.exec(text.slice(span.to));
+      const before = /[\p{L}'’-]+\s+$/u.exec(text.slice(0, span.from));
+      if (after && !AFTER_TITLE.test(after[0]) && without({ from: span.to, to: span.to + after[0].length })) span.to += after[0].length;
+      else if (before && !AFTER_TITLE.test(before[0]) && without({ from: span.from - before[0].length, to: span.from }))
+        span.from -= before[0].length;
+      else break;
+    }
+  return { reading, unread: joined(spans) };
+}
+
+/** So many words at most are won for a title; these never are. */
+const MOST_GROWN = 5;
+const AFTER_TITLE = /^\s*(at|on|from|by|until|to|every|each)\b/i;
+
+function joined(spans: readonly Span[]): Span[] {
+  const out: Span[] = [];
+  for (const span of [...spans].sort((a, b) => a.from - b.from)) {
+    const last = out[out.length - 1];
+    if (last && span.from <= last.to) last.to = Math.max(last.to, span.to);
+    else out.push({ ...span });
+  }
+  return out;
+}
+
+/** Leading and trailing joints that belonged to what was taken out. */
+function tidyTitle(text: string): string {
+  return text
+    .replace(/\s+/g, ' ')
+    .replace(/\s+([,.;:])/g, '$1')
+    .replace(/^[\s,;:.–-]+|[\s,;:–-]+$/g, '')
+    .replace(/\s+(at|in|on|by|from|with|for|@)$/i, '')
+    .replace(/[\s,;:–-]+$/, '');
+}
+
+function readCost(text: string, currency: string, take: (kind: PartKind, span: Span) => void): Cost {
+  const money = MONEY.exec(text);
+  if (money) {
+    take('cost', { from: money.index, to: money.index + money[0].length });
+    return { kind: 'amount', amount: (money[1] ?? money[2] ?? money[3] ?? '').replace(',', '.'), currency };
+  }
+  const free = FREE.exec(text);
+  if (!free) return { kind: 'unsaid' };
+  take('cost', { from: free.index, to: free.index + free[0].length });
+  return { kind: 'free' };
+}
+
+interface NamedSpan extends Span {
+  id: string;
+}
+
+const WORD = /[\p{L}\p{N}][\p{L}\p{N}'’.-]*/gu;
+
+/** The place or person that some words in a row name best; a joint such as "at" before them goes along and helps. */
+function readNamed(text: string, known: readonly Known[], joints: readonly string[]): NamedSpan | undefined {
+  const words = [...text.matchAll(WORD)].map((m) => ({ from: m.index, to: m.index + m[0].length, text: m[0] }));
+  let best: (NamedSpan & { score: number }) | undefined;
+  for (const one of known) {
+    const size = wordsOf(one.name).length;
+    for (let i = 0; i < words.length; i++)
+      for (const count of [size - 1, size, size + 1]) {
+        const slice = count < 1 ? [] : words.slice(i, i + count);
+        const found = slice.length === count ? namedBy(text, slice, one, joints) : undefined;
+        if (found && (!best || found.score > best.score)) best = found;
+      }
+  }
+  return best && { id: best.id, from: best.from, to: best.to };
+}
+
+function namedBy(
+  text: string,
+  slice: readonly (Span & { text: string })[],
+  one: Known,
+  joints: readonly string[],
+): (NamedSpan & { score: number }) | undefined {
+  const [first, last] = [slice[0], slice[slice.length - 1]];
+  if (!first || !last || /[,;]/.test(text.slice(first.from, last.from))) return undefined;
+  const joint = /(\S+)\s+$/.exec(text.slice(0, first.from));
+  const isJoined = joint !== null && joints.includes((joint[1] ?? '').toLowerCase());
+  const likeness = nameLikeness(slice.map((w) => w.text).join(' '), one.name);
+  // A single common word, "hall", names nothing by itself.
+  if (likeness < NAMED || (!isJoined && tellingWords(one.name).length < 2 && likeness < 1)) return undefined;
+  return {
+    id: one.id,
+    from: isJoined ? joint.index : first.from,
+    to: last.to,
+    score: likeness + (isJoined ? 0.05 : 0) + slice.length * 0.01,
+  };
+}
+
+/** A kind stands alone between commas, or after "#": "…, music". The last one counts. */
+function readKind(text: string, known: readonly Known[]): NamedSpan | undefined {
+  const pieces = [...text.matchAll(/(?:^|[,;#])\s*([^,;#]+)/g)].reverse();
+  for (const piece of pieces) {
+    const said = piece[1]?.trim() ?? '';
+    if (!said || (piece.index === 0 && !piece[0].startsWith('#'))) continue;
+    const match = known
+      .map((one) => ({ one, likeness: kindLikeness(said, one.name) }))
+      .sort((a, b) => b.likeness - a.likeness || a.one.name.length - b.one.name.length)[0];
+    if (!match || match.likeness < NAMED) continue;
+    const from = piece.index + piece[0].indexOf(said);
+    return { id: match.one.id, from: text[from - 1] === '#' ? from - 1 : from, to: from + said.length };
+  }
+  return undefined;
+}
+
+/** "music" means "Music & dance": one whole word of the name will do where nothing else was said. */
+function kindLikeness(said: string, name: string): number {
+  const words = tellingWords(said);
+  if (words.length === 1 && tellingWords(name).some((w) => w === words[0])) return 0.9;
+  return nameLikeness(said, name);
+}
+
+/** What of a text is not in some spans, where it is more than signs. */
+function gaps(text: string, spans: readonly Span[]): Span[] {
+  const found: Span[] = [];
+  let at = 0;
+  for (const { from, to } of [...spans, { from: text.length, to: text.length }].sort((a, b) => a.from - b.from)) {
+    const piece = text.slice(at, from);
+    if (/[\p{L}\p{N}]/u.test(piece)) {
+      const lead = /^[\s,;]*/.exec(piece)?.[0].length ?? 0;
+      found.push({ from: at + lead, to: at + piece.replace(/[\s,;]+$/, '').length });
+    }
+    at = Math.max(at, to);
+  }
+  return found;
+}

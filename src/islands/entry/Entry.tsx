@@ -1,0 +1,213 @@
+/** Listings in one line each: the lines, what was understood of them in chips, and a row for each to correct. */
+import { useEffect, useMemo, useState } from 'react';
+import { ask, sayFailure, send } from '@/client/api';
+import { draftOf } from '@/core/entry/drafts';
+import { type Known, LONGEST_LINE, type LineSetting } from '@/core/entry/read-line';
+import { sayCost } from '@/core/listing/content';
+import { sayCount } from '@/core/phrase/format';
+import { sayRecurrence } from '@/core/phrase/say';
+import type { ProofNote } from '@/core/proof/note';
+import { type Correction, type EntryRow, keyOf, rowsOf } from './rows';
+
+interface EntryStart {
+  text: string;
+  setting: LineSetting;
+}
+
+const KIND_WORDS = { title: 'title', when: 'when', venue: 'venue', organizer: 'organizer', category: 'category', cost: 'cost' } as const;
+/** So many rows are compared with what is there already. */
+const COMPARED = 20;
+
+export default function Entry({ start }: { start: EntryStart }) {
+  const [text, setText] = useState(start.text);
+  const [fixes, setFixes] = useState<ReadonlyMap<string, Correction>>(new Map());
+  const [wrong, setWrong] = useState('');
+  const [busy, setBusy] = useState(false);
+  const [made, setMade] = useState<{ id: string; title: string }[]>([]);
+  const rows = useMemo(() => rowsOf(text, fixes, start.setting), [text, fixes, start.setting]);
+  const alike = useLookalikes(rows);
+  const chosen = rows.filter((row) => row.make && row.title);
+  const fix = (key: string, part: Correction): void => setFixes((before) => new Map(before).set(key, { ...before.get(key), ...part }));
+  const make = async (): Promise<void> => {
+    setBusy(true);
+    const outcome = await send<{ made: { id: string; title: string }[] }>('POST', '/api/v1/entry', { contents: chosen.map(draftOf) });
+    setBusy(false);
+    if (outcome.kind !== 'done') return setWrong(sayFailure(outcome));
+    const [only, ...more] = outcome.value.made;
+    if (only && !more.length) return location.assign(`/desk/listings/${only.id}`);
+    setWrong('');
+    setText('');
+    setFixes(new Map());
+    setMade(outcome.value.made);
+  };
+  return (
+    <section className="entry" aria-label="Lines">
+      <div className="field">
+        <label htmlFor="lines">A line for each listing; a whole mail may be pasted</label>
+        <textarea
+          id="lines"
+          className="box"
+          rows={Math.min(14, Math.max(2, text.split('\n').length + 1))}
+          value={text}
+          // biome-ignore lint/a11y/noAutofocus: this page is this field
+          autoFocus
+          placeholder="Choir practice tue 7pm at Net Loft, free, music"
+          onChange={(e) => setText(e.target.value)}
+          onKeyDown={(e) => {
+            if (e.key === 'Enter' && (e.ctrlKey || e.metaKey) && chosen.length) {
+              e.preventDefault();
+              void make();
+            }
+          }}
+        />
+        <span className="hint">
+          A day alone heads the lines below it; a line without a day is on that of the one before. Quotation marks keep a title together.
+          Ctrl+Enter makes the drafts.
+        </span>
+      </div>
+      {wrong && (
+        <p className="note bad" role="alert">
+          {wrong}
+        </p>
+      )}
+      {made.length > 0 && (
+        <div className="note good" role="status">
+          {sayCount(made.length, 'draft')} made:{' '}
+          {made.map(({ id, title }, i) => (
+            <span key={id}>
+              {i > 0 && ', '}
+              <a href={`/desk/listings/${id}`}>{title}</a>
+            </span>
+          ))}
+          .
+        </div>
+      )}
+      {rows.map((row, i) => (
+        <Row key={keyOf(row, i)} row={row} setting={start.setting} alike={alike.get(row.line)} onFix={(part) => fix(keyOf(row, i), part)} />
+      ))}
+      {text.trim() !== '' && rows.length === 0 && <p className="empty">Nothing to make a listing of yet.</p>}
+      {rows.length > 0 && (
+        <div className="row">
+          <button type="button" className="button main" disabled={!chosen.length || busy} onClick={() => void make()}>
+            {busy ? 'One moment …' : `Make ${sayCount(chosen.length, 'draft')}`}
+          </button>
+          <span className="quiet small">{rows.length - chosen.length > 0 && `${rows.length - chosen.length} left out`}</span>
+        </div>
+      )}
+    </section>
+  );
+}
+
+function Row({
+  row,
+  setting,
+  alike,
+  onFix,
+}: {
+  row: EntryRow;
+  setting: LineSetting;
+  alike: string | undefined;
+  onFix: (part: Correction) => void;
+}) {
+  const name = row.title || row.line.slice(0, 40);
+  return (
+    <fieldset className="entry-row" aria-label={name} data-make={row.make || undefined}>
+      <label className="check">
+        <input type="checkbox" checked={row.make} onChange={(e) => onFix({ make: e.target.checked })} aria-label={`Make “${name}”`} />
+      </label>
+      <div>
+        <p className="chips-line">
+          {row.parts.map((part) => (
+            <span key={`${part.from}`} className={`part ${part.kind}`}>
+              <span className="quiet">{KIND_WORDS[part.kind]}</span> {part.text}
+            </span>
+          ))}
+          {row.cascaded && <span className="part when quiet">day from the line before</span>}
+        </p>
+        <div className="entry-fields">
+          <Field label="Title" value={row.title} onChange={(title) => onFix({ title })} most={160} />
+          <Field label="When" value={row.when} onChange={(when) => onFix({ when })} most={LONGEST_LINE} />
+          <Choice label="Venue" value={row.venueId} known={setting.venues} onChange={(venueId) => onFix({ venueId })} />
+          <Choice label="Organizer" value={row.organizerId} known={setting.organizers} onChange={(organizerId) => onFix({ organizerId })} />
+          <Choice label="Category" value={row.categoryId} known={setting.categories} onChange={(categoryId) => onFix({ categoryId })} />
+        </div>
+        <p className="readback-line" role="status">
+          {row.recurrence ? (
+            sayRecurrence(row.recurrence, setting.style)
+          ) : row.unclear ? (
+            <span className="amber">When is not clear yet.</span>
+          ) : (
+            <span className="quiet">No date.</span>
+          )}
+          {row.cost.kind !== 'unsaid' && ` ${sayCost(row.cost)}.`}
+        </p>
+        {alike && <p className="amber small">{alike}</p>}
+      </div>
+    </fieldset>
+  );
+}
+
+function Field({ label, value, most, onChange }: { label: string; value: string; most: number; onChange: (value: string) => void }) {
+  return (
+    <label className="field">
+      <span className="label">{label}</span>
+      <input value={value} maxLength={most} onChange={(e) => onChange(e.target.value)} />
+    </label>
+  );
+}
+
+function Choice({
+  label,
+  value,
+  known,
+  onChange,
+}: {
+  label: string;
+  value: string | null;
+  known: readonly Known[];
+  onChange: (id: string | null) => void;
+}) {
+  return (
+    <label className="field">
+      <span className="label">{label}</span>
+      <select value={value ?? ''} onChange={(e) => onChange(e.target.value || null)}>
+        <option value="">none</option>
+        {known.map((one) => (
+          <option key={one.id} value={one.id}>
+            {one.name}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}
+
+/** What is there already and may be the same, by line. */
+function useLookalikes(rows: readonly EntryRow[]): ReadonlyMap<string, string> {
+  const [found, setFound] = useState<ReadonlyMap<string, string>>(new Map());
+  const asked = JSON.stringify(rows.slice(0, COMPARED).map((row) => [row.line, draftOf(row)]));
+  useEffect(() => {
+    const leave = new AbortController();
+    const timer = setTimeout(async () => {
+      const next = new Map<string, string>();
+      for (const [line, content] of JSON.parse(asked) as [string, ReturnType<typeof draftOf>][]) {
+        if (!content.title || leave.signal.aborted) continue;
+        const outcome = await ask<{ notes: ProofNote[] }>('/api/v1/proof', {
+          method: 'POST',
+          body: JSON.stringify({ id: null, content }),
+          headers: { 'content-type': 'application/json' },
+          signal: leave.signal,
+        });
+        const note =
+          outcome.kind === 'done' ? outcome.value.notes.find((n) => n.kind === 'lookalike' || n.kind === 'venue-clash') : undefined;
+        if (note) next.set(line, note.sentence);
+      }
+      if (!leave.signal.aborted) setFound(next);
+    }, 500);
+    return () => {
+      clearTimeout(timer);
+      leave.abort();
+    };
+  }, [asked]);
+  return found;
+}

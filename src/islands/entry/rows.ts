@@ -1,0 +1,33 @@
+/** The rows of an entry and what somebody corrected in them. Without React, so that it is tested as it is. */
+import type { LineSetting } from '@/core/entry/read-line';
+import { type LineRow, readLines } from '@/core/entry/read-lines';
+import { readPhrase } from '@/core/phrase/read/read';
+
+/** What was chosen instead of what was read; absent = as it was read. */
+export interface Correction {
+  title?: string;
+  when?: string;
+  venueId?: string | null;
+  organizerId?: string | null;
+  categoryId?: string | null;
+  make?: boolean;
+}
+
+export interface EntryRow extends LineRow {
+  make: boolean;
+  /** the words for when could not be read */
+  unclear: boolean;
+}
+
+/** Rows as they stand: read from the text, then corrected. A correction stays with its line while that is not changed. */
+export function rowsOf(text: string, corrections: ReadonlyMap<string, Correction>, setting: LineSetting): EntryRow[] {
+  return readLines(text, setting).map((row, i) => {
+    const { when, make, ...fix } = corrections.get(keyOf(row, i)) ?? {};
+    const read = when === undefined ? undefined : readPhrase({ ...setting, phrase: when.slice(0, 400) });
+    const recurrence = when === undefined ? row.recurrence : when.trim() ? (read?.recurrence ?? null) : null;
+    const unclear = when === undefined ? row.open : when.trim() !== '' && !read?.recurrence;
+    return { ...row, ...fix, when: when ?? row.when, recurrence, unclear, make: make ?? row.likely };
+  });
+}
+
+export const keyOf = (row: { line: string }, index: number): string => `${index} ${row.line}`;
