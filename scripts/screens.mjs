@@ -104,6 +104,50 @@ await shot('bring-in', '/desk/bring-in', {
     await page.waitForSelector('.preview');
   },
 });
+await shot('venue', '/desk/venues', {
+  storage,
+  wait: 900,
+  before: async (page) => {
+    await page.getByRole('link', { name: "St Bride's Hall" }).first().click();
+    await page.waitForSelector('.pin');
+    await page.getByRole('combobox', { name: 'Find a place' }).fill('chapl brae 3');
+    await page.getByRole('listbox', { name: 'Places found' }).waitFor();
+  },
+});
+await shot('categories', '/desk/categories', { storage, wait: 900, before: (page) => page.waitForSelector('.category-tree [role=row]') });
+await shot('proof', '/desk/proof?kind=lookalike', {
+  storage,
+  before: async (page) => {
+    // Proof looks at everything after a pause.
+    for (let i = 0; i < 60 && (await page.getByText('not looked at yet').count()); i++) {
+      await page.waitForTimeout(500);
+      await page.reload();
+    }
+    await page.goto(`${base}/desk/proof?kind=venue-closed`);
+  },
+});
+await shot('many', '/desk/listings?sort=next&next=30', {
+  storage,
+  wait: 800,
+  before: async (page) => {
+    await page.getByLabel('Choose all on this page').check();
+    await page.getByLabel('What to do with them').selectOption('publish');
+    await page.getByText('cannot:').waitFor();
+  },
+});
+await shot('versions', '/desk/listings?words=harbour+choir', {
+  storage,
+  wait: 500,
+  before: async (page) => {
+    await page.locator('[data-rows] tbody a').first().click();
+    await page.getByLabel('Summary').fill('Fifty voices, no auditions, and a stove that is lit at six.');
+    await page.getByLabel('In words').fill('every Tuesday 19:30 to 21:30, from 23 March 2027');
+    await page.getByRole('button', { name: 'Save working copy' }).click();
+    await page.getByText('Saved in the working copy').waitFor();
+    await page.getByRole('link', { name: 'All versions, side by side' }).click();
+    await page.waitForSelector('table.sides');
+  },
+});
 await shot('set-up', '/desk/set-up', { storage });
 await browser.close();
 server.kill('SIGTERM');

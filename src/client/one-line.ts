@@ -1,7 +1,7 @@
-/** N, outside of any field, goes to the field that takes a listing in one line. */
+/** Alt+N goes to the field that takes a listing in one line, from wherever somebody is. */
 document.addEventListener('keydown', (event) => {
-  if (event.key !== 'n' || event.altKey || event.ctrlKey || event.metaKey) return;
-  if ((event.target as Element).closest('input, textarea, select, [contenteditable=true], dialog, [role=grid]')) return;
+  // By its place on the keyboard: with Alt some layouts type another sign.
+  if (event.code !== 'KeyN' || !event.altKey || event.ctrlKey || event.metaKey || document.querySelector('dialog[open]')) return;
   const field = document.querySelector<HTMLInputElement>('#one-line');
   if (!field) return;
   event.preventDefault();

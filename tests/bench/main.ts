@@ -20,6 +20,7 @@ import { createListing, publishListing } from '@/server/listings/write';
 import { BLANK_VENUE } from '@/server/venues/input';
 import { saveVenue } from '@/server/venues/write';
 import { DEFAULT_SETTINGS } from '@/server/site/settings';
+import { measureDesk } from './desk';
 import { bringInMany } from './jobs';
 import { expandMany, keystrokeP99, readManyEvents } from './words';
 import { answerOf, KINDS, ours, type Question, rivals } from './rivals';
@@ -269,9 +270,24 @@ async function jobs(): Promise<void> {
   report('what is held in memory after 20,000 listings, against before', figures.memory, '<', 1.5);
 }
 
+/** The Desk at 10,000 listings. */
+async function desk(): Promise<void> {
+  const figures = await measureDesk();
+  if (!json)
+    console.log(
+      `# 10,000 listings, ${figures.dates.toLocaleString('en')} dates; a Desk page that shows nothing takes ${figures.emptyP50.toFixed(1)} ms (p95 ${figures.empty.toFixed(1)})`,
+    );
+  for (const { name, p95, p50 } of figures.pages) {
+    report(`${name}, p95 in ms`, p95, '<', 100);
+    report(`${name}, p50 against a Desk page that shows nothing`, p50 / figures.emptyP50, '<', 8);
+  }
+  report('Proof of one listing against 10,000, with lookalikes and clashes, p95 in ms', figures.proof.p95, '<', 50);
+}
+
 if (!only || only === 'expansion') expansion();
 if (!only || only === 'jobs') await jobs();
 if (!only || only === 'words') words();
+if (!only || only === 'desk') await desk();
 if (!only || only === 'writing' || only === 'pages') {
   const folder = mkdtempSync(path.join(tmpdir(), 'almanac-bench-'));
   try {

@@ -211,7 +211,7 @@ test('what is typed survives a reload, a lost connection, and the end of the ses
   const page = await pageOf(browser, request, 'ivo', { baseURL });
   await page.goto('/desk/listings/new');
   await page.getByLabel('Title', { exact: true }).fill('Kept through everything');
-  await expect(page.getByText('kept in this browser')).toBeVisible();
+  await expect(page.getByText('kept, not saved yet')).toBeVisible();
   await page.reload();
   await expect(page.getByLabel('Title', { exact: true })).toHaveValue('Kept through everything');
   await page.context().setOffline(true);
@@ -279,7 +279,7 @@ test('contradictions are caught at once, each with its mend', async ({ browser, 
   await page.getByRole('group', { name: 'On' }).getByLabel('Thu').check();
   await page.getByRole('group', { name: 'On' }).getByLabel('Wed').uncheck();
   await expect(page.getByText('is not a date that the rule names')).toBeVisible();
-  await page.getByRole('button', { name: 'Begin on Thursday 25 March 2027' }).click();
+  await page.getByRole('button', { name: 'Begin on Thursday 25 March 2027', exact: true }).click();
   await expect(page.locator('[data-readback]')).toContainText('Every Thursday, 22:00–01:30, from 25 March 2027');
   await page.getByLabel('Repeats').selectOption('never');
   await page.locator('.dates-rail input[type="checkbox"]').first().uncheck();
@@ -296,10 +296,11 @@ test('a venue is made in place; a picture is sent and described; a program is re
   await page.getByRole('combobox', { name: 'Venues' }).fill('Old Kelp Store');
   await page.getByText('Make “Old Kelp Store”').click();
   const dialog = page.getByRole('dialog', { name: 'Make a venue' });
-  await dialog.getByLabel('Latitude').fill('43.1');
+  await dialog.getByLabel('Street').fill('x'.repeat(201));
   await dialog.getByRole('button', { name: 'Make it' }).click();
-  await expect(dialog).toContainText('Give both latitude and longitude');
-  await dialog.getByLabel('Longitude').fill('-57.4');
+  await expect(dialog).toContainText('At most 200 characters');
+  // Its position is looked up from this.
+  await dialog.getByLabel('Street').fill('12 Kelp Lane');
   await dialog.getByRole('button', { name: 'Make it' }).click();
   await expect(page.locator('#where .chip')).toContainText('Old Kelp Store');
   await page

@@ -131,3 +131,91 @@ test('an organizer gives new listings what they begin with; the order of several
   await expectNoSidewaysScroll(page);
   await page.context().close();
 });
+
+test('categories are put in order by keyboard and undone; tags are typed, merged, and chosen by readers', async ({
+  browser,
+  request,
+  baseURL,
+}) => {
+  const page = await pageOf(browser, request, 'ivo', { baseURL });
+  await page.goto('/desk/categories');
+  const tree = page.getByRole('treegrid', { name: 'Categories in their order' });
+  const names = async (): Promise<string[]> => (await tree.getByRole('row').locator('a').allTextContents()).slice(0, 4);
+  await expect(tree.getByRole('row').first()).toContainText('Water & boats');
+  const before = await names();
+  await tree.getByRole('row', { name: 'Navigation' }).focus();
+  await page.keyboard.press('Alt+ArrowUp');
+  await expect(page.getByText('Kept.')).toBeVisible();
+  expect(await names()).toEqual([before[0], before[2], before[1], before[3]]);
+  await page.reload();
+  await expect(tree.getByRole('row').nth(1)).toContainText('Navigation');
+  await tree.getByRole('row', { name: 'Navigation' }).focus();
+  await page.keyboard.press('Alt+ArrowRight');
+  await expect(page.getByText('Categories are two levels deep.')).toBeVisible();
+  await page.keyboard.press('Alt+ArrowDown');
+  await expect(page.getByText('Kept.')).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect.poll(names).toEqual([before[0], before[2], before[1], before[3]]);
+  await expectAccessible(page, 'categories');
+
+  await page.goto('/desk/listings?words=low-tide');
+  await page.locator('[data-rows] tbody a').first().click();
+  for (const tag of ['Barefoot', 'For children']) {
+    await page.getByRole('combobox', { name: 'Tags' }).fill(tag);
+    await page.getByRole('option', { name: `Make “${tag}” …` }).click();
+    await expect(page.getByRole('grid', { name: 'Chosen: Tags' })).toContainText(tag);
+  }
+  await page.getByRole('button', { name: 'Publish changes' }).click();
+  await expect(page.locator('[data-note]')).toContainText('Published');
+  await page.goto('/list?tag=barefoot');
+  await expect(page.getByRole('link', { name: /Low-tide Walk/ }).first()).toBeVisible();
+  await page.goto('/desk/tags');
+  await expectAccessible(page, 'tags');
+  await page.getByLabel('Merge Barefoot into').selectOption({ label: 'For children' });
+  await page
+    .getByRole('row', { name: /Barefoot/ })
+    .first()
+    .getByRole('button', { name: 'Merge' })
+    .click();
+  await expect(said(page)).toContainText('Merged; 1 listing followed.');
+  const list = await (await page.request.get('/list?tag=for-children')).text();
+  expect(list).toContain('Low-tide Walk');
+  expect(await (await page.request.get('/list?tag=barefoot')).text()).not.toContain('Low-tide Walk');
+  await page.context().close();
+});
+
+test('a listing in one line from anywhere; a pasted mail becomes rows, corrected before all are made', async ({
+  browser,
+  request,
+  baseURL,
+}) => {
+  const page = await pageOf(browser, request, 'ivo', { baseURL });
+  await page.goto('/desk/venues');
+  await page.keyboard.press('Alt+n');
+  await page.keyboard.type('Shanty practice tue 7pm at Net Loft, free, music');
+  await page.keyboard.press('Enter');
+  await expect(page.locator('.chips-line')).toContainText('title Shanty practice');
+  await expect(page.locator('.readback-line')).toContainText('Tuesday 23 March 2027, 19:00');
+  await expect(page.getByLabel('Venue')).toHaveValue(/./);
+  await expectAccessible(page, 'one line');
+  await page.getByRole('button', { name: 'Make 1 draft' }).click();
+  await page.waitForURL(/\/desk\/listings\/[0-9a-f-]{36}/);
+  await expect(page.getByLabel('Title', { exact: true })).toHaveValue('Shanty practice');
+  await page.goto('/desk/entry');
+  await page
+    .getByLabel(/A line for each listing/)
+    .fill(
+      'Hi Ivo,\nSaturday 3 April:\n10:00-11:00 Bread Talk at the Bread Oven\n11:30 Net Knots\nShanty practice tue 7pm at Net Loft\nthe rest comes later',
+    );
+  await expect(page.locator('.entry-row')).toHaveCount(4);
+  await expect(page.getByRole('button', { name: 'Make 3 drafts' })).toBeVisible();
+  await expect(page.getByText('“Shanty practice” may be the same event')).toBeVisible();
+  await page.getByLabel('Make “Shanty practice”').uncheck();
+  await page.locator('.entry-row').nth(1).getByLabel('When').fill('3 April 12:00');
+  await expect(page.locator('.entry-row').nth(1)).toContainText('12:00');
+  await page.getByRole('button', { name: 'Make 2 drafts' }).click();
+  await expect(page.getByText('2 drafts made')).toBeVisible();
+  await page.setViewportSize({ width: 360, height: 800 });
+  await expectNoSidewaysScroll(page);
+  await page.context().close();
+});

@@ -71,6 +71,10 @@ test('whoever may use a Desk page gets it', async ({ request }) => {
     '/desk/venues/new',
     '/desk/organizers/new',
     '/desk/categories/new',
+    '/desk/proof',
+    '/desk/tags',
+    '/desk/entry',
+    '/desk/empty',
   ]) {
     const response = await request.get(route, { headers: { cookie: await cookieOf(request, 'maud') } });
     expect(response.status(), route).toBe(200);

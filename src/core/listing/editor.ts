@@ -53,6 +53,7 @@ export interface EditorStart {
   venues: VenueChoice[];
   organizers: OrganizerChoice[];
   categories: (Choice & { mark: string; child: boolean })[];
+  tags: Choice[];
   fallback: string;
   site: {
     zone: string;

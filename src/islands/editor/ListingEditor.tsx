@@ -12,6 +12,7 @@ import { DatesRail } from './parts/Dates';
 import { ProofRail } from './parts/ProofRail';
 import { When } from './parts/When';
 import { defaultsOf } from '@/core/listing/defaults';
+import { ask } from '@/client/api';
 import { railOf } from '@/core/listing/rail';
 import { dropKept } from './kept';
 import { useClashes } from './use-clashes';
@@ -103,8 +104,8 @@ export default function ListingEditor({ start }: { start: EditorStart }) {
     return () => removeEventListener('keydown', onKey);
   }, [save, listing.undo, listing.redo]);
   const names = useMemo(
-    () => new Map([...venues, ...organizers, ...start.categories].map((c) => [c.id, c.name])),
-    [venues, organizers, start.categories],
+    () => new Map([...venues, ...organizers, ...start.categories, ...start.tags].map((c) => [c.id, c.name])),
+    [venues, organizers, start.categories, start.tags],
   );
   return (
     <section aria-label="Listing">
@@ -129,7 +130,9 @@ export default function ListingEditor({ start }: { start: EditorStart }) {
           )}
           {listing.found && (
             <div className="note warn" role="alert" style={{ marginTop: 14 }}>
-              There is something that you typed and did not save, from before the listing was saved again.{' '}
+              {server.id
+                ? 'There is something that you typed and did not save, from before the listing was saved again.'
+                : `You began a listing${listing.found.content.title ? ` “${listing.found.content.title}”` : ''} and did not save it.`}{' '}
               <button
                 type="button"
                 className="link"
@@ -145,6 +148,11 @@ export default function ListingEditor({ start }: { start: EditorStart }) {
                 className="link"
                 onClick={() => {
                   dropKept(localStorage, start.userId, server.id);
+                  void ask(`/api/v1/edits/${server.id ?? 'new'}`, {
+                    method: 'PUT',
+                    body: JSON.stringify({ revision: server.revision, content: null }),
+                    headers: { 'content-type': 'application/json' },
+                  });
                   listing.setFound(null);
                 }}
               >

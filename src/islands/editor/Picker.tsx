@@ -1,8 +1,10 @@
 /** Several venues, organizers or categories, found by typing, in order; a new one can be made without leaving the form. */
-import { type KeyboardEvent, useId, useState } from 'react';
+import { type KeyboardEvent, lazy, Suspense, useId, useState } from 'react';
 import { fold } from '@/core/text/text';
 import type { Choice } from '@/core/listing/editor';
-import { Chosen } from './Chosen';
+
+// Dragging weighs as much as the rest of the form: it comes a moment later.
+const Chosen = lazy(() => import('./Chosen').then(({ Chosen: part }) => ({ default: part })));
 
 interface PickerProps {
   label: string;
@@ -50,7 +52,11 @@ export function Picker({ label, hint, choices, chosen, onChange, onMake, error }
   return (
     <div className="field">
       <label htmlFor={id}>{label}</label>
-      {chosen.length > 0 && <Chosen label={label} choices={choices} chosen={chosen} onChange={onChange} />}
+      {chosen.length > 0 && (
+        <Suspense fallback={<p className="chips">{chosen.map((key) => choices.find((c) => c.id === key)?.name ?? '').join(', ')}</p>}>
+          <Chosen label={label} choices={choices} chosen={chosen} onChange={onChange} />
+        </Suspense>
+      )}
       <div className="picker">
         <input
           id={id}

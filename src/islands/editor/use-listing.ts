@@ -60,7 +60,9 @@ export function useListing(start: EditorStart) {
     // Of what this browser has and what the server has, the later one counts.
     const kept = here && (!start.kept || here.at >= start.kept.at) ? here : start.kept;
     if (!kept || JSON.stringify(kept.content) === JSON.stringify(start.content)) return;
-    if (kept.revision === start.revision) {
+    // Another machine's beginning of a new listing is offered: perhaps this is to be another one.
+    const elsewhere = start.id === null && kept !== here;
+    if (kept.revision === start.revision && !elsewhere) {
       setContentState(kept.content);
       setNote({ tone: 'good', text: 'What you typed before and did not save is back.' });
     } else setFound({ content: kept.content, revision: kept.revision });

@@ -198,8 +198,8 @@ function useLookalikes(rows: readonly EntryRow[]): ReadonlyMap<string, string> {
           headers: { 'content-type': 'application/json' },
           signal: leave.signal,
         });
-        const note =
-          outcome.kind === 'done' ? outcome.value.notes.find((n) => n.kind === 'lookalike' || n.kind === 'venue-clash') : undefined;
+        const notes = outcome.kind === 'done' ? outcome.value.notes : [];
+        const note = notes.find((n) => n.kind === 'lookalike') ?? notes.find((n) => n.kind === 'venue-clash');
         if (note) next.set(line, note.sentence);
       }
       if (!leave.signal.aborted) setFound(next);

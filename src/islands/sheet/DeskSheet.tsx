@@ -1,6 +1,7 @@
 // biome-ignore-all lint/a11y/useSemanticElements: one grid with one tab stop, which no table can be
 /** A month, or half a year, of everything the Desk has: dates are read, begun, moved, copied and lengthened in place. */
 import { type KeyboardEvent, useCallback, useEffect, useId, useMemo, useRef, useState } from 'react';
+import { flushSync } from 'react-dom';
 import { type Day, firstDayOfMonth } from '@/core/day/day';
 import type { DeskDate, DeskSheetStart } from '@/core/listing/desk-sheet';
 import { copying, leavingOut, lengthening, moving } from './doings';
@@ -99,11 +100,10 @@ export default function DeskSheet({ start }: { start: DeskSheetStart }) {
   });
 
   const type = (letters: string): void => {
-    setTitle(letters);
-    requestAnimationFrame(() => {
-      titleField.current?.focus();
-      titleField.current?.setSelectionRange(letters.length, letters.length);
-    });
+    // At once, so that the next letter of somebody who types fast lands behind this one.
+    flushSync(() => setTitle(letters));
+    titleField.current?.focus();
+    titleField.current?.setSelectionRange(letters.length, letters.length);
   };
   const open = (date: DeskDate): void => location.assign(`/desk/listings/${date.listingId}`);
   const leaveOut = (date: DeskDate): void => void deeds.act(leavingOut(date, style));

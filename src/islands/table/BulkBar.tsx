@@ -32,6 +32,7 @@ export function BulkBar({ start, ids, count, onEverything, onClear }: BarProps) 
     'category',
     'venue',
     'organizer',
+    'tag',
     'shift',
     'headline',
     'bin',
@@ -67,7 +68,8 @@ export function BulkBar({ start, ids, count, onEverything, onClear }: BarProps) 
   );
 }
 
-const NEEDS: Partial<Record<Kind, 'categories' | 'venues' | 'organizers'>> = {
+const NEEDS: Partial<Record<Kind, 'categories' | 'venues' | 'organizers' | 'tags'>> = {
+  tag: 'tags',
   category: 'categories',
   venue: 'venues',
   organizer: 'organizers',
@@ -132,7 +134,7 @@ function ActionDialog({
       <form className="form" onSubmit={(e) => void run(e)}>
         {needs && (
           <div className="field">
-            <label htmlFor="bulk-target">{{ categories: 'Category', venues: 'Venue', organizers: 'Organizer' }[needs]}</label>
+            <label htmlFor="bulk-target">{{ categories: 'Category', venues: 'Venue', organizers: 'Organizer', tags: 'Tag' }[needs]}</label>
             <select id="bulk-target" value={target} onChange={(e) => setTarget(e.target.value)}>
               <option value="">choose one</option>
               {start[needs].map((one: Named) => (
@@ -147,6 +149,11 @@ function ActionDialog({
           <label className="check">
             <input type="checkbox" checked={instead} onChange={(e) => setInstead(e.target.checked)} /> instead of what they have now; else
             it comes first
+          </label>
+        )}
+        {kind === 'tag' && (
+          <label className="check">
+            <input type="checkbox" checked={instead} onChange={(e) => setInstead(e.target.checked)} /> take it off them instead
           </label>
         )}
         {kind === 'shift' && (
@@ -222,7 +229,7 @@ export function actionOf(kind: Kind, { target, instead, days, on }: Parts): Bulk
     case 'headline':
       return { kind, on };
     case 'tag':
-      return undefined;
+      return target ? { kind, ids: [target], off: instead } : undefined;
     default:
       return { kind };
   }

@@ -16,6 +16,7 @@ export interface TableStart {
   categories: Named[];
   venues: Named[];
   organizers: Named[];
+  tags: Named[];
 }
 
 const boxes = (): HTMLInputElement[] => [...document.querySelectorAll<HTMLInputElement>('[data-rows] tbody input[name=chosen]')];

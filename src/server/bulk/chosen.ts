@@ -22,5 +22,6 @@ export async function checkAction(rt: Runtime, action: BulkAction): Promise<void
     (action.kind === 'category' && !found.category.has(action.id) && 'category') ||
     (action.kind === 'venue' && !found.venues.some((v) => v.id === action.id) && 'venue') ||
     (action.kind === 'organizer' && !found.organizers.some((o) => o.id === action.id) && 'organizer');
+  if (action.kind === 'tag' && !action.ids.every((id) => found.tag.has(id))) throw invalid('ids', 'A tag is gone; choose another.');
   if (missing) throw invalid('id', `That ${missing} is gone; choose another.`);
 }

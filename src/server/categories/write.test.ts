@@ -10,6 +10,7 @@ import { createListing, publishListing } from '../listings/write';
 import { BLANK_ORGANIZER, organizerInput, removeOrganizer, saveOrganizer } from '../organizers/write';
 import { BLANK_VENUE, venueInput } from '../venues/input';
 import { removeVenue, saveVenue } from '../venues/write';
+import { orderCategories } from './order';
 import { type CategoryInput, categoryInput, makeFallback, removeCategory, saveCategory } from './write';
 
 let db: Db;
@@ -146,5 +147,26 @@ describe('venues and organizers', () => {
     expect((await problem((async () => read(venueInput, { ...hall, lat: '143', lng: '0' }))())).title).toContain('at most 90');
     expect((await problem((async () => read(organizerInput, { ...choirOf, name: 'x'.repeat(200) }))())).title).toContain('at most 120');
     expect(read(venueInput, { ...hall, lat: '43.12', lng: '-57.4' })).toMatchObject({ lat: 43.12, lng: -57.4 });
+  });
+});
+
+describe('the order of categories', () => {
+  it('is kept as a whole, children take their parent’s shape, and what is no tree is refused', async () => {
+    const walks = await save(null, { name: 'Walks', shape: 'chevron' });
+    const choirs = await save(null, { parentId: places.category });
+    const put = (order: { id: string; parentId: string | null }[]) => inTx(db, (tx) => orderCategories(tx, order, EDITOR));
+    await put([
+      { id: walks, parentId: null },
+      { id: choirs, parentId: walks },
+      { id: places.category, parentId: null },
+    ]);
+    expect([(await rowOf(choirs))?.shape, (await rowOf(choirs))?.parentId, (await rowOf(walks))?.position]).toEqual(['chevron', walks, 0]);
+    expect((await problem(put([{ id: walks, parentId: null }]))).status).toBe(409);
+    const deep = [
+      { id: walks, parentId: null },
+      { id: choirs, parentId: walks },
+      { id: places.category, parentId: choirs },
+    ];
+    expect((await problem(put(deep))).fields[0]?.message).toContain('two levels');
   });
 });

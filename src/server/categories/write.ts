@@ -9,15 +9,19 @@ import { newId } from '../db/ids';
 import { audit, category, published } from '../db/schema';
 import { invalid, notFound, Problem } from '../http/problem';
 import type { Actor } from '../accounts/roles';
+import { words } from '../places/input';
 import { replaceInContents } from '../places/uses';
 
 export const categoryInput = z.object({
   name: z.string().trim().min(1, 'The name is missing').max(60, 'The name has at most 60 characters'),
   shape: z.enum(SHAPES, { error: 'Choose one of the shapes' }),
+  text: words(400),
   ink: z.string().refine(isHex, { error: 'An ink is written #0c5a63' }),
   parentId: z.preprocess((value) => value || null, z.uuid().nullable()),
 });
-export type CategoryInput = z.infer<typeof categoryInput>;
+type Checked = z.infer<typeof categoryInput>;
+/** What a category is; its text may be left out. */
+export type CategoryInput = Omit<Checked, 'text'> & Partial<Pick<Checked, 'text'>>;
 
 async function takenAddresses(tx: Db, id: string | null): Promise<Set<string>> {
   const rows = await tx.select({ id: category.id, address: category.address }).from(category);

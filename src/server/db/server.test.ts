@@ -96,11 +96,21 @@ describe.skipIf(!bin)(`the same code on a PostgreSQL server${bin ? '' : ' (skipp
     const row = await inTx(db, (tx) => createListing(tx, choir(places), change()));
     await inTx(db, (tx) => publishListing(tx, row.id, row.revision, change()));
     expect(await rebuildIndex(db, SETTINGS, NOW)).toEqual({ listings: 1, dates: 10, differed: [] });
-    const found = { categories: [], category: new Map(), venues: [], venue: new Map(), organizers: [], organizer: new Map(), towns: [] };
+    const found = {
+      categories: [],
+      category: new Map(),
+      venues: [],
+      venue: new Map(),
+      organizers: [],
+      organizer: new Map(),
+      tags: [],
+      tag: new Map(),
+      towns: [],
+    };
     const facets = await readFacets(
       db,
       { from: NOW.day, to: NOW.day + 400 },
-      { kinds: [], places: [], free: false, words: 'choir' },
+      { kinds: [], places: [], free: false, tags: [], words: 'choir' },
       found,
     );
     expect([facets.total, facets.free, facets.places.get('Gannet Bay')]).toEqual([10, 10, 10]);

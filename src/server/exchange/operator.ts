@@ -75,7 +75,7 @@ async function reportOf(rt: Runtime, { id, summary }: Batch): Promise<ImportRepo
 
 /** Everything that is published, as one calendar. */
 export async function exportIcal(rt: Runtime): Promise<{ text: string }> {
-  const everything = { kinds: [], places: [], free: false, words: '' };
+  const everything = { kinds: [], places: [], free: false, tags: [], words: '' };
   return { text: await feedText(rt, everything, `${rt.address()}/feed.ics`) };
 }
 

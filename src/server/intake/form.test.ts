@@ -25,6 +25,8 @@ const found: Lookup = {
   category: new Map(),
   venues: [venue],
   venue: new Map([[venue.id, venue]]),
+  tags: [],
+  tag: new Map(),
   organizers: [],
   organizer: new Map(),
   towns: ['Port Amble'],

@@ -59,6 +59,7 @@ export async function editorStart(rt: Runtime, actor: Actor, listing: EditorList
       mark: mark(c.id),
       child: c.parentId !== null,
     })),
+    tags: found.tags.map((t) => ({ id: t.id, name: t.name, more: '' })),
     fallback: found.categories.find((c) => c.fallback)?.name ?? '',
     site: {
       zone: settings.zone,

@@ -106,7 +106,7 @@ const cost = z.discriminatedUnion('kind', [
 const ids = (most: number) =>
   z
     .array(z.uuid())
-    .max(most)
+    .max(most, `At most ${most}`)
     .transform((list) => [...new Set(list)]);
 
 const content = z.object({

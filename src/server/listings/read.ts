@@ -51,7 +51,7 @@ export async function readSubmissionOf(db: Db, listingId: string): Promise<typeo
 /** What uses a venue, an organizer, a category or a picture: its listings, each once. */
 export async function readUses(
   db: Db,
-  column: 'categoryId' | 'venueId' | 'organizerId' | 'pictureId',
+  column: 'categoryId' | 'venueId' | 'organizerId' | 'pictureId' | 'tagId',
   id: string,
 ): Promise<{ id: string; title: string; stage: Stage }[]> {
   return db
@@ -63,7 +63,7 @@ export async function readUses(
     .limit(500);
 }
 
-export async function countUses(db: Db, column: 'categoryId' | 'venueId' | 'organizerId'): Promise<Map<string, number>> {
+export async function countUses(db: Db, column: 'categoryId' | 'venueId' | 'organizerId' | 'tagId'): Promise<Map<string, number>> {
   const rows = await db
     .select({ id: link[column], n: sql<number>`count(distinct ${link.listingId})::int` })
     .from(link)

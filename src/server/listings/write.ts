@@ -146,6 +146,7 @@ export function linkRows(listingId: string, copy: 'working' | 'published', conte
     ...content.categoryIds.map((categoryId, position) => ({ ...base, position, categoryId })),
     ...venuesOf(content).map((venueId, position) => ({ ...base, position, venueId })),
     ...content.organizerIds.map((organizerId, position) => ({ ...base, position, organizerId })),
+    ...content.tagIds.map((tagId, position) => ({ ...base, position, tagId })),
     ...(content.pictureId ? [{ ...base, position: 0, pictureId: content.pictureId }] : []),
   ];
 }

@@ -6,8 +6,8 @@ import type { Db } from '../db/client';
 import type { MergedListing } from '../db/schema';
 import { link, listing, occurrence, published } from '../db/schema';
 
-export type NamedField = 'categoryIds' | 'venueIds' | 'organizerIds';
-const COLUMN = { categoryIds: link.categoryId, venueIds: link.venueId, organizerIds: link.organizerId };
+export type NamedField = 'categoryIds' | 'venueIds' | 'organizerIds' | 'tagIds';
+const COLUMN = { categoryIds: link.categoryId, venueIds: link.venueId, organizerIds: link.organizerId, tagIds: link.tagId };
 
 /** A content with one id in another's place; `to` null takes it out. Single dates may be elsewhere: they follow. */
 export function withReplaced(content: ListingContent, field: NamedField, from: string, to: string | null): ListingContent {

@@ -27,7 +27,7 @@ import { type Filters, filterQuery, isFiltered, readFilters } from './filters';
 import { type Lookup, lookup } from './lookup';
 
 const seed = seedOf();
-const ALL: Filters = { kinds: [], places: [], free: false, words: '' };
+const ALL: Filters = { kinds: [], places: [], free: false, tags: [], words: '' };
 const span = { from: NOW.day, to: NOW.day + 60 };
 let db: Db;
 let found: Lookup;
@@ -111,6 +111,7 @@ function generateFilters(r: () => number): Filters {
     kinds: r() < 0.5 ? some(r, ['music-dance', 'choirs', 'nature-sea', 'no-such-kind'], 2) : [],
     places: r() < 0.5 ? some(r, ['Gannet Bay', 'Ternhead', 'Skua Sound', 'online', 'Nowhere'], 2) : [],
     free: r() < 0.3,
+    tags: [],
     words: r() < 0.4 ? pick(r, ['harbour', 'choeur', '100%', 'e_e', 'net loft', 'ternhead walk', '%']) : '',
   };
 }

@@ -54,11 +54,18 @@ const PUBLIC = sql`o.public and ${shown(sql.raw('p.job_id'))}`;
 const touches = ({ from, to }: Span): SQL =>
   sql`${PUBLIC} and (o.start_day between ${from} and ${to} or (o.last_day > o.start_day and o.last_day >= ${from} and o.start_day < ${from}))`;
 
+/** What a reader typed, and tags: asked of the database in every view. */
 function wordConditions(filters: Filters): SQL[] {
-  return searchWords(filters).map((word) => {
-    const pattern = likePattern(word);
-    return sql`(p.search like ${pattern} or lower(v.name) like ${pattern} or lower(v.town) like ${pattern})`;
-  });
+  const tagged = filters.tags.map(
+    (address) =>
+      sql`exists (select 1 from listing_link k join tag t on t.id = k.tag_id where k.listing_id = p.listing_id and k.copy = 'published' and t.address = ${address})`,
+  );
+  return [...tagged, ...searchWords(filters).map((word) => wordCondition(word))];
+}
+
+function wordCondition(word: string): SQL {
+  const pattern = likePattern(word);
+  return sql`(p.search like ${pattern} or lower(v.name) like ${pattern} or lower(v.town) like ${pattern})`;
 }
 
 function conditions(filters: Filters, found: Lookup): SQL[] {

@@ -8,6 +8,8 @@ export interface Filters {
   places: string[];
   free: boolean;
   words: string;
+  /** addresses of tags, all of which a listing has */
+  tags: string[];
 }
 
 export const ONLINE = 'online';
@@ -27,6 +29,7 @@ export function readFilters(query: URLSearchParams): Filters {
   return {
     kinds: several('kind'),
     places: several('place'),
+    tags: several('tag').slice(0, 8),
     free: query.get('free') === '1',
     words: (query.get('words') ?? '').replace(/\s+/g, ' ').trim().slice(0, 80),
   };
@@ -38,13 +41,14 @@ export function filterQuery(filters: Filters): string {
   if (filters.kinds.length) query.set('kind', [...filters.kinds].sort().join(','));
   if (filters.places.length) query.set('place', [...filters.places].sort().join(','));
   if (filters.free) query.set('free', '1');
+  if (filters.tags.length) query.set('tag', [...filters.tags].sort().join(','));
   if (filters.words) query.set('words', filters.words);
   const text = query.toString().replaceAll('%2C', ',');
   return text ? `?${text}` : '';
 }
 
-export function isFiltered({ kinds, places, free, words }: Filters): boolean {
-  return kinds.length > 0 || places.length > 0 || free || words !== '';
+export function isFiltered({ kinds, places, free, words, tags }: Filters): boolean {
+  return kinds.length > 0 || tags.length > 0 || places.length > 0 || free || words !== '';
 }
 
 /** The words folded for the search column, each of which must occur. */

@@ -4,7 +4,7 @@ import { inksOf } from '@/core/colour/colour';
 import type { Shape } from '@/core/colour/mark';
 import { fold } from '@/core/text/text';
 import type { Db } from '../db/client';
-import { category, organizer, venue } from '../db/schema';
+import { category, organizer, tag, venue } from '../db/schema';
 import { type OrganizerView, organizerView, type VenueView, venueViews } from '../places/view';
 import type { Runtime } from '../runtime';
 import { countOn } from './dates';
@@ -15,6 +15,7 @@ export interface CategoryView {
   address: string;
   shape: Shape;
   ink: string;
+  text: string;
   light: string;
   dark: string;
   parentId: string | null;
@@ -22,6 +23,12 @@ export interface CategoryView {
   revision: number;
 }
 export type { OrganizerView, VenueView } from '../places/view';
+
+export interface TagView {
+  id: string;
+  name: string;
+  address: string;
+}
 
 export interface Lookup {
   /** parents in order, each followed by its children */
@@ -33,6 +40,8 @@ export interface Lookup {
   venue: Map<string, VenueView>;
   organizers: OrganizerView[];
   organizer: Map<string, OrganizerView>;
+  tags: TagView[];
+  tag: Map<string, TagView>;
   /** towns that venues lie in, sorted */
   towns: string[];
 }
@@ -58,6 +67,7 @@ async function readLookup(db: Db): Promise<Lookup> {
   const rows = await db.select().from(category).orderBy(asc(category.position), asc(category.name));
   const venues = venueViews(await db.select().from(venue).orderBy(asc(venue.name), asc(venue.id)));
   const organizers = (await db.select().from(organizer).orderBy(asc(organizer.name), asc(organizer.id))).map(organizerView);
+  const tags = await db.select({ id: tag.id, name: tag.name, address: tag.address }).from(tag).orderBy(asc(tag.folded));
   const views = rows.map((row): CategoryView => ({ ...row, ...inksOf(row.ink) }));
   const categories = views.filter((c) => !c.parentId).flatMap((parent) => [parent, ...views.filter((c) => c.parentId === parent.id)]);
   return {
@@ -67,6 +77,8 @@ async function readLookup(db: Db): Promise<Lookup> {
     venue: new Map(venues.map((v) => [v.id, v])),
     organizers: organizers.filter((o) => !o.binnedAt),
     organizer: new Map(organizers.map((o) => [o.id, o])),
+    tags,
+    tag: new Map(tags.map((t) => [t.id, t])),
     towns: [...new Set(venues.flatMap((v) => (v.town && !v.binnedAt ? [v.town] : [])))].sort((a, b) => (fold(a) < fold(b) ? -1 : 1)),
   };
 }

@@ -1,5 +1,6 @@
 /** What it is: title, categories, summary, text. */
-import { lazy, Suspense } from 'react';
+import { lazy, Suspense, useState } from 'react';
+import { sayFailure, send } from '@/client/api';
 import { SHORT_TITLE_FITS, SUMMARY_SHOWN } from '@/core/listing/content';
 import type { EditorStart } from '@/core/listing/editor';
 import { Text } from '../../fields/fields';
@@ -10,6 +11,16 @@ const Writing = lazy(() => import('../Writing'));
 
 export function What({ content, setContent, start, error }: PartProps & { start: EditorStart }) {
   const { summary, shortTitle, title } = content;
+  const [tags, setTags] = useState(start.tags);
+  const [wrongTag, setWrongTag] = useState<string>();
+  const makeTag = async (name: string): Promise<void> => {
+    const outcome = await send<{ id: string; name: string }>('POST', '/api/v1/tags', { name });
+    setWrongTag(outcome.kind === 'done' ? undefined : sayFailure(outcome));
+    if (outcome.kind !== 'done') return;
+    const { id } = outcome.value;
+    setTags((before) => (before.some((t) => t.id === id) ? before : [...before, { ...outcome.value, more: '' }]));
+    setContent((c) => ({ ...c, tagIds: [...new Set([...c.tagIds, id])] }));
+  };
   return (
     <section className="part" id="what">
       <h2>What</h2>
@@ -41,6 +52,15 @@ export function What({ content, setContent, start, error }: PartProps & { start:
           chosen={content.categoryIds}
           onChange={(categoryIds) => setContent({ categoryIds })}
           error={error('categoryIds') ?? error('categories')}
+        />
+        <Picker
+          label="Tags"
+          hint="Words that belong together across categories; a new one is made by typing it"
+          choices={tags}
+          chosen={content.tagIds}
+          onChange={(tagIds) => setContent({ tagIds })}
+          onMake={(name) => void makeTag(name)}
+          error={error('tagIds') ?? wrongTag}
         />
         <Text
           label="Summary"

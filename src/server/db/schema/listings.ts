@@ -5,7 +5,7 @@ import type { Attendance, Contact, Cost, ListingContent, Stage, Visibility } fro
 import type { Standing } from '@/core/recurrence/model';
 import { at } from './columns';
 import { user } from './accounts';
-import { category, venue, organizer, picture } from './places';
+import { category, venue, organizer, picture, tag } from './places';
 import { job } from './jobs';
 
 /** What editors see. `working` is the working copy; readers never touch this table. */
@@ -81,8 +81,10 @@ export const link = pgTable(
     venueId: uuid('venue_id').references(() => venue.id),
     organizerId: uuid('organizer_id').references(() => organizer.id),
     pictureId: uuid('picture_id').references(() => picture.id),
+    tagId: uuid('tag_id').references(() => tag.id),
   },
   (t) => [
+    index('link_tag').on(t.tagId, t.copy),
     index('link_listing').on(t.listingId, t.copy),
     index('link_category').on(t.categoryId, t.copy),
     index('link_venue').on(t.venueId, t.copy),

@@ -26,6 +26,8 @@ export const category = pgTable(
     address: text('address').notNull().unique(),
     shape: text('shape').$type<Shape>().notNull(),
     ink: text('ink').notNull(),
+    /** for readers, over the views that show this kind alone */
+    text: text('text').notNull().default(''),
     parentId: uuid('parent_id').references((): AnyPgColumn => category.id),
     position: integer('position').notNull().default(0),
     fallback: boolean('fallback').notNull().default(false),
@@ -33,6 +35,15 @@ export const category = pgTable(
   },
   (t) => [uniqueIndex('one_fallback').on(t.fallback).where(sql`fallback`)],
 );
+
+export const tag = pgTable('tag', {
+  id: uuid('id').primaryKey(),
+  name: text('name').notNull(),
+  address: text('address').notNull().unique(),
+  /** folded, so that a tag is made once however it is written */
+  folded: text('folded').notNull().unique(),
+  revision: integer('revision').notNull().default(1),
+});
 
 export const venue = pgTable(
   'venue',

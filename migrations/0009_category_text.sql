@@ -1,0 +1,1 @@
+ALTER TABLE "category" ADD COLUMN "text" text DEFAULT '' NOT NULL;

@@ -1,0 +1,125 @@
+/** The tree of categories: dragged, or carried by keyboard; Alt with an arrow moves one a step. Kept as it is moved, and undone. */
+import { type KeyboardEvent, useState } from 'react';
+import { Button, Collection, Tree, TreeItem, TreeItemContent, useDragAndDrop } from 'react-aria-components';
+import { sayFailure, send } from '@/client/api';
+import { movedInTree, steppedInTree, type TreeItem as Item, type TreeMove } from '@/core/listing/tree';
+
+interface Branch extends Item {
+  name: string;
+  mark: string;
+  uses: number;
+  fallback: boolean;
+  children: Branch[];
+}
+
+export interface CategoryStart extends Item {
+  name: string;
+  /** as the public sheet draws it */
+  mark: string;
+  uses: number;
+  fallback: boolean;
+}
+
+const STEPS: Record<string, 'up' | 'down' | 'in' | 'out'> = { ArrowUp: 'up', ArrowDown: 'down', ArrowRight: 'in', ArrowLeft: 'out' };
+
+export default function CategoryTree({ categories }: { categories: CategoryStart[] }) {
+  const [items, setItems] = useState(categories);
+  const [before, setBefore] = useState<CategoryStart[][]>([]);
+  const [said, setSaid] = useState('');
+  const [wrong, setWrong] = useState('');
+  const keep = async (next: CategoryStart[], past: CategoryStart[][]): Promise<void> => {
+    const last = items;
+    setItems(next);
+    setBefore(past);
+    const outcome = await send('PUT', '/api/v1/categories/order', { order: next.map(({ id, parentId }) => ({ id, parentId })) });
+    setWrong(sayFailure(outcome));
+    if (outcome.kind === 'done') setSaid('Kept.');
+    else setItems(last);
+  };
+  const apply = (moved: Item[] | string): void => {
+    if (typeof moved === 'string') {
+      setSaid('');
+      setWrong(moved);
+      return;
+    }
+    const byId = new Map(items.map((item) => [item.id, item]));
+    void keep(
+      moved.flatMap(({ id, parentId }) => {
+        const item = byId.get(id);
+        return item ? [{ ...item, parentId }] : [];
+      }),
+      [...before, items],
+    );
+  };
+  const { dragAndDropHooks } = useDragAndDrop({
+    getItems: (keys) => [...keys].map((key) => ({ 'text/plain': items.find((i) => i.id === key)?.name ?? '' })),
+    shouldAcceptItemDrop: (target) => items.find((i) => i.id === target.key)?.parentId === null,
+    onMove: (event) => {
+      const [id] = [...event.keys].map(String);
+      if (id)
+        apply(movedInTree(items, { id, target: String(event.target.key), position: event.target.dropPosition as TreeMove['position'] }));
+    },
+  });
+  const onKey = (event: KeyboardEvent): void => {
+    const id = (event.target as Element).closest<HTMLElement>('[data-key]')?.dataset.key;
+    const step = STEPS[event.key];
+    if (!id || !step || !event.altKey) return;
+    event.preventDefault();
+    event.stopPropagation();
+    apply(steppedInTree(items, id, step));
+  };
+  const branches = items
+    .filter((item) => !item.parentId)
+    .map((item): Branch => ({ ...item, children: items.filter((c) => c.parentId === item.id).map((c) => ({ ...c, children: [] })) }));
+  const undo = before[before.length - 1];
+  return (
+    <div role="presentation" onKeyDownCapture={onKey}>
+      <Tree
+        aria-label="Categories in their order"
+        className="category-tree"
+        items={branches}
+        dependencies={[items]}
+        defaultExpandedKeys={categories.filter((c) => !c.parentId).map((c) => c.id)}
+        dragAndDropHooks={dragAndDropHooks}
+        selectionMode="none"
+      >
+        {(item) => <Row item={item} />}
+      </Tree>
+      <p className="row small" style={{ margin: '8px 0 0' }}>
+        <span className="quiet">Drag, or Alt with the arrows: up and down, right under the one before, left out again.</span>
+        {undo && (
+          <button type="button" className="button small" onClick={() => void keep(undo, before.slice(0, -1))}>
+            Undo
+          </button>
+        )}
+        <span role="status" className={wrong ? 'red' : 'quiet'}>
+          {wrong || said}
+        </span>
+      </p>
+    </div>
+  );
+}
+
+function Row({ item }: { item: Branch }) {
+  return (
+    <TreeItem id={item.id} textValue={item.name}>
+      <TreeItemContent>
+        <Button slot="drag" className="grip" aria-label={`Move ${item.name}`}>
+          ⋮
+        </Button>
+        {item.children.length > 0 && (
+          <Button slot="chevron" className="grip" aria-label={`What stands under ${item.name}`}>
+            ▾
+          </Button>
+        )}
+        <span dangerouslySetInnerHTML={{ __html: item.mark }} />
+        <a href={`/desk/categories/${item.id}`}>{item.name}</a>
+        <span className="quiet small">
+          {item.uses} {item.uses === 1 ? 'listing' : 'listings'}
+          {item.fallback && '; the fallback: listings without a category stand under it, so it stays'}
+        </span>
+      </TreeItemContent>
+      <Collection items={item.children}>{(child) => <Row item={child} />}</Collection>
+    </TreeItem>
+  );
+}

@@ -1,0 +1,90 @@
+import { eq } from 'drizzle-orm';
+import { beforeEach, describe, expect, it } from 'vitest';
+import { change, choir, EDITOR, freshDb, inTx, NOW, type Places, SETTINGS, seedPlaces } from '../../../tests/support/db';
+import { problem } from '../../../tests/support/problem';
+import type { Db } from '../db/client';
+import { link, listing, published, tag } from '../db/schema';
+import { read } from '../http/problem';
+import { contentInput } from '../listings/input';
+import { countUses } from '../listings/read';
+import { rebuildIndex } from '../listings/rebuild';
+import { createListing, publishListing } from '../listings/write';
+import { readDates, readShortDates } from '../public/dates';
+import { filterQuery, isFiltered, readFilters } from '../public/filters';
+import { lookup } from '../public/lookup';
+import { findOrMakeTag, mergeTag, renameTag, tagName } from './write';
+
+let db: Db;
+let places: Places;
+beforeEach(async () => {
+  db = await freshDb();
+  places = await seedPlaces(db);
+});
+const make = async (name: string) => (await inTx(db, (tx) => findOrMakeTag(tx, read(tagName, name), EDITOR))).id;
+const publish = (title: string, tagIds: string[]) =>
+  inTx(db, async (tx) => {
+    const row = await createListing(tx, choir(places, { title, tagIds }), change());
+    return publishListing(tx, row.id, row.revision, change());
+  });
+
+describe('tags', () => {
+  it('are one however they are written, with an address of their own', async () => {
+    const [a, b] = [await make(' #For  Children '), await make('for children')];
+    expect(a).toBe(b);
+    expect((await db.select().from(tag)).map((t) => [t.name, t.address])).toEqual([['For Children', 'for-children']]);
+    expect((await problem((async () => read(tagName, '##'))())).title).toContain('Type a tag');
+    expect((await problem((async () => read(tagName, 'x'.repeat(60)))())).title).toContain('at most 40');
+  });
+  it('are renamed, but not to another’s name; merged and removed in every copy', async () => {
+    const [kids, young, dark] = [await make('kids'), await make('young people'), await make('in the dark')];
+    const row = await publish('Stars', [young, dark, kids]);
+    await inTx(db, (tx) => renameTag(tx, kids, 'children', EDITOR));
+    expect((await problem(inTx(db, (tx) => renameTag(tx, kids, 'In the Dark', EDITOR)))).fields[0]?.message).toContain('merge the two');
+    expect(await inTx(db, (tx) => mergeTag(tx, young, kids, EDITOR))).toBe(1);
+    const copies = async () => {
+      const [w] = await db.select().from(listing).where(eq(listing.id, row.id));
+      const [p] = await db.select().from(published).where(eq(published.listingId, row.id));
+      return [w?.working.tagIds, p?.content.tagIds];
+    };
+    expect(await copies()).toEqual([
+      [kids, dark],
+      [kids, dark],
+    ]);
+    expect((await countUses(db, 'tagId')).get(kids)).toBe(1);
+    await inTx(db, (tx) => mergeTag(tx, kids, null, EDITOR));
+    expect(await copies()).toEqual([[dark], [dark]]);
+    expect((await db.select().from(link)).filter((l) => l.tagId).every((l) => l.tagId === dark)).toBe(true);
+    expect((await problem(inTx(db, (tx) => mergeTag(tx, dark, dark, EDITOR)))).fields[0]?.field).toBe('into');
+    expect((await problem(inTx(db, (tx) => mergeTag(tx, kids, dark, EDITOR)))).status).toBe(404);
+    expect((await rebuildIndex(db, SETTINGS, NOW)).differed).toEqual([]);
+  });
+  it('are chosen by readers, all of them at once, in every view', async () => {
+    const [kids, dark] = [await make('kids'), await make('in the dark')];
+    await publish('Stars', [kids, dark]);
+    await publish('Seeds', [kids]);
+    await publish('Ropes', []);
+    const found = await lookup({ db, contentRevision: () => `tags ${Math.random()}` });
+    const span = { from: NOW.day, to: NOW.day + 8 };
+    const titles = async (query: string) => {
+      const filters = readFilters(new URLSearchParams(query));
+      const list = (await readDates(db, span, filters, found)).map((d) => d.title).sort();
+      expect((await readShortDates(db, span, filters)).map((d) => d.title).sort()).toEqual(list);
+      return list;
+    };
+    expect([
+      await titles('tag=kids'),
+      await titles('tag=kids,in-the-dark'),
+      await titles('tag=nothing'),
+      (await titles('')).length,
+    ]).toEqual([['Seeds', 'Stars'], ['Stars'], [], 3]);
+    const filters = readFilters(new URLSearchParams('tag=b,a'));
+    expect([filterQuery(filters), isFiltered(filters)]).toEqual(['?tag=a,b', true]);
+  });
+  it('of a listing are thirty at most', async () => {
+    const many = Array.from({ length: 1000 }, () => crypto.randomUUID());
+    expect((await problem((async () => read(contentInput, choir(places, { tagIds: many })))())).fields[0]).toMatchObject({
+      field: 'tagIds',
+      message: 'At most 30',
+    });
+  });
+});

@@ -1,0 +1,59 @@
+/** Tags: made by typing them, renamed, merged, removed. A tag is one however it is written: "Rope", "rope" and "ropé". */
+import { eq, sql } from 'drizzle-orm';
+import { z } from 'zod';
+import { fold, freeAddress, webAddress } from '@/core/text/text';
+import type { Actor } from '../accounts/roles';
+import type { Db } from '../db/client';
+import { newId } from '../db/ids';
+import { audit, tag } from '../db/schema';
+import { invalid, notFound } from '../http/problem';
+import { replaceInContents } from '../places/uses';
+
+export const tagName = z
+  .string({ error: 'Type a tag' })
+  .transform((text) => text.trim().replace(/^#+/, '').replace(/\s+/g, ' ').trim())
+  .pipe(z.string().min(1, 'Type a tag').max(40, 'A tag has at most 40 characters'));
+const MOST_TAGS = 2000;
+
+async function note(tx: Db, id: string, what: string, by: Actor): Promise<void> {
+  await tx.insert(audit).values({ id: newId(), at: new Date(), byId: by.id, byName: by.name, what, kind: 'tag', subjectId: id });
+}
+
+/** The tag of this name, made when there is none. */
+export async function findOrMakeTag(tx: Db, name: string, by: Actor): Promise<{ id: string; name: string }> {
+  const folded = fold(name);
+  const [known] = await tx.select({ id: tag.id, name: tag.name }).from(tag).where(eq(tag.folded, folded));
+  if (known) return known;
+  const all = await tx.select({ address: tag.address }).from(tag);
+  if (all.length >= MOST_TAGS) throw invalid('name', `There are ${MOST_TAGS.toLocaleString('en')} tags already; merge some first.`);
+  const row = { id: newId(), name, folded, address: freeAddress(webAddress(name, 'tag'), new Set(all.map((t) => t.address))) };
+  await tx.insert(tag).values(row);
+  await note(tx, row.id, `made “${name}”`, by);
+  return { id: row.id, name };
+}
+
+/** Gives a tag another name; its address stays, so that links do. A name that another has is that one's: merge them instead. */
+export async function renameTag(tx: Db, id: string, name: string, by: Actor): Promise<void> {
+  const folded = fold(name);
+  const [other] = await tx.select({ id: tag.id, name: tag.name }).from(tag).where(eq(tag.folded, folded));
+  if (other && other.id !== id) throw invalid('name', `“${other.name}” is there already; merge the two.`);
+  const [row] = await tx
+    .update(tag)
+    .set({ name, folded, revision: sql`${tag.revision} + 1` })
+    .where(eq(tag.id, id))
+    .returning({ id: tag.id });
+  if (!row) throw notFound('tag');
+  await note(tx, id, `renamed to “${name}”`, by);
+}
+
+/** Listings of one tag get another in its place, or none; the tag is gone. Says how many listings followed. */
+export async function mergeTag(tx: Db, id: string, into: string | null, by: Actor): Promise<number> {
+  if (into === id) throw invalid('into', 'That is the same tag; choose the one that it is to become.');
+  const [row] = await tx.select().from(tag).where(eq(tag.id, id)).for('update');
+  const [target] = into ? await tx.select({ id: tag.id }).from(tag).where(eq(tag.id, into)) : [true];
+  if (!row || !target) throw notFound('tag');
+  const done = await replaceInContents(tx, 'tagIds', id, into);
+  await tx.delete(tag).where(eq(tag.id, id));
+  await note(tx, id, into ? `merged “${row.name}” into another` : `removed “${row.name}”`, by);
+  return new Set(done.map((d) => d.listingId)).size;
+}

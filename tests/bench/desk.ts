@@ -1,0 +1,188 @@
+/** Measurements of the Desk at 10,000 listings with 300,000 dates: the table, its search and views, and Proof of one listing. */
+import { type ChildProcess, spawn } from 'node:child_process';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { dayOf, isoDay } from '@/core/day/day';
+import { emptyContent, type ListingContent } from '@/core/listing/content';
+import { rule } from '@/core/recurrence/model';
+import { SITE_ACTOR } from '@/server/accounts/roles';
+import { type Db, openDatabase } from '@/server/db/client';
+import { category, organizer, venue } from '@/server/db/schema';
+import { buildMany, insertTables } from '@/server/listings/bulk';
+import { DEMO_SETTINGS } from '../../demo/seed';
+import { SIGN_INS } from '../../demo/people';
+
+const TODAY = dayOf(2027, 3, 17);
+const LISTINGS = 10_000;
+const PORT = 4396;
+const BASE = `http://127.0.0.1:${PORT}`;
+const FIRST = ['Harbour', 'Lantern', 'Shore', 'Kelp', 'Causeway', 'Skerry', 'Island', 'Quay', 'Spring', 'Winter', 'Salt', 'Gannet'];
+const SECOND = ['Choir', 'Seed', 'Rope', 'Boat', 'Bird', 'Bread', 'Star', 'Lamp', 'Book', 'Skiff', 'Story', 'Fiddle', 'Chart', 'Film'];
+const THIRD = ['Evening', 'Swap', 'Workshop', 'Walk', 'Fair', 'Supper', 'Concert', 'Talk', 'Class', 'Club', 'Market', 'Count', 'Gathering'];
+
+const now = (): number => Number(process.hrtime.bigint()) / 1e6;
+const at = <T>(list: readonly T[], i: number): T => list[i % list.length] as T;
+const quantile = (list: number[], q: number): number =>
+  [...list].sort((a, b) => a - b)[Math.min(list.length - 1, Math.floor(list.length * q))] ?? 0;
+
+function content(i: number, ids: { categories: string[]; venues: string[]; organizers: string[] }): ListingContent {
+  const hour = 8 + (i % 12);
+  return {
+    ...emptyContent(),
+    title: `${at(FIRST, i)} ${at(SECOND, i * 7)} ${at(THIRD, i * 11)} ${i}`,
+    summary: 'Rope, tea and a story from the outer islands.',
+    text: '<p>Come as you are.</p>',
+    categoryIds: [at(ids.categories, i)],
+    venueIds: [at(ids.venues, i * 3)],
+    organizerIds: [at(ids.organizers, i * 5)],
+    cost: { kind: 'free' },
+    recurrence: {
+      format: 2,
+      zone: 'America/Halifax',
+      stretches: [
+        {
+          start: `${isoDay(TODAY - 60 + (i % 700))}T${String(hour).padStart(2, '0')}:00`,
+          length: { days: 0, minute: hour * 60 + 90 },
+          rule: rule('weekly'),
+          limit: { kind: 'count', count: 30 },
+        },
+      ],
+      leftOut: [],
+      breaks: [],
+    },
+  };
+}
+
+async function serve(folder: string): Promise<ChildProcess> {
+  const server = spawn('node', ['dist/cli/main.mjs', 'serve', '--demo'], {
+    env: { ...process.env, PORT: String(PORT), ALMANAC_DATA: folder, ALMANAC_NOW: '2027-03-17T09:00' },
+    stdio: ['ignore', 'pipe', 'inherit'],
+  });
+  await new Promise<void>((resolve, reject) => {
+    server.stdout?.on('data', (text) => String(text).includes('Serving') && resolve());
+    server.on('exit', () => reject(new Error('the server did not start; is it built?')));
+  });
+  return server;
+}
+
+const stop = (server: ChildProcess): Promise<unknown> => {
+  const ended = new Promise((resolve) => server.on('exit', resolve));
+  server.kill('SIGTERM');
+  return ended;
+};
+
+async function fill(folder: string): Promise<number> {
+  const { db, close } = await openDatabase({ folder, root: process.cwd() });
+  const ids = {
+    categories: (await db.select({ id: category.id }).from(category)).map((r) => r.id),
+    venues: (await db.select({ id: venue.id }).from(venue)).map((r) => r.id),
+    organizers: (await db.select({ id: organizer.id }).from(organizer)).map((r) => r.id),
+  };
+  const change = { by: SITE_ACTOR, now: { day: TODAY, minute: 540, ms: TODAY * 86_400_000 }, settings: DEMO_SETTINGS };
+  let dates = 0;
+  for (let from = 0; from < LISTINGS; from += 200) {
+    await db.transaction(async (raw) => {
+      const tx = raw as unknown as Db;
+      const items = Array.from({ length: 200 }, (_, k) => ({ content: content(from + k, ids), publish: (from + k) % 5 > 0 }));
+      const { rows } = await buildMany(tx, items, { jobId: null, change, fallback: ids.categories[0] as string });
+      dates += rows.occurrence?.length ?? 0;
+      await insertTables(tx, rows);
+    });
+  }
+  await close();
+  return dates;
+}
+
+export interface DeskFigures {
+  dates: number;
+  /** milliseconds at the 95th percentile */
+  empty: number;
+  pages: { name: string; p95: number; p50: number }[];
+  proof: { p95: number; p50: number };
+  emptyP50: number;
+}
+
+export async function measureDesk(): Promise<DeskFigures> {
+  const folder = mkdtempSync(path.join(tmpdir(), 'almanac-desk-'));
+  try {
+    await stop(await serve(folder));
+    const dates = await fill(folder);
+    const server = await serve(folder);
+    try {
+      return { dates, ...(await measure()) };
+    } finally {
+      await stop(server);
+    }
+  } finally {
+    rmSync(folder, { recursive: true, force: true });
+  }
+}
+
+async function measure(): Promise<Omit<DeskFigures, 'dates'>> {
+  const { email, password } = SIGN_INS[1];
+  const signed = await fetch(`${BASE}/desk/sign-in`, {
+    method: 'POST',
+    redirect: 'manual',
+    body: new URLSearchParams({ email, password }),
+    headers: { origin: BASE },
+  });
+  const cookie = signed.headers
+    .getSetCookie()
+    .map((c) => c.split(';')[0])
+    .join('; ');
+  const get = async (address: string): Promise<number> => {
+    const start = now();
+    const response = await fetch(`${BASE}${address}`, { headers: { cookie } });
+    await response.text();
+    if (response.status !== 200) throw new Error(`${address} was answered with ${response.status}`);
+    return now() - start;
+  };
+  // Proof of all listings runs in the background after a start; it is waited out, or its turns would be measured too.
+  for (let quiet = 0; quiet < 3; ) {
+    const text = await (await fetch(`${BASE}/desk/proof`, { headers: { cookie } })).text();
+    quiet = text.includes('not looked at yet') ? 0 : quiet + 1;
+    await new Promise((resolve) => setTimeout(resolve, 1000));
+  }
+  const table = await (await fetch(`${BASE}/desk/listings?words=harbour`, { headers: { cookie } })).text();
+  const id = /data-id="([0-9a-f-]{36})"/.exec(table)?.[1] ?? '';
+  const venueId = /<option value="([0-9a-f-]{36})"[^>]*>Net Loft/.exec(table)?.[1] ?? '';
+  const asked: [string, string][] = [
+    ['the table', '/desk/listings'],
+    ['by next date, page 40', '/desk/listings?sort=next&page=40'],
+    ['searched with a slip', '/desk/listings?words=harbuor+chior'],
+    [
+      'a kept view: published, one venue, next month, four columns',
+      `/desk/listings?stage=published&venue=${venueId}&next=30&sort=next&columns=next,venue,organizer,stage`,
+    ],
+    ['with open matters', '/desk/listings?having=problems&sort=title'],
+  ];
+  const times = new Map<string, number[]>([['empty', []], ['proof', []], ...asked.map(([name]): [string, number[]] => [name, []])]);
+  const kept = await (await fetch(`${BASE}/api/v1/listings/${id}`, { headers: { cookie } })).json();
+  const proof = async (): Promise<number> => {
+    const start = now();
+    const response = await fetch(`${BASE}/api/v1/proof`, {
+      method: 'POST',
+      body: JSON.stringify({ id, content: kept.content }),
+      headers: { cookie, 'content-type': 'application/json', origin: BASE },
+    });
+    await response.text();
+    if (response.status !== 200) throw new Error(`Proof was answered with ${response.status}`);
+    return now() - start;
+  };
+  for (let round = -15; round < 60; round++) {
+    const take = (name: string, ms: number): void => {
+      if (round >= 0) times.get(name)?.push(ms);
+    };
+    take('empty', await get('/desk/empty'));
+    for (const [name, address] of asked) take(name, await get(address));
+    take('proof', await proof());
+  }
+  const of = (name: string): number[] => times.get(name) ?? [];
+  return {
+    empty: quantile(of('empty'), 0.95),
+    emptyP50: quantile(of('empty'), 0.5),
+    pages: asked.map(([name]) => ({ name, p95: quantile(of(name), 0.95), p50: quantile(of(name), 0.5) })),
+    proof: { p95: quantile(of('proof'), 0.95), p50: quantile(of('proof'), 0.5) },
+  };
+}
