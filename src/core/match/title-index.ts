@@ -27,6 +27,8 @@ export class TitleIndex {
       if (having) having.add(id);
       else {
         this.#having.set(word, new Set([id]));
+        // A slip in a number is another number: those are looked up as they are.
+        if (/\d/.test(word)) continue;
         const same = this.#byLength.get(word.length);
         if (same) same.add(word);
         else this.#byLength.set(word.length, new Set([word]));
@@ -52,6 +54,7 @@ export class TitleIndex {
   /** Words that occur and are like a word, with how much; `beginning`: it may be half typed. */
   #like(word: string, beginning: boolean): [string, number][] {
     const found: [string, number][] = [];
+    if (/\d/.test(word)) return this.#having.has(word) ? [[word, 1]] : [];
     const [from, to] = [Math.max(1, word.length - 2), beginning ? Math.max(...this.#byLength.keys(), 0) : word.length + 2];
     for (let length = from; length <= to; length++)
       for (const other of this.#byLength.get(length) ?? []) {

@@ -166,11 +166,14 @@ export function selectTable(actor: Actor, query: TableQuery, { today, found, kin
   if (stage === 'edited') all.push(eq(listing.edited, true));
   else all.push(stage ? eq(listing.stage, stage) : sql`${listing.stage} <> 'binned'`);
   if (words) {
-    // Binned titles are not in the index, and summaries and addresses are looked through as they stand.
+    // Summaries and addresses are looked through only where no title has the words: that reads every listing. So is the bin, whose
+    // titles are not in the index.
     const pattern = likePattern(words);
     const ids = JSON.stringify(found?.ids ?? []);
     all.push(
-      sql`(${listing.id} in (select json_array_elements_text(${ids}::json)::uuid) or ${listing.title} ilike ${pattern} or ${listing.address} ilike ${pattern} or ${listing.working} ->> 'summary' ilike ${pattern})`,
+      found?.ids.length && stage !== 'binned'
+        ? sql`${listing.id} in (select json_array_elements_text(${ids}::json)::uuid)`
+        : sql`(${listing.title} ilike ${pattern} or ${listing.address} ilike ${pattern} or ${listing.working} ->> 'summary' ilike ${pattern})`,
     );
   }
   if (query.ids.length) all.push(sql`${listing.id} in ${[...query.ids]}`);

@@ -72,6 +72,16 @@ export async function fullContext(site: ProofSite, id: string | null, content: L
   };
 }
 
+/** The days that dates touch. */
+function daysOf(dates: readonly Occurrence[]): Day[] {
+  return dates.flatMap(({ start, end }) => {
+    const last = end ? Math.min(end.day, start.day + MOST_SPAN) : start.day;
+    return Array.from({ length: last - start.day + 1 }, (_, i) => start.day + i);
+  });
+}
+/** Of something that takes longer, so many days are compared. */
+const MOST_SPAN = 62;
+
 /** Each listing that needs the same once, with the first date of ours that it meets. */
 function gathered(dates: readonly Occurrence[], met: ReadonlyMap<string, readonly Booking[]>): Clash[] {
   const byListing = new Map<string, Clash>();
@@ -90,7 +100,7 @@ const MOST_NAMED = 5;
 async function venueClashes(site: ProofSite, id: string | null, content: ListingContent, coming: readonly Occurrence[]): Promise<Clash[]> {
   const venueIds = content.attendance === 'online' || content.standing === 'cancelled' ? [] : venuesOf(content);
   if (!venueIds.length || !coming.length) return [];
-  const bookings = (await readBookings(site.db, { venueIds, not: id, from: site.now.day })).map(bookingOf);
+  const bookings = (await readBookings(site.db, { venueIds, not: id, from: site.now.day, days: daysOf(coming) })).map(bookingOf);
   const margins = new Map(venueIds.map((v) => [v, site.found.venue.get(v)?.setUpMinutes ?? 0]));
   return gathered(coming, clashesByVenue(coming, content.venueIds, bookings, margins));
 }
@@ -102,9 +112,14 @@ async function organizerClashes(
   coming: readonly Occurrence[],
 ): Promise<(Clash & { organizer: string })[]> {
   if (!content.organizerIds.length || !coming.length || content.standing === 'cancelled') return [];
-  const bookings = (await readOrganizerBookings(site.db, { organizerIds: content.organizerIds, not: id, from: site.now.day })).map(
-    bookingOf,
-  );
+  const bookings = (
+    await readOrganizerBookings(site.db, {
+      organizerIds: content.organizerIds,
+      not: id,
+      from: site.now.day,
+      days: daysOf(coming),
+    })
+  ).map(bookingOf);
   const all: (Clash & { organizer: string })[] = [];
   for (const organizerId of content.organizerIds) {
     // A whole day asks nobody to be there at an hour.
@@ -117,9 +132,9 @@ async function organizerClashes(
 }
 
 /** So many listings with a like title are looked at closely. */
-const MOST_CANDIDATES = 40;
+const MOST_CANDIDATES = 24;
 /** So many coming dates of each are compared. */
-const MOST_DATES = 30;
+const MOST_DATES = 20;
 
 interface Candidate {
   id: string;

@@ -81,8 +81,8 @@ export async function startProof(tx: Db, now: Now): Promise<string | undefined> 
   return total ? startJob(tx, { kind: 'proof', total, input: {}, by: SITE_ACTOR, now }) : undefined;
 }
 
-/** Fewer at once than other jobs: each asks several questions. */
-const AT_ONCE = 8;
+/** One at a time: each asks several questions, and others wait for their turn at the database. */
+const AT_ONCE = 1;
 
 export const proofing: Work = {
   step: async (tx, _job, size, { settings, now, found, contentRevision }) => {
