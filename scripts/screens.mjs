@@ -143,12 +143,11 @@ await shot('versions', '/desk/listings?words=harbour+choir', {
     await page.getByLabel('Summary').fill('Fifty voices, no auditions, and a stove that is lit at six.');
     await page.getByLabel('In words').fill('every Tuesday 19:30 to 21:30, from 23 March 2027');
     await page.getByRole('button', { name: 'Save working copy' }).click();
-    await page.getByText('Saved in the working copy').waitFor();
+    await page.locator('[data-note]').waitFor();
     await page.getByRole('link', { name: 'All versions, side by side' }).click();
     await page.waitForSelector('table.sides');
   },
 });
-await shot('set-up', '/desk/set-up', { storage });
 await browser.close();
 server.kill('SIGTERM');
 await new Promise((resolve) => server.on('exit', resolve));
