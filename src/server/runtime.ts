@@ -42,6 +42,7 @@ export interface Runtime {
 const MAIL_EVERY_MS = 15_000;
 const HORIZON_EVERY_MS = 3_600_000;
 const PROOF_AFTER_MS = 2_000;
+const PROOF_EVERY_MS = 60_000;
 let made: Promise<Runtime> | undefined;
 
 /** The process's runtime; opens the database at the first call. */
@@ -84,8 +85,9 @@ async function start(env: NodeJS.ProcessEnv): Promise<Runtime> {
     // What another process left undone is taken up here.
     jobs.wake();
     void keepHorizon().catch(() => undefined);
-    void proof().catch(() => undefined);
   }, HORIZON_EVERY_MS);
+  const look = setInterval(() => void proof().catch(() => undefined), PROOF_EVERY_MS);
+  look.unref();
   extend.unref();
   const now = (): Now => nowIn(settings().zone, frozen);
   const contentChanged = async (): Promise<void> => {
@@ -152,6 +154,7 @@ async function start(env: NodeJS.ProcessEnv): Promise<Runtime> {
       clearInterval(timer);
       clearInterval(extend);
       clearTimeout(pause);
+      clearInterval(look);
       await watch?.stop();
       await close();
     },

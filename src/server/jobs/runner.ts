@@ -43,6 +43,8 @@ export interface Step {
   /** readers or editors see something else than before */
   changed?: boolean;
   said?: string;
+  /** how many times as long as the piece took the others have the database to themselves before the next */
+  rest?: number;
 }
 
 export interface Work {
@@ -71,6 +73,7 @@ interface Outcome {
   over: boolean;
   changed: boolean;
   ms: number;
+  rest?: number | undefined;
 }
 
 /** After the database itself failed, jobs are taken up again so much later. */
@@ -198,7 +201,7 @@ export class JobRunner {
       if (outcome.over) return;
       size = Math.max(LEAST_SIZE, Math.min(MOST_SIZE, size * 2, Math.round((size * AIM_MS) / Math.max(1, outcome.ms))));
       // Whoever waits for the database goes first.
-      await new Promise((resolve) => setTimeout(resolve, 1));
+      await new Promise((resolve) => setTimeout(resolve, Math.max(1, outcome.ms * (outcome.rest ?? 0))));
     }
   }
 
@@ -216,7 +219,7 @@ export class JobRunner {
         .update(job)
         .set(noted(row, done, around.now))
         .where(eq(job.id, id));
-      return { over: done.finished, changed: done.show === true || done.changed === true, ms: performance.now() - start };
+      return { over: done.finished, changed: done.show === true || done.changed === true, ms: performance.now() - start, rest: done.rest };
     });
   }
 

@@ -66,8 +66,8 @@ export async function fullContext(site: ProofSite, id: string | null, content: L
   return {
     ...own,
     unlooked: id ? await readUnlooked(site.db, id) : [],
-    venueClashes: await venueClashes(site, id, content, coming),
-    organizerClashes: await organizerClashes(site, id, content, coming),
+    venueClashes: await venueClashes(site, id, content, coming.slice(0, MOST_COMPARED)),
+    organizerClashes: await organizerClashes(site, id, content, coming.slice(0, MOST_COMPARED)),
     ...(await lookalikes(site, id, content, coming)),
   };
 }
@@ -79,6 +79,8 @@ function daysOf(dates: readonly Occurrence[]): Day[] {
     return Array.from({ length: last - start.day + 1 }, (_, i) => start.day + i);
   });
 }
+/** So many coming dates are looked at for clashes: most of a year of weekly ones. */
+const MOST_COMPARED = 40;
 /** Of something that takes longer, so many days are compared. */
 const MOST_SPAN = 62;
 

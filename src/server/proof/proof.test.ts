@@ -7,6 +7,7 @@ import type { ListingContent } from '@/core/listing/content';
 import { TitleIndex } from '@/core/match/title-index';
 import type { Db } from '../db/client';
 import { listing, listingCopy, oldAddress, proofNote, published } from '../db/schema';
+import { startJob } from '../jobs/runner';
 import { mergeListings } from '../listings/merge';
 import { createListing, moveToStage, publishListing, saveListing } from '../listings/write';
 import { lookup } from '../public/lookup';
@@ -118,6 +119,19 @@ describe('what is open', () => {
     expect(await countDue(db, NOW)).toBe(1);
     // A day later all are due again, and a venue that changes makes its listings due.
     expect(await countDue(db, { ...NOW, day: NOW.day + 1 })).toBe(2);
+  });
+
+  it('lets work that somebody waits for go first, and goes on later', async () => {
+    const site = siteOf(db);
+    await make();
+    const proof = await inTx(db, (tx) => startProof(tx, NOW));
+    const other = await inTx(db, (tx) => startJob(tx, { kind: 'rebuild', total: 1, input: {}, by: EDITOR, now: NOW }));
+    expect((await site.jobs.wait(proof as string, 20_000)).state).toBe('done');
+    expect((await site.jobs.wait(other, 20_000)).state).toBe('done');
+    expect(await countDue(db, NOW)).toBe(1);
+    const again = await inTx(db, (tx) => startProof(tx, NOW));
+    await site.jobs.wait(again as string, 20_000);
+    expect(await countDue(db, NOW)).toBe(0);
   });
 
   it('is waived with a reason that the next editor sees, until somebody asks again', async () => {

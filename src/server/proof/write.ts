@@ -1,5 +1,5 @@
 /** Proof's findings written down, waived, and kept true by a job that looks at what changed. */
-import { and, asc, eq, sql } from 'drizzle-orm';
+import { and, asc, eq, inArray, ne, sql } from 'drizzle-orm';
 import { keyOf, type ProofNote, type Waiver, waive } from '@/core/proof/note';
 import { proofOf } from '@/core/proof/proof';
 import type { Actor } from '../accounts/roles';
@@ -81,11 +81,21 @@ export async function startProof(tx: Db, now: Now): Promise<string | undefined> 
   return total ? startJob(tx, { kind: 'proof', total, input: {}, by: SITE_ACTOR, now }) : undefined;
 }
 
+/** It is nobody's hurry: three quarters of the time belong to everybody else. */
+const REST = 3;
 /** One at a time: each asks several questions, and others wait for their turn at the database. */
 const AT_ONCE = 1;
 
 export const proofing: Work = {
-  step: async (tx, _job, size, { settings, now, found, contentRevision }) => {
+  step: async (tx, row, size, { settings, now, found, contentRevision }) => {
+    // What somebody waits for goes first; what is left due is taken up a minute later.
+    const [other] = await tx
+      .select({ id: job.id })
+      .from(job)
+      .where(and(ne(job.id, row.id), inArray(job.state, ['running', 'cancelling'])))
+      .limit(1);
+    if (other) return { did: 0, finished: true };
+
     const result = (await tx.execute(
       sql`select l.id ${due(now.day)} order by l.changed_at desc, l.id limit ${Math.min(size, AT_ONCE)}`,
     )) as unknown as {
@@ -94,6 +104,6 @@ export const proofing: Work = {
     const titles = await titlesOf(tx, contentRevision);
     for (const { id } of result.rows) await proofListing(tx, { db: tx, settings, now, found, titles }, id);
     const finished = result.rows.length === 0;
-    return { did: result.rows.length, finished };
+    return { did: result.rows.length, finished, rest: REST };
   },
 };
