@@ -19,10 +19,12 @@ import { BLANK_VENUE } from '@/server/venues/input';
 import { saveVenue } from '@/server/venues/write';
 import { CHART } from './chart';
 import { GAZETTEER } from './gazetteer';
-import { type DemoListing, demoListings, demoSubmissions } from './listings';
+import { demoListings } from './listings';
 import { CATEGORIES, RED_LETTERS, SIGN_INS } from './people';
 import { SCENES } from './pictures/scenes';
 import { ORGANIZERS, VENUES } from './places';
+import { demoSubmissions } from './submissions';
+import type { DemoListing } from './when';
 
 export const DEMO_SETTINGS: SiteSettings = {
   ...DEFAULT_SETTINGS,

@@ -1,30 +1,35 @@
 /** What a phrase said, made into a recurrence: which year is meant, where a rule begins and ends, what is left out. */
-import { type Day, isoDay, weekdayOf, ymdOf, dayOf, daysInMonth } from '../../day/day';
-import { isoTime, type Wall } from '../../day/wall';
+import { type Day, isoDay, weekdayOf, ymdOf } from '../../day/day';
+import type { Wall } from '../../day/wall';
 import { firstFittingDay } from '../../recurrence/days';
 import { startsBetween } from '../../recurrence/expand';
-import type { ByDay, Length, Limit, Recurrence, Rule, Stretch } from '../../recurrence/model';
+import type { Limit, Recurrence, Rule, Stretch } from '../../recurrence/model';
 import { readRuleText } from '../../recurrence/rule-text';
-import { type Style, sayDay, sayTimes } from '../format';
-import { type Bearings, type DaySpan, inYear, spanOf, yearOf } from './calendar';
+import { sayDay } from '../format';
+import { inYear, spanOf, yearOf } from './calendar';
 import type { Clause, EveryUnit, Place, Said } from './clause-state';
 import { isSpan, type SaidDate, type SaidSpan } from './dates';
-import type { Offer, PhraseProblem } from './problem';
+import type { PhraseProblem } from './problem';
+import {
+  numberedRule,
+  withSeasons,
+  everyOne,
+  sortedDays,
+  annual,
+  contiguous,
+  withoutWeekdays,
+  startMinute,
+  lengthOf,
+  after,
+  wholeOf,
+  share,
+} from './clause-rules';
+import { DayResolver, Undecided } from './resolve-days';
 
-export interface Setting {
-  phrase: string;
-  /** the moment that a phrase is read from, in the zone */
-  now: { day: Day; minute: number };
-  zone: string;
-  weekStart: number;
-  style: Style;
-}
+export type { Setting } from './resolve-days';
 
 /** What happens once takes no longer, in days: a longer span is one that was turned round. */
 const LONGEST = 183;
-
-/** Something in the phrase has two readings or none: no recurrence is made of it. */
-class Undecided extends Error {}
 
 const FREQ: Record<EveryUnit, Rule['freq']> = { day: 'daily', week: 'weekly', month: 'monthly', year: 'yearly' };
 
@@ -33,13 +38,7 @@ export interface Resolved {
   problems: PhraseProblem[];
 }
 
-export class Resolver {
-  private readonly problems: PhraseProblem[] = [];
-  private readonly bearings: Pick<Bearings, 'today' | 'weekStart'>;
-  constructor(private readonly setting: Setting) {
-    this.bearings = { today: setting.now.day, weekStart: setting.weekStart };
-  }
-
+export class Resolver extends DayResolver {
   resolve(said: Said): Resolved {
     const { problems } = this;
     share(said.clauses);
@@ -69,98 +68,6 @@ export class Resolver {
       return { recurrence: null, problems };
     }
     return { recurrence, problems };
-  }
-
-  private problem(kind: PhraseProblem['kind'], { from, to }: Place, offers: Offer[] = []): void {
-    this.problems.push({ kind, text: this.setting.phrase.slice(from, to), from, to, offers });
-  }
-
-  private undecided(kind: PhraseProblem['kind'], place: Place, offers: Offer[] = []): Undecided {
-    this.problem(kind, place, offers);
-    return new Undecided();
-  }
-
-  private offerDay(day: Day, weekday = false): Offer {
-    return { value: isoDay(day), instead: sayDay(day, this.setting.style, { year: true, weekday: weekday ? 'long' : undefined }) };
-  }
-
-  private noteTimes({ times, doubt, daysLater, half }: Clause): void {
-    if (doubt) this.problem('ambiguous-repeat', doubt, repeatOffers(doubt.nth, this.setting.phrase.slice(doubt.from, doubt.to)));
-    if (!times) return;
-    if (times.endsBefore && daysLater === undefined) {
-      const late = (times.end ?? 0) + 720;
-      const mends: Offer[] = [{ value: 'next-day', instead: `${sayTimes(times.start, times.end, this.setting.style)} the next day` }];
-      if ((times.end ?? 0) < 720 && late > times.start) mends.unshift(this.offerTimes(times.start, late));
-      else if (times.end !== null) mends.push(this.offerTimes(times.end, times.start));
-      this.problem('end-before-start', times, mends);
-    }
-    if (times.other && half) {
-      // `every morning at 7`
-      if (times.start >= 720 !== (half === 'pm')) Object.assign(times, { start: times.other.start, end: times.other.end });
-    } else if (times.other)
-      this.problem(
-        'ambiguous-time',
-        times,
-        [this.offerTimes(times.start, times.end), this.offerTimes(times.other.start, times.other.end)].sort(byValue),
-      );
-  }
-
-  private offerTimes(start: number, end: number | null): Offer {
-    return {
-      value: end === null ? isoTime(start) : `${isoTime(start)}-${isoTime(end)}`,
-      instead: `at ${sayTimes(start, end, this.setting.style)}`,
-    };
-  }
-
-  /** The days of a date that was said; throws when that is not decided. */
-  private days(date: SaidDate, floor: Day, covering = true): DaySpan {
-    const { meaning } = date;
-    if (meaning.kind === 'either') throw this.eitherWay(date, floor);
-    if (meaning.kind === 'weekday' && meaning.next) return this.nextWeekday(date, meaning.weekday);
-    const span = spanOf(meaning, floor, this.bearings, covering);
-    if (!span) throw this.undecided('no-such-date', date, this.nearby(date));
-    if (date.weekday !== undefined && weekdayOf(span.first) !== date.weekday) this.mismatch(date, span.first, date.weekday);
-    if (date.edge === 'end') return { first: span.last, last: span.last };
-    return date.edge === 'start' ? { first: span.first, last: span.first } : span;
-  }
-
-  private eitherWay(date: SaidDate, floor: Day): Undecided {
-    const { meaning } = date;
-    if (meaning.kind !== 'either') return new Undecided();
-    const { first, second, year } = meaning;
-    const readings = [
-      spanOf({ kind: 'day', day: first, month: second, year }, floor, this.bearings),
-      spanOf({ kind: 'day', day: second, month: first, year }, floor, this.bearings),
-    ];
-    return this.undecided(
-      'ambiguous-date',
-      date,
-      readings.flatMap((span) => (span ? [this.offerDay(span.first)] : [])),
-    );
-  }
-
-  /** `next Friday` inside this week may be this one or the one after. */
-  private nextWeekday(date: SaidDate, weekday: number): DaySpan {
-    const { today, weekStart } = this.bearings;
-    const first = today + 1 + ((weekday - weekdayOf(today + 1) + 7) % 7);
-    const week = (day: Day): number => Math.floor((day + 3 - weekStart) / 7);
-    if (week(first) === week(today))
-      throw this.undecided('ambiguous-date', date, [this.offerDay(first, true), this.offerDay(first + 7, true)]);
-    return { first, last: first };
-  }
-
-  private mismatch(date: SaidDate, day: Day, weekday: number): void {
-    const after = (weekday - weekdayOf(day) + 7) % 7;
-    const near = after <= 3 ? day + after : day + after - 7;
-    this.problem('weekday-mismatch', date, [this.offerDay(day, true), this.offerDay(near, true)]);
-  }
-
-  /** The last day that a month has, for 31 February. */
-  private nearby({ meaning }: SaidDate): Offer[] {
-    if (meaning.kind !== 'day' || meaning.month < 1 || meaning.month > 12) return [];
-    const year = meaning.year ?? ymdOf(this.setting.now.day).year;
-    const last = dayOf(year, meaning.month, daysInMonth(year, meaning.month));
-    return [this.offerDay(last), this.offerDay(last + 1)];
   }
 
   private stretchesOf(clause: Clause): Stretch[] {
@@ -420,123 +327,5 @@ export class Resolver {
       if (!there.length) this.problem('exception-without-date', isSpan(one) ? one.from : one);
       recurrence.leftOut.push(...there);
     }
-  }
-
-  private spanFrom({ from, to }: SaidSpan, floor: Day): DaySpan {
-    const first = this.days(from, floor).first;
-    const last = this.days(to, first).last;
-    if (last < first) throw this.undecided('end-before-start', { from: from.from, to: to.to });
-    return { first, last };
-  }
-}
-
-/** A rule by numbered weekdays, days of the month or workdays: of each month, or of each year. */
-function numberedRule(rule: Rule, { nths, monthDays, workdays, yearly, every }: Clause): void {
-  rule.freq = yearly && !every ? 'yearly' : 'monthly';
-  if (yearly && !every) rule.interval = yearly.interval;
-  rule.byDay = sortedDays(nths);
-  rule.byMonthDay = [...new Set(monthDays)];
-  if (!workdays.length) return;
-  rule.freq = 'monthly';
-  rule.byDay = [0, 1, 2, 3, 4].map(everyOne);
-  rule.bySetPos = workdays;
-}
-
-function withSeasons(rule: Rule, { seasons }: Clause): void {
-  const at = ({ meaning }: SaidDate): number => (meaning.kind === 'day' ? meaning.month * 100 + meaning.day : 0);
-  const known = seasons.filter(({ from, to }) => at(from) > 0 && at(to) > 0);
-  if (known.length) rule.seasons = known.map(({ from, to }) => ({ from: at(from), to: at(to) }));
-}
-
-const everyOne = (weekday: number): ByDay => ({ weekday, nth: 0 });
-const byValue = (a: Offer, b: Offer): number => (a.value < b.value ? -1 : 1);
-
-function sortedDays(days: ByDay[]): ByDay[] {
-  const seen = new Map(days.map((d) => [d.weekday * 200 + d.nth, d]));
-  return [...seen.values()].sort((a, b) => a.weekday - b.weekday || a.nth - b.nth);
-}
-
-/** May a year be added to it? */
-const annual = ({ meaning: { kind } }: SaidDate): boolean => kind === 'day' || kind === 'month' || kind === 'nth' || kind === 'easter';
-
-function contiguous(months: (SaidDate | SaidSpan)[]): boolean {
-  const numbers = months.map((one) => (isSpan(one) || one.meaning.kind !== 'month' ? -1 : one.meaning.month));
-  return numbers.every((m, i) => i === 0 || m === ((numbers[i - 1] ?? 0) % 12) + 1);
-}
-
-function withoutWeekdays(rule: Rule, except: number[]): void {
-  if (!except.length) return;
-  const days = rule.byDay.length ? rule.byDay : rule.freq === 'daily' ? [0, 1, 2, 3, 4, 5, 6].map(everyOne) : [];
-  rule.byDay = days.filter((d) => !except.includes(d.weekday));
-  if (rule.freq === 'daily' && rule.interval === 1) rule.freq = 'weekly';
-}
-
-const startMinute = ({ allDay, times }: Clause): number | null => (allDay || !times ? null : times.start);
-
-/** How long each date is: `days` is how many days it covers. */
-function lengthOf(clause: Clause, minute: number | null, days: number): Length | null {
-  const { times, length, lasting, daysLater } = clause;
-  const repeats = Boolean(clause.every ?? clause.yearly) || clause.repeats || clause.nths.length > 0 || clause.monthDays.length > 0;
-  const more =
-    length && length.unit !== 'minute'
-      ? spanDays(length.amount, length.unit)
-      : lasting && !repeats
-        ? spanDays(lasting.amount, lasting.unit)
-        : 1;
-  const covers = Math.max(days, more);
-  if (minute === null) return { days: covers, minute: null };
-  if (times && times.end !== null) {
-    const shift = daysLater ?? times.endDays;
-    return { days: Math.max(shift, covers - 1), minute: times.end };
-  }
-  if (length?.unit === 'minute') {
-    const ends = minute + Math.round(length.amount) + (covers - 1) * 1440;
-    return { days: Math.floor(ends / 1440), minute: ends % 1440 };
-  }
-  // Several days, but no hour at which the last one ends: to its midnight.
-  return covers > 1 ? { days: covers, minute: 0 } : null;
-}
-
-function spanDays(amount: number, unit: string): number {
-  return unit === 'day' ? amount : unit === 'week' ? 7 * amount : unit === 'fortnight' ? 14 * amount : 1;
-}
-
-/** The day so many days, weeks, months or years after another. */
-function after(day: Day, amount: number, unit: string): Day {
-  if (unit !== 'month' && unit !== 'year') return day + spanDays(amount, unit);
-  const { year, month, day: d } = ymdOf(day);
-  const months = year * 12 + month - 1 + amount * (unit === 'year' ? 12 : 1);
-  const [y, m] = [Math.floor(months / 12), (months % 12) + 1];
-  return dayOf(y, m, Math.min(d, daysInMonth(y, m)));
-}
-
-function repeatOffers(nth: number, text: string): Offer[] {
-  const weekday = text.split(/\s+/).at(-1) ?? '';
-  const ordinal = ['', 'first', 'second', 'third', 'fourth', 'fifth'][nth] ?? `${nth}th`;
-  return [
-    { value: `monthly-${nth}`, instead: `${ordinal} ${weekday} of every month` },
-    { value: `weeks-${nth}`, instead: `${weekday}s of every ${nth} weeks` },
-  ];
-}
-
-/** The words that a problem of a whole clause is about. */
-function wholeOf(clause: Clause, phrase: string): Place {
-  const place = clause.until ?? clause.start ?? clause.rule;
-  return place ? { from: place.from, to: place.to } : { from: 0, to: phrase.length };
-}
-
-/** What is said at the end goes for the clauses before it that are joined by `and`. */
-function share(clauses: Clause[]): void {
-  for (let i = clauses.length - 1; i > 0; i--) {
-    const [before, here] = [clauses[i - 1], clauses[i]] as [Clause, Clause];
-    if (!here.joined) continue;
-    const ends = before.until ?? before.count ?? before.lasting ?? before.start;
-    if (ends !== undefined || before.months.length) continue;
-    if (here.until) before.until = here.until;
-    if (here.start) before.start = here.start;
-    if (here.count !== undefined) before.count = here.count;
-    if (here.lasting) before.lasting = here.lasting;
-    before.months = here.months;
-    if (here.yearly && !here.dates.length) before.yearly = here.yearly;
   }
 }

@@ -1,0 +1,129 @@
+/** Days as people say them: which year, which week, and what else could be meant. */
+import { type Day, isoDay, weekdayOf, ymdOf, dayOf, daysInMonth } from '../../day/day';
+import { isoTime } from '../../day/wall';
+import { type Style, sayDay, sayTimes } from '../format';
+import { type Bearings, type DaySpan, spanOf } from './calendar';
+import type { Clause, Place } from './clause-state';
+import type { SaidDate, SaidSpan } from './dates';
+import type { Offer, PhraseProblem } from './problem';
+import { byValue, repeatOffers } from './clause-rules';
+
+export interface Setting {
+  phrase: string;
+  /** the moment that a phrase is read from, in the zone */
+  now: { day: Day; minute: number };
+  zone: string;
+  weekStart: number;
+  style: Style;
+}
+
+/** Something in the phrase has two readings or none: no recurrence is made of it. */
+export class Undecided extends Error {}
+
+/** Which day is meant by a date that somebody said, and what is asked when that is not decided. */
+export class DayResolver {
+  protected readonly problems: PhraseProblem[] = [];
+  protected readonly bearings: Pick<Bearings, 'today' | 'weekStart'>;
+  constructor(protected readonly setting: Setting) {
+    this.bearings = { today: setting.now.day, weekStart: setting.weekStart };
+  }
+
+  protected problem(kind: PhraseProblem['kind'], { from, to }: Place, offers: Offer[] = []): void {
+    this.problems.push({ kind, text: this.setting.phrase.slice(from, to), from, to, offers });
+  }
+
+  protected undecided(kind: PhraseProblem['kind'], place: Place, offers: Offer[] = []): Undecided {
+    this.problem(kind, place, offers);
+    return new Undecided();
+  }
+
+  protected offerDay(day: Day, weekday = false): Offer {
+    return { value: isoDay(day), instead: sayDay(day, this.setting.style, { year: true, weekday: weekday ? 'long' : undefined }) };
+  }
+
+  protected noteTimes({ times, doubt, daysLater, half }: Clause): void {
+    if (doubt) this.problem('ambiguous-repeat', doubt, repeatOffers(doubt.nth, this.setting.phrase.slice(doubt.from, doubt.to)));
+    if (!times) return;
+    if (times.endsBefore && daysLater === undefined) {
+      const late = (times.end ?? 0) + 720;
+      const mends: Offer[] = [{ value: 'next-day', instead: `${sayTimes(times.start, times.end, this.setting.style)} the next day` }];
+      if ((times.end ?? 0) < 720 && late > times.start) mends.unshift(this.offerTimes(times.start, late));
+      else if (times.end !== null) mends.push(this.offerTimes(times.end, times.start));
+      this.problem('end-before-start', times, mends);
+    }
+    if (times.other && half) {
+      // `every morning at 7`
+      if (times.start >= 720 !== (half === 'pm')) Object.assign(times, { start: times.other.start, end: times.other.end });
+    } else if (times.other)
+      this.problem(
+        'ambiguous-time',
+        times,
+        [this.offerTimes(times.start, times.end), this.offerTimes(times.other.start, times.other.end)].sort(byValue),
+      );
+  }
+
+  protected offerTimes(start: number, end: number | null): Offer {
+    return {
+      value: end === null ? isoTime(start) : `${isoTime(start)}-${isoTime(end)}`,
+      instead: `at ${sayTimes(start, end, this.setting.style)}`,
+    };
+  }
+
+  /** The days of a date that was said; throws when that is not decided. */
+  protected days(date: SaidDate, floor: Day, covering = true): DaySpan {
+    const { meaning } = date;
+    if (meaning.kind === 'either') throw this.eitherWay(date, floor);
+    if (meaning.kind === 'weekday' && meaning.next) return this.nextWeekday(date, meaning.weekday);
+    const span = spanOf(meaning, floor, this.bearings, covering);
+    if (!span) throw this.undecided('no-such-date', date, this.nearby(date));
+    if (date.weekday !== undefined && weekdayOf(span.first) !== date.weekday) this.mismatch(date, span.first, date.weekday);
+    if (date.edge === 'end') return { first: span.last, last: span.last };
+    return date.edge === 'start' ? { first: span.first, last: span.first } : span;
+  }
+
+  protected eitherWay(date: SaidDate, floor: Day): Undecided {
+    const { meaning } = date;
+    if (meaning.kind !== 'either') return new Undecided();
+    const { first, second, year } = meaning;
+    const readings = [
+      spanOf({ kind: 'day', day: first, month: second, year }, floor, this.bearings),
+      spanOf({ kind: 'day', day: second, month: first, year }, floor, this.bearings),
+    ];
+    return this.undecided(
+      'ambiguous-date',
+      date,
+      readings.flatMap((span) => (span ? [this.offerDay(span.first)] : [])),
+    );
+  }
+
+  /** `next Friday` inside this week may be this one or the one after. */
+  protected nextWeekday(date: SaidDate, weekday: number): DaySpan {
+    const { today, weekStart } = this.bearings;
+    const first = today + 1 + ((weekday - weekdayOf(today + 1) + 7) % 7);
+    const week = (day: Day): number => Math.floor((day + 3 - weekStart) / 7);
+    if (week(first) === week(today))
+      throw this.undecided('ambiguous-date', date, [this.offerDay(first, true), this.offerDay(first + 7, true)]);
+    return { first, last: first };
+  }
+
+  protected mismatch(date: SaidDate, day: Day, weekday: number): void {
+    const after = (weekday - weekdayOf(day) + 7) % 7;
+    const near = after <= 3 ? day + after : day + after - 7;
+    this.problem('weekday-mismatch', date, [this.offerDay(day, true), this.offerDay(near, true)]);
+  }
+
+  /** The last day that a month has, for 31 February. */
+  protected nearby({ meaning }: SaidDate): Offer[] {
+    if (meaning.kind !== 'day' || meaning.month < 1 || meaning.month > 12) return [];
+    const year = meaning.year ?? ymdOf(this.setting.now.day).year;
+    const last = dayOf(year, meaning.month, daysInMonth(year, meaning.month));
+    return [this.offerDay(last), this.offerDay(last + 1)];
+  }
+
+  protected spanFrom({ from, to }: SaidSpan, floor: Day): DaySpan {
+    const first = this.days(from, floor).first;
+    const last = this.days(to, first).last;
+    if (last < first) throw this.undecided('end-before-start', { from: from.from, to: to.to });
+    return { first, last };
+  }
+}
