@@ -1,5 +1,5 @@
 /** Proof of where and who: venues that are closed, too small or gone, nobody named, nothing said about access. */
-import type { Day } from '../day/day';
+import { type Day, ymdOf } from '../day/day';
 import type { ListingContent } from '../listing/content';
 import { type Style, sayDay, sayList } from '../phrase/format';
 import type { Occurrence } from '../recurrence/model';
@@ -49,7 +49,12 @@ export function placeNotes(content: ListingContent, coming: readonly Occurrence[
   return notes;
 }
 
-function venueNotes(content: ListingContent, venue: VenueFacts, coming: readonly Occurrence[], { style }: PlaceContext): ProofNote[] {
+function venueNotes(
+  content: ListingContent,
+  venue: VenueFacts,
+  coming: readonly Occurrence[],
+  { style, today }: PlaceContext,
+): ProofNote[] {
   const notes: ProofNote[] = [];
   if (venue.binned) {
     const mend = { words: 'Take it off', content: { venueIds: content.venueIds.filter((id) => id !== venue.id) } };
@@ -64,7 +69,9 @@ function venueNotes(content: ListingContent, venue: VenueFacts, coming: readonly
   const first = shut[0];
   if (first) {
     const partly = openFor(hours, first.start, first.end) === 'partly';
-    const days = shut.slice(0, 3).map((d) => sayDay(d.start.day, style, { weekday: 'short', month: 'short' }));
+    const named = shut.slice(0, 3);
+    const year = named.some((d) => ymdOf(d.start.day).year !== ymdOf(today).year);
+    const days = named.map((d) => sayDay(d.start.day, style, { weekday: 'short', month: 'short', year }));
     const more = shut.length > 3 ? [...days, `${shut.length - 3} more`] : days;
     notes.push(look('venue-closed', 'venues', `${venue.name} is ${partly ? 'not open all the time' : 'closed'} on ${sayList(more)}.`));
   } else if (here.length) notes.push(good('venue-open', 'venues', `${venue.name} is open then.`));

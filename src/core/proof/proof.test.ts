@@ -1,41 +1,12 @@
 import { describe, expect, it } from 'vitest';
-import { dayOf } from '../day/day';
-import { emptyContent, type ListingContent, sayCost } from '../listing/content';
+import { type ListingContent, sayCost } from '../listing/content';
 import { rule } from '../recurrence/model';
-import type { StoredStretch } from '../recurrence/stored';
+import { good, SITE, when } from '../../../tests/support/good-listing';
 import { stopsPublishing } from './note';
 import { proofOf } from './proof';
 
-const TODAY = dayOf(2027, 3, 17);
-const context = {
-  today: TODAY,
-  horizon: TODAY + 1095,
-  style: { date: 'day-month', hours: '24' } as const,
-  zone: 'America/Halifax',
-  picture: { alt: 'A red sun', width: 1600, height: 900 },
-};
-const when = (part: Partial<StoredStretch>, rest = {}): ListingContent['recurrence'] => ({
-  format: 1,
-  zone: 'America/Halifax',
-  stretches: [{ start: '2027-03-23T19:00', length: { days: 0, minute: 1260 }, rule: null, limit: { kind: 'open' }, ...part }],
-  leftOut: [],
-  breaks: [],
-  ...rest,
-});
-const good: ListingContent = {
-  ...emptyContent(),
-  title: 'Harbour Choir',
-  summary: 'Forty voices.',
-  text: '<p>We sing.</p>',
-  categoryIds: ['c'],
-  venueIds: ['v'],
-  organizerIds: ['o'],
-  pictureId: 'p',
-  cost: { kind: 'free' },
-  recurrence: when({}),
-};
 const kinds = (part: Partial<ListingContent>): string[] =>
-  proofOf({ ...good, ...part }, context)
+  proofOf({ ...good, ...part }, SITE)
     .filter((n) => n.severity !== 'good')
     .map((n) => n.kind);
 
@@ -120,12 +91,12 @@ describe('Proof', () => {
     });
   }
   it('asks for the description of a picture', () => {
-    expect(proofOf(good, { ...context, picture: { alt: '', width: 1600, height: 900 } }).map((n) => n.kind)).toContain('alt-missing');
+    expect(proofOf(good, { ...SITE, picture: { alt: '', width: 1600, height: 900 } }).map((n) => n.kind)).toContain('alt-missing');
   });
   it('puts what stops first, and tells it apart from what is worth a look', () => {
-    const notes = proofOf({ ...good, title: '', summary: '' }, context);
+    const notes = proofOf({ ...good, title: '', summary: '' }, SITE);
     expect(notes[0]?.severity).toBe('stops');
-    expect([stopsPublishing(notes), stopsPublishing(proofOf({ ...good, summary: '' }, context))]).toEqual([true, false]);
+    expect([stopsPublishing(notes), stopsPublishing(proofOf({ ...good, summary: '' }, SITE))]).toEqual([true, false]);
   });
 });
 

@@ -12,7 +12,7 @@ import { type LookContext, lookNotes } from './look-of-it';
 import { namedDateNotes } from './named-dates';
 import type { ProofNote } from './note';
 import { type PlaceContext, placeNotes } from './place';
-import { daysAround, whenNotes } from './when';
+import { daysAround, type WhenContext, whenNotes } from './when';
 import { wordNotes } from './words';
 
 export interface ProofContext extends AroundContext, PlaceContext, LookContext {
@@ -40,6 +40,21 @@ export function proofOf(content: ListingContent, context: ProofContext): ProofNo
   ];
   const order = { stops: 0, look: 1, good: 2 };
   return notes.sort((a, b) => order[a.severity] - order[b.severity]);
+}
+
+/**
+ * What stops publishing, and nothing else: asked at each publication, so without the listing's dates being looked at one by one. A test
+ * compares it with all notes.
+ */
+export function whatStopsOf(content: ListingContent, context: WhenContext): ProofNote[] {
+  const notes = [
+    ...wordNotes(content),
+    ...whenNotes(content, context),
+    ...placeNotes(content, [], context),
+    ...costNotes(content),
+    ...linkNotes(content),
+  ];
+  return notes.filter((note) => note.severity === 'stops');
 }
 
 /** Dates from today on, by the site's clock; none when they cannot be read. */

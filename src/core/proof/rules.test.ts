@@ -1,50 +1,26 @@
 import { describe, expect, it } from 'vitest';
-import { dayOf, isoDay } from '../day/day';
-import { emptyContent, type ListingContent } from '../listing/content';
+import { isoDay } from '../day/day';
+import type { ListingContent } from '../listing/content';
 import { rule } from '../recurrence/model';
 import type { StoredStretch } from '../recurrence/stored';
 import { linesOf, textWidth } from '../text/measure';
 import { readHours } from '../venue/hours';
+import { good, SITE, TODAY, when } from '../../../tests/support/good-listing';
 import { KIND_WORDS } from './kinds';
 import { amountsIn, saysFree } from './cost';
 import { whyDead, withScheme } from './links';
 import { datesIn, weekdaysIn } from './named-dates';
 import { keyOf, waive } from './note';
-import { type ProofContext, proofOf } from './proof';
+import { type ProofContext, proofOf, whatStopsOf } from './proof';
 import { sentenceCase, tidied, withoutCopyWords } from './words';
 
-const TODAY = dayOf(2027, 3, 17);
 const venue = (part = {}) => ({ id: 'v', name: 'Net Loft', capacity: 40, hours: null, access: true, binned: false, ...part });
 const context = (part: Partial<ProofContext> = {}): ProofContext => ({
-  today: TODAY,
-  horizon: TODAY + 1095,
-  zone: 'America/Halifax',
-  style: { date: 'day-month', hours: '24' },
-  picture: { alt: 'A red sun', width: 1600, height: 900 },
+  ...SITE,
   venue: () => venue(),
   organizer: () => ({ name: 'Harbour Choir', binned: false }),
   ...part,
 });
-const when = (part: Partial<StoredStretch> = {}): ListingContent['recurrence'] => ({
-  format: 1,
-  zone: 'America/Halifax',
-  // Tuesday, 23 March 2027
-  stretches: [{ start: '2027-03-23T19:00', length: { days: 0, minute: 1260 }, rule: null, limit: { kind: 'open' }, ...part }],
-  leftOut: [],
-  breaks: [],
-});
-const good: ListingContent = {
-  ...emptyContent(),
-  title: 'Harbour Choir',
-  summary: 'Forty voices.',
-  text: '<p>We sing.</p>',
-  categoryIds: ['c'],
-  venueIds: ['v'],
-  organizerIds: ['o'],
-  pictureId: 'p',
-  cost: { kind: 'free' },
-  recurrence: when(),
-};
 const notes = (part: Partial<ListingContent>, around: Partial<ProofContext> = {}) => proofOf({ ...good, ...part }, context(around));
 const kinds = (part: Partial<ListingContent>, around: Partial<ProofContext> = {}): string[] =>
   notes(part, around)
@@ -179,6 +155,13 @@ describe('Proof, rule by rule', () => {
     expect(kinds({}, { picture: { alt: 'x', width: 640, height: 400 } })).toContain('picture-small');
     expect(kinds({}, { category: { name: 'Seeds', ink: '#ffe08a' } })).toContain('low-contrast');
     expect(kinds({}, { category: { name: 'Seeds', ink: '#0c5a63' } })).not.toContain('low-contrast');
+  });
+  it('says what stops without looking at the dates one by one, and says the same', () => {
+    for (const [, bad, ...fine] of CASES)
+      for (const part of [bad, ...fine, { title: '' }, { recurrence: null }, { attendance: 'online' as const }, { website: 'x' }]) {
+        const all = notes(part).filter((n) => n.severity === 'stops');
+        expect(whatStopsOf({ ...good, ...part }, context())).toEqual(all);
+      }
   });
   it('has a name for every kind that it says here', () => {
     const all = new Set(CASES.flatMap(([, bad]) => kinds(bad)));

@@ -1,29 +1,15 @@
-/** Dialogs of the editor: sign in again, two who saved, make a venue or organizer in place. */
-import { type FormEvent, type ReactNode, useEffect, useId, useRef, useState } from 'react';
+/** Dialogs of the editor: sign in again, and two who saved. */
+import { type FormEvent, useState } from 'react';
 import { send } from '@/client/api';
 import type { ListingContent } from '@/core/listing/content';
 import { type ContentField, FIELD_WORDS, sayField } from '@/core/listing/fields';
 import type { Style } from '@/core/phrase/format';
+import { AskBox, Box } from '../fields/Box';
 import type { Conflict } from './use-listing';
-
-export function Box({ title, onClose, children }: { title: string; onClose: () => void; children: ReactNode }) {
-  const ref = useRef<HTMLDialogElement>(null);
-  const id = useId();
-  useEffect(() => {
-    ref.current?.showModal();
-  }, []);
-  return (
-    <dialog ref={ref} className="box-dialog" aria-labelledby={id} onClose={onClose}>
-      <h2 id={id}>{title}</h2>
-      {children}
-    </dialog>
-  );
-}
 
 export function SignInAgain({ onDone, onClose }: { onDone: () => void; onClose: () => void }) {
   const [wrong, setWrong] = useState('');
   const submit = async (event: FormEvent<HTMLFormElement>): Promise<void> => {
-    event.preventDefault();
     const form = new FormData(event.currentTarget);
     const outcome = await send('POST', '/api/auth/sign-in/email', { email: form.get('email'), password: form.get('password') });
     if (outcome.kind === 'done') onDone();
@@ -37,32 +23,17 @@ export function SignInAgain({ onDone, onClose }: { onDone: () => void; onClose: 
       );
   };
   return (
-    <Box title="Your session has ended" onClose={onClose}>
-      <p>Nothing is lost. Sign in again and it is saved.</p>
-      <form className="form" onSubmit={(e) => void submit(e)}>
-        {wrong && (
-          <p className="note bad" role="alert" style={{ margin: 0 }}>
-            {wrong}
-          </p>
-        )}
-        <div className="field">
-          <label htmlFor="again-mail">Mail address</label>
-          <input id="again-mail" name="email" type="email" autoComplete="username" required />
-        </div>
-        <div className="field">
-          <label htmlFor="again-word">Password</label>
-          <input id="again-word" name="password" type="password" autoComplete="current-password" required />
-        </div>
-        <div className="row">
-          <button className="button main" type="submit">
-            Sign in and save
-          </button>
-          <button className="button" type="button" onClick={onClose}>
-            Not now
-          </button>
-        </div>
-      </form>
-    </Box>
+    <AskBox title="Your session has ended" deed="Sign in and save" wrong={wrong} onSubmit={submit} onClose={onClose}>
+      <p style={{ margin: 0 }}>Nothing is lost. Sign in again and it is saved.</p>
+      <div className="field">
+        <label htmlFor="again-mail">Mail address</label>
+        <input id="again-mail" name="email" type="email" autoComplete="username" required />
+      </div>
+      <div className="field">
+        <label htmlFor="again-word">Password</label>
+        <input id="again-word" name="password" type="password" autoComplete="current-password" required />
+      </div>
+    </AskBox>
   );
 }
 

@@ -2,7 +2,7 @@
 import { type FormEvent, useState } from 'react';
 import { send, sayFailure } from '@/client/api';
 import { LikeNames } from '../places/NameField';
-import { Box } from './Dialogs';
+import { AskBox } from '../fields/Box';
 
 export interface Made {
   id: string;
@@ -44,8 +44,6 @@ export function MakeDialog({
   const [name, setName] = useState(typed);
   const fields = kind === 'venues' ? VENUE_FIELDS : ORGANIZER_FIELDS;
   const submit = async (event: FormEvent<HTMLFormElement>): Promise<void> => {
-    event.preventDefault();
-    event.stopPropagation();
     const values = Object.fromEntries(new FormData(event.currentTarget));
     const outcome = await send<Made>('POST', `/api/v1/${kind}`, values);
     if (outcome.kind === 'done') return onMade(outcome.value, String(values.town ?? ''));
@@ -53,48 +51,39 @@ export function MakeDialog({
     setWrong(sayFailure(outcome));
   };
   return (
-    <Box title={kind === 'venues' ? 'Make a venue' : 'Make an organizer'} onClose={onClose}>
-      <form className="form" onSubmit={(e) => void submit(e)}>
-        {wrong && (
-          <p className="note bad" role="alert" style={{ margin: 0 }}>
-            {wrong}
-          </p>
-        )}
-        <div className="field">
-          <label htmlFor="make-name">Name</label>
-          <input
-            id="make-name"
-            name="name"
-            value={name}
-            required
-            maxLength={120}
-            onChange={(e) => setName(e.target.value)}
-            aria-invalid={errors.has('name') || undefined}
-          />
-          <LikeNames name={name} known={known} onTake={(place) => onTake(place.id)} />
-          {errors.has('name') && <span className="wrong">{errors.get('name')}</span>}
+    <AskBox
+      title={kind === 'venues' ? 'Make a venue' : 'Make an organizer'}
+      deed="Make it"
+      wrong={wrong}
+      onSubmit={submit}
+      onClose={onClose}
+    >
+      <div className="field">
+        <label htmlFor="make-name">Name</label>
+        <input
+          id="make-name"
+          name="name"
+          value={name}
+          required
+          maxLength={120}
+          onChange={(e) => setName(e.target.value)}
+          aria-invalid={errors.has('name') || undefined}
+        />
+        <LikeNames name={name} known={known} onTake={(place) => onTake(place.id)} />
+        {errors.has('name') && <span className="wrong">{errors.get('name')}</span>}
+      </div>
+      {fields.map(([key, label]) => (
+        <div className="field" key={key}>
+          <label htmlFor={`make-${key}`}>{label}</label>
+          <input id={`make-${key}`} name={key} aria-invalid={errors.has(key) || undefined} />
+          {errors.has(key) && <span className="wrong">{errors.get(key)}</span>}
         </div>
-        {fields.map(([key, label]) => (
-          <div className="field" key={key}>
-            <label htmlFor={`make-${key}`}>{label}</label>
-            <input id={`make-${key}`} name={key} aria-invalid={errors.has(key) || undefined} />
-            {errors.has(key) && <span className="wrong">{errors.get(key)}</span>}
-          </div>
-        ))}
-        {kind === 'venues' && (
-          <p className="hint" style={{ margin: 0 }}>
-            Its position is looked up from the address; the pin can be set on the venue’s own page.
-          </p>
-        )}
-        <div className="row">
-          <button className="button main" type="submit">
-            Make it
-          </button>
-          <button className="button" type="button" onClick={onClose}>
-            Not now
-          </button>
-        </div>
-      </form>
-    </Box>
+      ))}
+      {kind === 'venues' && (
+        <p className="hint" style={{ margin: 0 }}>
+          Its position is looked up from the address; the pin can be set on the venue’s own page.
+        </p>
+      )}
+    </AskBox>
   );
 }

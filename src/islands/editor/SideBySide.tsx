@@ -6,7 +6,7 @@ import { type ContentField, FIELD_WORDS, type NameOf, sayField } from '@/core/li
 import { differences } from '@/core/listing/merge';
 import type { Style } from '@/core/phrase/format';
 import type { Subject } from '@/core/proof/note';
-import { Box } from './Dialogs';
+import { Box } from '../fields/Box';
 
 interface SideBySideProps {
   subject: Subject;

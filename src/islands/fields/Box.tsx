@@ -1,0 +1,62 @@
+/** A dialog box, and the box that asks: a form with one deed and the way out. */
+import { type FormEvent, type ReactNode, useEffect, useId, useRef } from 'react';
+
+interface BoxProps {
+  title: string;
+  onClose: () => void;
+  children: ReactNode;
+}
+
+export function Box({ title, onClose, children }: BoxProps) {
+  const ref = useRef<HTMLDialogElement>(null);
+  const id = useId();
+  useEffect(() => {
+    ref.current?.showModal();
+  }, []);
+  return (
+    <dialog ref={ref} className="box-dialog" aria-labelledby={id} onClose={onClose}>
+      <h2 id={id}>{title}</h2>
+      {children}
+    </dialog>
+  );
+}
+
+interface AskProps extends BoxProps {
+  /** what the main button says */
+  deed: string;
+  disabled?: boolean;
+  /** what went wrong, said above the buttons */
+  wrong?: string;
+  onSubmit: (event: FormEvent<HTMLFormElement>) => Promise<void>;
+}
+
+export function AskBox({ title, deed, disabled = false, wrong, onSubmit, onClose, children }: AskProps) {
+  return (
+    <Box title={title} onClose={onClose}>
+      <form
+        className="form"
+        onSubmit={(event) => {
+          event.preventDefault();
+          // React hands a submit on to the form the box was opened from.
+          event.stopPropagation();
+          void onSubmit(event);
+        }}
+      >
+        {children}
+        {wrong && (
+          <p className="note bad" role="alert" style={{ margin: 0 }}>
+            {wrong}
+          </p>
+        )}
+        <div className="row">
+          <button type="submit" className="button main" disabled={disabled}>
+            {deed}
+          </button>
+          <button type="button" className="button" onClick={onClose}>
+            Not now
+          </button>
+        </div>
+      </form>
+    </Box>
+  );
+}
