@@ -10,6 +10,7 @@ import type { SiteSettings } from './site/settings';
 import { type Around, JobRunner } from './jobs/runner';
 import { WORKS } from './jobs/works';
 import { countListings, isHorizonOld, startRebuild } from './listings/rebuild';
+import { tidy } from './listings/tidy';
 import { sendWaiting } from './mail/outbox';
 import { startProof } from './proof/write';
 import { lookup } from './public/lookup';
@@ -85,6 +86,7 @@ async function start(env: NodeJS.ProcessEnv): Promise<Runtime> {
     // What another process left undone is taken up here.
     jobs.wake();
     void keepHorizon().catch(() => undefined);
+    void tidyUp().catch(() => undefined);
   }, HORIZON_EVERY_MS);
   const look = setInterval(() => void proof().catch(() => undefined), PROOF_EVERY_MS);
   look.unref();
@@ -121,11 +123,16 @@ async function start(env: NodeJS.ProcessEnv): Promise<Runtime> {
     await db.transaction((tx) => startRebuild(tx as unknown as Db, 'horizon', total, now()));
     jobs.wake();
   };
+  const tidyUp = async (): Promise<void> => {
+    const { listings } = await db.transaction((tx) => tidy(tx as unknown as Db, new Date(now().ms), new Date()));
+    if (listings) await contentChanged();
+  };
   // The first look comes after the start, which it does not hold up.
   setTimeout(() => {
     // What was under way when the process ended goes on.
     jobs.wake();
     void keepHorizon().catch(() => undefined);
+    void tidyUp().catch(() => undefined);
     proofSoon();
   }, 5_000).unref();
   return {

@@ -1,5 +1,5 @@
 /** Listings in one line each: the lines, what was understood of them in chips, and a row for each to correct. */
-import { useEffect, useMemo, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { ask, sayFailure, send } from '@/client/api';
 import { draftOf } from '@/core/entry/drafts';
 import { type Known, LONGEST_LINE, type LineSetting } from '@/core/entry/read-line';
@@ -182,27 +182,21 @@ function Choice({
   );
 }
 
-/** What is there already and may be the same, by line. */
+/** What is there already and may be the same, by line. Each draft is asked about once, however the lines around it change. */
 function useLookalikes(rows: readonly EntryRow[]): ReadonlyMap<string, string> {
   const [found, setFound] = useState<ReadonlyMap<string, string>>(new Map());
-  const asked = JSON.stringify(rows.slice(0, COMPARED).map((row) => [row.line, draftOf(row)]));
+  const known = useRef(new Map<string, string>());
+  const asked = JSON.stringify(rows.slice(0, COMPARED).map((row) => [row.line, JSON.stringify(draftOf(row))]));
   useEffect(() => {
     const leave = new AbortController();
     const timer = setTimeout(async () => {
-      const next = new Map<string, string>();
-      for (const [line, content] of JSON.parse(asked) as [string, ReturnType<typeof draftOf>][]) {
-        if (!content.title || leave.signal.aborted) continue;
-        const outcome = await ask<{ notes: ProofNote[] }>('/api/v1/proof', {
-          method: 'POST',
-          body: JSON.stringify({ id: null, content }),
-          headers: { 'content-type': 'application/json' },
-          signal: leave.signal,
-        });
-        const notes = outcome.kind === 'done' ? outcome.value.notes : [];
-        const note = notes.find((n) => n.kind === 'lookalike') ?? notes.find((n) => n.kind === 'venue-clash');
-        if (note) next.set(line, note.sentence);
+      const pairs = JSON.parse(asked) as [string, string][];
+      for (const [, draft] of pairs) {
+        if (known.current.has(draft) || leave.signal.aborted) continue;
+        const sentence = await likeSentence(draft, leave.signal);
+        if (sentence !== undefined) known.current.set(draft, sentence);
       }
-      if (!leave.signal.aborted) setFound(next);
+      if (!leave.signal.aborted) setFound(new Map(pairs.map(([line, draft]) => [line, known.current.get(draft) ?? ''])));
     }, 500);
     return () => {
       clearTimeout(timer);
@@ -210,4 +204,13 @@ function useLookalikes(rows: readonly EntryRow[]): ReadonlyMap<string, string> {
     };
   }, [asked]);
   return found;
+}
+
+/** What Proof says of a draft's likeness to others, or of who needs its place; undefined when there was no answer. */
+async function likeSentence(draft: string, signal: AbortSignal): Promise<string | undefined> {
+  const request = { method: 'POST', body: `{"id":null,"content":${draft}}`, headers: { 'content-type': 'application/json' }, signal };
+  const outcome = await ask<{ notes: ProofNote[] }>('/api/v1/proof', request);
+  if (outcome.kind !== 'done') return undefined;
+  const { notes } = outcome.value;
+  return (notes.find((n) => n.kind === 'lookalike') ?? notes.find((n) => n.kind === 'venue-clash'))?.sentence ?? '';
 }

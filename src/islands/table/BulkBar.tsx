@@ -1,9 +1,9 @@
 /** The bar of chosen listings: what to do with them, what that will do, and doing it. */
-import { type FormEvent, useEffect, useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { sayFailure, send } from '@/client/api';
 import { BULK_WORDS, type BulkAction, MOST_SHIFT_DAYS } from '@/core/listing/bulk';
 import { sayCount } from '@/core/phrase/format';
-import { Box } from '../editor/Dialogs';
+import { AskBox } from '../fields/Box';
 import type { Named, TableStart } from './TableDesk';
 
 interface Plan {
@@ -115,8 +115,7 @@ function ActionDialog({
     }, 120);
     return () => clearTimeout(timer);
   }, [asked]);
-  const run = async (event: FormEvent): Promise<void> => {
-    event.preventDefault();
+  const run = async (): Promise<void> => {
     if (!action) return;
     setBusy(true);
     const outcome = await send<{ run: string }>('POST', '/api/v1/bulk', { ...chosen, action });
@@ -130,82 +129,78 @@ function ActionDialog({
     location.assign(`/desk/listings?${next}`);
   };
   return (
-    <Box title={`${BULK_WORDS[kind].verb}: ${sayCount(count, 'listing')}`} onClose={onClose}>
-      <form className="form" onSubmit={(e) => void run(e)}>
-        {needs && (
-          <div className="field">
-            <label htmlFor="bulk-target">{{ categories: 'Category', venues: 'Venue', organizers: 'Organizer', tags: 'Tag' }[needs]}</label>
-            <select id="bulk-target" value={target} onChange={(e) => setTarget(e.target.value)}>
-              <option value="">choose one</option>
-              {start[needs].map((one: Named) => (
-                <option key={one.id} value={one.id}>
-                  {one.name}
-                </option>
-              ))}
-            </select>
-          </div>
-        )}
-        {(kind === 'category' || kind === 'organizer') && (
-          <label className="check">
-            <input type="checkbox" checked={instead} onChange={(e) => setInstead(e.target.checked)} /> instead of what they have now; else
-            it comes first
-          </label>
-        )}
-        {kind === 'tag' && (
-          <label className="check">
-            <input type="checkbox" checked={instead} onChange={(e) => setInstead(e.target.checked)} /> take it off them instead
-          </label>
-        )}
-        {kind === 'shift' && (
-          <div className="field">
-            <label htmlFor="bulk-days">Days later; with a minus, earlier</label>
-            <input
-              id="bulk-days"
-              type="number"
-              min={-MOST_SHIFT_DAYS}
-              max={MOST_SHIFT_DAYS}
-              value={days}
-              onChange={(e) => setDays(e.target.value)}
-            />
-            <span className="hint">Rules follow: a Tuesday by one day becomes a Wednesday. Breaks stay.</span>
-          </div>
-        )}
-        {kind === 'headline' && (
-          <label className="check">
-            <input type="checkbox" checked={on} onChange={(e) => setOn(e.target.checked)} /> give them more weight wherever they show
-          </label>
-        )}
-        <div role="status" aria-live="polite">
-          {wrong && <p className="note bad">{wrong}</p>}
-          {action && !plan && !wrong && <p className="quiet">One moment …</p>}
-          {plan && (
-            <>
-              <p style={{ margin: 0 }}>
-                {plan.can ? `${sayCount(plan.can, 'listing')} will be ${BULK_WORDS[kind].done}.` : 'None of them can be.'}
-                {plan.cannotCount > 0 && ` ${plan.cannotCount} cannot:`}
-              </p>
-              {plan.cannot.length > 0 && (
-                <ul className="small" style={{ listStyle: 'disc', paddingLeft: 20, margin: '4px 0 0' }}>
-                  {plan.cannot.map((c, i) => (
-                    <li key={i}>
-                      “{c.title}”: {c.reason}
-                    </li>
-                  ))}
-                </ul>
-              )}
-            </>
-          )}
+    <AskBox
+      title={`${BULK_WORDS[kind].verb}: ${sayCount(count, 'listing')}`}
+      deed={busy ? 'One moment …' : BULK_WORDS[kind].verb}
+      disabled={!plan?.can || busy}
+      wrong={wrong}
+      onSubmit={run}
+      onClose={onClose}
+    >
+      {needs && (
+        <div className="field">
+          <label htmlFor="bulk-target">{{ categories: 'Category', venues: 'Venue', organizers: 'Organizer', tags: 'Tag' }[needs]}</label>
+          <select id="bulk-target" value={target} onChange={(e) => setTarget(e.target.value)}>
+            <option value="">choose one</option>
+            {start[needs].map((one: Named) => (
+              <option key={one.id} value={one.id}>
+                {one.name}
+              </option>
+            ))}
+          </select>
         </div>
-        <div className="row">
-          <button type="submit" className="button main" disabled={!plan?.can || busy}>
-            {busy ? 'One moment …' : BULK_WORDS[kind].verb}
-          </button>
-          <button type="button" className="button" onClick={onClose}>
-            Not now
-          </button>
+      )}
+      {(kind === 'category' || kind === 'organizer') && (
+        <label className="check">
+          <input type="checkbox" checked={instead} onChange={(e) => setInstead(e.target.checked)} /> instead of what they have now; else it
+          comes first
+        </label>
+      )}
+      {kind === 'tag' && (
+        <label className="check">
+          <input type="checkbox" checked={instead} onChange={(e) => setInstead(e.target.checked)} /> take it off them instead
+        </label>
+      )}
+      {kind === 'shift' && (
+        <div className="field">
+          <label htmlFor="bulk-days">Days later; with a minus, earlier</label>
+          <input
+            id="bulk-days"
+            type="number"
+            min={-MOST_SHIFT_DAYS}
+            max={MOST_SHIFT_DAYS}
+            value={days}
+            onChange={(e) => setDays(e.target.value)}
+          />
+          <span className="hint">Rules follow: a Tuesday by one day becomes a Wednesday. Breaks stay.</span>
         </div>
-      </form>
-    </Box>
+      )}
+      {kind === 'headline' && (
+        <label className="check">
+          <input type="checkbox" checked={on} onChange={(e) => setOn(e.target.checked)} /> give them more weight wherever they show
+        </label>
+      )}
+      <div role="status" aria-live="polite">
+        {action && !plan && !wrong && <p className="quiet">One moment …</p>}
+        {plan && (
+          <>
+            <p style={{ margin: 0 }}>
+              {plan.can ? `${sayCount(plan.can, 'listing')} will be ${BULK_WORDS[kind].done}.` : 'None of them can be.'}
+              {plan.cannotCount > 0 && ` ${plan.cannotCount} cannot:`}
+            </p>
+            {plan.cannot.length > 0 && (
+              <ul className="small" style={{ listStyle: 'disc', paddingLeft: 20, margin: '4px 0 0' }}>
+                {plan.cannot.map((c, i) => (
+                  <li key={i}>
+                    “{c.title}”: {c.reason}
+                  </li>
+                ))}
+              </ul>
+            )}
+          </>
+        )}
+      </div>
+    </AskBox>
   );
 }
 

@@ -41,6 +41,10 @@ const run = async (ids: string[], action: BulkAction, by: Actor = EDITOR) => {
   const done = await site.jobs.wait(started.job, 20_000);
   return { id: started.run, said: done.said, state: done.state };
 };
+const startHeadlines = (rows: { id: string }[]) => {
+  const ids = rows.map((row) => row.id);
+  return inTx(db, (tx) => startBulk(tx, ids, { kind: 'headline', on: true }, change()));
+};
 const undo = async (id: string) => {
   const started = await inTx(db, (tx) => startUndo(tx, id, change()));
   return (await site.jobs.wait(started, 20_000)).said;
@@ -93,7 +97,7 @@ describe('many listings at once', () => {
     const online = await make('Online', { attendance: 'online', onlineAddress: 'https://x.example' });
     const before = await everything();
     const { id, said } = await run([live.id, draft.id, waiting.id, online.id], { kind: 'venue', id: venue });
-    expect(said).toBe('3 listings moved, 1 stayed as they were.');
+    expect(said).toBe('3 listings moved, 1 stayed as it was.');
     const [copy] = await db.select().from(published).where(eq(published.listingId, live.id));
     expect([copy?.venueId, (await rowOf(draft.id)).working.venueIds, (await rowOf(live.id)).edited]).toEqual([venue, [venue], false]);
     // What waited goes on waiting, and readers do not see half of it.
@@ -120,7 +124,7 @@ describe('many listings at once', () => {
       },
     });
     const { id, said } = await run([weekly.id, twice.id], { kind: 'shift', days: 1 });
-    expect(said).toBe('1 listing shifted, 1 stayed as they were.');
+    expect(said).toBe('1 listing shifted, 1 stayed as it was.');
     const row = await rowOf(weekly.id);
     expect([row.working.recurrence?.stretches[0]?.start, row.working.changes[0]?.original, row.nextDay]).toEqual([
       '2027-03-24T19:00',
@@ -170,20 +174,13 @@ describe('many listings at once', () => {
     const plan = await planBulk(db, [others.id], { kind: 'publish' }, change(nan));
     expect(plan.cannot[0]?.reason).toBe('it belongs to somebody else');
     const { said } = await run([others.id], { kind: 'bin' }, nan);
-    expect(said).toBe('0 listings put in the bin, 1 stayed as they were.');
+    expect(said).toBe('0 listings put in the bin, 1 stayed as it was.');
   });
 
   it('are cancelled half way, and what was done goes back', async () => {
     const rows: { id: string }[] = [];
     for (let i = 0; i < 9; i++) rows.push(await make(`No ${i}`));
-    const started = await inTx(db, (tx) =>
-      startBulk(
-        tx,
-        rows.map((r) => r.id),
-        { kind: 'headline', on: true },
-        change(),
-      ),
-    );
+    const started = await startHeadlines(rows);
     // The first piece is done, then somebody cancels.
     const [row] = await db.select().from(job).where(eq(job.id, started.job));
     const around = await site.around();
@@ -203,14 +200,7 @@ describe('many listings at once', () => {
   it('go on after the process ended', async () => {
     const rows: { id: string }[] = [];
     for (let i = 0; i < 15; i++) rows.push(await make(`No ${i}`));
-    const started = await inTx(db, (tx) =>
-      startBulk(
-        tx,
-        rows.map((r) => r.id),
-        { kind: 'headline', on: true },
-        change(),
-      ),
-    );
+    const started = await startHeadlines(rows);
     await site.jobs.stop();
     expect((await db.select().from(job).where(eq(job.id, started.job)))[0]?.state).toBe('running');
     expect((await siteOf(db).jobs.wait(started.job, 20_000)).said).toBe('15 listings changed.');

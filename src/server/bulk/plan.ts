@@ -3,7 +3,7 @@ import { inArray } from 'drizzle-orm';
 import { applied, type BulkAction, staged } from '@/core/listing/bulk';
 import { mayEdit } from '../accounts/roles';
 import type { Db } from '../db/client';
-import { listing, listingCopy, picture } from '../db/schema';
+import { listing, listingCopy } from '../db/schema';
 import { type Change, whatStops } from '../listings/write';
 
 export interface BulkPlan {
@@ -20,12 +20,7 @@ const MOST_NAMED = 12;
 const AT_ONCE = 200;
 
 /** Why an action cannot be done with a listing; undefined when it can. */
-export function whyNot(
-  row: Row | undefined,
-  action: BulkAction,
-  change: Change,
-  around: { alt: string | undefined; unlooked: number },
-): string | undefined {
+export function whyNot(row: Row | undefined, action: BulkAction, change: Change, unlooked: number): string | undefined {
   if (!row) return 'it was removed meanwhile';
   if (!mayEdit(change.by, row)) return 'it belongs to somebody else';
   if ((action.kind === 'publish' || action.kind === 'withdraw') && change.by.role === 'contributor')
@@ -33,8 +28,8 @@ export function whyNot(
   const to = staged(row.stage, row.edited, action.kind);
   if (to && 'reason' in to) return to.reason;
   if (action.kind === 'publish') {
-    if (around.unlooked) return 'it is a copy that was not looked at yet';
-    return lower(whatStops(row.working, change, around.alt));
+    if (unlooked) return 'it is a copy that was not looked at yet';
+    return lower(whatStops(row.working, change));
   }
   if (to) return undefined;
   const next = applied(row.working, action);
@@ -49,13 +44,12 @@ export async function planBulk(db: Db, ids: readonly string[], action: BulkActio
   for (let from = 0; from < ids.length; from += AT_ONCE) {
     const some = ids.slice(from, from + AT_ONCE);
     const rows = new Map((await db.select().from(listing).where(inArray(listing.id, some))).map((row) => [row.id, row]));
-    const alts = await readAlts(db, [...rows.values()]);
     const copies = new Map(
       (await db.select().from(listingCopy).where(inArray(listingCopy.listingId, some))).map((c) => [c.listingId, c.unlooked.length]),
     );
     for (const id of some) {
       const row = rows.get(id);
-      const reason = whyNot(row, action, change, { alt: alts.get(row?.working.pictureId ?? ''), unlooked: copies.get(id) ?? 0 });
+      const reason = whyNot(row, action, change, copies.get(id) ?? 0);
       if (reason === undefined) plan.can++;
       else {
         plan.cannotCount++;
@@ -65,12 +59,4 @@ export async function planBulk(db: Db, ids: readonly string[], action: BulkActio
     await new Promise((resolve) => setImmediate(resolve));
   }
   return plan;
-}
-
-async function readAlts(db: Db, rows: readonly Row[]): Promise<Map<string, string>> {
-  const ids = [...new Set(rows.flatMap((row) => row.working.pictureId ?? []))];
-  if (!ids.length) return new Map();
-  return new Map(
-    (await db.select({ id: picture.id, alt: picture.alt }).from(picture).where(inArray(picture.id, ids))).map((p) => [p.id, p.alt]),
-  );
 }

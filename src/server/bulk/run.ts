@@ -83,7 +83,7 @@ type Outcome = Partial<typeof bulkItem.$inferInsert>;
 async function doOne(tx: Db, id: string, action: BulkAction, change: Change): Promise<Outcome> {
   const [row] = await tx.select().from(listing).where(eq(listing.id, id)).for('update');
   const unlooked = row ? (await readUnlooked(tx, id)).length : 0;
-  const reason = whyNot(row, action, change, { alt: 'said', unlooked });
+  const reason = whyNot(row, action, change, unlooked);
   if (reason !== undefined || !row) return { state: 'stayed', reason: reason ?? '' };
   const [copy] = await tx.select({ content: published.content }).from(published).where(eq(published.listingId, id));
   const before: BulkBefore = { format: 1, stage: row.stage, edited: row.edited, working: row.working, published: copy?.content ?? null };
@@ -192,7 +192,7 @@ async function countStates(db: Db, run: Run): Promise<Map<string, number>> {
 async function sayRun(db: Db, run: Run): Promise<string> {
   const counts = await countStates(db, run);
   const stayed = counts.get('stayed') ?? 0;
-  return `${sayCount(counts.get('done') ?? 0, 'listing')} ${BULK_WORDS[run.action.do.kind].done}${stayed ? `, ${stayed} stayed as they were` : ''}.`;
+  return `${sayCount(counts.get('done') ?? 0, 'listing')} ${BULK_WORDS[run.action.do.kind].done}${stayed ? `, ${stayed} stayed as ${stayed === 1 ? 'it was' : 'they were'}` : ''}.`;
 }
 
 async function sayUndo(db: Db, run: Run): Promise<string> {

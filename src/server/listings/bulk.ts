@@ -87,7 +87,7 @@ export async function buildMany(
     const id = newId();
     const address = freeAddress(webAddress(content.title), taken);
     taken.add(address);
-    const reason = publish ? whatStops(content, change, undefined) : undefined;
+    const reason = publish ? whatStops(content, change) : undefined;
     const isPublic = publish && reason === undefined;
     const what = isPublic ? 'brought in and published' : 'brought in';
     const dates = indexRows({ listingId: id, content, isPublic: isPublic && content.visibility === 'public', settings, horizon });

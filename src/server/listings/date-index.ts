@@ -2,7 +2,7 @@
  * The date index: one row a date of each listing, in the site's days, up to the horizon. Derived from a content alone,
  * so that it can be made anew with an identical result. Written in the transaction that changes its listing.
  */
-import { sql } from 'drizzle-orm';
+import { type SQL, sql } from 'drizzle-orm';
 import { type Day, dayOf, daysInMonth, isoDay, yearMonthOf, ymdOf } from '@/core/day/day';
 import { isoWall, type Wall } from '@/core/day/wall';
 import { instantToWall, isoInstant, wallToInstant } from '@/core/day/zone';
@@ -101,23 +101,21 @@ export function indexRows({ listingId, content, isPublic, settings, horizon }: I
   return recurrence.stretches.length > 1 ? withTimes(rows) : rows;
 }
 
-/** Puts rows in, as one statement with one parameter: many parameters are what makes bulk inserts slow. */
+/** So many rows go in by one statement. */
+const AT_ONCE = 2000;
+
+/** One statement with one parameter: many parameters are what makes bulk inserts slow. */
+const insertSql = (rows: readonly IndexRow[]): SQL =>
+  sql`insert into occurrence select * from json_populate_recordset(null::occurrence, ${JSON.stringify(rows)}::json)`;
+
 export async function insertRows(tx: Db, rows: readonly IndexRow[]): Promise<void> {
-  for (let at = 0; at < rows.length; at += 2000) {
-    const chunk = JSON.stringify(rows.slice(at, at + 2000));
-    await tx.execute(sql`insert into occurrence select * from json_populate_recordset(null::occurrence, ${chunk}::json)`);
-  }
+  for (let at = 0; at < rows.length; at += AT_ONCE) await tx.execute(insertSql(rows.slice(at, at + AT_ONCE)));
 }
 
-/** Makes a listing's part of the index anew, and with it what is next. */
-export async function writeIndex(tx: Db, input: IndexInput & { today: Day }): Promise<void> {
-  await tx.execute(sql`delete from occurrence where listing_id = ${input.listingId}`);
-  const rows = indexRows(input);
+/** Puts a listing's rows in the place of those that were there. */
+export async function replaceRows(tx: Db, listingId: string, rows: readonly IndexRow[]): Promise<void> {
+  await tx.execute(sql`delete from occurrence where listing_id = ${listingId}`);
   await insertRows(tx, rows);
-  const { next_day, next_minute, next_last } = nextOf(rows, input.today);
-  await tx.execute(
-    sql`update listing set next_day = ${next_day}::int, next_minute = ${next_minute}::int, next_last = ${next_last}::int where id = ${input.listingId}`,
-  );
 }
 
 interface Next {

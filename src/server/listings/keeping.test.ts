@@ -1,16 +1,18 @@
 import { eq } from 'drizzle-orm';
 import { beforeEach, describe, expect, it } from 'vitest';
-import { change, choir, EDITOR, freshDb, inTx, type Places, seedPlaces } from '../../../tests/support/db';
+import { change, choir, EDITOR, freshDb, inTx, NOW, type Places, seedPlaces } from '../../../tests/support/db';
 import { problem } from '../../../tests/support/problem';
 import { tableOf } from '../../../tests/support/site';
 import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';
-import { listing, listingCopy, published, user } from '../db/schema';
+import { startBulk } from '../bulk/run';
+import { bulkItem, edit, listing, listingCopy, published, user } from '../db/schema';
 import { read } from '../http/problem';
 import { copyInput, copyListing } from './copy';
 import { dropEdit, keepEdit, OPEN_MS, readEdit, readOthers, stillOpen } from './edits';
 import { readVersions, restoreVersion } from './versions';
-import { createListing, publishListing, saveListing } from './write';
+import { tidy } from './tidy';
+import { createListing, moveToStage, publishListing, saveListing } from './write';
 
 let db: Db;
 let places: Places;
@@ -92,5 +94,22 @@ describe('copies', () => {
     expect((await db.select().from(listingCopy)).map((c) => c.fromTitle)).toEqual(['Harbour Choir', 'Harbour Choir']);
     const bad = await problem((async () => read(copyInput, { title: ' ', days: ['2027-02-31'] }))());
     expect(bad.fields.map((f) => f.field.split('.')[0])).toEqual(['title', 'days']);
+  });
+});
+
+describe('what is kept for a while', () => {
+  it('goes after thirty days: the bin, actions that could be undone, forms that were only open', async () => {
+    const [binned, drafted] = [await make('Binned'), await make('Draft')];
+    const at = new Date(NOW.ms);
+    await inTx(db, (tx) => moveToStage(tx, binned.id, 'binned', change()));
+    await inTx(db, (tx) => startBulk(tx, [drafted.id], { kind: 'bin' }, change()));
+    await stillOpen(db, drafted.id, 1, IVO, at);
+    await keepEdit(db, { key: drafted.id, content: drafted.working, revision: 1 }, MAUD, at);
+    const later = (days: number) => new Date(at.getTime() + days * 86_400_000);
+    expect(await inTx(db, (tx) => tidy(tx, later(29), at))).toEqual({ listings: 0, runs: 0 });
+    expect(await inTx(db, (tx) => tidy(tx, later(31), later(2)))).toEqual({ listings: 1, runs: 1 });
+    expect((await db.select().from(listing)).map((l) => l.title)).toEqual(['Draft']);
+    expect([(await db.select().from(bulkItem)).length, (await db.select().from(edit)).map((e) => e.userId)]).toEqual([0, ['maud']]);
+    expect(await readVersions(db, binned.id)).toEqual([]);
   });
 });

@@ -1,19 +1,20 @@
 /** Changes to listings. Each is one transaction: the row, its version, its audit line, its links and its date index. */
-import { and, eq, ne, sql } from 'drizzle-orm';
+import { and, eq, getTableColumns, sql } from 'drizzle-orm';
 import { type ListingContent, type Stage, SUMMARY_SHOWN, venuesOf } from '@/core/listing/content';
-import { type ProofNote, stopsPublishing } from '@/core/proof/note';
-import { proofOf } from '@/core/proof/proof';
+import type { ProofNote } from '@/core/proof/note';
+import { whatStopsOf } from '@/core/proof/proof';
 import { canonical } from '@/core/text/canonical';
 import { fold, freeAddress, plainText, shorten, webAddress } from '@/core/text/text';
 import { type Actor, mayEdit } from '../accounts/roles';
 import type { Db } from '../db/client';
 import { newId } from '../db/ids';
+import { jsonRows } from '../db/rows';
 import { audit, category, link, listing, oldAddress, picture, published, version } from '../db/schema';
 import { invalid, notFound, Problem, refused } from '../http/problem';
-import { noteTouched, readUnlooked } from '../proof/copies';
+import { noteTouched, type Unlooked } from '../proof/copies';
 import type { Now } from '../site/clock';
 import { type SiteSettings, styleOf } from '../site/settings';
-import { horizonOf, writeIndex } from './date-index';
+import { horizonOf, type IndexRow, indexRows, insertRows, nextOf, replaceRows } from './date-index';
 
 /** What every change needs to know. */
 export interface Change {
@@ -23,24 +24,29 @@ export interface Change {
 }
 
 type Row = typeof listing.$inferSelect;
+/** A listing that is being changed, with what of a copy nobody looked at yet. */
+type Locked = Row & { unlooked: Unlooked };
 
-async function lock(tx: Db, id: string): Promise<Row> {
-  const [row] = await tx.select().from(listing).where(eq(listing.id, id)).for('update');
+async function lock(tx: Db, id: string): Promise<Locked> {
+  // One question for both: each costs as much as a row does.
+  const unlooked = sql<Unlooked>`coalesce((select array_to_json(c.unlooked) from listing_copy c where c.listing_id = "listing"."id"), '[]'::json)`;
+  const [row] = await tx
+    .select({ ...getTableColumns(listing), unlooked })
+    .from(listing)
+    .where(eq(listing.id, id))
+    .for('update');
   if (!row) throw notFound('listing');
   return row;
 }
 
+/** An address that no other listing has, nor had. */
 async function freeListingAddress(tx: Db, wanted: string, id: string): Promise<string> {
   const like = `${wanted}%`;
-  const rows = await tx
-    .select({ address: listing.address })
-    .from(listing)
-    .where(and(sql`${listing.address} like ${like}`, ne(listing.id, id)));
-  const old = await tx
-    .select({ address: oldAddress.address })
-    .from(oldAddress)
-    .where(and(sql`${oldAddress.address} like ${like}`, ne(oldAddress.listingId, id)));
-  return freeAddress(wanted, new Set([...rows, ...old].map((r) => r.address)));
+  const taken = await jsonRows<{ address: string }>(
+    tx,
+    sql`select address from listing where address like ${like} and id <> ${id} union all select address from old_address where address like ${like} and listing_id <> ${id}`,
+  );
+  return freeAddress(wanted, new Set(taken.map((row) => row.address)));
 }
 
 /** Makes a listing as a draft; its web address comes from its title. */
@@ -48,11 +54,16 @@ export async function createListing(tx: Db, content: ListingContent, change: Cha
   const id = newId();
   const address = await freeListingAddress(tx, webAddress(content.title), id);
   const at = new Date(change.now.ms);
-  const values = { id, address, stage, title: content.title, working: content, ownerId: change.by.id, createdAt: at, changedAt: at };
-  const [row] = await tx.insert(listing).values(values).returning();
+  const dates = datesOf({ id, working: content, stage, edited: false }, change) ?? [];
+  const own = { id, address, stage, title: content.title, working: content, ownerId: change.by.id, createdAt: at, changedAt: at };
+  const [row] = await tx
+    .insert(listing)
+    .values({ ...own, ...nextValues(dates, change) })
+    .returning();
   if (!row) throw new Error('the new listing did not come back');
   await record(tx, row, change, 'made');
-  await derive(tx, row, change);
+  await writeLinks(tx, row.id, 'working', row.working);
+  await insertRows(tx, dates);
   return row;
 }
 
@@ -72,7 +83,7 @@ export async function saveListing(tx: Db, { id, content, revision }: SaveInput, 
   const follow = row.stage === 'draft' && row.title !== content.title;
   const address = follow ? await freeListingAddress(tx, webAddress(content.title), id) : row.address;
   const edited = row.stage === 'published' && !(await isPublishedCopy(tx, id, content));
-  await noteTouched(tx, id, row.working, content);
+  if (row.unlooked.length) await noteTouched(tx, id, row.working, content);
   return update(tx, row, { working: content, title: content.title, address, edited }, change, what);
 }
 
@@ -98,15 +109,37 @@ async function conflict(tx: Db, row: Row): Promise<Problem> {
 }
 
 async function update(tx: Db, row: Row, values: Partial<Row>, change: Change, what: string): Promise<Row> {
+  const dates = datesOf({ ...row, ...values }, change);
   const [next] = await tx
     .update(listing)
-    .set({ ...values, revision: row.revision + 1, changedAt: new Date(change.now.ms) })
+    .set({ ...values, ...(dates ? nextValues(dates, change) : {}), revision: row.revision + 1, changedAt: new Date(change.now.ms) })
     .where(eq(listing.id, row.id))
     .returning();
   if (!next) throw notFound('listing');
   await record(tx, next, change, what);
-  await derive(tx, next, change);
+  await writeLinks(tx, next.id, 'working', next.working);
+  if (dates) await replaceRows(tx, next.id, dates);
   return next;
+}
+
+/**
+ * The rows of the date index that follow from a listing as it will stand: from the published copy if there is one, else from the working
+ * copy. Undefined while only the working copy changed: what readers see, and with it the index, stays.
+ */
+function datesOf(
+  { id, working, stage, edited }: Pick<Row, 'id' | 'working' | 'stage' | 'edited'>,
+  { settings, now }: Change,
+): IndexRow[] | undefined {
+  const isPublic = stage === 'published';
+  if (isPublic && edited) return undefined;
+  const horizon = horizonOf(now.day, settings.horizonMonths);
+  return indexRows({ listingId: id, content: working, isPublic: isPublic && working.visibility === 'public', settings, horizon });
+}
+
+/** What is next, for the listing's own row. */
+function nextValues(dates: readonly IndexRow[], { now }: Change): Pick<Row, 'nextDay' | 'nextMinute' | 'nextLast'> {
+  const { next_day, next_minute, next_last } = nextOf(dates, now.day);
+  return { nextDay: next_day, nextMinute: next_minute, nextLast: next_last };
 }
 
 async function record(tx: Db, row: Row, { by, now }: Change, what: string): Promise<void> {
@@ -115,22 +148,6 @@ async function record(tx: Db, row: Row, { by, now }: Change, what: string): Prom
     .insert(version)
     .values({ id: newId(), listingId: row.id, revision: row.revision, content: row.working, what, byName: by.name, at });
   await tx.insert(audit).values({ id: newId(), at, byId: by.id, byName: by.name, what, kind: 'listing', subjectId: row.id });
-}
-
-/** Links and dates follow from the contents: published ones if there is a published copy, else the working copy's. */
-async function derive(tx: Db, row: Row, { settings, now }: Change): Promise<void> {
-  await writeLinks(tx, row.id, 'working', row.working);
-  const isPublic = row.stage === 'published';
-  // While only the working copy changed, what readers see, and with it the index, stays.
-  if (isPublic && row.edited) return;
-  await writeIndex(tx, {
-    listingId: row.id,
-    content: row.working,
-    isPublic: isPublic && row.working.visibility === 'public',
-    settings,
-    horizon: horizonOf(now.day, settings.horizonMonths),
-    today: now.day,
-  });
 }
 
 async function writeLinks(tx: Db, listingId: string, copy: 'working' | 'published', content: ListingContent): Promise<void> {
@@ -157,32 +174,23 @@ export async function publishListing(tx: Db, id: string, revision: number, chang
   if (!mayEdit(change.by, row)) throw refused('This listing belongs to somebody else; ask an editor.');
   if (change.by.role === 'contributor') throw refused('Publishing needs a decision of an editor: send it for review.');
   if (row.revision !== revision) throw await conflict(tx, row);
-  await refuseUnlooked(tx, id);
+  refuseUnlooked(row.unlooked);
   await refuseWhatStops(tx, row.working, change);
   await writePublished(tx, row, change);
   return update(tx, row, { stage: 'published', edited: false }, change, row.stage === 'published' ? 'published changes' : 'published');
 }
 
-function notesOf(content: ListingContent, { now, settings }: Change, pictureAlt: string | undefined): ProofNote[] {
-  const horizon = horizonOf(now.day, settings.horizonMonths);
-  // What stops is in the listing itself; what else there is around it is told beside the form and on the Proof page.
-  return proofOf(content, {
-    today: now.day,
-    horizon,
-    zone: settings.zone,
-    style: styleOf(settings),
-    picture: { alt: pictureAlt ?? '', width: 9999, height: 9999 },
-  });
+function stoppingNotes(content: ListingContent, { now, settings }: Change): ProofNote[] {
+  return whatStopsOf(content, { today: now.day, horizon: horizonOf(now.day, settings.horizonMonths), style: styleOf(settings) });
 }
 
 /** The first thing that keeps a content from being published, in words; undefined when nothing does. */
-export function whatStops(content: ListingContent, change: Change, pictureAlt: string | undefined): string | undefined {
-  return notesOf(content, change, pictureAlt).find((n) => n.severity === 'stops')?.sentence;
+export function whatStops(content: ListingContent, change: Change): string | undefined {
+  return stoppingNotes(content, change)[0]?.sentence;
 }
 
 /** A copy goes out when somebody looked at what copies are forgotten with. */
-async function refuseUnlooked(tx: Db, id: string): Promise<void> {
-  const unlooked = await readUnlooked(tx, id);
+function refuseUnlooked(unlooked: Unlooked): void {
   if (!unlooked.length) return;
   const words = { title: 'title', when: 'dates' };
   const message = (part: 'title' | 'when'): string => `This is a copy: its ${words[part]} were not looked at yet.`;
@@ -194,14 +202,14 @@ async function refuseUnlooked(tx: Db, id: string): Promise<void> {
 }
 
 async function refuseWhatStops(tx: Db, content: ListingContent, change: Change): Promise<void> {
-  const [cover] = content.pictureId ? await tx.select({ alt: picture.alt }).from(picture).where(eq(picture.id, content.pictureId)) : [];
+  const [cover] = content.pictureId ? await tx.select({ id: picture.id }).from(picture).where(eq(picture.id, content.pictureId)) : [];
   if (content.pictureId && !cover) throw invalid('picture', 'The chosen picture is gone; choose another.');
-  const notes = notesOf(content, change, cover?.alt);
-  if (!stopsPublishing(notes)) return;
-  const stopping = notes.filter((n) => n.severity === 'stops');
+  const stopping = stoppingNotes(content, change);
+  const [first] = stopping;
+  if (!first) return;
   throw new Problem(
     422,
-    stopping[0]?.sentence ?? 'Proof stops it.',
+    first.sentence,
     stopping.map((n) => ({ field: n.field, message: n.sentence })),
   );
 }

@@ -29,8 +29,10 @@ export async function noteTouched(
     await tx.update(listingCopy).set({ unlooked: untouched }).where(eq(listingCopy.listingId, listingId));
 }
 
+export type Unlooked = ('title' | 'when')[];
+
 /** What of a copy nobody looked at yet; nothing when it is none. */
-export async function readUnlooked(db: Db, listingId: string): Promise<('title' | 'when')[]> {
+export async function readUnlooked(db: Db, listingId: string): Promise<Unlooked> {
   const [copy] = await db.select({ unlooked: listingCopy.unlooked }).from(listingCopy).where(eq(listingCopy.listingId, listingId));
   return copy?.unlooked ?? [];
 }
