@@ -12,7 +12,8 @@ import { listing, setting, submission, user, version } from '@/server/db/schema'
 import { hashToken, newId, newToken } from '@/server/db/ids';
 import { type Change, createListing, publishListing } from '@/server/listings/write';
 import { BLANK_ORGANIZER, saveOrganizer } from '@/server/organizers/write';
-import { keepPicture } from '@/server/pictures/write';
+import { keepPicture } from '@/server/pictures/take-in';
+import type { Workshop } from '@/server/workshop/workshop';
 import type { Now } from '@/server/site/clock';
 import { DEFAULT_SETTINGS, type SiteSettings } from '@/server/site/settings';
 import { BLANK_VENUE } from '@/server/venues/input';
@@ -93,11 +94,15 @@ async function seedPlaces(tx: Db): Promise<Omit<Ids, 'pictures'>> {
   return ids;
 }
 
-async function seedPictures(db: Db): Promise<Map<string, string>> {
+async function seedPictures(db: Db, darkroom: Workshop, at: Date): Promise<Map<string, string>> {
   const ids = new Map<string, string>();
   for (const scene of SCENES) {
     const png = await sharp(Buffer.from(scene.draw())).png({ compressionLevel: 6 }).toBuffer();
-    ids.set(scene.key, (await keepPicture(db, png, { alt: scene.alt, credit: scene.credit })).id);
+    const { picture } = await keepPicture(
+      { db, darkroom },
+      { bytes: png, name: `${scene.key}.png`, alt: scene.alt, credit: scene.credit, ownerId: null, at },
+    );
+    ids.set(scene.key, picture.id);
   }
   return ids;
 }
@@ -108,8 +113,14 @@ export interface SeedResult {
   pictures: number;
 }
 
+interface SeededSite {
+  db: Db;
+  auth: Auth;
+  darkroom: Workshop;
+}
+
 /** Seeds once; a site that has listings is left alone. */
-export async function seedDemo(db: Db, auth: Auth, now: Now): Promise<SeedResult> {
+export async function seedDemo({ db, auth, darkroom }: SeededSite, now: Now): Promise<SeedResult> {
   const [any] = await db.select({ id: listing.id }).from(listing).limit(1);
   if (any) return { listings: 0, submissions: 0, pictures: 0 };
   await db
@@ -120,7 +131,7 @@ export async function seedDemo(db: Db, auth: Auth, now: Now): Promise<SeedResult
       { key: 'gazetteer', value: GAZETTEER },
     ])
     .onConflictDoNothing();
-  const pictures = await seedPictures(db);
+  const pictures = await seedPictures(db, darkroom, new Date(now.ms));
   // The site had no zone before it was seeded: today is said in the demo's.
   const local: Now = { ms: now.ms, ...instantToWall(DEMO_SETTINGS.zone, now.ms) };
   const listings = demoListings(local.day);

@@ -6,10 +6,11 @@ import { parseIsoWall } from '@/core/day/wall';
 import { escapeHtml, shorten } from '@/core/text/text';
 import { SUMMARY_SHOWN } from '@/core/listing/content';
 import type { PublicDate } from '@/server/public/dates';
-import type { PictureRow } from '@/server/public/listing';
+import type { PictureRow } from '@/server/pictures/read';
 import type { Lookup } from '@/server/public/lookup';
 import { markHtml } from './marks';
 import { dateHref } from './month-html';
+import { pictureHtml } from './picture-html';
 
 export interface LedgerInput {
   dates: readonly PublicDate[];
@@ -84,17 +85,22 @@ function movedFrom(date: PublicDate, style: Style): string {
   return `<span class="was">moved from ${words}</span>`;
 }
 
+/** A date's picture: its listing's, else its category's. */
+export function shownPicture(date: PublicDate, found: Lookup): string | null {
+  return date.picture_id ?? found.category.get(date.category_id)?.pictureId ?? null;
+}
+
 function rowHtml(date: PublicDate, day: Day, input: LedgerInput): string {
   const { style, found, pictures } = input;
   const venue = date.venue_id ? found.venue.get(date.venue_id) : undefined;
   const off = date.standing === 'cancelled' || date.standing === 'postponed';
   const said = standingWords(date);
   const summary = shorten(date.summary, SUMMARY_SHOWN.list);
-  const picture = date.headline && date.picture_id ? pictures.get(date.picture_id) : undefined;
+  const picture = date.headline ? pictures.get(shownPicture(date, found) ?? '') : undefined;
   const clock = clockWords(date, day, style);
   const what = `<div class="what">${markHtml(found.category.get(date.category_id), true)}<a href="${dateHref(date)}">${escapeHtml(date.title)}</a></div>${said ? `<div class="sum${date.standing === 'going-ahead' ? '' : ' red'}">${escapeHtml(said)}</div>` : ''}${summary ? `<div class="sum">${escapeHtml(summary)}</div>` : ''}`;
   const cell = picture
-    ? `<td><div class="with-picture"><div>${what}</div><img src="/picture/${picture.id}/640" alt="${escapeHtml(picture.alt)}" width="236" height="100" loading="lazy"></div></td>`
+    ? `<td><div class="with-picture"><div>${what}</div>${pictureHtml(picture, 'wide', { sizes: '236px' })}</div></td>`
     : `<td>${what}</td>`;
   const place = venue
     ? `<a href="/at/${venue.address}" style="text-decoration:none">${escapeHtml(venue.name)}</a>${venue.town && !venue.name.includes(venue.town) ? `, ${escapeHtml(venue.town)}` : ''}`

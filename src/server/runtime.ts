@@ -33,9 +33,10 @@ export interface Runtime {
   address: () => string;
   /** the name of its machine, which its own calendar files carry */
   host: () => string;
-  /** work in the background, and the thread for long computations */
+  /** work in the background, and the threads for long computations: files and dates, pictures */
   jobs: JobRunner;
   workshop: Workshop;
+  darkroom: Workshop;
   around: () => Promise<Around>;
   close: () => Promise<void>;
 }
@@ -99,6 +100,7 @@ async function start(env: NodeJS.ProcessEnv): Promise<Runtime> {
   };
   const contentRevision = (): string => `${boot}.${revision}`;
   const workshop = new Workshop(env.ALMANAC_WORKER);
+  const darkroom = new Workshop(env.ALMANAC_WORKER);
   const around = async (): Promise<Around> => ({
     settings: settings(),
     now: now(),
@@ -154,10 +156,12 @@ async function start(env: NodeJS.ProcessEnv): Promise<Runtime> {
     host: () => (URL.canParse(address()) ? new URL(address()).hostname : 'almanac.example'),
     jobs,
     workshop,
+    darkroom,
     around,
     close: async () => {
       await jobs.stop();
       await workshop.close();
+      await darkroom.close();
       clearInterval(timer);
       clearInterval(extend);
       clearTimeout(pause);

@@ -2,10 +2,20 @@
 
 import { dayOf } from '../../src/core/day/day';
 import { emptyContent, type ListingContent } from '../../src/core/listing/content';
+import { MIDDLE, NO_CROPS } from '../../src/core/picture/crop';
+import type { PictureFacts } from '../../src/core/proof/look-of-it';
 import type { StoredStretch } from '../../src/core/recurrence/stored';
 
 /** The desk's today in these tests. */
 export const TODAY = dayOf(2027, 3, 17);
+
+/** A good picture, with what is different in it. */
+export const aPicture = (part: Partial<PictureFacts> = {}): PictureFacts => ({
+  ...{ alt: 'A red sun', width: 1600, height: 900, detail: 1 },
+  focus: MIDDLE,
+  crops: NO_CROPS,
+  ...part,
+});
 
 /** What Proof is told of the site and of a good picture. */
 export const SITE = {
@@ -13,7 +23,7 @@ export const SITE = {
   horizon: TODAY + 1095,
   zone: 'America/Halifax',
   style: { date: 'day-month', hours: '24' } as const,
-  picture: { alt: 'A red sun', width: 1600, height: 900 },
+  picture: () => aPicture(),
 };
 
 /** One evening, Tuesday, 23 March 2027, from 19:00 to 21:00, with what is different in its stretch or beside it. */

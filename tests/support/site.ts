@@ -38,6 +38,7 @@ export function siteOf(db: Db, part: { now?: Now; works?: Partial<Record<JobKind
     contentChanged,
     jobs,
     workshop,
+    darkroom: new Workshop(part.worker),
     around,
   } as unknown as Runtime;
 }

@@ -1,13 +1,15 @@
 /** A working copy's dates and picture, as the event page takes them, without touching the index. */
 import type { ListingContent } from '@/core/listing/content';
 import { horizonOf, indexRows } from '@/server/listings/date-index';
-import { type ListingDate, type PictureRow, readPicture } from '@/server/public/listing';
+import { type ListingPictures, readListingPictures } from '@/server/pictures/read';
+import type { ListingDate } from '@/server/public/listing';
+import { lookup } from '@/server/public/lookup';
 import type { Runtime } from '@/server/runtime';
 
 export interface Preview {
   dates: ListingDate[];
   total: number;
-  picture: PictureRow | undefined;
+  pictures: ListingPictures;
 }
 
 export async function previewOf(rt: Runtime, content: ListingContent): Promise<Preview> {
@@ -29,5 +31,8 @@ export async function previewOf(rt: Runtime, content: ListingContent): Promise<P
       moved: r.moved,
     }),
   );
-  return { dates: dates.filter((d) => d.lastDay >= day), total: dates.length, picture: await readPicture(rt.db, content.pictureId) };
+  const found = await lookup(rt);
+  const standIn = found.category.get(content.categoryIds[0] ?? '')?.pictureId;
+  const pictures = await readListingPictures(rt.db, content, standIn);
+  return { dates: dates.filter((d) => d.lastDay >= day), total: dates.length, pictures };
 }

@@ -9,7 +9,8 @@ export interface JsonLdInput {
   title: string;
   description: string;
   url: string;
-  image?: string | undefined;
+  /** whole addresses, the same picture in several shapes */
+  images?: readonly string[] | undefined;
   zone: string;
   start: Wall;
   end: Wall | null;
@@ -69,7 +70,7 @@ export function eventJsonLd(input: JsonLdInput): Record<string, unknown> {
     eventAttendanceMode: `https://schema.org/${MODE[input.attendance]}`,
     ...(places.length ? { location: places.length === 1 ? places[0] : places } : {}),
     ...(input.organizers.length ? { organizer: input.organizers.map((o) => ({ '@type': 'Organization', ...o })) } : {}),
-    ...(input.image ? { image: [input.image] } : {}),
+    ...(input.images?.length ? { image: input.images } : {}),
     ...(cost.kind === 'free' ? { isAccessibleForFree: true } : {}),
     ...(cost.kind === 'amount'
       ? { isAccessibleForFree: false, offers: { '@type': 'Offer', price: cost.amount, priceCurrency: cost.currency, url: input.url } }

@@ -2,6 +2,7 @@
  * What an editor writes of a listing: one JSON value with a format number, kept twice (working and published copy) and
  * in every version. Ids point to venues, organizers, categories and pictures, in the order they are shown.
  */
+import { picturesInText } from '../picture/address';
 import type { Standing } from '../recurrence/model';
 import type { StoredChange, StoredRecurrence } from '../recurrence/stored';
 
@@ -77,6 +78,11 @@ export function upgradeContent(raw: Record<string, unknown>): Record<string, unk
 /** Every venue that a content names: its own, then those that single dates go to, each once. */
 export function venuesOf(content: Pick<ListingContent, 'venueIds' | 'changes'>): string[] {
   return [...new Set([...content.venueIds, ...content.changes.flatMap((change) => change.venueId ?? [])])];
+}
+
+/** Every picture that a content shows, each once: its cover, its gallery, those in its text. */
+export function picturesOf({ pictureId, galleryIds, text }: Pick<ListingContent, 'pictureId' | 'galleryIds' | 'text'>): string[] {
+  return [...new Set([...(pictureId ? [pictureId] : []), ...galleryIds, ...picturesInText(text)])];
 }
 
 export function emptyContent(): ListingContent {

@@ -1,4 +1,5 @@
 /** What the listing's editor begins with: plain values that the server gives and the island reads. */
+import type { Framing } from '../picture/crop';
 import type { Style } from '../phrase/format';
 import type { OpeningHours } from '../venue/hours';
 import type { Contact, ListingContent, Stage } from './content';
@@ -19,6 +20,18 @@ export interface VenueChoice extends Choice {
   /** is anything said about how people get in? */
   access: boolean;
   binned: boolean;
+}
+
+/** A picture as forms show it, with what its crops follow from. */
+export interface PictureChoice extends Framing {
+  id: string;
+  version: number;
+  /** the file's name */
+  name: string;
+  alt: string;
+  credit: string;
+  /** of its width, how much would hold all that is in it */
+  detail: number;
 }
 
 /** An organizer, with what a new listing of theirs begins with. */
@@ -49,10 +62,12 @@ export interface EditorStart {
   content: ListingContent;
   /** what this person typed and did not save, on whatever machine */
   kept: { content: ListingContent; revision: number; at: number } | null;
-  picture: { id: string; alt: string; credit: string; width: number; height: number } | null;
+  /** those that its content and what was kept show */
+  pictures: PictureChoice[];
   venues: VenueChoice[];
   organizers: OrganizerChoice[];
-  categories: (Choice & { mark: string; child: boolean })[];
+  /** `picture`: has one that stands in for listings without */
+  categories: (Choice & { mark: string; child: boolean; picture: boolean })[];
   tags: Choice[];
   fallback: string;
   site: {

@@ -57,6 +57,7 @@ export const KIND_WORDS: Record<string, string> = {
   'picture-missing': 'No picture',
   'alt-missing': 'Pictures without a description',
   'picture-small': 'Pictures that are too small',
+  'picture-enlarged': 'Pictures that were enlarged',
 };
 const ORDER = new Map(Object.keys(KIND_WORDS).map((kind, i) => [kind, i]));
 

@@ -1,24 +1,25 @@
 /** Proof of what is seen: pictures, their descriptions, inks that can hardly be read. */
 import { contrast, isHex, ON_GROUND, SURFACES } from '../colour/colour';
-import type { ListingContent } from '../listing/content';
+import { type ListingContent, picturesOf } from '../listing/content';
+import { type Framing, pixelsOf } from '../picture/crop';
 import { look, type ProofNote } from './note';
 
-export interface PictureFacts {
+export interface PictureFacts extends Framing {
   alt: string;
-  /** pixels of the original */
-  width: number;
-  height: number;
+  /** of its width, how much would hold all that is in it */
+  detail: number;
 }
 
 export interface LookContext {
-  /** the chosen cover; undefined when there is none */
-  picture?: PictureFacts | undefined;
-  /** the first category's own ink, as somebody chose it */
-  category?: { name: string; ink: string } | undefined;
+  picture?: ((id: string) => PictureFacts | undefined) | undefined;
+  /** the first category's own ink, as somebody chose it, and whether a picture of it stands in for listings without */
+  category?: { name: string; ink: string; picture?: boolean } | undefined;
 }
 
 /** A cover is shown up to this wide; smaller ones are enlarged and blurred. */
 export const COVER_WIDTH = 800;
+/** Less detail than this in its pixels is seen. */
+export const ENLARGED = 0.5;
 
 export function lookNotes(content: ListingContent, { picture, category }: LookContext): ProofNote[] {
   const notes: ProofNote[] = [];
@@ -32,17 +33,42 @@ export function lookNotes(content: ListingContent, { picture, category }: LookCo
         `The ink of “${category.name}” can hardly be read on the sheet as it was chosen, so it is shown darker; choose another.`,
       ),
     );
-  if (!content.pictureId) notes.push(look('picture-missing', 'picture', 'No picture: lists show the category mark instead.'));
-  else {
-    if (!picture?.alt.trim()) notes.push(look('alt-missing', 'picture', 'The picture has no description for those who cannot see it.'));
-    if (picture && picture.width < COVER_WIDTH)
-      notes.push(
-        look(
-          'picture-small',
-          'picture',
-          `The picture is ${picture.width} × ${picture.height}; on wide screens it is enlarged and blurred.`,
-        ),
-      );
+  return [...notes, ...pictureNotes(content, { picture, category })];
+}
+
+function pictureNotes(content: ListingContent, { picture, category }: LookContext): ProofNote[] {
+  const notes: ProofNote[] = [];
+  if (!content.pictureId && !category?.picture)
+    notes.push(look('picture-missing', 'picture', 'No picture: lists show the category mark instead.'));
+  if (!picture) return notes;
+  const cover = content.pictureId ? picture(content.pictureId) : undefined;
+  const mute = picturesOf(content).filter((id) => picture(id)?.alt.trim() === '');
+  if (mute.length > 0) {
+    const which =
+      mute.length > 1
+        ? `${mute.length} pictures have`
+        : mute[0] === content.pictureId
+          ? 'The picture has'
+          : 'A picture beside the cover has';
+    notes.push(look('alt-missing', 'picture', `${which} no description for those who cannot see it.`));
   }
+  if (!cover) return notes;
+  const shown = pixelsOf('wide', cover);
+  if (shown.width < COVER_WIDTH)
+    notes.push(
+      look(
+        'picture-small',
+        'picture',
+        `Of the cover ${shown.width} × ${shown.height} pixels are shown; on wide screens it is enlarged and blurred.`,
+      ),
+    );
+  else if (shown.width * cover.detail < COVER_WIDTH && cover.detail < ENLARGED)
+    notes.push(
+      look(
+        'picture-enlarged',
+        'picture',
+        `The cover has ${shown.width} pixels across, but not more in it than ${Math.round((shown.width * cover.detail) / 10) * 10} would hold: it was enlarged, or is blurred. Send the original.`,
+      ),
+    );
   return notes;
 }

@@ -90,9 +90,6 @@ describe('Proof', () => {
       expect(kinds(fine)).not.toContain(kind);
     });
   }
-  it('asks for the description of a picture', () => {
-    expect(proofOf(good, { ...SITE, picture: { alt: '', width: 1600, height: 900 } }).map((n) => n.kind)).toContain('alt-missing');
-  });
   it('puts what stops first, and tells it apart from what is worth a look', () => {
     const notes = proofOf({ ...good, title: '', summary: '' }, SITE);
     expect(notes[0]?.severity).toBe('stops');

@@ -5,7 +5,8 @@ import { rule } from '../recurrence/model';
 import type { StoredStretch } from '../recurrence/stored';
 import { linesOf, textWidth } from '../text/measure';
 import { readHours } from '../venue/hours';
-import { good, SITE, TODAY, when } from '../../../tests/support/good-listing';
+import { aPicture, good, SITE, TODAY, when } from '../../../tests/support/good-listing';
+import type { PictureFacts } from './look-of-it';
 import { KIND_WORDS } from './kinds';
 import { amountsIn, saysFree } from './cost';
 import { whyDead, withScheme } from './links';
@@ -152,7 +153,21 @@ describe('Proof, rule by rule', () => {
     expect(found[0]?.severity).toBe('stops');
   });
   it('sees pictures that are small and inks that are pale', () => {
-    expect(kinds({}, { picture: { alt: 'x', width: 640, height: 400 } })).toContain('picture-small');
+    const shown = (part: Partial<PictureFacts>, listing: Partial<ListingContent> = {}) => kinds(listing, { picture: () => aPicture(part) });
+    expect(shown({})).toEqual([]);
+    expect(shown({ alt: ' ' })).toEqual(['alt-missing']);
+    expect(shown({ width: 640, height: 400 })).toEqual(['picture-small']);
+    // High enough, but a cover shows a wide part: of 700 x 1600 pixels only 700.
+    expect(shown({ width: 700, height: 1600 })).toEqual(['picture-small']);
+    expect(shown({ width: 800, height: 450 })).toEqual([]);
+    expect(shown({ detail: 0.25 })).toEqual(['picture-enlarged']);
+    expect(shown({ detail: 0.6 })).toEqual([]);
+    // Even a quarter of it is enough for what is shown.
+    expect(shown({ width: 2400, height: 1350, detail: 0.4 })).toEqual([]);
+    expect(notes({ galleryIds: ['q', 'r'] }, { picture: (id) => aPicture({ alt: id === 'p' ? 'x' : '' }) })[0]?.sentence).toBe(
+      '2 pictures have no description for those who cannot see it.',
+    );
+    expect(kinds({ pictureId: null }, { category: { name: 'Seeds', ink: '#0c5a63', picture: true } })).toEqual([]);
     expect(kinds({}, { category: { name: 'Seeds', ink: '#ffe08a' } })).toContain('low-contrast');
     expect(kinds({}, { category: { name: 'Seeds', ink: '#0c5a63' } })).not.toContain('low-contrast');
   });

@@ -7,7 +7,7 @@ import { SignInAgain, TwoSaved } from './Dialogs';
 import { MakeDialog } from './MakeDialog';
 import { Select, Text } from '../fields/fields';
 import { Picker } from './Picker';
-import { Picture } from './parts/Picture';
+import { Pictures } from './parts/Pictures';
 import { DatesRail } from './parts/Dates';
 import { ProofRail } from './parts/ProofRail';
 import { When } from './parts/When';
@@ -32,7 +32,7 @@ const SECTIONS = [
   ['where', 'Where'],
   ['who', 'Who'],
   ['details', 'Details'],
-  ['picture', 'Picture'],
+  ['picture', 'Pictures'],
   ['stage', 'Stage'],
 ] as const;
 const SECTION_OF: Record<ProofField, string> = {
@@ -56,14 +56,14 @@ const SECTION_OF: Record<ProofField, string> = {
 export default function ListingEditor({ start }: { start: EditorStart }) {
   const listing = useListing(start);
   const { content, setContent, server, dirty, errors, note, busy, save } = listing;
-  const [cover, setCover] = useState(start.picture);
+  const [pictures, setPictures] = useState(start.pictures);
   const [venues, setVenues] = useState(start.venues);
   const [organizers, setOrganizers] = useState(start.organizers);
   const [making, setMaking] = useState<{ kind: 'venues' | 'organizers'; name: string } | null>(null);
   const others = useEdits({ id: server.id, revision: server.revision, content, dirty });
   const rail = useMemo(() => railOf(content, start.site.today, start.site.horizon), [content, start.site]);
   const clashes = useClashes(rail, content, server.id, start.site.zone, venues);
-  const proof = useProof({ start, id: server.id, revision: server.revision, content, picture: cover ?? undefined, venues, organizers });
+  const proof = useProof({ start, id: server.id, revision: server.revision, content, pictures, venues, organizers });
   const [comparing, setComparing] = useState<ProofNote | null>(null);
   const [copying, setCopying] = useState(false);
   /** A new listing begins with what its first organizer usually has; what was chosen already stays. */
@@ -214,12 +214,16 @@ export default function ListingEditor({ start }: { start: EditorStart }) {
             />
           </section>
           <Details content={content} setContent={setContent} currency={start.site.currency} error={error} />
-          <Picture
-            cover={cover}
-            onCover={(next) => {
-              setCover(next);
-              if (next?.id !== content.pictureId) setContent({ pictureId: next?.id ?? null });
-            }}
+          <Pictures
+            pictures={pictures}
+            onKnown={(picture) => setPictures((all) => [...all.filter((p) => p.id !== picture.id), picture])}
+            ids={[...(content.pictureId ? [content.pictureId] : []), ...content.galleryIds]}
+            setIds={(next) =>
+              setContent((c) => {
+                const [pictureId = null, ...galleryIds] = next([...(c.pictureId ? [c.pictureId] : []), ...c.galleryIds]);
+                return { ...c, pictureId, galleryIds };
+              })
+            }
             error={error('pictureId') ?? error('picture')}
           />
           <StagePart listing={listing} start={start} error={error} />

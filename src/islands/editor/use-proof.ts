@@ -2,9 +2,8 @@
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { ask, send } from '@/client/api';
 import type { ListingContent } from '@/core/listing/content';
-import type { EditorStart, OrganizerChoice, VenueChoice } from '@/core/listing/editor';
+import type { EditorStart, OrganizerChoice, PictureChoice, VenueChoice } from '@/core/listing/editor';
 import { keyOf, type ProofNote, type Waiver, waive } from '@/core/proof/note';
-import type { PictureFacts } from '@/core/proof/look-of-it';
 import { proofOf } from '@/core/proof/proof';
 
 /** What only the server can know. */
@@ -27,12 +26,18 @@ interface ProofInput {
   id: string | null;
   revision: number;
   content: ListingContent;
-  picture: PictureFacts | undefined;
+  pictures: readonly PictureChoice[];
   venues: readonly VenueChoice[];
   organizers: readonly OrganizerChoice[];
 }
 
-export function useProof({ start, id, revision, content, picture, venues, organizers }: ProofInput): Proof {
+/** What its first category lends it. Its ink is the server's matter. */
+function standIn(content: ListingContent, start: EditorStart): { name: string; ink: string; picture: boolean } | undefined {
+  const category = start.categories.find((c) => c.id === content.categoryIds[0]);
+  return category && { name: category.name, ink: '', picture: category.picture };
+}
+
+export function useProof({ start, id, revision, content, pictures, venues, organizers }: ProofInput): Proof {
   const [around, setAround] = useState<ProofNote[]>([]);
   const [waivers, setWaivers] = useState<Waiver[]>([]);
   const [turn, setTurn] = useState(0);
@@ -62,8 +67,15 @@ export function useProof({ start, id, revision, content, picture, venues, organi
     const venue = new Map(venues.map((v) => [v.id, v]));
     const organizer = new Map(organizers.map((o) => [o.id, o]));
     const { today, horizon, style, zone } = start.site;
-    return proofOf(content, { today, horizon, style, zone, picture, venue: (v) => venue.get(v), organizer: (o) => organizer.get(o) });
-  }, [content, picture, venues, organizers, start.site]);
+    const picture = new Map(pictures.map((p) => [p.id, p]));
+    return proofOf(content, {
+      ...{ today, horizon, style, zone },
+      category: standIn(content, start),
+      picture: (p) => picture.get(p),
+      venue: (v) => venue.get(v),
+      organizer: (o) => organizer.get(o),
+    });
+  }, [content, pictures, venues, organizers, start]);
   const all = useMemo(() => {
     const order = { stops: 0, look: 1, good: 2 };
     return [...own, ...around].sort((a, b) => order[a.severity] - order[b.severity]);

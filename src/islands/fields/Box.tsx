@@ -3,18 +3,20 @@ import { type FormEvent, type ReactNode, useEffect, useId, useRef } from 'react'
 
 interface BoxProps {
   title: string;
+  /** more than a few fields */
+  wide?: boolean;
   onClose: () => void;
   children: ReactNode;
 }
 
-export function Box({ title, onClose, children }: BoxProps) {
+export function Box({ title, wide, onClose, children }: BoxProps) {
   const ref = useRef<HTMLDialogElement>(null);
   const id = useId();
   useEffect(() => {
     ref.current?.showModal();
   }, []);
   return (
-    <dialog ref={ref} className="box-dialog" aria-labelledby={id} onClose={onClose}>
+    <dialog ref={ref} className={`box-dialog${wide ? ' wide' : ''}`} aria-labelledby={id} onClose={onClose}>
       <h2 id={id}>{title}</h2>
       {children}
     </dialog>

@@ -1,49 +1,51 @@
-/** One picture of a form: shown, chosen, taken off. Its id goes with the form. */
-import { useRef, useState } from 'react';
-import { sayFailure, sendPicture } from '@/client/api';
+/** One picture of a form: sent, or chosen from the library; taken off. Its id goes with the form. */
+import { useState } from 'react';
+import type { PictureChoice } from '@/core/listing/editor';
+import { ChooseDialog } from '../pictures/ChooseDialog';
+import { DropPlace } from '../pictures/DropPlace';
+import { SendingList } from '../pictures/SendingList';
+import { Thumb } from '../pictures/Thumb';
+import { useSending } from '../pictures/use-sending';
 
 interface PictureFieldProps {
   name: string;
   label: string;
-  picture: { id: string; alt: string } | null;
+  picture: PictureChoice | null;
   wrong?: string | undefined;
 }
 
 export default function PictureField({ name, label, picture, wrong }: PictureFieldProps) {
   const [chosen, setChosen] = useState(picture);
-  const [said, setSaid] = useState('');
-  const [busy, setBusy] = useState(false);
-  const file = useRef<HTMLInputElement>(null);
-  const take = async (one: File | undefined): Promise<void> => {
-    if (!one) return;
-    setBusy(true);
-    const outcome = await sendPicture(one);
-    setBusy(false);
-    if (file.current) file.current.value = '';
-    if (outcome.kind === 'done') {
-      setChosen({ id: outcome.value.id, alt: outcome.value.alt });
-      setSaid('');
-    } else setSaid(sayFailure(outcome));
-  };
+  const [choosing, setChoosing] = useState(false);
+  const sending = useSending(setChosen);
   return (
     <div className="field">
       <span className="label">{label}</span>
       <input type="hidden" name={name} value={chosen?.id ?? ''} />
-      <div className="row">
-        {chosen && <img src={`/picture/${chosen.id}/320`} alt={chosen.alt} style={{ width: 120, height: 'auto' }} />}
-        <label className="button small file-button">
-          {busy ? 'One moment …' : chosen ? 'Choose another' : 'Choose a picture'}
-          <input ref={file} type="file" accept="image/*" disabled={busy} onChange={(e) => void take(e.target.files?.[0])} />
-        </label>
+      {chosen && <Thumb picture={chosen} use="whole" width={120} />}
+      <DropPlace label={chosen ? 'Send another' : 'Send a picture'} hint="" onFiles={(files) => sending.take(files.slice(0, 1))}>
+        <button type="button" className="button small" onClick={() => setChoosing(true)}>
+          From the library
+        </button>
         {chosen && (
           <button type="button" className="button small" onClick={() => setChosen(null)}>
             Take it off
           </button>
         )}
-      </div>
-      <span role="status" className={said ? 'wrong' : 'hint'}>
-        {said || wrong}
-      </span>
+      </DropPlace>
+      <SendingList {...sending} />
+      {wrong && <span className="wrong">{wrong}</span>}
+      {choosing && (
+        <ChooseDialog
+          chosen={chosen ? [chosen.id] : []}
+          several={false}
+          onClose={() => setChoosing(false)}
+          onChoose={([one]) => {
+            if (one) setChosen(one);
+            setChoosing(false);
+          }}
+        />
+      )}
     </div>
   );
 }

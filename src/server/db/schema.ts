@@ -8,6 +8,7 @@ export * from './schema/edits';
 export * from './schema/exchange';
 export * from './schema/jobs';
 export * from './schema/listings';
+export * from './schema/pictures';
 export * from './schema/places';
 export * from './schema/proof';
 export * from './schema/site';

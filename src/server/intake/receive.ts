@@ -3,7 +3,7 @@ import type { ListingContent } from '@/core/listing/content';
 import type { Db } from '../db/client';
 import { formFields } from '../http/endpoint';
 import { countOne } from '../limits/limits';
-import { keepPicture } from '../pictures/write';
+import { keepPicture } from '../pictures/take-in';
 import { lookup } from '../public/lookup';
 import type { Runtime } from '../runtime';
 import { type Fields, readAddForm } from './form';
@@ -30,8 +30,10 @@ async function withPicture(
   before: string | null,
 ): Promise<ListingContent> {
   if (!picture) return { ...content, pictureId: before };
-  const kept = await keepPicture(rt.db, Buffer.from(await picture.arrayBuffer()), { alt: fields.alt ?? '', credit: '' });
-  return { ...content, pictureId: kept.id };
+  const bytes = Buffer.from(await picture.arrayBuffer());
+  const words = { name: picture.name, alt: fields.alt ?? '', credit: '' };
+  const kept = await keepPicture(rt, { bytes, ...words, ownerId: null, at: new Date(rt.now().ms) });
+  return { ...content, pictureId: kept.picture.id };
 }
 
 /** Takes a stranger's event in and returns the token of its receipt. `from` is the address of the connection. */

@@ -93,7 +93,8 @@ export async function buildMany(
     const dates = indexRows({ listingId: id, content, isPublic: isPublic && content.visibility === 'public', settings, horizon });
     rows.occurrence.push(...dates);
     const own = { ...nextOf(dates, now.day), owner_id: by.id, job_id: jobId, edited: false, revision: 1, created_at: at, changed_at: at };
-    rows.listing.push({ id, address, stage: isPublic ? 'published' : 'draft', title: content.title, working: content, ...own });
+    const untimed = { scheduled_by: '', schedule_wrong: '' };
+    rows.listing.push({ id, address, stage: isPublic ? 'published' : 'draft', title: content.title, working: content, ...own, ...untimed });
     rows.version.push({ id: newId(), listing_id: id, revision: 1, content, what, by_name: by.name, at });
     rows.audit.push({ id: newId(), at, by_id: by.id, by_name: by.name, what, kind: 'listing', subject_id: id });
     rows.listing_link.push(...linkRows(id, 'working', content).map(snake));

@@ -1,9 +1,8 @@
 /** What the editor's island needs to begin, read for one person. */
-import { type ListingContent, type Stage, venuesOf } from '@/core/listing/content';
+import { type ListingContent, picturesOf, type Stage, venuesOf } from '@/core/listing/content';
 import type { EditorStart, OrganizerChoice, VenueChoice } from '@/core/listing/editor';
 import type { Actor } from '../accounts/roles';
-import { picture } from '../db/schema';
-import { eq } from 'drizzle-orm';
+import { pictureChoice, readPictures } from '../pictures/read';
 import type { Runtime } from '../runtime';
 import { lookup, type OrganizerView, type VenueView } from '../public/lookup';
 import { styleOf } from '../site/settings';
@@ -41,15 +40,15 @@ export async function editorStart(rt: Runtime, actor: Actor, listing: EditorList
   const settings = rt.settings();
   const { day: today, minute } = rt.now();
   const { id, content } = listing;
-  const [cover] = content.pictureId ? await rt.db.select().from(picture).where(eq(picture.id, content.pictureId)) : [];
   const sent = id ? await readSubmissionOf(rt.db, id) : undefined;
   const kept = await readEdit(rt.db, id ?? 'new', actor.id);
+  const pictures = await readPictures(rt.db, [...picturesOf(content), ...(kept ? picturesOf(kept.content) : [])]);
   const history = id ? await readHistory(rt.db, id) : [];
   return {
     ...listing,
     kept: kept ? { content: kept.content, revision: kept.revision, at: kept.changedAt.getTime() } : null,
     oldAddresses: id ? await readOldAddresses(rt.db, id) : [],
-    picture: cover ? { id: cover.id, alt: cover.alt, credit: cover.credit, width: cover.width, height: cover.height } : null,
+    pictures: [...pictures.values()].map(pictureChoice),
     venues: [...found.venues, ...named(found.venue, venuesOf(content))].map(venueChoice),
     organizers: [...found.organizers, ...named(found.organizer, content.organizerIds)].map(organizerChoice),
     categories: found.categories.map((c) => ({
@@ -58,6 +57,7 @@ export async function editorStart(rt: Runtime, actor: Actor, listing: EditorList
       more: c.parentId ? (found.category.get(c.parentId)?.name ?? '') : '',
       mark: mark(c.id),
       child: c.parentId !== null,
+      picture: c.pictureId !== null,
     })),
     tags: found.tags.map((t) => ({ id: t.id, name: t.name, more: '' })),
     fallback: found.categories.find((c) => c.fallback)?.name ?? '',

@@ -1,7 +1,7 @@
 /** What is kept for a while and then goes: the bin, what many-at-once needs to be undone, forms that were only open. */
-import { and, eq, isNull, lt } from 'drizzle-orm';
+import { and, eq, isNull, lt, notExists, sql } from 'drizzle-orm';
 import type { Db } from '../db/client';
-import { bulkRun, edit, listing } from '../db/schema';
+import { bulkRun, edit, link, listing, picture, pictureSource } from '../db/schema';
 
 const DAY_MS = 86_400_000;
 /** Binned listings can be taken out for so many days, and actions undone. */
@@ -20,6 +20,19 @@ export async function tidy(tx: Db, at: Date, realTime: Date): Promise<Tidied> {
     .where(and(eq(listing.stage, 'binned'), lt(listing.changedAt, before)))
     .returning({ id: listing.id });
   const runs = await tx.delete(bulkRun).where(lt(bulkRun.at, before)).returning({ id: bulkRun.id });
+  await tidyPictures(tx, before);
   await tx.delete(edit).where(and(isNull(edit.content), lt(edit.seenAt, new Date(realTime.getTime() - DAY_MS))));
   return { listings: gone.length, runs: runs.length };
+}
+
+/** Pictures from the bin, and files that no picture shows any longer. One that a listing in the bin still names waits for that. */
+async function tidyPictures(tx: Db, before: Date): Promise<void> {
+  const named = tx.select({ one: sql`1` }).from(link).where(eq(link.pictureId, picture.id));
+  await tx.delete(picture).where(and(lt(picture.binnedAt, before), notExists(named)));
+  const shown = tx.select({ one: sql`1` }).from(picture).where(eq(picture.hash, pictureSource.hash));
+  await tx
+    .update(pictureSource)
+    .set({ unusedSince: before })
+    .where(and(isNull(pictureSource.unusedSince), notExists(shown)));
+  await tx.delete(pictureSource).where(and(sql`${pictureSource.unusedSince} <= ${before.toISOString()}::timestamptz`, notExists(shown)));
 }

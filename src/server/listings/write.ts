@@ -1,16 +1,19 @@
 /** Changes to listings. Each is one transaction: the row, its version, its audit line, its links and its date index. */
 import { and, eq, getTableColumns, sql } from 'drizzle-orm';
+import { parseIsoDay } from '@/core/day/day';
 import { type ListingContent, type Stage, SUMMARY_SHOWN, venuesOf } from '@/core/listing/content';
 import type { ProofNote } from '@/core/proof/note';
 import { whatStopsOf } from '@/core/proof/proof';
+import { picturesInText } from '@/core/picture/address';
 import { canonical } from '@/core/text/canonical';
 import { fold, freeAddress, plainText, shorten, webAddress } from '@/core/text/text';
 import { type Actor, mayEdit } from '../accounts/roles';
 import type { Db } from '../db/client';
-import { newId } from '../db/ids';
+import { isId, newId } from '../db/ids';
 import { jsonRows } from '../db/rows';
-import { audit, category, link, listing, oldAddress, picture, published, version } from '../db/schema';
+import { audit, category, link, listing, oldAddress, published, version } from '../db/schema';
 import { invalid, notFound, Problem, refused } from '../http/problem';
+import { readPictures } from '../pictures/read';
 import { noteTouched, type Unlooked } from '../proof/copies';
 import type { Now } from '../site/clock';
 import { type SiteSettings, styleOf } from '../site/settings';
@@ -152,11 +155,14 @@ async function record(tx: Db, row: Row, { by, now }: Change, what: string): Prom
 
 async function writeLinks(tx: Db, listingId: string, copy: 'working' | 'published', content: ListingContent): Promise<void> {
   await tx.delete(link).where(and(eq(link.listingId, listingId), eq(link.copy, copy)));
-  const rows = linkRows(listingId, copy, content);
+  const rows = [...linkRows(listingId, copy, content), ...(await textPictureRows(tx, listingId, copy, content))];
   if (rows.length) await tx.insert(link).values(rows);
 }
 
-/** What a content points to, in its order, as rows. */
+/** Where a link to a picture says that it stands: the cover, then the gallery in order, then those in the text. */
+export const PICTURE_AT = { cover: 0, gallery: 1, text: 100 } as const;
+
+/** What a content points to, in its order, as rows; the pictures in its text are asked for apart. */
 export function linkRows(listingId: string, copy: 'working' | 'published', content: ListingContent): (typeof link.$inferInsert)[] {
   const base = { listingId, copy };
   return [
@@ -164,8 +170,21 @@ export function linkRows(listingId: string, copy: 'working' | 'published', conte
     ...venuesOf(content).map((venueId, position) => ({ ...base, position, venueId })),
     ...content.organizerIds.map((organizerId, position) => ({ ...base, position, organizerId })),
     ...content.tagIds.map((tagId, position) => ({ ...base, position, tagId })),
-    ...(content.pictureId ? [{ ...base, position: 0, pictureId: content.pictureId }] : []),
+    ...(content.pictureId ? [{ ...base, position: PICTURE_AT.cover, pictureId: content.pictureId }] : []),
+    ...content.galleryIds.map((pictureId, i) => ({ ...base, position: PICTURE_AT.gallery + i, pictureId })),
   ];
+}
+
+/** The pictures in its text, as far as they are there: a text that came from elsewhere may name others'. */
+async function textPictureRows(
+  tx: Db,
+  listingId: string,
+  copy: 'working' | 'published',
+  content: ListingContent,
+): Promise<(typeof link.$inferInsert)[]> {
+  const ids = picturesInText(content.text).filter((id) => isId(id) && id !== content.pictureId && !content.galleryIds.includes(id));
+  const there = await readPictures(tx, ids);
+  return [...there.keys()].map((pictureId, i) => ({ listingId, copy, position: PICTURE_AT.text + i, pictureId }));
 }
 
 /** Publishes the working copy: readers see it from now on. Proof must not stop it. */
@@ -175,7 +194,7 @@ export async function publishListing(tx: Db, id: string, revision: number, chang
   if (change.by.role === 'contributor') throw refused('Publishing needs a decision of an editor: send it for review.');
   if (row.revision !== revision) throw await conflict(tx, row);
   refuseUnlooked(row.unlooked);
-  await refuseWhatStops(tx, row.working, change);
+  refuseWhatStops(row.working, change);
   await writePublished(tx, row, change);
   return update(tx, row, { stage: 'published', edited: false }, change, row.stage === 'published' ? 'published changes' : 'published');
 }
@@ -201,9 +220,7 @@ function refuseUnlooked(unlooked: Unlooked): void {
   );
 }
 
-async function refuseWhatStops(tx: Db, content: ListingContent, change: Change): Promise<void> {
-  const [cover] = content.pictureId ? await tx.select({ id: picture.id }).from(picture).where(eq(picture.id, content.pictureId)) : [];
-  if (content.pictureId && !cover) throw invalid('picture', 'The chosen picture is gone; choose another.');
+function refuseWhatStops(content: ListingContent, change: Change): void {
   const stopping = stoppingNotes(content, change);
   const [first] = stopping;
   if (!first) return;
@@ -260,6 +277,7 @@ export function publishedValues(
     cost: content.cost,
     contact: content.contact,
     headline: content.headline,
+    onTopUntil: content.onTopUntil === null ? null : (parseIsoDay(content.onTopUntil) ?? null),
     categoryId: content.categoryIds[0] ?? publication.fallback,
     venueId: content.attendance === 'online' ? null : (content.venueIds[0] ?? null),
     pictureId: content.pictureId,

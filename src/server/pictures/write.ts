@@ -1,110 +1,128 @@
-/** Pictures: decided by their bytes, decoded within bounds, turned upright, stripped, and kept in a few widths as WebP. */
-import { createHash } from 'node:crypto';
-import { eq } from 'drizzle-orm';
-import { fileTypeFromBuffer } from 'file-type';
-import sharp from 'sharp';
+/** Changes to pictures that are there: their words, what must stay in sight, another file in their place, the bin. */
+import { and, eq, ne, sql } from 'drizzle-orm';
+import { z } from 'zod';
+import { CROPPED, type Crops } from '@/core/picture/crop';
+import { type Actor, editsAll } from '../accounts/roles';
+import { audited } from '../accounts/audit';
 import type { Db } from '../db/client';
-import { newId } from '../db/ids';
-import { picture, pictureFile } from '../db/schema';
-import { invalid } from '../http/problem';
+import { picture, pictureSource } from '../db/schema';
+import { invalid, notFound, Problem, refused } from '../http/problem';
+import { proofAgain } from '../proof/due';
+import { type PictureRow, searchOf } from './read';
+import type { Source } from './take-in';
+import { usesOf } from './uses';
 
-export const MAX_PICTURE_BYTES = 20 * 1024 * 1024;
-const MAX_PIXELS = 60_000_000;
-const ACCEPTED = new Map([
-  ['image/png', 'PNG'],
-  ['image/jpeg', 'JPEG'],
-  ['image/gif', 'GIF'],
-  ['image/webp', 'WebP'],
-  ['image/avif', 'AVIF'],
-]);
-const WIDTHS = [320, 640, 1024, 1600];
+const fraction = z.number().min(0, 'Between 0 and 1').max(1, 'Between 0 and 1');
+const box = z.object({ x: fraction, y: fraction, w: z.number().gt(0).max(1), h: z.number().gt(0).max(1) });
 
-// One picture at a time, without a cache: memory stays bounded however many arrive together.
-sharp.concurrency(1);
-sharp.cache(false);
-let turn: Promise<unknown> = Promise.resolve();
+export const pictureInput = z
+  .object({
+    name: z.string().trim().max(200, 'At most 200 characters'),
+    alt: z.string().trim().max(300, 'At most 300 characters'),
+    credit: z.string().trim().max(120, 'At most 120 characters'),
+    focus: z.object({ x: fraction, y: fraction }),
+    crops: z.object({
+      format: z.literal(1),
+      ...Object.fromEntries(CROPPED.map((use) => [use, box.optional()])),
+    }) as unknown as z.ZodType<Crops>,
+  })
+  .partial();
+export type PictureInput = z.infer<typeof pictureInput>;
 
-interface Prepared {
-  width: number;
-  height: number;
-  files: { width: number; bytes: Buffer }[];
+/** Whoever sent it, and editors: to others it is there to be used as it is. */
+export function mayChange(actor: Actor, row: Pick<PictureRow, 'ownerId'>): boolean {
+  return editsAll(actor) || (actor.id !== null && row.ownerId === actor.id);
 }
 
-/** Throws a Problem at the field `picture` that says what would be right. */
-export async function preparePicture(bytes: Buffer): Promise<Prepared> {
-  if (!bytes.length) throw invalid('picture', 'The file is empty.');
-  if (bytes.length > MAX_PICTURE_BYTES) throw invalid('picture', 'The file is larger than 20 MB; send a smaller one.');
-  const type = await fileTypeFromBuffer(bytes);
-  if (!type || !ACCEPTED.has(type.mime))
-    throw invalid(
-      'picture',
-      'This is no picture of a kind we take: PNG, JPEG, GIF, WebP or AVIF. Its name does not matter, its contents do.',
-    );
-  const run = turn.then(
-    () => resize(bytes),
-    () => resize(bytes),
-  );
-  turn = run.catch(() => undefined);
-  return run;
+async function lock(tx: Db, id: string, by: Actor): Promise<PictureRow> {
+  const [row] = await tx.select().from(picture).where(eq(picture.id, id)).for('update');
+  if (!row) throw notFound('picture');
+  if (!mayChange(by, row)) throw refused('Somebody else sent this picture; ask an editor to change it.');
+  return row;
 }
 
-async function resize(bytes: Buffer): Promise<Prepared> {
-  try {
-    const image = sharp(bytes, { limitInputPixels: MAX_PIXELS, failOn: 'truncated' });
-    const meta = await image.metadata();
-    if (meta.width * meta.height > MAX_PIXELS)
-      throw invalid('picture', `The picture is ${meta.width} × ${meta.height}; at most 60 million pixels are taken.`);
-    // Decoded once, upright and flat, then scaled from that: metadata, and with it the place it was taken, is gone.
-    const upright = await image
-      .rotate()
-      .resize({ width: 1600, withoutEnlargement: true })
-      .webp({ quality: 88 })
-      .toBuffer({ resolveWithObject: true });
-    const files = [];
-    for (const width of WIDTHS.filter((w) => w < upright.info.width)) {
-      files.push({ width, bytes: await sharp(upright.data).resize({ width }).webp({ quality: 80 }).toBuffer() });
-    }
-    files.push({ width: upright.info.width, bytes: upright.data });
-    return { width: upright.info.width, height: upright.info.height, files };
-  } catch (error) {
-    if ((error as Error).name === 'Problem') throw error;
-    const large = /pixel limit/i.test((error as Error).message);
-    throw invalid(
-      'picture',
-      large
-        ? 'The picture has more than 60 million pixels; send a smaller one.'
-        : 'The picture is damaged or cut short; open and save it again, then send that.',
-    );
+/** Changes what is given; the rest stays. */
+export async function changePicture(tx: Db, id: string, { focus, crops, ...words }: PictureInput, by: Actor): Promise<PictureRow> {
+  const row = await lock(tx, id, by);
+  const framing = { ...(focus ? { focusX: focus.x, focusY: focus.y } : {}), ...(crops ? { crops } : {}) };
+  const seen = Object.keys(framing).length > 0;
+  if (!seen && !Object.keys(words).length) return row;
+  const [next] = await tx
+    .update(picture)
+    .set({ ...words, search: searchOf({ ...row, ...words }), ...framing, ...(seen ? { version: row.version + 1 } : {}) })
+    .where(eq(picture.id, id))
+    .returning();
+  if (!next) throw notFound('picture');
+  await audited(tx, by, { kind: 'picture', id, what: 'changed' });
+  await proofAgain(tx, 'pictureId', id);
+  return next;
+}
+
+/** Puts another file in a picture's place: everything that shows it follows, with what is said of it. Gives back what was there. */
+export async function replacePicture(
+  tx: Db,
+  id: string,
+  source: Source,
+  by: Actor,
+  at: Date,
+): Promise<{ row: PictureRow; before: string }> {
+  const row = await lock(tx, id, by);
+  if (row.hash === source.hash) throw invalid('picture', 'This is the same file as the one that is there.');
+  const [next] = await tx
+    .update(picture)
+    // What somebody framed on the old one means nothing on the new.
+    .set({ ...source, crops: { format: 1 }, focusX: 0.5, focusY: 0.5, version: row.version + 1 })
+    .where(eq(picture.id, id))
+    .returning();
+  if (!next) throw notFound('picture');
+  await tx.update(pictureSource).set({ unusedSince: null }).where(eq(pictureSource.hash, source.hash));
+  await noteUnused(tx, row.hash, at);
+  await audited(tx, by, { kind: 'picture', id, what: 'replaced' });
+  await proofAgain(tx, 'pictureId', id);
+  return { row: next, before: row.hash };
+}
+
+/** Takes a replacement back, while the file before it is still kept. */
+export async function putBack(tx: Db, id: string, hash: string, by: Actor, at: Date): Promise<PictureRow> {
+  const { width, height, detail } = pictureSource;
+  const [source] = await tx
+    .select({ hash: pictureSource.hash, width, height, detail })
+    .from(pictureSource)
+    .where(eq(pictureSource.hash, hash));
+  if (!source) throw new Problem(409, 'The file that was there before is not kept any longer.');
+  return (await replacePicture(tx, id, source, by, at)).row;
+}
+
+async function noteUnused(tx: Db, hash: string, at: Date): Promise<void> {
+  const used = tx.select({ one: sql`1` }).from(picture).where(eq(picture.hash, hash));
+  await tx
+    .update(pictureSource)
+    .set({ unusedSince: at })
+    .where(and(eq(pictureSource.hash, hash), sql`not exists ${used}`));
+}
+
+/** Puts a picture into the bin, or takes it out (`at` null). What is shown somewhere stays. */
+export async function binPicture(tx: Db, id: string, at: Date | null, by: Actor): Promise<PictureRow> {
+  await lock(tx, id, by);
+  if (at) {
+    const uses = await usesOf(tx, id);
+    const [first] = uses;
+    if (first)
+      throw new Problem(
+        409,
+        `It is shown by “${first.name}”${uses.length > 1 ? ` and ${uses.length - 1} more` : ''}. Take it off there first, or replace it everywhere.`,
+      );
   }
+  const [next] = await tx.update(picture).set({ binnedAt: at }).where(eq(picture.id, id)).returning();
+  if (!next) throw notFound('picture');
+  await audited(tx, by, { kind: 'picture', id, what: at ? 'binned' : 'taken out of the bin' });
+  return next;
 }
 
-/** Keeps a picture; the same bytes are kept once. */
-export async function keepPicture(
-  db: Db,
-  bytes: Buffer,
-  words: { alt: string; credit: string },
-): Promise<{ id: string; width: number; height: number; alt: string }> {
-  const hash = createHash('sha256').update(bytes).digest('hex');
-  const [known] = await db.select().from(picture).where(eq(picture.hash, hash));
-  if (known) return { id: known.id, width: known.width, height: known.height, alt: known.alt };
-  const prepared = await preparePicture(bytes);
-  const id = newId();
-  const row = {
-    id,
-    hash,
-    alt: words.alt.slice(0, 300),
-    credit: words.credit.slice(0, 120),
-    width: prepared.width,
-    height: prepared.height,
-    sizes: { format: 1 as const, widths: prepared.files.map((f) => f.width) },
-  };
-  return db.transaction(async (tx) => {
-    const [made] = await tx.insert(picture).values(row).onConflictDoNothing({ target: picture.hash }).returning({ id: picture.id });
-    if (!made) {
-      const [other] = await tx.select().from(picture).where(eq(picture.hash, hash));
-      if (other) return { id: other.id, width: other.width, height: other.height, alt: other.alt };
-    }
-    await tx.insert(pictureFile).values(prepared.files.map((f) => ({ pictureId: id, ...f })));
-    return { id, width: row.width, height: row.height, alt: row.alt };
-  });
+/** Is the same file somewhere else under another name? Then there are two pictures of it, which people may want to know. */
+export async function othersOf(db: Db, { id, hash }: PictureRow): Promise<{ id: string; alt: string; name: string }[]> {
+  return db
+    .select({ id: picture.id, alt: picture.alt, name: picture.name })
+    .from(picture)
+    .where(and(eq(picture.hash, hash), ne(picture.id, id)));
 }

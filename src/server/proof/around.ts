@@ -1,10 +1,10 @@
 /** What Proof must know of everything else: venues, clashes, lookalikes, red-letter days. Reads only. */
-import { and, eq, inArray, ne, sql } from 'drizzle-orm';
+import { and, inArray, ne, sql } from 'drizzle-orm';
 import type { Day } from '@/core/day/day';
 import type { Wall } from '@/core/day/wall';
 import { isoWall } from '@/core/day/wall';
 import { type Booking, bookingOf, clashesByVenue, clashesOf } from '@/core/listing/clashes';
-import { type ListingContent, venuesOf } from '@/core/listing/content';
+import { type ListingContent, picturesOf, venuesOf } from '@/core/listing/content';
 import { LOOKALIKE, likenessOf, type Sighting } from '@/core/match/lookalike';
 import type { TitleIndex } from '@/core/match/title-index';
 import type { Clash, Lookalike } from '@/core/proof/around';
@@ -14,10 +14,11 @@ import { redLetterDays } from '@/core/redletter/redletter';
 import { fold } from '@/core/text/text';
 import type { Db } from '../db/client';
 import { jsonRows } from '../db/rows';
-import { listing, picture } from '../db/schema';
+import { listing } from '../db/schema';
 import { shown } from '../jobs/hidden';
 import { readBookings, readOrganizerBookings } from '../listings/bookings';
 import { horizonOf } from '../listings/date-index';
+import { pictureChoice, readPictures } from '../pictures/read';
 import { readUnlooked } from './copies';
 import type { Lookup } from '../public/lookup';
 import type { Now } from '../site/clock';
@@ -33,20 +34,18 @@ export interface ProofSite {
 
 /** Venues, pictures and what else belongs to a content itself. */
 export async function ownContext({ db, settings, now, found }: ProofSite, content: ListingContent): Promise<ProofContext> {
-  const [cover] = content.pictureId
-    ? await db
-        .select({ alt: picture.alt, width: picture.width, height: picture.height })
-        .from(picture)
-        .where(eq(picture.id, content.pictureId))
-    : [];
+  const pictures = await readPictures(db, picturesOf(content));
   const category = found.category.get(content.categoryIds[0] ?? '');
   return {
     today: now.day,
     horizon: horizonOf(now.day, settings.horizonMonths),
     zone: settings.zone,
     style: styleOf(settings),
-    picture: cover,
-    category: category && { name: category.name, ink: category.ink },
+    picture: (id) => {
+      const row = pictures.get(id);
+      return row && pictureChoice(row);
+    },
+    category: category && { name: category.name, ink: category.ink, picture: category.pictureId !== null },
     venue: (id) => {
       const v = found.venue.get(id);
       return v && { ...v, access: v.access !== '' || v.features.length > 0, binned: v.binnedAt !== null };

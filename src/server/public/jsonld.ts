@@ -7,7 +7,7 @@ import { placeLine } from './feed';
 import type { ListingDate, PublishedRow } from './listing';
 import type { Lookup } from './lookup';
 
-export function listingJsonLd(row: PublishedRow, date: ListingDate, found: Lookup, rt: Runtime): string {
+export function listingJsonLd(row: PublishedRow, date: ListingDate, found: Lookup, rt: Runtime, images: readonly string[]): string {
   const { content } = row;
   const site = rt.address();
   const end: Wall | null = date.endDay === null ? null : { day: date.endDay, minute: date.endMinute };
@@ -17,7 +17,7 @@ export function listingJsonLd(row: PublishedRow, date: ListingDate, found: Looku
       title: row.title,
       description: row.summary,
       url: `${site}/what/${row.address}/${date.address}`,
-      image: row.pictureId ? `${site}/picture/${row.pictureId}/1024` : undefined,
+      images: images.map((src) => `${site}${src}`),
       zone: rt.settings().zone,
       start: { day: date.startDay, minute: date.startMinute },
       end,

@@ -1,12 +1,11 @@
 /** One published listing as readers see it, with its dates. */
-import { and, asc, eq, inArray, sql } from 'drizzle-orm';
+import { and, asc, eq, sql } from 'drizzle-orm';
 import type { Day } from '@/core/day/day';
 import type { Db } from '../db/client';
 import { shown } from '../jobs/hidden';
-import { listing, occurrence, oldAddress, picture, published } from '../db/schema';
+import { listing, occurrence, oldAddress, published } from '../db/schema';
 
 export type PublishedRow = typeof published.$inferSelect;
-export type PictureRow = typeof picture.$inferSelect;
 export interface ListingDate {
   original: string;
   address: string;
@@ -89,19 +88,6 @@ export async function readDate(
 export async function countDates(db: Db, listingId: string): Promise<number> {
   const [row] = await db.select({ n: sql<number>`count(*)::int` }).from(occurrence).where(eq(occurrence.listingId, listingId));
   return row?.n ?? 0;
-}
-
-export async function readPicture(db: Db, id: string | null): Promise<PictureRow | undefined> {
-  if (!id) return undefined;
-  const [row] = await db.select().from(picture).where(eq(picture.id, id));
-  return row;
-}
-
-export async function readPictures(db: Db, ids: (string | null)[]): Promise<Map<string, PictureRow>> {
-  const wanted = [...new Set(ids.filter((id): id is string => id !== null))];
-  if (!wanted.length) return new Map();
-  const rows = await db.select().from(picture).where(inArray(picture.id, wanted));
-  return new Map(rows.map((row) => [row.id, row]));
 }
 
 /** Addresses of all listings that search engines may know, with when they changed. */

@@ -16,6 +16,8 @@ export interface CategoryView {
   shape: Shape;
   ink: string;
   text: string;
+  icon: string;
+  pictureId: string | null;
   light: string;
   dark: string;
   parentId: string | null;

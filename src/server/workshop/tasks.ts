@@ -1,4 +1,4 @@
-/** What a worker thread computes for the server: long reading and expanding, handed out in parts. No database, no clock. */
+/** What a worker thread computes for the server: long reading and expanding, pictures; handed out in parts. No database, no clock. */
 import type { Day } from '@/core/day/day';
 import { fromIcal, type Incoming, type IncomingFile } from '@/core/exchange/incoming';
 import { readCsv } from '@/core/exchange/read-csv';
@@ -10,6 +10,7 @@ import type { ImportKind, ImportSummary } from '../db/schema';
 import { type IndexRow, indexRows } from '../listings/date-index';
 import { contentInput } from '../listings/input';
 import type { SiteSettings } from '../site/settings';
+import { type CutTask, performPicture, type PicturePart, type TakeTask } from './pictures';
 
 export interface ReadTask {
   task: 'read';
@@ -33,7 +34,7 @@ export interface ExpandTask {
   horizon: Day;
 }
 
-export type Task = ReadTask | ExpandTask;
+export type Task = ReadTask | ExpandTask | TakeTask | CutTask;
 
 /** Parts of an answer: listings of a file, rows of the date index, and at the end what else there is to say. */
 export type Part =
@@ -41,12 +42,18 @@ export type Part =
   | { part: 'rows'; rows: { listingId: string; rows: IndexRow[] }[] }
   | { part: 'end'; end: Omit<IncomingFile, 'items'> & { table?: ImportSummary['table'] } }
   /** the file is none of its kind */
-  | { part: 'refused'; reason: string };
+  | { part: 'refused'; reason: string }
+  | PicturePart;
 
 /** So many listings in one part. */
 const PART = 200;
 
-export function* perform(task: Task): Generator<Part> {
+/** A task's answer, in parts. */
+export function perform(task: Task): Iterable<Part> | AsyncIterable<Part> {
+  return task.task === 'take-picture' || task.task === 'cut-picture' ? performPicture(task) : performReading(task);
+}
+
+function* performReading(task: ReadTask | ExpandTask): Generator<Part> {
   if (task.task === 'expand') {
     const { settings, horizon } = task;
     for (let at = 0; at < task.listings.length; at += PART) {

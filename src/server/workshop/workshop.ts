@@ -30,7 +30,7 @@ export class Workshop {
   /** The parts of a task's answer, in order. */
   async *run(task: Task): AsyncGenerator<Part> {
     if (!this.file) {
-      yield* perform(task);
+      for await (const part of perform(task)) yield part;
       return;
     }
     const id = this.#next++;

@@ -25,7 +25,7 @@ const commands: Record<string, (rt: Runtime, input: unknown) => Promise<unknown>
   seed: async (rt) => {
     if (!rt.demo) throw new Problem(409, 'Seeding fills a site with invented events; it is for a demo (./bin/demo) only.');
     const { seedDemo } = await import('#demo/seed');
-    const result = await seedDemo(rt.db, rt.auth, rt.now());
+    const result = await seedDemo(rt, rt.now());
     await rt.reloadSettings();
     return result;
   },

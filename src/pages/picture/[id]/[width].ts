@@ -1,21 +1,18 @@
-/** A picture in the smallest kept width that is at least the one asked for. Its bytes never change, so it keeps for ever. */
+/** A whole picture about so many pixels wide, in whatever version there is: what stands in texts, and addresses that others kept. */
 import type { APIRoute } from 'astro';
-import { asc, eq, sql } from 'drizzle-orm';
+import { MIME } from '@/core/picture/address';
 import { isId } from '@/server/db/ids';
-import { pictureFile } from '@/server/db/schema';
 import { notFound } from '@/server/http/problem';
+import { readFile } from '@/server/pictures/files';
+import { readPicture } from '@/server/pictures/read';
 
-export const GET: APIRoute = async ({ params, locals }) => {
+export const GET: APIRoute = async ({ params, request, locals }) => {
   const width = Number(params.width);
   if (!isId(params.id ?? '') || !Number.isInteger(width) || width < 1 || width > 10_000) throw notFound('picture');
-  const [file] = await locals.rt.db
-    .select({ bytes: pictureFile.bytes })
-    .from(pictureFile)
-    .where(eq(pictureFile.pictureId, params.id as string))
-    .orderBy(sql`${pictureFile.width} < ${width}`, asc(sql`abs(${pictureFile.width} - ${width})`))
-    .limit(1);
-  if (!file) throw notFound('picture');
-  return new Response(Buffer.from(file.bytes), {
-    headers: { 'content-type': 'image/webp', 'cache-control': 'public, max-age=31536000, immutable' },
-  });
+  const picture = await readPicture(locals.rt.db, params.id as string);
+  if (!picture) throw notFound('picture');
+  const headers = { etag: `"${picture.version}.${width}"`, 'cache-control': 'public, max-age=300' };
+  if (request.headers.get('if-none-match') === headers.etag) return new Response(null, { status: 304, headers });
+  const bytes = await readFile(locals.rt, picture, { use: 'whole', width, format: 'webp' });
+  return new Response(Buffer.from(bytes), { headers: { ...headers, 'content-type': MIME.webp } });
 };

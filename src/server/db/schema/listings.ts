@@ -5,7 +5,8 @@ import type { Attendance, Contact, Cost, ListingContent, Stage, Visibility } fro
 import type { Standing } from '@/core/recurrence/model';
 import { at } from './columns';
 import { user } from './accounts';
-import { category, venue, organizer, picture, tag } from './places';
+import { picture } from './pictures';
+import { category, organizer, tag, venue } from './places';
 import { job } from './jobs';
 
 /** What editors see. `working` is the working copy; readers never touch this table. */
@@ -30,8 +31,21 @@ export const listing = pgTable(
     nextMinute: integer('next_minute'),
     /** the last day of that date: after it another one is next */
     nextLast: integer('next_last'),
+    /** when it goes out by itself, and when it is taken from readers */
+    publishAt: at('publish_at'),
+    withdrawAt: at('withdraw_at'),
+    /** who set these times: it is published in their name */
+    scheduledBy: text('scheduled_by').notNull().default(''),
+    /** why it did not go out when it should have */
+    scheduleWrong: text('schedule_wrong').notNull().default(''),
   },
-  (t) => [index('listing_next').on(t.nextDay), index('listing_stage').on(t.stage, t.changedAt), index('listing_owner').on(t.ownerId)],
+  (t) => [
+    index('listing_next').on(t.nextDay),
+    index('listing_stage').on(t.stage, t.changedAt),
+    index('listing_owner').on(t.ownerId),
+    index('listing_publish').on(t.publishAt).where(sql`publish_at is not null`),
+    index('listing_withdraw').on(t.withdrawAt).where(sql`withdraw_at is not null`),
+  ],
 );
 
 /** What readers see: the published copy, spread into the columns that views ask for. One row a published listing. */
@@ -52,6 +66,8 @@ export const published = pgTable(
     cost: jsonb('cost').$type<Cost>().notNull(),
     contact: jsonb('contact').$type<Contact>().notNull(),
     headline: boolean('headline').notNull(),
+    /** the last day on which it stands on top of lists */
+    onTopUntil: integer('on_top_until'),
     categoryId: uuid('category_id')
       .notNull()
       .references(() => category.id),

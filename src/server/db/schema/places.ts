@@ -16,7 +16,8 @@ import {
 import type { Shape } from '@/core/colour/mark';
 import type { Feature } from '@/core/venue/features';
 import type { OpeningHours } from '@/core/venue/hours';
-import { at, bytes } from './columns';
+import { at } from './columns';
+import { picture } from './pictures';
 
 export const category = pgTable(
   'category',
@@ -28,6 +29,10 @@ export const category = pgTable(
     ink: text('ink').notNull(),
     /** for readers, over the views that show this kind alone */
     text: text('text').notNull().default(''),
+    /** a small drawing beside its name, from a known set; empty = none */
+    icon: text('icon').notNull().default(''),
+    /** what stands for listings of this kind that have no picture of their own */
+    pictureId: uuid('picture_id').references(() => picture.id, { onDelete: 'set null' }),
     parentId: uuid('parent_id').references((): AnyPgColumn => category.id),
     position: integer('position').notNull().default(0),
     fallback: boolean('fallback').notNull().default(false),
@@ -145,26 +150,3 @@ export const placeMerge = pgTable('place_merge', {
   at: at('at').notNull(),
   undoneAt: at('undone_at'),
 });
-
-export const picture = pgTable('picture', {
-  id: uuid('id').primaryKey(),
-  /** SHA-256 of the bytes that came in: the same picture is kept once */
-  hash: text('hash').notNull().unique(),
-  alt: text('alt').notNull().default(''),
-  credit: text('credit').notNull().default(''),
-  width: integer('width').notNull(),
-  height: integer('height').notNull(),
-  sizes: jsonb('sizes').$type<{ format: 1; widths: number[] }>().notNull(),
-  createdAt: at('created_at').notNull().defaultNow(),
-});
-export const pictureFile = pgTable(
-  'picture_file',
-  {
-    pictureId: uuid('picture_id')
-      .notNull()
-      .references(() => picture.id, { onDelete: 'cascade' }),
-    width: integer('width').notNull(),
-    bytes: bytes('bytes').notNull(),
-  },
-  (t) => [primaryKey({ columns: [t.pictureId, t.width] })],
-);

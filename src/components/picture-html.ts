@@ -1,0 +1,53 @@
+/** Pictures as HTML text: three formats in the widths that there are, the browser takes what it needs, and nothing moves when it comes. */
+import { FORMATS, MIME, pictureAddress, type PictureFormat } from '@/core/picture/address';
+import { nearestWidth, type PictureUse, sizeAt, widthsOf } from '@/core/picture/crop';
+import { escapeHtml } from '@/core/text/text';
+import { framingOf, type PictureRow } from '@/server/pictures/read';
+
+interface PictureLook {
+  /** the sizes attribute: how wide it is shown, by the window */
+  sizes: string;
+  /** the first thing that is seen; all others wait until they come near */
+  first?: boolean;
+  /** instead of the picture's own description */
+  alt?: string;
+}
+
+export function pictureHtml(picture: PictureRow, use: PictureUse, { sizes, first, alt = picture.alt }: PictureLook): string {
+  const framing = framingOf(picture);
+  const widths = widthsOf(use, framing);
+  const set = (format: PictureFormat): string =>
+    widths.map((width) => `${pictureAddress(picture, { use, width, format })} ${width}w`).join(', ');
+  const sources = FORMATS.filter((f) => f !== 'jpeg').map(
+    (f) => `<source type="${MIME[f]}" srcset="${set(f)}" sizes="${escapeHtml(sizes)}">`,
+  );
+  const size = sizeAt(use, framing, widths.at(-1) as number);
+  const src = pictureAddress(picture, { use, width: nearestWidth(use, framing, 1024), format: 'jpeg' });
+  const urgency = first ? ' fetchpriority="high"' : ' loading="lazy" decoding="async"';
+  return `<picture>${sources.join('')}<img src="${src}" srcset="${set('jpeg')}" sizes="${escapeHtml(sizes)}" alt="${escapeHtml(alt)}" width="${size.width}" height="${size.height}"${urgency}></picture>`;
+}
+
+/** One file of a picture, for what takes a single address: a card on another site, a link. */
+export function pictureFileOf(picture: PictureRow, use: PictureUse, wanted: number): { src: string; width: number; height: number } {
+  const framing = framingOf(picture);
+  const width = nearestWidth(use, framing, wanted);
+  return { src: pictureAddress(picture, { use, width, format: 'jpeg' }), ...sizeAt(use, framing, width) };
+}
+
+/** The pictures of a sanitised text as they are shown: their sizes are known before they come. */
+export function withPictures(html: string, pictures: ReadonlyMap<string, PictureRow>): string {
+  return html.replace(/<img\b[^>]*\bsrc="\/picture\/([0-9a-f-]{36})[^"]*"[^>]*>/g, (tag, id: string) => {
+    const picture = pictures.get(id);
+    if (!picture) return '';
+    const said = /\balt="([^"]*)"/.exec(tag)?.[1];
+    const alt = said
+      ? said
+          .replace(/&quot;/g, '"')
+          .replace(/&lt;/g, '<')
+          .replace(/&gt;/g, '>')
+          .replace(/&amp;/g, '&')
+      : picture.alt;
+    return pictureHtml(picture, 'whole', { sizes: TEXT_SIZES, alt });
+  });
+}
+export const TEXT_SIZES = '(max-width: 900px) 100vw, 740px';

@@ -1,0 +1,121 @@
+/** A listing's pictures in their order: the first is its cover, the others its gallery. Sent at once, described in place. */
+import { useState } from 'react';
+import { send } from '@/client/api';
+import type { PictureChoice } from '@/core/listing/editor';
+import { pixelsOf } from '@/core/picture/crop';
+import { COVER_WIDTH } from '@/core/proof/look-of-it';
+import { Text } from '../../fields/fields';
+import { ChooseDialog } from '../../pictures/ChooseDialog';
+import { DropPlace } from '../../pictures/DropPlace';
+import { SendingList } from '../../pictures/SendingList';
+import { useSending } from '../../pictures/use-sending';
+import { PictureOrder } from './PictureOrder';
+
+interface PicturesProps {
+  pictures: readonly PictureChoice[];
+  onKnown: (picture: PictureChoice) => void;
+  ids: readonly string[];
+  /** takes the order that is, gives the order that will be */
+  setIds: (change: (ids: readonly string[]) => string[]) => void;
+  error: string | undefined;
+}
+
+export function Pictures({ pictures, onKnown, ids, setIds, error }: PicturesProps) {
+  const [choosing, setChoosing] = useState(false);
+  const [open, setOpen] = useState<string | null>(null);
+  const add = (picture: PictureChoice): void => {
+    onKnown(picture);
+    setIds((now) => (now.includes(picture.id) ? [...now] : [...now, picture.id]));
+    setOpen(picture.id);
+  };
+  const sending = useSending(add);
+  const shown = ids.flatMap((id) => pictures.find((p) => p.id === id) ?? []);
+  const described = shown.find((p) => p.id === (open ?? ids[0])) ?? shown[0];
+  return (
+    <section className="part" id="picture">
+      <h2>Pictures</h2>
+      <div className="grid">
+        {shown.length > 0 && <PictureOrder pictures={shown} described={described?.id} onOrder={setIds} onDescribe={setOpen} />}
+        {described && <Words key={described.id} picture={described} cover={described.id === ids[0]} onChange={onKnown} />}
+        <DropPlace
+          label={ids.length ? 'Add pictures' : 'Choose a picture'}
+          hint={ids.length ? 'Drop or paste them here too.' : 'The first is the cover. Without one, lists show the category mark.'}
+          onFiles={sending.take}
+        >
+          <button type="button" className="button small" onClick={() => setChoosing(true)}>
+            From the library
+          </button>
+        </DropPlace>
+        <SendingList {...sending} />
+        {error && (
+          <span className="wrong" role="alert">
+            {error}
+          </span>
+        )}
+      </div>
+      {choosing && (
+        <ChooseDialog
+          chosen={ids}
+          several
+          onClose={() => setChoosing(false)}
+          onChoose={(chosen) => {
+            setChoosing(false);
+            for (const picture of chosen) add(picture);
+          }}
+        />
+      )}
+    </section>
+  );
+}
+
+/** What is said of one picture; kept when its fields are left, for every listing that shows it. */
+function Words({ picture, cover, onChange }: { picture: PictureChoice; cover: boolean; onChange: (picture: PictureChoice) => void }) {
+  const [said, setSaid] = useState('');
+  const [kept, setKept] = useState({ alt: picture.alt, credit: picture.credit });
+  const keep = async (): Promise<void> => {
+    const { alt, credit } = picture;
+    if (alt === kept.alt && credit === kept.credit) return;
+    const outcome = await send('PUT', `/api/v1/pictures/${picture.id}`, { alt, credit });
+    if (outcome.kind === 'done') setKept({ alt, credit });
+    setSaid(
+      outcome.kind === 'done' ? 'Kept.' : outcome.kind === 'refused' ? outcome.title : 'The description is not saved yet; try again.',
+    );
+  };
+  const { width, height } = pixelsOf(cover ? 'wide' : 'whole', picture);
+  return (
+    <fieldset className="cols plain-set" aria-label="The chosen picture" onBlur={() => void keep()}>
+      <Text
+        label="What it shows"
+        rows={2}
+        value={picture.alt}
+        maxLength={300}
+        hint="For those who cannot see it"
+        onChange={(alt) => {
+          setSaid('');
+          onChange({ ...picture, alt });
+        }}
+      />
+      <div className="grid">
+        <Text
+          label="Made by"
+          value={picture.credit}
+          maxLength={120}
+          onChange={(credit) => {
+            setSaid('');
+            onChange({ ...picture, credit });
+          }}
+        />
+        <span className="hint">
+          {width} × {height} pixels{cover ? ' of it are the cover' : ''}
+          {cover && width < COVER_WIDTH && <span className="amber">, few for a cover</span>}.{' '}
+          <a href={`/desk/pictures/${picture.id}`} target="_blank" rel="noreferrer">
+            What stays in sight
+          </a>
+        </span>
+        <span className="hint" role="status">
+          {said}
+        </span>
+      </div>
+    </fieldset>
+  );
+}

@@ -1,0 +1,98 @@
+/** Chooses from the library: searched while typing, one picture or several. */
+import { useEffect, useState } from 'react';
+import { ask, sayFailure } from '@/client/api';
+import type { PictureChoice } from '@/core/listing/editor';
+import { Box } from '../fields/Box';
+import { Thumb } from './Thumb';
+
+interface ChooseProps {
+  /** chosen already: said on their tiles */
+  chosen: readonly string[];
+  several: boolean;
+  onChoose: (pictures: PictureChoice[]) => void;
+  onClose: () => void;
+}
+
+const PAUSE_MS = 200;
+
+export function ChooseDialog({ chosen, several, onChoose, onClose }: ChooseProps) {
+  const [words, setWords] = useState('');
+  const [found, setFound] = useState<{ pictures: PictureChoice[]; total: number }>();
+  const [picked, setPicked] = useState<PictureChoice[]>([]);
+  const [wrong, setWrong] = useState('');
+  useEffect(() => {
+    const leave = new AbortController();
+    const timer = setTimeout(async () => {
+      const path = `/api/v1/pictures?words=${encodeURIComponent(words)}`;
+      const outcome = await ask<{ pictures: PictureChoice[]; total: number }>(path, { signal: leave.signal });
+      if (leave.signal.aborted) return;
+      if (outcome.kind === 'done') setFound(outcome.value);
+      setWrong(sayFailure(outcome));
+    }, PAUSE_MS);
+    return () => {
+      clearTimeout(timer);
+      leave.abort();
+    };
+  }, [words]);
+  const pick = (picture: PictureChoice): void => {
+    if (!several) onChoose([picture]);
+    else setPicked((all) => (all.some((p) => p.id === picture.id) ? all.filter((p) => p.id !== picture.id) : [...all, picture]));
+  };
+  return (
+    <Box title={several ? 'Pictures from the library' : 'A picture from the library'} onClose={onClose} wide>
+      <div className="form">
+        <div className="field">
+          <label htmlFor="choose-words">Search</label>
+          <input
+            id="choose-words"
+            type="search"
+            value={words}
+            maxLength={100}
+            autoComplete="off"
+            onChange={(e) => setWords(e.target.value)}
+            placeholder="what it shows, who made it, its file’s name"
+          />
+        </div>
+        <span className="hint" role="status">
+          {found
+            ? found.total
+              ? `${found.total} found${found.total > found.pictures.length ? `, ${found.pictures.length} shown` : ''}`
+              : 'None found.'
+            : 'One moment …'}
+        </span>
+        {wrong && (
+          <p className="note bad" role="alert" style={{ margin: 0 }}>
+            {wrong}
+          </p>
+        )}
+        <div className="contact-sheet small">
+          {found?.pictures.map((picture) => {
+            const on = picked.some((p) => p.id === picture.id);
+            return (
+              <button
+                type="button"
+                key={picture.id}
+                className="frame"
+                aria-pressed={several ? on : undefined}
+                onClick={() => pick(picture)}
+              >
+                <Thumb picture={picture} width={112} />
+                {chosen.includes(picture.id) && <span className="small quiet">chosen already</span>}
+              </button>
+            );
+          })}
+        </div>
+        <div className="row">
+          {several && (
+            <button type="button" className="button main" disabled={!picked.length} onClick={() => onChoose(picked)}>
+              {picked.length > 1 ? `Take these ${picked.length}` : 'Take it'}
+            </button>
+          )}
+          <button type="button" className="button" onClick={onClose}>
+            Not now
+          </button>
+        </div>
+      </div>
+    </Box>
+  );
+}

@@ -1,0 +1,227 @@
+/**
+ * What of a picture stays in sight: its focal point, set by a click, dragged, or moved with the arrows; each use may have a part of
+ * its own, moved and made smaller by hand. What is shown beside it is what readers get.
+ */
+import { type KeyboardEvent, type PointerEvent, useRef, useState } from 'react';
+import { send, sayFailure } from '@/client/api';
+import type { PictureChoice } from '@/core/listing/editor';
+import { pictureAddress } from '@/core/picture/address';
+import {
+  ASPECT,
+  type Box,
+  boxAround,
+  boxOf,
+  CROPPED,
+  type CroppedUse,
+  MIDDLE,
+  nearestWidth,
+  type Point,
+  pixelsOf,
+  SMALLEST,
+} from '@/core/picture/crop';
+
+const WORDS: Record<CroppedUse, [name: string, where: string]> = {
+  wide: ['Cover', 'pages of events, headlines in lists'],
+  square: ['Square', 'galleries, the Desk'],
+  share: ['Card', 'other sites and search engines'],
+};
+const STEP = 0.01;
+
+const clamp = (n: number): number => Math.min(1, Math.max(0, n));
+const arrowOf = (event: KeyboardEvent): Point | undefined => {
+  const step = event.shiftKey ? STEP * 5 : STEP;
+  return { ArrowLeft: { x: -step, y: 0 }, ArrowRight: { x: step, y: 0 }, ArrowUp: { x: 0, y: -step }, ArrowDown: { x: 0, y: step } }[
+    event.key
+  ];
+};
+
+interface FramingProps {
+  picture: PictureChoice;
+  mayChange: boolean;
+}
+
+export default function Framing({ picture: start, mayChange }: FramingProps) {
+  const [picture, setPicture] = useState(start);
+  const [kept, setKept] = useState(start);
+  const [use, setUse] = useState<CroppedUse>('wide');
+  const [said, setSaid] = useState('');
+  const [busy, setBusy] = useState(false);
+  const before = useRef<PictureChoice[]>([]);
+  const byHand = picture.crops[use];
+  const change = (part: Partial<PictureChoice>): void => {
+    before.current.push(picture);
+    setPicture({ ...picture, ...part });
+    setSaid('');
+  };
+  const setBox = (box: Box | undefined): void => change({ crops: { ...picture.crops, [use]: box } });
+  const middleOf = (box: Box): Point => ({ x: box.x + box.w / 2, y: box.y + box.h / 2 });
+  const scale = byHand ? byHand.w / boxAround(picture, ASPECT[use], MIDDLE).w : 1;
+  /** Where the point goes; with a part set by hand, that part's middle. */
+  const moveTo = (at: Point): void => {
+    const point = { x: clamp(at.x), y: clamp(at.y) };
+    if (byHand) setBox(boxAround(picture, ASPECT[use], point, scale));
+    else change({ focus: point });
+  };
+  const handle = byHand ? middleOf(boxOf(use, picture)) : picture.focus;
+  const same = JSON.stringify([picture.focus, picture.crops]) === JSON.stringify([kept.focus, kept.crops]);
+  const save = async (): Promise<void> => {
+    setBusy(true);
+    const outcome = await send<PictureChoice>('PUT', `/api/v1/pictures/${picture.id}`, { focus: picture.focus, crops: picture.crops });
+    setBusy(false);
+    if (outcome.kind === 'done') {
+      setKept(outcome.value);
+      setPicture(outcome.value);
+      before.current = [];
+      setSaid('Saved: every page that shows it follows.');
+    } else setSaid(sayFailure(outcome));
+  };
+  const undo = (): void => {
+    const last = before.current.pop();
+    if (last) setPicture(last);
+  };
+  const box = boxOf(use, picture);
+  const at = (event: PointerEvent<HTMLElement>): Point => {
+    const frame = event.currentTarget.getBoundingClientRect();
+    return { x: (event.clientX - frame.left) / frame.width, y: (event.clientY - frame.top) / frame.height };
+  };
+  const whole = pictureAddress(start, { use: 'whole', width: nearestWidth('whole', start, 1024), format: 'webp' });
+  const part = (n: number): string => `${(n * 100).toFixed(3)}%`;
+  return (
+    <section className="framing" aria-label="What stays in sight">
+      <div>
+        <div className="toggles" role="radiogroup" aria-label="Use">
+          {CROPPED.map((one) => (
+            <label key={one}>
+              <input type="radio" name="use" checked={use === one} onChange={() => setUse(one)} />
+              {WORDS[one][0]}
+              {picture.crops[one] ? ', by hand' : ''}
+            </label>
+          ))}
+        </div>
+        <div
+          className="framing-picture"
+          style={{
+            aspectRatio: `${picture.width} / ${picture.height}`,
+            width: `min(100%, ${((62 * picture.width) / picture.height).toFixed(2)}vh)`,
+          }}
+          onPointerDown={(event) => {
+            if (!mayChange || event.button !== 0) return;
+            event.currentTarget.setPointerCapture(event.pointerId);
+            moveTo(at(event));
+          }}
+          onPointerMove={(event) => {
+            if (mayChange && event.currentTarget.hasPointerCapture(event.pointerId)) {
+              before.current.pop();
+              moveTo(at(event));
+            }
+          }}
+        >
+          <img src={whole} alt={picture.alt} draggable={false} width={picture.width} height={picture.height} />
+          <div className="framing-box" style={{ left: part(box.x), top: part(box.y), width: part(box.w), height: part(box.h) }} />
+          <div
+            className="framing-point"
+            role="slider"
+            tabIndex={mayChange ? 0 : -1}
+            aria-label={byHand ? `Middle of the part for ${WORDS[use][0].toLowerCase()}` : 'Focal point'}
+            aria-valuemin={0}
+            aria-valuemax={100}
+            aria-valuenow={Math.round(handle.x * 100)}
+            aria-valuetext={`${Math.round(handle.x * 100)} % from the left, ${Math.round(handle.y * 100)} % from the top`}
+            style={{ left: part(handle.x), top: part(handle.y) }}
+            onKeyDown={(event) => {
+              const step = arrowOf(event);
+              if (!step || !mayChange) return;
+              event.preventDefault();
+              moveTo({ x: handle.x + step.x, y: handle.y + step.y });
+            }}
+          />
+        </div>
+        <p className="hint" style={{ margin: '6px 0 0' }}>
+          Click what must stay in sight, or move the ring with the arrows; Shift for larger steps.
+        </p>
+        {mayChange && (
+          <div className="row" style={{ marginTop: 8 }}>
+            <label className="check">
+              <input
+                type="checkbox"
+                checked={byHand !== undefined}
+                onChange={(e) => setBox(e.target.checked ? boxOf(use, picture) : undefined)}
+              />{' '}
+              A part of its own for “{WORDS[use][0].toLowerCase()}”
+            </label>
+            {byHand && (
+              <label className="row">
+                Size
+                <input
+                  type="range"
+                  min={SMALLEST * 100}
+                  max={100}
+                  value={Math.round(scale * 100)}
+                  aria-valuetext={`${Math.round(scale * 100)} % of the largest`}
+                  onChange={(e) => setBox(boxAround(picture, ASPECT[use], middleOf(boxOf(use, picture)), Number(e.target.value) / 100))}
+                />
+              </label>
+            )}
+          </div>
+        )}
+        {mayChange && (
+          <div className="row" style={{ marginTop: 10 }}>
+            <button type="button" className="button main" disabled={same || busy} onClick={() => void save()}>
+              Save what stays in sight
+            </button>
+            {before.current.length > 0 && (
+              <button type="button" className="button" onClick={undo}>
+                Undo
+              </button>
+            )}
+            <span role="status" className="hint">
+              {said}
+            </span>
+          </div>
+        )}
+      </div>
+      <div className="framing-uses">
+        {CROPPED.map((one) => (
+          <figure key={one}>
+            <Cut picture={picture} src={whole} use={one} />
+            <figcaption>
+              <strong>{WORDS[one][0]}</strong> <span className="quiet">{WORDS[one][1]}</span>
+              <br />
+              <SizeWords picture={picture} use={one} />
+            </figcaption>
+          </figure>
+        ))}
+      </div>
+    </section>
+  );
+}
+
+/** What a use shows, cut from the whole picture by the same numbers as on the server. */
+function Cut({ picture, src, use }: { picture: PictureChoice; src: string; use: CroppedUse }) {
+  const box = boxOf(use, picture);
+  return (
+    <div className="framing-cut" style={{ aspectRatio: String(ASPECT[use]) }}>
+      <img
+        src={src}
+        alt=""
+        style={{
+          width: `${100 / box.w}%`,
+          height: `${100 / box.h}%`,
+          left: `${(-box.x / box.w) * 100}%`,
+          top: `${(-box.y / box.h) * 100}%`,
+        }}
+      />
+    </div>
+  );
+}
+
+const WANTED: Record<CroppedUse, number> = { wide: 800, square: 320, share: 1200 };
+function SizeWords({ picture, use }: { picture: PictureChoice; use: CroppedUse }) {
+  const { width, height } = pixelsOf(use, picture);
+  return (
+    <span className="small">
+      {width} × {height}
+      {width < WANTED[use] && <span className="amber">, enlarged and blurred where {WANTED[use]} are shown</span>}
+    </span>
+  );
+}

@@ -1,0 +1,31 @@
+/** The library's own place to drop pictures; what came in stands above the others until the page is read anew. */
+import { useState } from 'react';
+import { DropPlace } from './DropPlace';
+import { SendingList } from './SendingList';
+import { Thumb } from './Thumb';
+import { type Sent, useSending } from './use-sending';
+
+export default function LibraryDesk() {
+  const [fresh, setFresh] = useState<Sent[]>([]);
+  const sending = useSending((picture) => setFresh((all) => [picture, ...all.filter((p) => p.id !== picture.id)]));
+  return (
+    <div className="library-desk">
+      <DropPlace
+        label="Add pictures"
+        hint="or drop them here, many at once. PNG, JPEG, GIF, WebP or AVIF, up to 20 MB each."
+        onFiles={sending.take}
+      />
+      <SendingList {...sending} />
+      {fresh.length > 0 && (
+        <section className="contact-sheet" aria-label="Just added">
+          {fresh.map((picture) => (
+            <a key={picture.id} className="frame" href={`/desk/pictures/${picture.id}`}>
+              <Thumb picture={picture} />
+              <span>{picture.alt || <span className="amber">say what it shows</span>}</span>
+            </a>
+          ))}
+        </section>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,19 @@
+/** A picture as small as it is useful, cut as a use shows it. */
+import type { PictureChoice } from '@/core/listing/editor';
+import { pictureAddress } from '@/core/picture/address';
+import { nearestWidth, type PictureUse, sizeAt } from '@/core/picture/crop';
+
+export function Thumb({ picture, use = 'square', width = 160 }: { picture: PictureChoice; use?: PictureUse; width?: number }) {
+  const made = nearestWidth(use, picture, width * 2);
+  const size = sizeAt(use, picture, width);
+  return (
+    <img
+      src={pictureAddress(picture, { use, width: made, format: 'webp' })}
+      alt={picture.alt || `${picture.name || 'A picture'}, without a description`}
+      width={size.width}
+      height={size.height}
+      loading="lazy"
+      decoding="async"
+    />
+  );
+}

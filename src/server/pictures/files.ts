@@ -1,0 +1,48 @@
+/** Files of pictures: the wide ones are there from the beginning, others are made when somebody first asks. */
+import { and, eq } from 'drizzle-orm';
+import type { FileName } from '@/core/picture/address';
+import { nearestWidth, pixelsOf, sizeAt } from '@/core/picture/crop';
+import { pictureFile, pictureSource } from '../db/schema';
+import { notFound } from '../http/problem';
+import { boxName, type CutTask } from '../workshop/pictures';
+import { framingOf, type PictureRow } from './read';
+import type { PictureSite } from './take-in';
+
+/** What is being cut right now: whoever asks meanwhile gets the same. */
+const underWay = new Map<string, Promise<Uint8Array>>();
+
+/** A file's bytes, in the nearest width that is made. */
+export async function readFile(site: PictureSite, picture: PictureRow, { use, width: wanted, format }: FileName): Promise<Uint8Array> {
+  const framing = framingOf(picture);
+  const width = nearestWidth(use, framing, wanted);
+  const pixels = pixelsOf(use, framing);
+  const box = boxName(pixels);
+  const key = { hash: picture.hash, box, width, format };
+  const [kept] = await site.db
+    .select({ bytes: pictureFile.bytes })
+    .from(pictureFile)
+    .where(and(eq(pictureFile.hash, key.hash), eq(pictureFile.box, box), eq(pictureFile.width, width), eq(pictureFile.format, format)));
+  if (kept) return kept.bytes;
+  const name = Object.values(key).join(' ');
+  const known = underWay.get(name);
+  if (known) return known;
+  const made = make(site, key, { pixels, ...sizeAt(use, framing, width), format }).finally(() => underWay.delete(name));
+  underWay.set(name, made);
+  return made;
+}
+
+type Key = Omit<typeof pictureFile.$inferInsert, 'bytes'>;
+
+async function make({ db, darkroom }: PictureSite, key: Key, cut: Omit<CutTask, 'task' | 'source'>): Promise<Uint8Array> {
+  const [source] = await db.select({ bytes: pictureSource.bytes }).from(pictureSource).where(eq(pictureSource.hash, key.hash));
+  if (!source) throw notFound('picture');
+  for await (const part of darkroom.run({ task: 'cut-picture', source: source.bytes, ...cut })) {
+    if (part.part !== 'file') continue;
+    await db
+      .insert(pictureFile)
+      .values({ ...key, bytes: part.bytes })
+      .onConflictDoNothing();
+    return part.bytes;
+  }
+  throw new Error('the worker gave no file back');
+}

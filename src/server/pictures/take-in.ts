@@ -1,0 +1,111 @@
+/** Takes pictures in: decided by their bytes, made upright and small enough in the worker, each kept once. */
+import { createHash } from 'node:crypto';
+import { asc, eq } from 'drizzle-orm';
+import { fileTypeFromBuffer } from 'file-type';
+import type { Db } from '../db/client';
+import { newId } from '../db/ids';
+import { picture, pictureFile, pictureSource } from '../db/schema';
+import { invalid } from '../http/problem';
+import type { TakenPicture } from '../workshop/pictures';
+import type { Workshop } from '../workshop/workshop';
+import { type PictureRow, searchOf } from './read';
+
+export const MAX_PICTURE_BYTES = 20 * 1024 * 1024;
+const ACCEPTED = new Set(['image/png', 'image/jpeg', 'image/gif', 'image/webp', 'image/avif']);
+
+/** What taking pictures in needs of a site. */
+export interface PictureSite {
+  db: Db;
+  darkroom: Workshop;
+}
+
+export interface SentPicture {
+  bytes: Buffer;
+  /** the file's name */
+  name: string;
+  alt: string;
+  credit: string;
+  ownerId: string | null;
+  at: Date;
+}
+
+/** Throws a Problem at the field `picture` that says what would be right. */
+export async function preparePicture(darkroom: Workshop, bytes: Buffer): Promise<TakenPicture> {
+  if (!bytes.length) throw invalid('picture', 'The file is empty.');
+  if (bytes.length > MAX_PICTURE_BYTES) throw invalid('picture', 'The file is larger than 20 MB; send a smaller one.');
+  const type = await fileTypeFromBuffer(bytes);
+  if (!type || !ACCEPTED.has(type.mime))
+    throw invalid(
+      'picture',
+      'This is no picture of a kind we take: PNG, JPEG, GIF, WebP or AVIF. Its name does not matter, its contents do.',
+    );
+  for await (const part of darkroom.run({ task: 'take-picture', bytes })) {
+    if (part.part === 'picture') return part.picture;
+    if (part.part === 'refused') throw invalid('picture', part.reason);
+  }
+  throw new Error('the worker gave no picture back');
+}
+
+/** Keeps a picture; the same bytes are kept once, and come back as what they are already. */
+export async function keepPicture(site: PictureSite, sent: SentPicture): Promise<{ picture: PictureRow; known: boolean }> {
+  const words = { name: sent.name.slice(0, 200), alt: sent.alt.trim().slice(0, 300), credit: sent.credit.trim().slice(0, 120) };
+  const source = await keepSource(site, sent.bytes);
+  return site.db.transaction(async (raw) => {
+    const tx = raw as unknown as Db;
+    // Two who send the same at the same moment take turns here.
+    await tx.select({ hash: pictureSource.hash }).from(pictureSource).where(eq(pictureSource.hash, source.hash)).for('update');
+    const [there] = await findByHash(tx, source.hash);
+    if (there?.binnedAt) {
+      const [restored] = await tx.update(picture).set({ binnedAt: null }).where(eq(picture.id, there.id)).returning();
+      if (restored) return { picture: restored, known: true };
+    }
+    if (there) return { picture: there, known: true };
+    const [made] = await tx
+      .insert(picture)
+      .values({
+        id: newId(),
+        ...source,
+        ...words,
+        search: searchOf(words),
+        ownerId: sent.ownerId,
+        createdAt: sent.at,
+      })
+      .returning();
+    if (!made) throw new Error('the new picture did not come back');
+    await tx.update(pictureSource).set({ unusedSince: null }).where(eq(pictureSource.hash, source.hash));
+    return { picture: made, known: false };
+  });
+}
+
+function findByHash(tx: Db, hash: string): Promise<PictureRow[]> {
+  return tx.select().from(picture).where(eq(picture.hash, hash)).orderBy(asc(picture.createdAt), asc(picture.id)).limit(1);
+}
+
+export interface Source {
+  hash: string;
+  width: number;
+  height: number;
+  detail: number;
+}
+
+/** Keeps the bytes that pictures are made from, once. */
+export async function keepSource({ db, darkroom }: PictureSite, bytes: Buffer): Promise<Source> {
+  const hash = createHash('sha256').update(bytes).digest('hex');
+  const { width, height, detail } = pictureSource;
+  const [known] = await db
+    .select({ hash: pictureSource.hash, width, height, detail })
+    .from(pictureSource)
+    .where(eq(pictureSource.hash, hash));
+  if (known) return known;
+  const taken = await preparePicture(darkroom, bytes);
+  const source = { hash, width: taken.width, height: taken.height, detail: taken.detail };
+  await db.transaction(async (tx) => {
+    const [made] = await tx
+      .insert(pictureSource)
+      .values({ ...source, bytes: taken.source })
+      .onConflictDoNothing()
+      .returning({ hash: pictureSource.hash });
+    if (made) for (const file of taken.files) await tx.insert(pictureFile).values({ hash, ...file });
+  });
+  return source;
+}
