@@ -70,6 +70,7 @@ export function demoListings(today: Day): DemoListing[] {
       venue: ['causeway'],
       org: ['wardens'],
       pic: 'low-tide',
+      more: ['gannets', 'whale', 'lighthouse'],
       summary: 'Two hours over sand that is sea for the rest of the week.',
       text: '<p>The sea leaves the causeway for about two hours. We go out with the ebb, as far as the Stair Rocks, and come back before it thinks better of it.</p><p>Expect cold feet, dog whelks, and the oldest mooring stone of the isles.</p>',
       when: [timed(walkStart, '07:40', '09:40', rule('monthly', nths(SUN, 1, 3)))],

@@ -12,6 +12,9 @@ export interface DemoCategory {
   name: string;
   shape: Shape;
   ink: string;
+  icon: string;
+  /** the picture of listings that have none */
+  pic?: string;
   children: { key: string; name: string }[];
 }
 export const CATEGORIES: DemoCategory[] = [
@@ -20,6 +23,7 @@ export const CATEGORIES: DemoCategory[] = [
     name: 'Water & boats',
     shape: 'triangle',
     ink: '#0b5cad',
+    icon: 'sailboat',
     children: [
       { key: 'racing', name: 'Racing' },
       { key: 'navigation', name: 'Navigation' },
@@ -30,6 +34,7 @@ export const CATEGORIES: DemoCategory[] = [
     name: 'Music & dance',
     shape: 'disc',
     ink: '#86308f',
+    icon: 'music',
     children: [
       { key: 'choirs', name: 'Choirs' },
       { key: 'ceilidhs', name: 'Ceilidhs' },
@@ -40,6 +45,7 @@ export const CATEGORIES: DemoCategory[] = [
     name: 'Learn & make',
     shape: 'square',
     ink: '#a34a08',
+    icon: 'scissors',
     children: [
       { key: 'mending', name: 'Mending' },
       { key: 'talks', name: 'Talks' },
@@ -50,13 +56,22 @@ export const CATEGORIES: DemoCategory[] = [
     name: 'Wild & outdoors',
     shape: 'diamond',
     ink: '#2f6b1f',
+    icon: 'footprints',
     children: [
       { key: 'walks', name: 'Walks' },
       { key: 'skies', name: 'Night skies' },
     ],
   },
-  { key: 'market', name: 'Market & food', shape: 'bar', ink: '#a5123a', children: [{ key: 'seeds', name: 'Seeds & gardens' }] },
-  { key: 'town', name: 'Town business', shape: 'ring', ink: '#465562', children: [] },
+  {
+    key: 'market',
+    name: 'Market & food',
+    shape: 'bar',
+    ink: '#a5123a',
+    icon: 'store',
+    pic: 'market',
+    children: [{ key: 'seeds', name: 'Seeds & gardens' }],
+  },
+  { key: 'town', name: 'Town business', shape: 'ring', ink: '#465562', icon: 'landmark', children: [] },
 ];
 
 export const RED_LETTERS = [

@@ -64,16 +64,18 @@ function contentOf(demo: DemoListing, ids: Ids): ListingContent {
     venueIds: (demo.venue ?? []).map((key) => wanted(ids.venues, key)),
     organizerIds: (demo.org ?? []).map((key) => wanted(ids.organizers, key)),
     pictureId: demo.pic ? wanted(ids.pictures, demo.pic) : null,
+    galleryIds: (demo.more ?? []).map((key) => wanted(ids.pictures, key)),
     cost: demo.cost ?? { kind: 'unsaid' },
     ...demo.rest,
   };
 }
 
-async function seedPlaces(tx: Db): Promise<Omit<Ids, 'pictures'>> {
+async function seedPlaces(tx: Db, pictures: Map<string, string>): Promise<Omit<Ids, 'pictures'>> {
   const ids = { categories: new Map<string, string>(), venues: new Map<string, string>(), organizers: new Map<string, string>() };
   const { tint } = await import('@/core/colour/colour');
-  for (const { key, name, shape, ink, children } of CATEGORIES) {
-    const id = await saveCategory(tx, null, { name, shape, ink, parentId: null }, SITE_ACTOR);
+  for (const { key, name, shape, ink, icon, pic, children } of CATEGORIES) {
+    const pictureId = pic ? wanted(pictures, pic) : null;
+    const id = await saveCategory(tx, null, { name, shape, ink, icon, pictureId, parentId: null }, SITE_ACTOR);
     ids.categories.set(key, id);
     for (const [place, child] of children.entries()) {
       ids.categories.set(
@@ -139,7 +141,7 @@ export async function seedDemo({ db, auth, darkroom }: SeededSite, now: Now): Pr
   await db.transaction(async (raw) => {
     const tx = raw as unknown as Db;
     for (const account of SIGN_INS) await createAccount(tx, auth, account, SITE_ACTOR);
-    const ids: Ids = { ...(await seedPlaces(tx)), pictures };
+    const ids: Ids = { ...(await seedPlaces(tx, pictures)), pictures };
     const [maud] = await tx.select({ id: user.id, name: user.name }).from(user).where(eq(user.email, SIGN_INS[0].email));
     const [nan] = await tx.select({ id: user.id }).from(user).where(eq(user.email, SIGN_INS[2].email));
     const by = { id: maud?.id ?? null, name: maud?.name ?? 'Maud Petrel', role: 'coordinator' as const };

@@ -12,6 +12,8 @@ export interface DemoListing {
   venue?: string[];
   org?: string[];
   pic?: string;
+  /** pictures beside it */
+  more?: string[];
   summary: string;
   text: string;
   when: StoredStretch[];

@@ -14,8 +14,8 @@ import { styleOf } from './server/site/settings';
 const MAX_BODY = 1024 * 1024;
 const MAX_UPLOAD = 22 * 1024 * 1024;
 const BUILD = import.meta.env.BUILD_ID ?? String(Date.now());
-/** Pages whose content depends on more than the content's revision and the day. */
-const NOT_KEPT = /^\/(desk|api|add|receipt|empty)(\/|$)/;
+/** Pages whose content depends on more than the content's revision and the day, and pictures, which say themselves how long they keep. */
+const NOT_KEPT = /^\/(desk|api|add|receipt|empty|picture)(\/|$)/;
 
 export const onRequest = defineMiddleware(async (context, next) => {
   try {

@@ -1,4 +1,5 @@
 /** Marks as lean SVG: symbols once a page, one class a category with its two inks. */
+import { ICONS } from '@/core/colour/icons';
 import { pathOf, SHAPES } from '@/core/colour/mark';
 import { escapeHtml } from '@/core/text/text';
 import type { CategoryView } from '@/server/public/lookup';
@@ -17,4 +18,10 @@ export function markHtml(category: CategoryView | undefined, named = false): str
   if (!category) return '';
   const label = named ? `role="img" aria-label="${escapeHtml(category.name)}"` : 'aria-hidden="true"';
   return `<svg class="mark ${inkClass(category)}" ${label}><use href="#m-${category.shape}"/></svg>`;
+}
+
+/** The drawing that a category has beside its name; nothing for most. */
+export function iconHtml(icon: string): string {
+  const drawing = Object.hasOwn(ICONS, icon) ? ICONS[icon] : undefined;
+  return drawing ? `<svg class="icon" viewBox="0 0 24 24" aria-hidden="true">${drawing[1]}</svg>` : '';
 }

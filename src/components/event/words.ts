@@ -2,8 +2,13 @@
 import { addressLines } from '@/core/geo/address';
 import type { VenueView } from '@/server/public/lookup';
 
-export function addressWords(venue: VenueView): string {
-  return [venue.hall?.name ?? '', ...addressLines(venue, venue.country), venue.island && venue.island !== venue.town ? venue.island : '']
+/** `country`: the site's, for a venue that names none. */
+export function addressWords(venue: VenueView, country: string): string {
+  return [
+    venue.hall?.name ?? '',
+    ...addressLines(venue, venue.country || country),
+    venue.island && venue.island !== venue.town ? venue.island : '',
+  ]
     .filter(Boolean)
     .join(', ');
 }

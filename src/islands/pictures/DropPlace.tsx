@@ -14,7 +14,7 @@ export function DropPlace({ label, hint, onFiles, children }: DropProps) {
   const input = useRef<HTMLInputElement>(null);
   return (
     <fieldset
-      aria-label={label}
+      aria-label="Where pictures are dropped"
       className={`drop-place${over ? ' over' : ''}`}
       onDragOver={(e) => {
         if (![...e.dataTransfer.types].includes('Files')) return;

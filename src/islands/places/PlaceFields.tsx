@@ -14,13 +14,15 @@ interface PlaceFieldsProps {
   chart: Chart | undefined;
   middle: Point;
   errors: Record<string, string>;
+  /** the site's, for a venue that names none */
+  country: string;
   /** a room has its hall's address */
   hall: string | undefined;
 }
 
 const EXACTNESS = { house: 'house', street: 'middle of the street', landmark: 'landmark', town: 'town', island: 'island' } as const;
 
-export default function PlaceFields({ start, chart, middle, errors, hall }: PlaceFieldsProps) {
+export default function PlaceFields({ start, chart, middle, errors, country, hall }: PlaceFieldsProps) {
   const [parts, setParts] = useState(start);
   const change = (next: Partial<PlaceParts>): void => setParts((before) => ({ ...before, ...next }));
   const lat = parts.lat.trim() === '' ? Number.NaN : Number(parts.lat);
@@ -50,7 +52,7 @@ export default function PlaceFields({ start, chart, middle, errors, hall }: Plac
       )}
     </div>
   );
-  const lines = addressLines(parts, parts.country);
+  const lines = addressLines(parts, parts.country || country);
   return (
     <fieldset className="plain-set place-fields">
       <legend className="label">Where it is</legend>

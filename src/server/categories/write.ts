@@ -2,6 +2,7 @@
 import { eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { isHex } from '@/core/colour/colour';
+import { ICONS } from '@/core/colour/icons';
 import { SHAPES } from '@/core/colour/mark';
 import { freeAddress, webAddress } from '@/core/text/text';
 import type { Db } from '../db/client';
@@ -10,18 +11,25 @@ import { audit, category, published } from '../db/schema';
 import { invalid, notFound, Problem } from '../http/problem';
 import type { Actor } from '../accounts/roles';
 import { words } from '../places/input';
+import { proofAgain } from '../proof/due';
 import { replaceInContents } from '../places/uses';
 
 export const categoryInput = z.object({
   name: z.string().trim().min(1, 'The name is missing').max(60, 'The name has at most 60 characters'),
   shape: z.enum(SHAPES, { error: 'Choose one of the shapes' }),
   text: words(400),
+  icon: z
+    .string()
+    .default('')
+    .refine((name) => name === '' || Object.hasOwn(ICONS, name), { error: 'Choose one of the drawings, or none' }),
+  pictureId: z.preprocess((value) => value || null, z.uuid('Choose a picture from the library').nullable()),
   ink: z.string().refine(isHex, { error: 'An ink is written #0c5a63' }),
   parentId: z.preprocess((value) => value || null, z.uuid().nullable()),
 });
 type Checked = z.infer<typeof categoryInput>;
-/** What a category is; its text may be left out. */
-export type CategoryInput = Omit<Checked, 'text'> & Partial<Pick<Checked, 'text'>>;
+/** What a category is; what it need not have may be left out. */
+type Optional = 'text' | 'icon' | 'pictureId';
+export type CategoryInput = Omit<Checked, Optional> & Partial<Pick<Checked, Optional>>;
 
 async function takenAddresses(tx: Db, id: string | null): Promise<Set<string>> {
   const rows = await tx.select({ id: category.id, address: category.address }).from(category);
@@ -48,6 +56,8 @@ export async function saveCategory(tx: Db, id: string | null, input: CategoryInp
       .returning({ id: category.id });
     if (!row) throw notFound('category');
     await tx.update(category).set({ shape }).where(eq(category.parentId, id));
+    // Its ink and its picture are Proof's matter in each of its listings.
+    await proofAgain(tx, 'categoryId', id);
   } else {
     const [last] = await tx.select({ n: sql<number>`coalesce(max(${category.position}), 0)::int` }).from(category);
     const [any] = await tx.select({ id: category.id }).from(category).where(eq(category.fallback, true));

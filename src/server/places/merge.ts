@@ -1,16 +1,12 @@
 /** Two venues or organizers made one: listings follow, the old address leads on, and it can be taken back as one. */
 import { and, eq, inArray, isNull, sql } from 'drizzle-orm';
-import { changeDate } from '@/core/listing/single-dates';
-import { differences } from '@/core/listing/merge';
-import type { ListingContent } from '@/core/listing/content';
 import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';
 import { newId } from '../db/ids';
-import { linkRows } from '../listings/write';
-import { link, listing, type MergedListing, occurrence, oldPlace, organizer, type PlaceKind, placeMerge, venue } from '../db/schema';
+import { listing, type MergedListing, occurrence, oldPlace, organizer, type PlaceKind, placeMerge, venue } from '../db/schema';
 import { invalid, notFound, Problem } from '../http/problem';
 import { moveOldAddresses, note } from './addresses';
-import { readCopy, replaceInContents, writeCopy } from './uses';
+import { putBack, replaceInContents } from './uses';
 
 const TABLE = { venue, organizer };
 const FIELD = { venue: 'venueIds', organizer: 'organizerIds' } as const;
@@ -125,6 +121,7 @@ export async function undoMerge(tx: Db, id: string, by: Actor, at: Date): Promis
   if (!merge) throw notFound('merge');
   if (merge.undoneAt) throw new Problem(409, 'That was taken back already.');
   const { kind, record, fromId, intoId } = merge;
+  if (kind === 'tag') throw notFound('merge');
   const table = TABLE[kind];
   const row = revived(record.row) as typeof venue.$inferInsert & typeof organizer.$inferInsert;
   await tx.delete(oldPlace).where(and(eq(oldPlace.kind, kind), eq(oldPlace.address, row.address)));
@@ -141,35 +138,14 @@ export async function undoMerge(tx: Db, id: string, by: Actor, at: Date): Promis
       .where(and(inArray(venue.id, record.rooms), eq(venue.parentId, intoId)));
   let [back, left] = [0, 0];
   for (const one of record.listings) {
-    if (await partListing(tx, kind, one, fromId, intoId)) back++;
-    else left++;
+    if (await putBack(tx, FIELD[kind], one, fromId, intoId)) {
+      if (kind === 'venue' && one.dates.length) await partDates(tx, one, fromId, intoId);
+      back++;
+    } else left++;
   }
   await tx.update(placeMerge).set({ undoneAt: at }).where(eq(placeMerge.id, id));
   await note(tx, kind, fromId, `parted from another again`, by);
   return { name: row.name, listings: back, left };
-}
-
-async function partListing(tx: Db, kind: PlaceKind, one: MergedListing, fromId: string, intoId: string): Promise<boolean> {
-  const content = await readCopy(tx, one.listingId, one.copy);
-  if (!content) return false;
-  const field = FIELD[kind];
-  const same = content[field].join() === one.after.join();
-  // Somebody put other places there since: only what clearly came from the merge goes back.
-  const swapped = one.before.includes(intoId) ? content[field] : content[field].map((id) => (id === intoId ? fromId : id));
-  const changes = one.dates.reduce(
-    (all, original) =>
-      all.some((c) => c.original === original && c.venueId === intoId) ? changeDate(all, original, { venueId: fromId }) : all,
-    content.changes,
-  );
-  const next: ListingContent = { ...content, [field]: same ? one.before : swapped, changes };
-  if (!differences(content, next).length) return false;
-  await writeCopy(tx, one.listingId, one.copy, next);
-  const column = kind === 'venue' ? link.venueId : link.organizerId;
-  await tx.delete(link).where(and(eq(link.listingId, one.listingId), eq(link.copy, one.copy), sql`${column} is not null`));
-  const rows = linkRows(one.listingId, one.copy, next).filter((r) => (kind === 'venue' ? r.venueId : r.organizerId));
-  if (rows.length) await tx.insert(link).values(rows);
-  if (kind === 'venue' && one.dates.length) await partDates(tx, one, fromId, intoId);
-  return true;
 }
 
 /** The date index holds the published copy's dates where there is one. */

@@ -1,10 +1,12 @@
 /** What listings name, put in another's place or taken out, in every copy. */
-import { and, eq, sql } from 'drizzle-orm';
+import { and, eq, isNotNull, sql } from 'drizzle-orm';
 import type { ListingContent } from '@/core/listing/content';
+import { differences } from '@/core/listing/merge';
 import { changeDate } from '@/core/listing/single-dates';
 import type { Db } from '../db/client';
 import type { MergedListing } from '../db/schema';
 import { link, listing, occurrence, published } from '../db/schema';
+import { linkRows } from '../listings/write';
 
 export type NamedField = 'categoryIds' | 'venueIds' | 'organizerIds' | 'tagIds';
 const COLUMN = { categoryIds: link.categoryId, venueIds: link.venueId, organizerIds: link.organizerId, tagIds: link.tagId };
@@ -75,4 +77,28 @@ export async function replaceInContents(tx: Db, field: NamedField, from: string,
   }
   if (field === 'venueIds') await tx.update(occurrence).set({ venueId: to }).where(eq(occurrence.venueId, from));
   return done;
+}
+
+/**
+ * Puts what one copy named before a replacement back. Where somebody changed that since, only what clearly came from it goes back; false
+ * when nothing is left of it. `to` null: it was taken out.
+ */
+export async function putBack(tx: Db, field: NamedField, one: MergedListing, from: string, to: string | null): Promise<boolean> {
+  const content = await readCopy(tx, one.listingId, one.copy);
+  if (!content) return false;
+  const same = content[field].join() === one.after.join();
+  const swapped = to && !one.before.includes(to) ? content[field].map((id) => (id === to ? from : id)) : content[field];
+  const changes = one.dates.reduce(
+    (all, original) => (all.some((c) => c.original === original && c.venueId === to) ? changeDate(all, original, { venueId: from }) : all),
+    content.changes,
+  );
+  const next: ListingContent = { ...content, [field]: same ? one.before : swapped, changes };
+  if (!differences(content, next).length) return false;
+  await writeCopy(tx, one.listingId, one.copy, next);
+  const column = COLUMN[field];
+  const name = field.replace('Ids', 'Id') as 'categoryId' | 'venueId' | 'organizerId' | 'tagId';
+  await tx.delete(link).where(and(eq(link.listingId, one.listingId), eq(link.copy, one.copy), isNotNull(column)));
+  const rows = linkRows(one.listingId, one.copy, next).filter((row) => row[name]);
+  if (rows.length) await tx.insert(link).values(rows);
+  return true;
 }

@@ -19,6 +19,8 @@ export interface SiteSettings {
   hours: Style['hours'];
   date: Style['date'];
   currency: string;
+  /** how addresses are written where a venue names no country, ISO 3166-1 alpha-2; empty = street first */
+  country: string;
   horizonMonths: number;
   /** dates on one page of the list */
   listLength: number;
@@ -42,6 +44,7 @@ export const DEFAULT_SETTINGS: SiteSettings = {
   hours: '24',
   date: 'day-month',
   currency: 'CAD',
+  country: '',
   horizonMonths: 36,
   listLength: 40,
   shortLength: 8,

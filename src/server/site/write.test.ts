@@ -29,7 +29,9 @@ describe('settings', () => {
     shortLength: '8',
   };
   it('come in as text and are bounded', () => {
-    expect(read(settingsInput, good)).toMatchObject({ lat: 43.1, currency: 'CAD', horizonMonths: 36 });
+    expect(read(settingsInput, good)).toMatchObject({ lat: 43.1, currency: 'CAD', horizonMonths: 36, country: '' });
+    expect(read(settingsInput, { ...good, country: 'IS' }).country).toBe('IS');
+    expect(() => read(settingsInput, { ...good, country: 'XX' })).toThrow('countries');
     for (const [name, value] of Object.entries({
       zone: 'Isles/Nowhere',
       lat: '91',

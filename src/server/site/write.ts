@@ -1,6 +1,7 @@
 /** Changes to the site's settings. A new zone or horizon makes the date index anew, in the same transaction. */
 import { eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
+import { COUNTRIES } from '@/core/geo/address';
 import { isZone } from '@/core/day/zone';
 import { DATE_STYLES, HOUR_STYLES } from '@/core/phrase/format';
 import type { RedLetterRule } from '@/core/redletter/redletter';
@@ -41,6 +42,10 @@ export const settingsInput = z.object({
     .trim()
     .toUpperCase()
     .regex(/^[A-Z]{3}$/, 'Three letters, such as CAD'),
+  country: z
+    .string()
+    .default('')
+    .refine((code) => code === '' || COUNTRIES.includes(code), { error: 'Choose one of the countries' }),
   horizonMonths: whole(1, 120, 'The horizon'),
   listLength: whole(5, 200, 'The length of a list page'),
   shortLength: whole(1, 50, 'The length of short lists'),

@@ -8,11 +8,11 @@ import { read } from '../http/problem';
 import { contentInput } from '../listings/input';
 import { countUses } from '../listings/read';
 import { rebuildIndex } from '../listings/rebuild';
-import { createListing, publishListing } from '../listings/write';
+import { createListing, publishListing, saveListing } from '../listings/write';
 import { readDates, readShortDates } from '../public/dates';
 import { filterQuery, isFiltered, readFilters } from '../public/filters';
 import { lookup } from '../public/lookup';
-import { findOrMakeTag, mergeTag, renameTag, tagName } from './write';
+import { findOrMakeTag, mergeTag, readTagDeeds, renameTag, tagName, undoTag } from './write';
 
 let db: Db;
 let places: Places;
@@ -20,6 +20,7 @@ beforeEach(async () => {
   db = await freshDb();
   places = await seedPlaces(db);
 });
+const AT = new Date(NOW.ms);
 const make = async (name: string) => (await inTx(db, (tx) => findOrMakeTag(tx, read(tagName, name), EDITOR))).id;
 const publish = (title: string, tagIds: string[]) =>
   inTx(db, async (tx) => {
@@ -40,7 +41,7 @@ describe('tags', () => {
     const row = await publish('Stars', [young, dark, kids]);
     await inTx(db, (tx) => renameTag(tx, kids, 'children', EDITOR));
     expect((await problem(inTx(db, (tx) => renameTag(tx, kids, 'In the Dark', EDITOR)))).fields[0]?.message).toContain('merge the two');
-    expect(await inTx(db, (tx) => mergeTag(tx, young, kids, EDITOR))).toBe(1);
+    expect(await inTx(db, (tx) => mergeTag(tx, young, kids, EDITOR, AT))).toBe(1);
     const copies = async () => {
       const [w] = await db.select().from(listing).where(eq(listing.id, row.id));
       const [p] = await db.select().from(published).where(eq(published.listingId, row.id));
@@ -51,11 +52,63 @@ describe('tags', () => {
       [kids, dark],
     ]);
     expect((await countUses(db, 'tagId')).get(kids)).toBe(1);
-    await inTx(db, (tx) => mergeTag(tx, kids, null, EDITOR));
+    await inTx(db, (tx) => mergeTag(tx, kids, null, EDITOR, AT));
     expect(await copies()).toEqual([[dark], [dark]]);
     expect((await db.select().from(link)).filter((l) => l.tagId).every((l) => l.tagId === dark)).toBe(true);
-    expect((await problem(inTx(db, (tx) => mergeTag(tx, dark, dark, EDITOR)))).fields[0]?.field).toBe('into');
-    expect((await problem(inTx(db, (tx) => mergeTag(tx, kids, dark, EDITOR)))).status).toBe(404);
+    expect((await problem(inTx(db, (tx) => mergeTag(tx, dark, dark, EDITOR, AT)))).fields[0]?.field).toBe('into');
+    expect((await problem(inTx(db, (tx) => mergeTag(tx, kids, dark, EDITOR, AT)))).status).toBe(404);
+    expect((await rebuildIndex(db, SETTINGS, NOW)).differed).toEqual([]);
+  });
+  it('come back from a merge and from removal, in every copy, around what people changed since', async () => {
+    const [kids, young, dark] = [await make('kids'), await make('young people'), await make('in the dark')];
+    const one = await publish('Stars', [young, dark]);
+    const two = await publish('Seeds', [dark, young, kids]);
+    const copies = async (id: string) => {
+      const [w] = await db.select().from(listing).where(eq(listing.id, id));
+      const [p] = await db.select().from(published).where(eq(published.listingId, id));
+      return [w?.working.tagIds, p?.content.tagIds];
+    };
+    const links = async () =>
+      (await db.select().from(link))
+        .filter((l) => l.tagId)
+        .map((l) => `${l.listingId} ${l.copy} ${l.position} ${l.tagId}`)
+        .sort();
+    const before = await links();
+    await inTx(db, (tx) => mergeTag(tx, young, kids, EDITOR, AT));
+    expect(await copies(two.id)).toEqual([
+      [dark, kids],
+      [dark, kids],
+    ]);
+    const undo = async () => inTx(db, async (tx) => undoTag(tx, (await readTagDeeds(tx))[0]?.id ?? '', EDITOR, AT));
+    expect((await readTagDeeds(db))[0]).toMatchObject({ name: 'young people', intoId: kids, byName: 'Ivo Skerrit' });
+    expect(await undo()).toEqual({ name: 'young people', listings: 2, left: 0 });
+    expect([await copies(one.id), await copies(two.id)]).toEqual([
+      [
+        [young, dark],
+        [young, dark],
+      ],
+      [
+        [dark, young, kids],
+        [dark, young, kids],
+      ],
+    ]);
+    expect(await links()).toEqual(before);
+    expect(await readTagDeeds(db)).toEqual([]);
+    // Removed; then somebody gives one of them other tags.
+    await inTx(db, (tx) => mergeTag(tx, dark, null, EDITOR, AT));
+    const [now] = await db.select().from(listing).where(eq(listing.id, one.id));
+    const content = choir(places, { title: 'Stars', tagIds: [kids] });
+    await inTx(db, (tx) => saveListing(tx, { id: one.id, content, revision: now?.revision ?? 0 }, change()));
+    expect(await undo()).toEqual({ name: 'in the dark', listings: 2, left: 0 });
+    // The working copy keeps what was chosen since, the published one has the tag again.
+    expect(await copies(one.id)).toEqual([[kids], [young, dark]]);
+    expect(await copies(two.id)).toEqual([
+      [dark, young, kids],
+      [dark, young, kids],
+    ]);
+    await inTx(db, (tx) => mergeTag(tx, dark, null, EDITOR, AT));
+    await make('in the dark');
+    expect((await problem(undo())).title).toContain('rename that one first');
     expect((await rebuildIndex(db, SETTINGS, NOW)).differed).toEqual([]);
   });
   it('are chosen by readers, all of them at once, in every view', async () => {

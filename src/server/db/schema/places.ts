@@ -137,10 +137,10 @@ export interface MergedListing {
   /** single dates that were in the place, by their original start */
   dates: string[];
 }
-/** Two venues or organizers made one, with what is needed to part them again. */
+/** Two venues, organizers or tags made one, or a tag removed, with what is needed to part them again. */
 export const placeMerge = pgTable('place_merge', {
   id: uuid('id').primaryKey(),
-  kind: text('kind').$type<PlaceKind>().notNull(),
+  kind: text('kind').$type<PlaceKind | 'tag'>().notNull(),
   fromId: uuid('from_id').notNull(),
   intoId: uuid('into_id').notNull(),
   record: jsonb('record')
