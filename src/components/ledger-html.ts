@@ -22,6 +22,8 @@ export interface LedgerInput {
   pictures: Map<string, PictureRow>;
   redLetters: Map<Day, string[]>;
   dayNote?: (day: Day) => string;
+  /** kept on top, before all days; they stand in their days too */
+  onTop?: readonly PublicDate[];
 }
 
 export function ledgerHtml(input: LedgerInput): string {
@@ -30,6 +32,7 @@ export function ledgerHtml(input: LedgerInput): string {
     const day = Math.max(date.start_day, input.from);
     days.set(day, [...(days.get(day) ?? []), date]);
   }
+  const top = input.onTop?.length ? topHtml(input.onTop, input) : '';
   let month = -1;
   const bodies = [...days].map(([day, dates]) => {
     const { year, month: m } = ymdOf(day);
@@ -37,7 +40,16 @@ export function ledgerHtml(input: LedgerInput): string {
     month = year * 12 + m;
     return `<tbody>${dayLine(day, dates.length, fresh, input)}${dates.map((d) => rowHtml(d, day, input)).join('')}</tbody>`;
   });
-  return `<table class="days"><colgroup><col class="when"><col><col class="where"><col class="cost"></colgroup><thead><tr><th scope="col">When</th><th scope="col">What</th><th scope="col">Where</th><th scope="col">Cost</th></tr></thead>${bodies.join('')}</table>`;
+  return `<table class="days"><colgroup><col class="when"><col><col class="where"><col class="cost"></colgroup><thead><tr><th scope="col">When</th><th scope="col">What</th><th scope="col">Where</th><th scope="col">Cost</th></tr></thead>${top}${bodies.join('')}</table>`;
+}
+
+/** Kept on top: each with its day, since none stands over it. */
+function topHtml(dates: readonly PublicDate[], input: LedgerInput): string {
+  const rows = dates.map((date) => {
+    const day = Math.max(date.start_day, input.from);
+    return rowHtml(date, day, input, sayDay(day, input.style, { weekday: 'short', month: 'short' }));
+  });
+  return `<tbody class="on-top"><tr class="dayline"><th colspan="4" scope="rowgroup"><h2>Kept on top</h2></th></tr>${rows.join('')}</tbody>`;
 }
 
 function dayLine(day: Day, count: number, fresh: boolean, input: LedgerInput): string {
@@ -90,7 +102,7 @@ export function shownPicture(date: PublicDate, found: Lookup): string | null {
   return date.picture_id ?? found.category.get(date.category_id)?.pictureId ?? null;
 }
 
-function rowHtml(date: PublicDate, day: Day, input: LedgerInput): string {
+function rowHtml(date: PublicDate, day: Day, input: LedgerInput, dayWords = ''): string {
   const { style, found, pictures } = input;
   const venue = date.venue_id ? found.venue.get(date.venue_id) : undefined;
   const off = date.standing === 'cancelled' || date.standing === 'postponed';
@@ -107,5 +119,5 @@ function rowHtml(date: PublicDate, day: Day, input: LedgerInput): string {
     : '';
   const elsewhere = date.elsewhere && place ? '<span class="was">elsewhere this time</span>' : '';
   const online = date.attendance === 'online' ? 'Online' : date.attendance === 'both' ? '<span class="was">and online</span>' : '';
-  return `<tr class="${off ? 'off' : ''}${date.headline ? ' head' : ''}"><td><span class="clock nowrap${date.moved ? ' red' : ''}">${clock}</span>${movedFrom(date, style)}</td>${cell}<td>${place}${elsewhere}${online}</td><td class="quiet">${escapeHtml(sayCost(date.cost))}</td></tr>`;
+  return `<tr class="${off ? 'off' : ''}${date.headline ? ' head' : ''}"><td>${dayWords ? `<span class="top-day">${dayWords}</span>` : ''}<span class="clock nowrap${date.moved ? ' red' : ''}">${clock}</span>${movedFrom(date, style)}</td>${cell}<td>${place}${elsewhere}${online}</td><td class="quiet">${escapeHtml(sayCost(date.cost))}</td></tr>`;
 }

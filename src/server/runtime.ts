@@ -11,6 +11,7 @@ import { type Around, JobRunner } from './jobs/runner';
 import { WORKS } from './jobs/works';
 import { countListings, isHorizonOld, startRebuild } from './listings/rebuild';
 import { tidy } from './listings/tidy';
+import { keepTimes } from './listings/times';
 import { sendWaiting } from './mail/outbox';
 import { startProof } from './proof/write';
 import { lookup } from './public/lookup';
@@ -45,6 +46,7 @@ const MAIL_EVERY_MS = 15_000;
 const HORIZON_EVERY_MS = 3_600_000;
 const PROOF_AFTER_MS = 2_000;
 const PROOF_EVERY_MS = 60_000;
+const TIMES_EVERY_MS = 10_000;
 let made: Promise<Runtime> | undefined;
 
 /** The process's runtime; opens the database at the first call. */
@@ -91,6 +93,8 @@ async function start(env: NodeJS.ProcessEnv): Promise<Runtime> {
   }, HORIZON_EVERY_MS);
   const look = setInterval(() => void proof().catch(() => undefined), PROOF_EVERY_MS);
   look.unref();
+  const times = setInterval(() => void byTime().catch(() => undefined), TIMES_EVERY_MS);
+  times.unref();
   extend.unref();
   const now = (): Now => nowIn(settings().zone, frozen);
   const contentChanged = async (): Promise<void> => {
@@ -119,6 +123,10 @@ async function start(env: NodeJS.ProcessEnv): Promise<Runtime> {
     clearTimeout(pause);
     pause = setTimeout(() => void proof().catch(() => undefined), PROOF_AFTER_MS).unref();
   }
+  const byTime = async (): Promise<void> => {
+    const due = await db.transaction((tx) => keepTimes(tx as unknown as Db, { now: now(), settings: settings() }));
+    if (due.published + due.withdrawn + due.held) await contentChanged();
+  };
   const keepHorizon = async (): Promise<void> => {
     if (!(await isHorizonOld(db, settings(), now()))) return;
     const total = await countListings(db);
@@ -135,6 +143,7 @@ async function start(env: NodeJS.ProcessEnv): Promise<Runtime> {
     jobs.wake();
     void keepHorizon().catch(() => undefined);
     void tidyUp().catch(() => undefined);
+    void byTime().catch(() => undefined);
     proofSoon();
   }, 5_000).unref();
   return {
@@ -166,6 +175,7 @@ async function start(env: NodeJS.ProcessEnv): Promise<Runtime> {
       clearInterval(extend);
       clearTimeout(pause);
       clearInterval(look);
+      clearInterval(times);
       await watch?.stop();
       await close();
     },

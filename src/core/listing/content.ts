@@ -11,13 +11,14 @@ export const CONTENT_FORMAT = 2;
 
 export const ATTENDANCE = ['in-person', 'online', 'both'] as const;
 export const VISIBILITIES = ['public', 'address-only'] as const;
-export const STAGES = ['draft', 'in-review', 'published', 'withdrawn', 'binned'] as const;
+export const STAGES = ['draft', 'in-review', 'scheduled', 'published', 'withdrawn', 'binned'] as const;
 export type Attendance = (typeof ATTENDANCE)[number];
 export type Visibility = (typeof VISIBILITIES)[number];
 export type Stage = (typeof STAGES)[number];
 export const STAGE_WORDS: Record<Stage, string> = {
   draft: 'Draft',
   'in-review': 'In review',
+  scheduled: 'Scheduled',
   published: 'Published',
   withdrawn: 'Withdrawn',
   binned: 'In the bin',

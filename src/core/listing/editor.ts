@@ -2,6 +2,7 @@
 import type { Framing } from '../picture/crop';
 import type { Style } from '../phrase/format';
 import type { OpeningHours } from '../venue/hours';
+import type { Times } from './times';
 import type { Contact, ListingContent, Stage } from './content';
 
 export interface Choice {
@@ -57,6 +58,9 @@ export interface EditorStart {
   revision: number;
   stage: Stage;
   edited: boolean;
+  times: Times;
+  /** why it did not go out when it should have; empty = it did, or was not to */
+  scheduleWrong: string;
   address: string;
   oldAddresses: string[];
   content: ListingContent;

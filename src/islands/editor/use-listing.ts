@@ -4,6 +4,7 @@ import { type Outcome, send } from '@/client/api';
 import type { ListingContent, Stage } from '@/core/listing/content';
 import type { ContentField } from '@/core/listing/fields';
 import type { EditorStart } from '@/core/listing/editor';
+import type { Times } from '@/core/listing/times';
 import { mergeContents } from '@/core/listing/merge';
 import { dropKept, keep, readKept } from './kept';
 import { firstStep, record, redo, type Steps, seal, undo } from './steps';
@@ -14,7 +15,12 @@ interface Saved {
   address: string;
   stage: Stage;
   edited: boolean;
+  /** saving leaves them as they are, so its answer does not say them */
+  times?: Times;
+  scheduleWrong?: string;
 }
+/** The listing as the server has it. */
+type Server = Required<Omit<Saved, 'id'>> & { id: string | null };
 export interface Newer {
   revision: number;
   content: ListingContent;
@@ -25,7 +31,13 @@ export interface Conflict {
   merged: ListingContent;
   collisions: ContentField[];
 }
-export type Action = 'publish' | 'withdraw' | 'bin' | 'restore' | 'review' | 'address';
+export type Action = 'publish' | 'withdraw' | 'bin' | 'restore' | 'review' | 'address' | 'times';
+
+/** What some actions need besides. */
+export interface ActionMore {
+  address?: string;
+  times?: Times;
+}
 
 export interface Note {
   tone: 'good' | 'bad';
@@ -35,12 +47,14 @@ export interface Note {
 
 export function useListing(start: EditorStart) {
   const [content, setContentState] = useState<ListingContent>(start.content);
-  const [server, setServer] = useState<Saved & { id: string | null }>({
+  const [server, setServer] = useState<Server>({
     id: start.id,
     revision: start.revision,
     address: start.address,
     stage: start.stage,
     edited: start.edited,
+    times: start.times,
+    scheduleWrong: start.scheduleWrong,
   });
   const [base, setBase] = useState<ListingContent>(start.content);
   const [errors, setErrors] = useState<Map<string, string>>(new Map());
@@ -179,16 +193,16 @@ export function useListing(start: EditorStart) {
 
   /** Saves what is typed, then acts on the listing as a whole. */
   const act = useCallback(
-    async (action: Action, address?: string): Promise<boolean> => {
+    async (action: Action, more: ActionMore = {}): Promise<boolean> => {
       const typed = JSON.stringify(latest.current.content) !== JSON.stringify(latest.current.base);
       if ((typed || latest.current.server.id === null) && !(await save())) return false;
       const { id, revision } = latest.current.server;
       setBusy(true);
-      const outcome = await send<Partial<Saved> & { stage: Stage }>('POST', `/api/v1/listings/${id}/${action}`, { revision, address });
+      const outcome = await send<Partial<Saved> & { stage: Stage }>('POST', `/api/v1/listings/${id}/${action}`, { revision, ...more });
       setBusy(false);
-      if (!settle(outcome, () => void act(action, address))) return false;
+      if (!settle(outcome, () => void act(action, more))) return false;
       accept({ ...latest.current.server, ...outcome.value } as Saved, null);
-      setNote(noteOf(action, latest.current.server.address));
+      setNote(noteOf(action, latest.current.server));
       return true;
     },
     [accept, save, settle],
@@ -219,11 +233,16 @@ export function useListing(start: EditorStart) {
 
 export type Listing = ReturnType<typeof useListing>;
 
-function noteOf(action: Action, address: string): Note {
+function noteOf(action: Action, { address, times }: Pick<Server, 'address' | 'times'>): Note {
   const page = { href: `/what/${address}`, text: 'See the page' };
   switch (action) {
     case 'publish':
       return { tone: 'good', text: 'Published.', link: page };
+    case 'times':
+      return {
+        tone: 'good',
+        text: times.publishAt ? 'It goes out by itself.' : times.withdrawAt ? 'It comes down by itself.' : 'It has no times any more.',
+      };
     case 'withdraw':
       return { tone: 'good', text: 'Withdrawn: readers no longer see it.' };
     case 'bin':

@@ -115,7 +115,10 @@ function CellField({
   const [value, setValue] = useState(open.value);
   const options: [string, string][] =
     open.field === 'stage'
-      ? STAGES.filter((s) => s !== 'in-review' && (start.mayPublish || s !== 'published')).map((s) => [s, STAGE_WORDS[s]])
+      ? STAGES.filter((s) => s !== 'in-review' && s !== 'scheduled' && (start.mayPublish || s !== 'published')).map((s) => [
+          s,
+          STAGE_WORDS[s],
+        ])
       : open.field === 'venue'
         ? [['', 'none'], ...start.venues.map((v): [string, string] => [v.id, v.name])]
         : start.categories.map((c) => [c.id, c.name]);

@@ -18,6 +18,7 @@ import { saveVenue } from '../venues/write';
 import { checkAction, chosenIds } from './chosen';
 import { bulkInput } from './input';
 import { planBulk } from './plan';
+import { setTimes } from '../listings/times';
 import { bulking, readReport, startBulk, startUndo } from './run';
 
 let db: Db;
@@ -61,6 +62,26 @@ const everything = async () => ({
 const GONE = '01890000-0000-7000-8000-000000000000';
 
 describe('many listings at once', () => {
+  it('give listings their times again when they are undone, as far as those are still to come', async () => {
+    const [coming, soon, live] = [await make('Coming'), await make('Soon'), await publish('Live')];
+    const set = async (id: string, publishAt: string | null, withdrawAt: string | null) => {
+      const { revision } = await rowOf(id);
+      await inTx(db, (tx) => setTimes(tx, id, { revision, publishAt, withdrawAt }, change()));
+    };
+    await set(coming.id, '2027-04-01T09:00', '2027-05-01T09:00');
+    await set(soon.id, '2027-03-18T09:00', null);
+    await set(live.id, null, '2027-05-01T09:00');
+    const before = await everything();
+    const done = await run([coming.id, soon.id, live.id], { kind: 'draft' });
+    expect((await rowOf(coming.id)).publishAt).toBeNull();
+    await undo(done.id);
+    expect(await everything()).toEqual(before);
+    // By the next time one of them is past.
+    const again = await run([soon.id, coming.id], { kind: 'bin' });
+    site = siteOf(db, { now: { ...NOW, day: NOW.day + 2, ms: NOW.ms + 2 * 86_400_000 } });
+    await undo(again.id);
+    expect([(await rowOf(soon.id)).stage, (await rowOf(coming.id)).stage]).toEqual(['draft', 'scheduled']);
+  });
   it('say first what can be done, do just that, and name what stayed', async () => {
     const good = await make('Good');
     const bad = await make('Without a date', { recurrence: null });

@@ -12,7 +12,7 @@ import { newId } from '../db/ids';
 import { type BulkBefore, bulkItem, bulkRun, type job, listing, published } from '../db/schema';
 import { notFound, Problem } from '../http/problem';
 import { type Around, type Step, startJob, type Work } from '../jobs/runner';
-import { type Change, moveToStage, publishListing, saveListing } from '../listings/write';
+import { type Change, changeStage, moveToStage, publishListing, saveListing } from '../listings/write';
 import { whyNot } from './plan';
 import { readUnlooked } from '../proof/copies';
 
@@ -86,7 +86,13 @@ async function doOne(tx: Db, id: string, action: BulkAction, change: Change): Pr
   const reason = whyNot(row, action, change, unlooked);
   if (reason !== undefined || !row) return { state: 'stayed', reason: reason ?? '' };
   const [copy] = await tx.select({ content: published.content }).from(published).where(eq(published.listingId, id));
-  const before: BulkBefore = { format: 1, stage: row.stage, edited: row.edited, working: row.working, published: copy?.content ?? null };
+  const iso = (at: Date | null): string | null => at?.toISOString() ?? null;
+  const before: BulkBefore = {
+    ...{ format: 1, stage: row.stage, edited: row.edited, working: row.working, published: copy?.content ?? null },
+    ...(row.publishAt || row.withdrawAt
+      ? { times: { publishAt: iso(row.publishAt), withdrawAt: iso(row.withdrawAt), by: row.scheduledBy } }
+      : {}),
+  };
   try {
     const revision = await tx.transaction((inner) => changeOne(inner as unknown as Db, row, action, change));
     return { state: 'done', before, revision };
@@ -154,16 +160,27 @@ async function undoOne(tx: Db, item: typeof bulkItem.$inferSelect, action: BulkA
 /** Nobody touched it since: it stands again as it stood, for editors and for readers. */
 async function putBack(tx: Db, row: Listing, before: BulkBefore, change: Change): Promise<undefined> {
   if (!before.published) {
-    const moved =
-      row.stage === before.stage ? row : await moveToStage(tx, row.id, before.stage as Exclude<Listing['stage'], 'published'>, change);
-    await saveListing(tx, { id: row.id, content: before.working, revision: moved.revision }, change);
+    const stage = before.stage === 'published' || before.stage === 'scheduled' ? 'draft' : before.stage;
+    const moved = row.stage === before.stage ? row : await moveToStage(tx, row.id, stage, change);
+    const saved = await saveListing(tx, { id: row.id, content: before.working, revision: moved.revision }, change);
+    await giveTimes(tx, saved, before, change);
     return undefined;
   }
   // What readers saw goes out again, then what waited waits again.
   const saved = await saveListing(tx, { id: row.id, content: before.published, revision: row.revision }, change);
   const out = await publishListing(tx, row.id, saved.revision, change);
-  if (before.edited) await saveListing(tx, { id: row.id, content: before.working, revision: out.revision }, change);
+  const last = before.edited ? await saveListing(tx, { id: row.id, content: before.working, revision: out.revision }, change) : out;
+  await giveTimes(tx, last, before, change);
   return undefined;
+}
+
+/** Its times again, as far as they are still to come. */
+async function giveTimes(tx: Db, row: Listing, { stage, times }: BulkBefore, change: Change): Promise<void> {
+  if (!times) return;
+  const coming = (text: string | null): Date | null => (text && Date.parse(text) > change.now.ms ? new Date(text) : null);
+  const [publishAt, withdrawAt] = [coming(times.publishAt), coming(times.withdrawAt)];
+  if (!publishAt && (!withdrawAt || stage === 'scheduled')) return;
+  await changeStage(tx, row, { stage, publishAt, withdrawAt, scheduledBy: times.by }, change, 'given its times again');
 }
 
 /** Somebody worked on it since: only what the action did is taken out, where nobody changed that too. */

@@ -1,5 +1,6 @@
 /** What the editor's island needs to begin, read for one person. */
 import { type ListingContent, picturesOf, type Stage, venuesOf } from '@/core/listing/content';
+import type { Times } from '@/core/listing/times';
 import type { EditorStart, OrganizerChoice, VenueChoice } from '@/core/listing/editor';
 import type { Actor } from '../accounts/roles';
 import { pictureChoice, readPictures } from '../pictures/read';
@@ -15,6 +16,8 @@ export interface EditorListing {
   revision: number;
   stage: Stage;
   edited: boolean;
+  times: Times;
+  scheduleWrong: string;
   address: string;
   content: ListingContent;
 }

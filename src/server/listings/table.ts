@@ -115,6 +115,10 @@ export interface TableRow {
   nextMinute: number | null;
   owner: string;
   matters: number;
+  publishAt: Date | null;
+  withdrawAt: Date | null;
+  /** why it did not go out when it should have */
+  scheduleWrong: string;
   /** who typed something in it that is not saved */
   editing: string;
 }
@@ -226,7 +230,8 @@ export interface TablePage {
   stages: Map<string, number>;
 }
 
-type Raw = Omit<TableRow, 'changedAt'> & { changedAt: string };
+type Stamp = 'changedAt' | 'publishAt' | 'withdrawAt';
+type Raw = Omit<TableRow, Stamp> & { changedAt: string; publishAt: string | null; withdrawAt: string | null };
 
 /** One page of the table, how many there are in all, and how many of each stage. Two questions, whatever was chosen. */
 export async function readTable(db: Db, input: TableInput): Promise<TablePage> {
@@ -237,7 +242,8 @@ export async function readTable(db: Db, input: TableInput): Promise<TablePage> {
   const rows = await jsonRows<Raw & { total: number }>(
     db,
     sql`select "listing".id, "listing".title, "listing".address, "listing".stage, "listing".edited, "listing".revision, "listing".working,
-      "listing".changed_at as "changedAt", "listing".next_day as "nextDay", "listing".next_minute as "nextMinute", p.total,
+      "listing".changed_at as "changedAt", "listing".next_day as "nextDay", "listing".next_minute as "nextMinute", "listing".publish_at as "publishAt",
+      "listing".withdraw_at as "withdrawAt", "listing".schedule_wrong as "scheduleWrong", p.total,
       ${owner ? sql`coalesce((select u.name from account_user u where u.id = "listing".owner_id), '')` : sql`''`} as owner,
       ${matters ? sql`(select count(*)::int from proof_note n where n.listing_id = "listing".id)` : sql`0`} as matters,
       coalesce((select string_agg(u.name, ', ') from edit e join account_user u on u.id = e.user_id where e.listing_id = "listing".id and e.content is not null), '') as editing
@@ -256,7 +262,14 @@ export async function readTable(db: Db, input: TableInput): Promise<TablePage> {
     if (c.edited) stages.set('edited', (stages.get('edited') ?? 0) + c.n);
   }
   const total = rows[0]?.total ?? (query.page > 1 ? await countTable(db, where) : 0);
-  return { rows: rows.map(({ total: _, ...row }) => ({ ...row, changedAt: new Date(row.changedAt) })), total, stages };
+  const at = (text: string | null): Date | null => (text === null ? null : new Date(text));
+  const dated = rows.map(({ total: _, ...row }) => ({
+    ...row,
+    changedAt: new Date(row.changedAt),
+    publishAt: at(row.publishAt),
+    withdrawAt: at(row.withdrawAt),
+  }));
+  return { rows: dated, total, stages };
 }
 
 async function countTable(db: Db, where: SQL): Promise<number> {

@@ -26,9 +26,9 @@ export interface Change {
   settings: SiteSettings;
 }
 
-type Row = typeof listing.$inferSelect;
+export type Row = typeof listing.$inferSelect;
 /** A listing that is being changed, with what of a copy nobody looked at yet. */
-type Locked = Row & { unlooked: Unlooked };
+export type Locked = Row & { unlooked: Unlooked };
 
 async function lock(tx: Db, id: string): Promise<Locked> {
   // One question for both: each costs as much as a row does.
@@ -187,16 +187,42 @@ async function textPictureRows(
   return [...there.keys()].map((pictureId, i) => ({ listingId, copy, position: PICTURE_AT.text + i, pictureId }));
 }
 
-/** Publishes the working copy: readers see it from now on. Proof must not stop it. */
-export async function publishListing(tx: Db, id: string, revision: number, change: Change): Promise<Row> {
+const NO_WITHDRAWAL = { withdrawAt: null, scheduledBy: '' } as const;
+
+/** A listing that is about to be changed as a whole: by somebody who may, as they saw it last. */
+export async function lockForChange(tx: Db, id: string, revision: number, by: Actor): Promise<Locked> {
   const row = await lock(tx, id);
-  if (!mayEdit(change.by, row)) throw refused('This listing belongs to somebody else; ask an editor.');
-  if (change.by.role === 'contributor') throw refused('Publishing needs a decision of an editor: send it for review.');
+  if (!mayEdit(by, row)) throw refused('This listing belongs to somebody else; ask an editor.');
   if (row.revision !== revision) throw await conflict(tx, row);
+  return row;
+}
+
+/** Throws what keeps a listing from going out: Proof's stops, and a copy that nobody looked at. */
+export function checkPublishable(row: Locked, change: Change): void {
   refuseUnlooked(row.unlooked);
   refuseWhatStops(row.working, change);
+}
+
+/** Another stage or other times, with their version; readers' copies are not this function's matter. */
+export function changeStage(tx: Db, row: Row, values: Partial<Row>, change: Change, what: string): Promise<Row> {
+  return update(tx, row, values, change, what);
+}
+
+/** Publishes the working copy: readers see it from now on. Proof must not stop it. */
+export async function publishListing(tx: Db, id: string, revision: number, change: Change, { keepWithdrawal = false } = {}): Promise<Row> {
+  const row = await lockForChange(tx, id, revision, change.by);
+  if (change.by.role === 'contributor') throw refused('Publishing needs a decision of an editor: send it for review.');
+  checkPublishable(row, change);
   await writePublished(tx, row, change);
-  return update(tx, row, { stage: 'published', edited: false }, change, row.stage === 'published' ? 'published changes' : 'published');
+  // Out now: whatever was set for its going out is done. A time to come down stays, where it was to go out by itself or is out already.
+  const times = { publishAt: null, scheduleWrong: '', ...(keepWithdrawal || row.stage === 'published' ? {} : NO_WITHDRAWAL) };
+  return update(
+    tx,
+    row,
+    { stage: 'published', edited: false, ...times },
+    change,
+    row.stage === 'published' ? 'published changes' : 'published',
+  );
 }
 
 function stoppingNotes(content: ListingContent, { now, settings }: Change): ProofNote[] {
@@ -307,7 +333,8 @@ export async function moveToStage(tx: Db, id: string, stage: 'draft' | 'in-revie
   if (row.stage === stage) return row;
   await removePublished(tx, id);
   const words = { draft: 'made a draft', 'in-review': 'sent for review', withdrawn: 'withdrawn', binned: 'binned' };
-  return update(tx, row, { stage, edited: false }, change, words[stage]);
+  const times = { publishAt: null, withdrawAt: null, scheduledBy: '', scheduleWrong: '' };
+  return update(tx, row, { stage, edited: false, ...times }, change, words[stage]);
 }
 
 /** Changes a listing's web address; the old one redirects from now on. */

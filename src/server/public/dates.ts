@@ -34,13 +34,15 @@ export interface PublicDate {
   elsewhere: boolean;
   attendance: Attendance;
   picture_id: string | null;
+  /** the last day on which its listing stands on top of lists */
+  on_top_until: Day | null;
 }
 
 const COLUMNS = sql.raw(`
   o.listing_id, p.address as listing, o.address as date, o.original, p.title, p.short_title, p.summary,
   o.start_day, o.start_minute, o.end_day, o.end_minute, o.last_day,
   case when p.standing <> 'going-ahead' then p.standing else coalesce(o.standing, 'going-ahead') end as standing,
-  o.note, o.moved, p.headline, p.free, p.cost, p.category_id, coalesce(o.venue_id, p.venue_id) as venue_id, o.venue_id is not null as elsewhere, p.attendance, p.picture_id`);
+  o.note, o.moved, p.headline, p.on_top_until, p.free, p.cost, p.category_id, coalesce(o.venue_id, p.venue_id) as venue_id, o.venue_id is not null as elsewhere, p.attendance, p.picture_id`);
 
 export interface Span {
   from: Day;
@@ -171,6 +173,29 @@ export async function readListPage(db: Db, from: Day, count: number, filters: Fi
   // One day alone fills more than a page: it is shown whole all the same.
   if (!whole.length) return { dates: all.filter((d) => d.start_day <= day), later: day + 1 };
   return { dates: whole, later: day };
+}
+
+/** So many stand on top at once, the soonest of them. */
+const MOST_ON_TOP = 6;
+
+/** The next date of each listing that is kept on top of lists today. */
+export function readOnTop(db: Db, today: Day, filters: Filters, found: Lookup): Promise<PublicDate[]> {
+  const where = sql.join(
+    [sql`${PUBLIC} and p.on_top_until >= ${today} and o.last_day >= ${today}`, ...conditions(filters, found)],
+    sql` and `,
+  );
+  return jsonRows(
+    db,
+    sql`select * from (select distinct on (o.listing_id) ${COLUMNS} ${tablesFor(filters)} where ${where}
+      order by o.listing_id, o.start_day, o.start_minute nulls first) q order by start_day, start_minute nulls first, title limit ${MOST_ON_TOP}`,
+  );
+}
+
+/** The same of dates that are there already. */
+export function onTopOf(dates: readonly PublicDate[], today: Day): PublicDate[] {
+  const first = new Map<string, PublicDate>();
+  for (const date of dates) if ((date.on_top_until ?? -1) >= today && !first.has(date.listing)) first.set(date.listing, date);
+  return [...first.values()].slice(0, MOST_ON_TOP);
 }
 
 /** Where the page before begins: the day from which about `count` dates come before `from`; undefined when there are none. */

@@ -4,6 +4,7 @@ import { Redo2, Undo2 } from 'lucide-react';
 import type { EditorStart } from '@/core/listing/editor';
 import type { OtherEditor } from '../use-edits';
 import type { Listing } from '../use-listing';
+import { sayTimes } from './ByTime';
 
 interface HeadProps {
   listing: Listing;
@@ -14,7 +15,7 @@ interface HeadProps {
 }
 
 export function Head({ listing, start, stopped, onCopy, others }: HeadProps) {
-  const { content, server, dirty, busy, note, keptAt, save, act } = listing;
+  const { content, server, dirty, busy, note, save, act } = listing;
   const isPublic = server.stage === 'published';
   const preview = async (): Promise<void> => {
     // The window opens with the click; the page comes once the copy is saved.
@@ -34,17 +35,7 @@ export function Head({ listing, start, stopped, onCopy, others }: HeadProps) {
     <div className="editor-head">
       <h1>{content.title.trim() || 'New listing'}</h1>
       <span className={`stage ${server.stage}`}>{STAGE_WORDS[server.stage]}</span>
-      <span className="small quiet">
-        {busy
-          ? 'Saving …'
-          : dirty
-            ? keptAt
-              ? 'kept, not saved yet'
-              : 'not saved yet'
-            : server.edited
-              ? 'saved; readers do not see the changes yet'
-              : ''}
-      </span>
+      <Standing listing={listing} start={start} />
       {note && (
         <span className={`small ${note.tone === 'bad' ? 'red' : ''}`} role={note.tone === 'bad' ? 'alert' : undefined} data-note>
           {note.text} {note.link && <a href={note.link.href}>{note.link.text}</a>}
@@ -119,5 +110,24 @@ function Others({ others }: { others: readonly OtherEditor[] }) {
     <span className="small amber" role="status">
       {others.map(({ name, typing }) => `${name} has it open too${typing ? ' and is changing it' : ''}`).join('; ')}
     </span>
+  );
+}
+
+/** What is set for it, what went wrong with that, and whether what is typed is saved. */
+function Standing({ listing, start }: Pick<HeadProps, 'listing' | 'start'>) {
+  const { server, dirty, busy, keptAt } = listing;
+  const times = sayTimes(server.times, start.site.style);
+  const typed = keptAt ? 'kept, not saved yet' : 'not saved yet';
+  const saved = server.edited ? 'saved; readers do not see the changes yet' : '';
+  return (
+    <>
+      {times && <span className="small">{times}</span>}
+      {server.scheduleWrong && (
+        <span className="small red" role="alert">
+          It was to go out and did not: {server.scheduleWrong}
+        </span>
+      )}
+      <span className="small quiet">{busy ? 'Saving …' : dirty ? typed : saved}</span>
+    </>
   );
 }

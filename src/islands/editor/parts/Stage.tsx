@@ -3,8 +3,11 @@ import { useEffect, useState } from 'react';
 import { STANDINGS } from '@/core/recurrence/model';
 import { webAddress } from '@/core/text/text';
 import type { EditorStart } from '@/core/listing/editor';
+import { isoDay } from '@/core/day/day';
+import { DayField } from '../../fields/DayField';
 import { Check, Select, Text } from '../../fields/fields';
 import type { Listing } from '../use-listing';
+import { ByTime } from './ByTime';
 import type { PartProps } from './part';
 
 const STANDING_WORDS = {
@@ -39,11 +42,13 @@ export function StagePart({ listing, start, error }: { listing: Listing; start: 
             />
           )}
         </div>
+        <OnTop content={content} setContent={setContent} today={start.site.today} />
         <Check
           label="By address only: in no list, feed or search engine"
           checked={content.visibility === 'address-only'}
           onChange={(on) => setContent({ visibility: on ? 'address-only' : 'public' })}
         />
+        {start.mayPublish && <ByTime listing={listing} start={start} error={error} />}
         {server.id && (
           <div className="row">
             <div style={{ flex: '1 1 260px' }}>
@@ -60,7 +65,7 @@ export function StagePart({ listing, start, error }: { listing: Listing; start: 
               type="button"
               className="button"
               disabled={busy || address === server.address}
-              onClick={() => void act('address', address)}
+              onClick={() => void act('address', { address })}
             >
               Change the address
             </button>
@@ -102,5 +107,21 @@ export function StagePart({ listing, start, error }: { listing: Listing; start: 
         )}
       </div>
     </section>
+  );
+}
+
+/** Lists that begin today show it first, until a day. */
+function OnTop({ content, setContent, today }: Pick<PartProps, 'content' | 'setContent'> & { today: number }) {
+  return (
+    <div className="row">
+      <Check
+        label="On top of lists until a day"
+        checked={content.onTopUntil !== null}
+        onChange={(on) => setContent({ onTopUntil: on ? isoDay(today + 14) : null })}
+      />
+      {content.onTopUntil !== null && (
+        <DayField label="Last day on top" value={content.onTopUntil} onChange={(onTopUntil) => setContent({ onTopUntil })} />
+      )}
+    </div>
   );
 }

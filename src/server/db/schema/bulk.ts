@@ -24,6 +24,8 @@ export interface BulkBefore {
   working: ListingContent;
   /** what readers saw; null when nothing */
   published: ListingContent | null;
+  /** when it was to go out and come down, ISO instants */
+  times?: { publishAt: string | null; withdrawAt: string | null; by: string };
 }
 
 export const bulkItem = pgTable(

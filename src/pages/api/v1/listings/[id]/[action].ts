@@ -2,21 +2,28 @@
 import { z } from 'zod';
 import { eq } from 'drizzle-orm';
 import { user } from '@/server/db/schema';
+import { NO_TIMES } from '@/core/listing/times';
 import { jsonEndpoint } from '@/server/http/endpoint';
 import { idOf } from '@/server/http/params';
 import { Problem } from '@/server/http/problem';
 import { sendForReview } from '@/server/intake/write';
+import { setTimes, timesInput, timesOf } from '@/server/listings/times';
 import { changeAddress, moveToStage, publishListing } from '@/server/listings/write';
 
-const input = z.object({ revision: z.number().int().min(1), address: z.string().max(200).optional() });
+const input = z.object({
+  revision: z.number().int().min(1),
+  address: z.string().max(200).optional(),
+  times: timesInput.pick({ publishAt: true, withdrawAt: true }).optional(),
+});
 
-export const POST = jsonEndpoint(input, async ({ tx, actor, input: { revision, address }, change, context }) => {
+export const POST = jsonEndpoint(input, async ({ tx, actor, input: { revision, address, times }, change, context }) => {
   const id = idOf(context.params.id, 'listing');
   const run = {
     publish: () => publishListing(tx, id, revision, change),
     withdraw: () => moveToStage(tx, id, 'withdrawn', change),
     bin: () => moveToStage(tx, id, 'binned', change),
     restore: () => moveToStage(tx, id, 'draft', change),
+    times: () => setTimes(tx, id, { revision, ...(times ?? NO_TIMES) }, change),
     address: () => changeAddress(tx, id, address ?? '', change),
     review: async () => {
       const [me] = await tx
@@ -29,5 +36,7 @@ export const POST = jsonEndpoint(input, async ({ tx, actor, input: { revision, a
   }[context.params.action ?? ''];
   if (!run) throw new Problem(404, 'There is no such action.');
   const row = await run();
-  return row ? { revision: row.revision, address: row.address, stage: row.stage, edited: row.edited } : { stage: 'in-review' };
+  if (!row) return { stage: 'in-review' };
+  const { address: now, stage, edited, scheduleWrong } = row;
+  return { revision: row.revision, address: now, stage, edited, scheduleWrong, times: timesOf(row, change.settings) };
 });

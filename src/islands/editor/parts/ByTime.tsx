@@ -1,0 +1,107 @@
+/** When it goes out and comes down by itself, by the site's clock. */
+import { useEffect, useState } from 'react';
+import type { EditorStart } from '@/core/listing/editor';
+import { partsOf, readTimes, type Times } from '@/core/listing/times';
+import { parseIsoDay } from '@/core/day/day';
+import { wallToInstant } from '@/core/day/zone';
+import { sayWhen } from '@/core/phrase/format';
+import { isoWall, parseIsoWall } from '@/core/day/wall';
+import { ClockField } from '../../fields/ClockField';
+import { DayField } from '../../fields/DayField';
+import { Check } from '../../fields/fields';
+import type { Listing } from '../use-listing';
+import type { PartProps } from './part';
+
+const MORNING = 540;
+
+interface ByTimeProps {
+  listing: Listing;
+  start: EditorStart;
+  error: PartProps['error'];
+}
+
+export function ByTime({ listing, start, error }: ByTimeProps) {
+  const { server, act, busy, dirty } = listing;
+  const { site } = start;
+  const [times, setTimes] = useState<Times>(server.times);
+  useEffect(() => setTimes(server.times), [server.times]);
+  const isPublic = server.stage === 'published';
+  const said = readTimes(times, {
+    now: wallToInstant(site.zone, { day: site.today, minute: site.minute }),
+    zone: site.zone,
+    isPublic,
+  });
+  const problem = (field: keyof Times): string | undefined =>
+    error(field) ?? ('problems' in said ? said.problems.find((p) => p.field === field)?.message : undefined);
+  const same = times.publishAt === server.times.publishAt && times.withdrawAt === server.times.withdrawAt;
+  return (
+    <fieldset className="plain-set by-time">
+      <legend>By itself</legend>
+      {/* Changes of what is out already can wait for a time; with none there is nothing to go out. */}
+      {(!isPublic || server.edited || dirty || times.publishAt) && (
+        <TimeRow
+          label={isPublic ? 'Its changes go out by themselves' : 'Goes out by itself'}
+          value={times.publishAt}
+          onChange={(publishAt) => setTimes((before) => ({ ...before, publishAt }))}
+          error={problem('publishAt')}
+          site={site}
+        />
+      )}
+      <TimeRow
+        label="Comes down by itself"
+        value={times.withdrawAt}
+        onChange={(withdrawAt) => setTimes((before) => ({ ...before, withdrawAt }))}
+        error={problem('withdrawAt')}
+        site={site}
+      />
+      {!same && (
+        <div className="row">
+          <button type="button" className="button" disabled={busy || 'problems' in said} onClick={() => void act('times', { times })}>
+            {times.publishAt || times.withdrawAt ? 'Set these times' : 'Take the times off'}
+          </button>
+          <button type="button" className="button" onClick={() => setTimes(server.times)}>
+            Not now
+          </button>
+        </div>
+      )}
+      <span className="hint">Times of {site.zone.split('/').at(-1)?.replace('_', ' ')}. Proof looks again when the time has come.</span>
+    </fieldset>
+  );
+}
+
+interface TimeRowProps {
+  label: string;
+  value: string | null;
+  onChange: (value: string | null) => void;
+  error: string | undefined;
+  site: EditorStart['site'];
+}
+
+function TimeRow({ label, value, onChange, error, site }: TimeRowProps) {
+  const { day, minute } = partsOf(value);
+  const change = (nextDay: string, nextMinute: number | null): void => {
+    const parsed = parseIsoDay(nextDay);
+    if (parsed !== undefined) onChange(isoWall({ day: parsed, minute: nextMinute ?? MORNING }));
+  };
+  const tomorrow = isoWall({ day: site.today + 1, minute: MORNING });
+  return (
+    <div className="row">
+      <Check label={label} checked={value !== null} onChange={(on) => onChange(on ? tomorrow : null)} />
+      {value !== null && (
+        <>
+          <DayField label="Day" value={day} onChange={(next) => change(next, minute)} error={error} />
+          <ClockField label="Time" value={minute} onChange={(next) => change(day, next)} hours={site.style.hours} />
+        </>
+      )}
+    </div>
+  );
+}
+
+/** What is set, in one line; empty when nothing is. */
+export function sayTimes({ publishAt, withdrawAt }: Times, style: EditorStart['site']['style']): string {
+  const say = (text: string): string => {
+    const wall = parseIsoWall(text);
+    return wall ? sayWhen(wall, null, style) : text;
+  };
+  return [publishAt ? `goes out ${say(publishAt)}` : '', withdrawAt ? `comes down ${say(withdrawAt)}` : ''].filter(Boolean).join(', ');
+}
