@@ -14,14 +14,22 @@ export interface Booking {
   venueId: string;
 }
 
+/** [from, to) in minutes since 1970-01-01 */
+export type Minutes = readonly [from: number, to: number];
+
 /** The span of a date in minutes since 1970-01-01, [from, to); a date whose end is not said takes a minute, a whole day all of it. */
-function spanOf(start: Wall, end: Wall | null): [number, number] {
+function spanOf(start: Wall, end: Wall | null): Minutes {
   const at = (wall: Wall): number => wall.day * 1440 + (wall.minute ?? 0);
   if (start.minute === null) return [at(start), end ? at(end) : at(start) + 1440];
   return [at(start), Math.max(at(start) + 1, end ? at(end) : 0)];
 }
 
-const widened = ([from, to]: [number, number], margin: number): [number, number] => [from - margin, to + margin];
+const widened = ([from, to]: Minutes, margin: number): Minutes => [from - margin, to + margin];
+
+/** The time that dates need, with a margin on both sides. */
+export function spansOf(dates: readonly Occurrence[], margin: number): Minutes[] {
+  return dates.map(({ start, end }) => widened(spanOf(start, end), margin));
+}
 
 /**
  * The bookings that each date clashes with, by its key. Both lists may be long: one pass over each, in order of their start.
@@ -71,7 +79,7 @@ export function clashesByVenue(
 }
 
 /** The first of sorted spans that begins at or after a minute. */
-function firstFrom(spans: readonly { span: [number, number] }[], minute: number): number {
+function firstFrom(spans: readonly { span: Minutes }[], minute: number): number {
   let low = 0;
   let high = spans.length;
   while (low < high) {

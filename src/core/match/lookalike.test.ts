@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { doubles, type Pair } from '../../../tests/support/doubles';
 import { dayOf } from '../day/day';
-import { LOOKALIKE, likenessOf, type Sighting, timeLikeness, titleLikeness } from './lookalike';
+import { LOOKALIKE, likenessOf, mayBeAlike, type Sighting, timeLikeness, titleLikeness } from './lookalike';
 import { weightsFrom } from './names';
 import { TitleIndex } from './title-index';
 
@@ -70,6 +70,14 @@ describe('lookalikes', () => {
   it('are alike either way', () => {
     const weigh = weightsFrom(doubles(5, 300).map((p) => p.a.title));
     for (const { a, b } of doubles(5, 300)) expect(likenessOf(a, b, weigh).likeness).toBeCloseTo(likenessOf(b, a, weigh).likeness, 9);
+  });
+  it('are looked at closely whenever they could be one by their titles', () => {
+    const pairs = doubles(77, 1500);
+    const weigh = weightsFrom(pairs.flatMap((p) => [p.a.title, p.b.title]));
+    const alike = pairs.filter(({ a, b }) => likenessOf(a, b, weigh).likeness >= LOOKALIKE);
+    expect(alike.length).toBeGreaterThan(300);
+    expect(alike.filter(({ a, b }) => !mayBeAlike(a.title, b.title, weigh))).toEqual([]);
+    expect(pairs.filter(({ a, b }) => mayBeAlike(a.title, b.title, weigh)).length).toBeLessThan(pairs.length * 0.9);
   });
   it('are none without dates, and none with opposed words', () => {
     expect(likenessOf(one({ dates: [] }), one(), weight).likeness).toBeLessThan(LOOKALIKE);

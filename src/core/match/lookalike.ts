@@ -133,6 +133,12 @@ function placeLikeness(a: Sighting, b: Sighting): number {
   return best < 0.5 ? 0 : best;
 }
 
+/** Could they be one event, by their titles alone? What says no here is none whatever its time, place and people are. */
+export function mayBeAlike(a: string, b: string, weight: WordWeight): boolean {
+  const title = titleLikeness(a, b, weight);
+  return title >= LEAST_TITLE && WEIGHTS.title * title + WEIGHTS.time + WEIGHTS.place + WEIGHTS.people >= LOOKALIKE;
+}
+
 /** How likely two listings are one event, and why. */
 export function likenessOf(a: Sighting, b: Sighting, weight: WordWeight): Alike {
   const title = titleLikeness(a.title, b.title, weight);

@@ -8,6 +8,7 @@ import { beginningLikeness, tellingWords, wordLikeness } from './words';
 export class TitleIndex {
   /** the words of each title */
   readonly #words = new Map<string, readonly string[]>();
+  readonly #titles = new Map<string, string>();
   /** who has a word */
   readonly #having = new Map<string, Set<string>>();
   /** the words that occur, by their first letter and length: a word with a slip is nearly always in one of a few */
@@ -22,6 +23,7 @@ export class TitleIndex {
     this.delete(id);
     const words = [...new Set(tellingWords(title))];
     this.#words.set(id, words);
+    this.#titles.set(id, title);
     for (const word of words) {
       const having = this.#having.get(word);
       if (having) having.add(id);
@@ -46,6 +48,7 @@ export class TitleIndex {
       }
     }
     this.#words.delete(id);
+    this.#titles.delete(id);
   }
 
   /** log(1 + all / those with the word) */
@@ -99,6 +102,10 @@ export class TitleIndex {
       .sort((a, b) => b[1] - a[1] || (a[0] < b[0] ? -1 : 1))
       .slice(0, most)
       .map(([id]) => id);
+  }
+
+  title(id: string): string {
+    return this.#titles.get(id) ?? '';
   }
 
   words(id: string): readonly string[] {

@@ -1,6 +1,7 @@
 /** What else happens in some venues: dates of listings that are published or being prepared, by the site's clock. */
 import { type SQL, sql } from 'drizzle-orm';
 import type { Day } from '@/core/day/day';
+import type { Minutes } from '@/core/listing/clashes';
 import type { BookingRow } from '@/core/listing/editor';
 import type { Db } from '../db/client';
 import { shown } from '../jobs/hidden';
@@ -13,23 +14,38 @@ export interface BookingQuery {
   /** the listing that asks */
   not: string | null;
   from: Day;
-  /** only dates that may touch these days; absent = all from then on */
-  days?: readonly Day[] | undefined;
+  /** only dates that may meet one of these; absent = all from then on */
+  spans?: readonly Minutes[] | undefined;
 }
 
-/** Dates that begin on one of the days, or beside one, and those that take several days. */
-function near(days: readonly Day[] | undefined): SQL {
-  if (!days) return sql`true`;
-  const all = JSON.stringify([...new Set(days.flatMap((day) => [day - 1, day, day + 1]))]);
-  return sql`(o.last_day > o.start_day or o.start_day = any(array(select json_array_elements_text(${all}::json)::int)))`;
+/**
+ * Dates that may meet one of the spans: those on its days between the earliest and the latest hour of all, and those that take a night,
+ * a whole day or several. A few too many, so that the database need not compare each with each; who asks compares exactly.
+ */
+function near(spans: readonly Minutes[] | undefined): SQL {
+  if (!spans) return sql`true`;
+  const days = new Set<Day>();
+  let [early, late] = [DAY, 0];
+  for (const [from, to] of spans) {
+    const [first, last] = [Math.floor(from / DAY), Math.floor((to - 1) / DAY)];
+    for (let day = first; day <= Math.min(last, first + MOST_SPAN); day++) days.add(day);
+    early = Math.min(early, last > first ? 0 : from - first * DAY);
+    late = Math.max(late, last > first ? DAY : to - first * DAY);
+  }
+  const all = JSON.stringify([...days]);
+  return sql`(o.start_minute is null or o.end_day > o.start_day
+    or (o.start_minute < ${late} and coalesce(o.end_minute, o.start_minute + 1) > ${early} and o.start_day = any(array(select json_array_elements_text(${all}::json)::int))))`;
 }
+const DAY = 1440;
+/** Of something that takes longer, so many days are compared. */
+const MOST_SPAN = 62;
 
 /**
  * Dates from a day on that take space in any of these venues, once for each: those of a hall take space in its rooms and the
  * other way about. Withdrawn and binned listings and cancelled
  * dates take no room; a date that is elsewhere takes room there and none where its listing usually is.
  */
-export async function readBookings(db: Db, { venueIds, not, from, days }: BookingQuery): Promise<BookingRow[]> {
+export async function readBookings(db: Db, { venueIds, not, from, spans }: BookingQuery): Promise<BookingRow[]> {
   if (!venueIds.length) return [];
   const asked = sql.join(
     venueIds.map((id) => sql`(${id}::uuid)`),
@@ -41,24 +57,34 @@ export async function readBookings(db: Db, { venueIds, not, from, days }: Bookin
     join venue v on v.id = a.venue
     join venue s on s.id = v.id or s.parent_id = v.id or s.id = v.parent_id`;
   const result = (await db.execute(sql`
+    -- Dates first, contents last: of a listing with no date that could meet, nothing is read.
+    with d as materialized (
+      select k.asked, k.venue, k.listing_id, o.*
+      from (
+        select distinct asked.asked, asked.venue, k.listing_id from (${spaces}) as asked
+        join listing_link k on k.venue_id = asked.venue and k.listing_id is distinct from ${not}::uuid
+      ) k
+      -- One listing's dates after the other's: the planner would rather go through all dates there are.
+      cross join lateral (
+        select o.start_day, o.start_minute, o.end_day, o.end_minute, o.venue_id from occurrence o
+        where o.listing_id = k.listing_id and o.last_day >= ${from} and ${near(spans)} and coalesce(o.standing, '') not in ('cancelled', 'postponed')
+        offset 0
+      ) o
+    ), l as materialized (
+      -- The copy that counts says whether it is in the venue itself; once for each listing, not for every date.
+      select l.id, l.title, x.venue, coalesce(p.content, l.working)->'venueIds' @> to_jsonb(array[x.venue]) as own
+      from (select distinct listing_id, venue from d) x
+      join listing l on l.id = x.listing_id
+      left join published p on p.listing_id = l.id
+      where ${shown(sql.raw('l.job_id'))} and l.stage not in ('withdrawn', 'binned')
+        and l.working->>'attendance' <> 'online' and l.working->>'standing' <> 'cancelled'
+    )
     select coalesce(json_agg(json_build_array(title, listing_id, start_day, start_minute, end_day, end_minute, venue)), '[]')::text as list
     from (
-      select h.title, o.listing_id, o.start_day, o.start_minute, o.end_day, o.end_minute, h.asked as venue
-      from (
-        -- Whether the listing itself is there is found out once for each, not for every date.
-        select l.id, l.title, asked.asked, asked.venue, coalesce(p.content, l.working)->'venueIds' @> to_jsonb(array[asked.venue]) as own
-        from (${spaces}) as asked
-        join listing_link k on k.venue_id = asked.venue
-        join listing l on l.id = k.listing_id and k.copy = case when l.stage = 'published' then 'published' else 'working' end
-        left join published p on p.listing_id = l.id
-        where ${shown(sql.raw('l.job_id'))} and l.stage not in ('withdrawn', 'binned') and l.id is distinct from ${not}::uuid
-          and l.working->>'attendance' <> 'online' and l.working->>'standing' <> 'cancelled'
-        offset 0
-      ) h
-      join occurrence o on o.listing_id = h.id
-      where o.last_day >= ${from} and ${near(days)} and coalesce(o.standing, '') not in ('cancelled', 'postponed')
-        and case when o.venue_id is null then h.own else o.venue_id = h.venue end
-      order by o.start_day limit ${MOST}
+      select l.title, d.listing_id, d.start_day, d.start_minute, d.end_day, d.end_minute, d.asked as venue
+      from d join l on l.id = d.listing_id and l.venue = d.venue
+      where case when d.venue_id is null then l.own else d.venue_id = d.venue end
+      order by d.start_day limit ${MOST}
     ) q`)) as unknown as { rows: { list: string }[] };
   return JSON.parse(result.rows[0]?.list ?? '[]') as BookingRow[];
 }
@@ -68,7 +94,7 @@ export interface OrganizerQuery extends Omit<BookingQuery, 'venueIds'> {
 }
 
 /** Dates from a day on at which these people are needed; the organizer stands where a booking has its venue. */
-export async function readOrganizerBookings(db: Db, { organizerIds, not, from, days }: OrganizerQuery): Promise<BookingRow[]> {
+export async function readOrganizerBookings(db: Db, { organizerIds, not, from, spans }: OrganizerQuery): Promise<BookingRow[]> {
   if (!organizerIds.length) return [];
   const result = (await db.execute(sql`
     select coalesce(json_agg(json_build_array(title, listing_id, start_day, start_minute, end_day, end_minute, organizer_id)), '[]')::text as list
@@ -77,7 +103,7 @@ export async function readOrganizerBookings(db: Db, { organizerIds, not, from, d
       from listing_link k
       join listing l on l.id = k.listing_id and k.copy = case when l.stage = 'published' then 'published' else 'working' end
       join occurrence o on o.listing_id = l.id
-      where k.organizer_id in ${organizerIds} and o.last_day >= ${from} and ${near(days)} and coalesce(o.standing, '') not in ('cancelled', 'postponed')
+      where k.organizer_id in ${organizerIds} and o.last_day >= ${from} and ${near(spans)} and coalesce(o.standing, '') not in ('cancelled', 'postponed')
         and ${shown(sql.raw('l.job_id'))} and l.stage not in ('withdrawn', 'binned') and l.id is distinct from ${not}::uuid
         and l.working->>'standing' <> 'cancelled'
       order by o.start_day limit ${MOST}

@@ -3,9 +3,9 @@ import { and, inArray, ne, sql } from 'drizzle-orm';
 import type { Day } from '@/core/day/day';
 import type { Wall } from '@/core/day/wall';
 import { isoWall } from '@/core/day/wall';
-import { type Booking, bookingOf, clashesByVenue, clashesOf } from '@/core/listing/clashes';
+import { type Booking, bookingOf, clashesByVenue, clashesOf, spansOf } from '@/core/listing/clashes';
 import { type ListingContent, picturesOf, venuesOf } from '@/core/listing/content';
-import { LOOKALIKE, likenessOf, type Sighting } from '@/core/match/lookalike';
+import { LOOKALIKE, likenessOf, mayBeAlike, type Sighting } from '@/core/match/lookalike';
 import type { TitleIndex } from '@/core/match/title-index';
 import type { Clash, Lookalike } from '@/core/proof/around';
 import { comingDates, type ProofContext } from '@/core/proof/proof';
@@ -71,17 +71,8 @@ export async function fullContext(site: ProofSite, id: string | null, content: L
   };
 }
 
-/** The days that dates touch. */
-function daysOf(dates: readonly Occurrence[]): Day[] {
-  return dates.flatMap(({ start, end }) => {
-    const last = end ? Math.min(end.day, start.day + MOST_SPAN) : start.day;
-    return Array.from({ length: last - start.day + 1 }, (_, i) => start.day + i);
-  });
-}
 /** So many coming dates are looked at for clashes: most of a year of weekly ones. */
 const MOST_COMPARED = 40;
-/** Of something that takes longer, so many days are compared. */
-const MOST_SPAN = 62;
 
 /** Each listing that needs the same once, with the first date of ours that it meets. */
 function gathered(dates: readonly Occurrence[], met: ReadonlyMap<string, readonly Booking[]>): Clash[] {
@@ -101,8 +92,9 @@ const MOST_NAMED = 5;
 async function venueClashes(site: ProofSite, id: string | null, content: ListingContent, coming: readonly Occurrence[]): Promise<Clash[]> {
   const venueIds = content.attendance === 'online' || content.standing === 'cancelled' ? [] : venuesOf(content);
   if (!venueIds.length || !coming.length) return [];
-  const bookings = (await readBookings(site.db, { venueIds, not: id, from: site.now.day, days: daysOf(coming) })).map(bookingOf);
   const margins = new Map(venueIds.map((v) => [v, site.found.venue.get(v)?.setUpMinutes ?? 0]));
+  const spans = spansOf(coming, Math.max(...margins.values()));
+  const bookings = (await readBookings(site.db, { venueIds, not: id, from: site.now.day, spans })).map(bookingOf);
   return gathered(coming, clashesByVenue(coming, content.venueIds, bookings, margins));
 }
 
@@ -118,7 +110,7 @@ async function organizerClashes(
       organizerIds: content.organizerIds,
       not: id,
       from: site.now.day,
-      days: daysOf(coming),
+      spans: spansOf(coming, 0),
     })
   ).map(bookingOf);
   const all: (Clash & { organizer: string })[] = [];
@@ -153,7 +145,10 @@ async function lookalikes(
   coming: readonly Occurrence[],
 ): Promise<Pick<ProofContext, 'lookalikes' | 'sameTitle'>> {
   if (!content.title.trim()) return {};
-  const near = site.titles.near(content.title, MOST_CANDIDATES + 1).filter((other) => other !== id);
+  // Titles are compared before anything is asked: most that share a word are not it.
+  const near = site.titles
+    .near(content.title, MOST_CANDIDATES + 1)
+    .filter((other) => other !== id && mayBeAlike(content.title, site.titles.title(other), site.titles.weight));
   if (!near.length) return {};
   const candidates = await readCandidates(site.db, near, site.now.day);
   const mine = sighting(site.found, {
