@@ -164,7 +164,7 @@ export function demoListings(today: Day): DemoListing[] {
         timed(nthFrom(big + 20, SAT, 2), '20:00', '23:30', rule('monthly', { interval: 2, ...nths(SAT, 2) }), times(8)),
       ],
       cost: words('$8, children free'),
-      rest: { headline: true },
+      rest: { headline: true, onTopUntil: isoDay(t + 21) },
     },
     {
       title: 'Skiff Racing, heat 2',

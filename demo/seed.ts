@@ -1,6 +1,7 @@
 /** Fills an empty site with the Kittiwick Isles. Given the same day, it makes the same listings, texts and pictures. */
 import { eq } from 'drizzle-orm';
 import sharp from 'sharp';
+import { isoDay } from '@/core/day/day';
 import { emptyContent, type ListingContent } from '@/core/listing/content';
 import { instantToWall } from '@/core/day/zone';
 import type { Auth } from '@/server/accounts/auth';
@@ -10,6 +11,7 @@ import { makeFallback, saveCategory } from '@/server/categories/write';
 import type { Db } from '@/server/db/client';
 import { listing, setting, submission, user, version } from '@/server/db/schema';
 import { hashToken, newId, newToken } from '@/server/db/ids';
+import { setTimes } from '@/server/listings/times';
 import { type Change, createListing, publishListing } from '@/server/listings/write';
 import { BLANK_ORGANIZER, saveOrganizer } from '@/server/organizers/write';
 import { keepPicture } from '@/server/pictures/take-in';
@@ -98,12 +100,16 @@ async function seedPlaces(tx: Db, pictures: Map<string, string>): Promise<Omit<I
 
 async function seedPictures(db: Db, darkroom: Workshop, at: Date): Promise<Map<string, string>> {
   const ids = new Map<string, string>();
-  for (const scene of SCENES) {
-    const png = await sharp(Buffer.from(scene.draw())).png({ compressionLevel: 6 }).toBuffer();
-    const { picture } = await keepPicture(
-      { db, darkroom },
-      { bytes: png, name: `${scene.key}.png`, alt: scene.alt, credit: scene.credit, ownerId: null, at },
-    );
+  // Drawn here while the worker makes the sizes of those before.
+  const draw = (scene: (typeof SCENES)[number]): Promise<Buffer> =>
+    sharp(Buffer.from(scene.draw())).png({ compressionLevel: 1 }).toBuffer();
+  let drawn = draw(SCENES[0] as (typeof SCENES)[number]);
+  for (const [i, scene] of SCENES.entries()) {
+    const bytes = await drawn;
+    const next = SCENES[i + 1];
+    if (next) drawn = draw(next);
+    const words = { name: `${scene.key}.png`, alt: scene.alt, credit: scene.credit };
+    const { picture } = await keepPicture({ db, darkroom }, { bytes, ...words, ownerId: null, at });
     ids.set(scene.key, picture.id);
   }
   return ids;
@@ -200,4 +206,23 @@ async function seedDrafts(tx: Db, ids: Ids, by: Change['by'], now: Now, contribu
     change,
   );
   await tx.update(listing).set({ ownerId: contributorId }).where(eq(listing.id, draft.id));
+  const when = (days: number): string => isoDay(now.day + days);
+  const ferry = await createListing(
+    tx,
+    contentOf(
+      {
+        title: 'Summer Ferry Talk',
+        cat: 'talks',
+        venue: ['pilots'],
+        pic: 'ferry',
+        summary: 'The new crossing times, and why the last boat goes earlier.',
+        text: '<p>The harbour master brings the tables; you bring the questions.</p>',
+        when: [{ start: `${when(48)}T19:30`, length: { days: 0, minute: 1260 }, rule: null, limit: { kind: 'open' } }],
+      },
+      ids,
+    ),
+    change,
+  );
+  // It goes out with the timetable.
+  await setTimes(tx, ferry.id, { revision: ferry.revision, publishAt: `${when(12)}T09:00`, withdrawAt: null }, change);
 }

@@ -23,5 +23,5 @@ export function markHtml(category: CategoryView | undefined, named = false): str
 /** The drawing that a category has beside its name; nothing for most. */
 export function iconHtml(icon: string): string {
   const drawing = Object.hasOwn(ICONS, icon) ? ICONS[icon] : undefined;
-  return drawing ? `<svg class="icon" viewBox="0 0 24 24" aria-hidden="true">${drawing[1]}</svg>` : '';
+  return drawing ? `<svg class="drawing" viewBox="0 0 24 24" aria-hidden="true">${drawing[1]}</svg>` : '';
 }

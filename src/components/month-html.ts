@@ -136,7 +136,8 @@ function bandHtml({ date: { of }, lane, fromColumn, toColumn, opensBefore, opens
   return `<a class="${classes.filter(Boolean).join(' ')}" style="--lane:${lane};--span:${toColumn - fromColumn + 1}" href="${dateHref(of)}">${shownTitle(of)}<span class="hidden-words">${state(of)}</span></a>`;
 }
 
-function entryHtml(of: ShortDate, lines: 1 | 2, { found, style }: MonthInput): string {
+/** A date's line in a day: two lines while the day has room, one when it is full. */
+export function entryHtml(of: ShortDate, lines: 1 | 2, { found, style }: Pick<MonthInput, 'found' | 'style'>): string {
   const classes = `entry${lines === 2 ? ' two' : ''}${of.headline ? ' head' : ''}${of.moved ? ' moved' : ''}${GONE.has(of.standing) ? ' off' : ''}`;
   const time = of.start_minute === null ? '' : `<span class="t">${sayTime(of.start_minute, style)}</span>`;
   const said = state(of);

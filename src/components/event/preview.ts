@@ -1,9 +1,12 @@
 /** A working copy's dates and picture, as the event page takes them, without touching the index. */
-import type { ListingContent } from '@/core/listing/content';
+import { type ListingContent, SUMMARY_SHOWN } from '@/core/listing/content';
+import type { Standing } from '@/core/recurrence/model';
+import { plainText, shorten } from '@/core/text/text';
 import { horizonOf, indexRows } from '@/server/listings/date-index';
 import { type ListingPictures, readListingPictures } from '@/server/pictures/read';
 import type { ListingDate } from '@/server/public/listing';
-import { lookup } from '@/server/public/lookup';
+import type { PublicDate } from '@/server/public/dates';
+import { type Lookup, lookup } from '@/server/public/lookup';
 import type { Runtime } from '@/server/runtime';
 
 export interface Preview {
@@ -35,4 +38,24 @@ export async function previewOf(rt: Runtime, content: ListingContent): Promise<P
   const standIn = found.category.get(content.categoryIds[0] ?? '')?.pictureId;
   const pictures = await readListingPictures(rt.db, content, standIn);
   return { dates: dates.filter((d) => d.lastDay >= day), total: dates.length, pictures };
+}
+
+/** One date of a working copy as the sheets and lists of readers would have it. */
+export function publicDateOf(row: { id: string; address: string }, content: ListingContent, date: ListingDate, found: Lookup): PublicDate {
+  const categoryId = content.categoryIds[0] ?? found.categories.find((c) => c.fallback)?.id ?? '';
+  const summary = content.summary || shorten(plainText(content.text).replace(/\n+/g, ' '), SUMMARY_SHOWN.list);
+  const ownVenue = content.attendance === 'online' ? null : (content.venueIds[0] ?? null);
+  return {
+    ...{ listing_id: row.id, listing: row.address, date: date.address, original: date.original, summary },
+    ...{ title: content.title, short_title: content.shortTitle, headline: content.headline, cost: content.cost },
+    ...{ start_day: date.startDay, start_minute: date.startMinute, end_day: date.endDay, end_minute: date.endMinute },
+    ...{ last_day: date.lastDay, note: date.note, moved: date.moved, elsewhere: date.venueId !== null },
+    standing: content.standing !== 'going-ahead' ? content.standing : ((date.standing as Standing | null) ?? 'going-ahead'),
+    free: content.cost.kind === 'free',
+    category_id: categoryId,
+    venue_id: date.venueId ?? ownVenue,
+    attendance: content.attendance,
+    picture_id: content.pictureId,
+    on_top_until: null,
+  };
 }

@@ -41,7 +41,7 @@ export default function Entry({ start }: { start: EntryStart }) {
     setMade(outcome.value.made);
   };
   return (
-    <section className="entry" aria-label="Lines">
+    <section className="entry-page" aria-label="Lines">
       <div className="field">
         <label htmlFor="lines">A line for each listing; a whole mail may be pasted</label>
         <textarea

@@ -1,0 +1,100 @@
+/** What the Desk's "Go to" finds: pages, things to do, listings, venues, organizers, categories; only what this person may open. */
+import { and, inArray, ne } from 'drizzle-orm';
+import { STAGE_WORDS } from '@/core/listing/content';
+import { ranked } from '@/core/match/go';
+import { sayDay } from '@/core/phrase/format';
+import { type Actor, editsAll } from '../accounts/roles';
+import { listing } from '../db/schema';
+import { mayUse, whoMay } from '../http/access';
+import { titlesOf } from '../proof/titles';
+import { lookup } from '../public/lookup';
+import type { Runtime } from '../runtime';
+import { styleOf } from '../site/settings';
+
+export interface Goal {
+  kind: 'page' | 'deed' | 'listing' | 'venue' | 'organizer' | 'category';
+  name: string;
+  /** what else tells it apart */
+  more: string;
+  href: string;
+}
+
+interface Known extends Goal {
+  also: string;
+  /** its route in the table of who may use what */
+  route: string;
+}
+const page = (name: string, href: string, also = '', route = href): Known => ({ kind: 'page', name, more: 'page', href, also, route });
+const deed = (name: string, href: string, also: string, route: string): Known => ({ kind: 'deed', name, more: 'begin', href, also, route });
+
+const KNOWN: readonly Known[] = [
+  deed('Type a listing', '/desk/listings/new', 'new add event', '/desk/listings/new'),
+  page('Listings', '/desk/listings', 'table events'),
+  page('Intake', '/desk/intake', 'waiting submitted decide'),
+  page('Proof', '/desk/proof', 'open matters checks'),
+  page('Pictures', '/desk/pictures', 'library images'),
+  page('Venues', '/desk/venues', 'halls places'),
+  page('Organizers', '/desk/organizers', 'people clubs'),
+  page('Categories', '/desk/categories', 'kinds marks legend'),
+  page('Tags', '/desk/tags'),
+  page('Bring in', '/desk/bring-in', 'import file calendar table'),
+  page('The bin', '/desk/listings?stage=binned', 'removed restore', '/desk/listings'),
+  page('People', '/desk/people', 'accounts invite team'),
+  page('Mail tray', '/desk/mail', 'letters outbox'),
+  page('Set-up', '/desk/set-up', 'settings zone red-letter days horizon'),
+  deed('Add a venue', '/desk/venues/new', 'new hall place', '/desk/venues/[id]'),
+  deed('Add an organizer', '/desk/organizers/new', 'new club', '/desk/organizers/[id]'),
+  deed('Add a category', '/desk/categories/new', 'new kind', '/desk/categories/[id]'),
+  page('What readers see', '/', 'site public calendar', '/'),
+];
+
+const MOST = { known: 5, listings: 6, places: 4 } as const;
+
+/** The best of each sort; with nothing typed, the pages. */
+export async function findGoals(rt: Pick<Runtime, 'db' | 'contentRevision' | 'settings'>, actor: Actor, typed: string): Promise<Goal[]> {
+  const mine = KNOWN.filter(({ route }) => mayUse(whoMay(route) ?? [], actor, false));
+  const bare = ({ kind, name, more, href }: Goal): Goal => ({ kind, name, more, href });
+  if (!typed.trim()) return mine.map(bare);
+  const goals: Goal[] = ranked(typed, mine, MOST.known).map(bare);
+  goals.push(...(await findListings(rt, actor, typed)));
+  if (!editsAll(actor)) return goals;
+  const found = await lookup(rt);
+  const places = [
+    ...found.venues.map((v): Goal => ({ kind: 'venue', name: v.name, more: v.town, href: `/desk/venues/${v.id}` })),
+    ...found.organizers.map((o): Goal => ({ kind: 'organizer', name: o.name, more: '', href: `/desk/organizers/${o.id}` })),
+    ...found.categories.map((c): Goal => ({ kind: 'category', name: c.name, more: '', href: `/desk/categories/${c.id}` })),
+  ];
+  goals.push(
+    ...ranked(
+      typed,
+      places.map((p) => ({ ...p, also: p.more })),
+      MOST.places,
+    ).map(bare),
+  );
+  return goals;
+}
+
+async function findListings(rt: Pick<Runtime, 'db' | 'contentRevision' | 'settings'>, actor: Actor, typed: string): Promise<Goal[]> {
+  // More than are shown: a contributor's own are among them.
+  const ids = (await titlesOf(rt.db, rt.contentRevision())).search(typed, editsAll(actor) ? MOST.listings : 200);
+  if (!ids.length) return [];
+  const rows = await rt.db
+    .select({ id: listing.id, title: listing.title, stage: listing.stage, nextDay: listing.nextDay, ownerId: listing.ownerId })
+    .from(listing)
+    .where(and(inArray(listing.id, [...ids]), ne(listing.stage, 'binned')));
+  const style = styleOf(rt.settings());
+  return ids
+    .flatMap((id) => rows.find((row) => row.id === id && (editsAll(actor) || row.ownerId === actor.id)) ?? [])
+    .slice(0, MOST.listings)
+    .map((row) => ({
+      kind: 'listing',
+      name: row.title || 'Without a title',
+      more: [
+        STAGE_WORDS[row.stage].toLowerCase(),
+        row.nextDay === null ? '' : sayDay(row.nextDay, style, { weekday: 'short', month: 'short' }),
+      ]
+        .filter(Boolean)
+        .join(', '),
+      href: `/desk/listings/${row.id}`,
+    }));
+}
