@@ -22,6 +22,7 @@ import { saveVenue } from '@/server/venues/write';
 import { DEFAULT_SETTINGS } from '@/server/site/settings';
 import { measureDesk } from './desk';
 import { bringInMany } from './jobs';
+import { measurePictures } from './pictures';
 import { expandMany, keystrokeP99, readManyEvents } from './words';
 import { answerOf, KINDS, ours, type Question, rivals } from './rivals';
 
@@ -284,10 +285,23 @@ async function desk(): Promise<void> {
   report('Proof of one listing against 10,000, with lookalikes and clashes, p95 in ms', figures.proof.p95, '<', 50);
 }
 
+/** Photographs that come in while readers are answered. */
+async function pictures(): Promise<void> {
+  const { seconds, memory, lag, pageP95, megabytesSent } = await measurePictures();
+  if (!json)
+    console.log(
+      `# 20 photographs, ${megabytesSent.toFixed(0)} MB, two at a time; a month page meanwhile takes ${pageP95.toFixed(0)} ms (p95), the event loop at most ${lag.max.toFixed(0)} ms`,
+    );
+  report('20 photographs of 12 megapixels taken in, in s', seconds, '<', 60);
+  report('memory more meanwhile, in MB', memory, '<', 600);
+  report('the event loop’s delay meanwhile, p99 in ms', lag.p99, '<', 50);
+}
+
 if (!only || only === 'expansion') expansion();
 if (!only || only === 'jobs') await jobs();
 if (!only || only === 'words') words();
 if (!only || only === 'desk') await desk();
+if (!only || only === 'pictures') await pictures();
 if (!only || only === 'writing' || only === 'pages') {
   const folder = mkdtempSync(path.join(tmpdir(), 'almanac-bench-'));
   try {

@@ -99,13 +99,15 @@ export async function keepSource({ db, darkroom }: PictureSite, bytes: Buffer): 
   if (known) return known;
   const taken = await preparePicture(darkroom, bytes);
   const source = { hash, width: taken.width, height: taken.height, detail: taken.detail };
-  await db.transaction(async (tx) => {
-    const [made] = await tx
-      .insert(pictureSource)
-      .values({ ...source, bytes: taken.source })
-      .onConflictDoNothing()
-      .returning({ hash: pictureSource.hash });
-    if (made) for (const file of taken.files) await tx.insert(pictureFile).values({ hash, ...file });
-  });
+  // A statement each, so that readers have their turns between them: what a crash leaves out is made when somebody asks for it.
+  await db
+    .insert(pictureSource)
+    .values({ ...source, bytes: taken.source })
+    .onConflictDoNothing();
+  for (const file of taken.files)
+    await db
+      .insert(pictureFile)
+      .values({ hash, ...file })
+      .onConflictDoNothing();
   return source;
 }
