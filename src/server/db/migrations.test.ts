@@ -1,0 +1,76 @@
+import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { PGlite } from '@electric-sql/pglite';
+import { sql } from 'drizzle-orm';
+import { drizzle } from 'drizzle-orm/pglite';
+import { migrate } from 'drizzle-orm/pglite/migrator';
+import { describe, expect, it } from 'vitest';
+import { emptyContent } from '@/core/listing/content';
+import * as schema from './schema';
+
+/** The migrations as they were up to one of them. */
+function until(last: number): string {
+  const folder = mkdtempSync(path.join(tmpdir(), 'almanac-migrations-'));
+  cpSync('migrations', folder, { recursive: true });
+  const file = path.join(folder, 'meta', '_journal.json');
+  const journal = JSON.parse(readFileSync(file, 'utf8')) as { entries: { idx: number }[] };
+  writeFileSync(file, JSON.stringify({ ...journal, entries: journal.entries.filter(({ idx }) => idx <= last) }));
+  return folder;
+}
+
+const LISTING = '0190a1b2-0000-7000-8000-00000000000a';
+const COVER = '0190a1b2-0000-7000-8000-00000000000c';
+const INLINE = '0190a1b2-0000-7000-8000-00000000000d';
+
+describe('migrations', () => {
+  it('keep pictures that came before their files had formats, and know those in texts', async () => {
+    const db = drizzle({ client: new PGlite(), schema });
+    const before = until(9);
+    await migrate(db, { migrationsFolder: before });
+    rmSync(before, { recursive: true });
+    for (const [id, alt] of [
+      [COVER, 'Fête at low tide'],
+      [INLINE, ''],
+    ]) {
+      const sizes = JSON.stringify({ format: 1, widths: [320, 900] });
+      await db.execute(
+        sql`insert into picture (id, hash, alt, width, height, sizes) values (${id}, ${`hash ${id}`}, ${alt}, 900, 600, ${sizes}::jsonb)`,
+      );
+      for (const width of [320, 900])
+        await db.execute(
+          sql`insert into picture_file (picture_id, width, bytes) values (${id}, ${width}, ${Buffer.from(`${id} ${width}`)})`,
+        );
+    }
+    const content = {
+      ...emptyContent(),
+      title: 'Low-tide Walk',
+      pictureId: COVER,
+      text: `<p>So.</p><img src="/picture/${INLINE}/640"><img src="/picture/${COVER}/640">`,
+    };
+    const json = JSON.stringify(content);
+    await db.execute(
+      sql`insert into listing (id, address, title, working, created_at, changed_at) values (${LISTING}, 'walk', 'Low-tide Walk', ${json}::jsonb, now(), now())`,
+    );
+    await db.execute(sql`insert into listing_link (listing_id, copy, position, picture_id) values (${LISTING}, 'working', 0, ${COVER})`);
+    await migrate(db, { migrationsFolder: 'migrations' });
+    const sources = await db.select().from(schema.pictureSource).orderBy(schema.pictureSource.hash);
+    expect(sources.map((s) => [s.hash, s.width, Buffer.from(s.bytes).toString()])).toEqual([
+      [`hash ${COVER}`, 900, `${COVER} 900`],
+      [`hash ${INLINE}`, 900, `${INLINE} 900`],
+    ]);
+    const pictures = await db.select().from(schema.picture).orderBy(schema.picture.id);
+    expect(pictures.map((p) => [p.hash, p.focusX, p.version, p.crops, p.search])).toEqual([
+      [`hash ${COVER}`, 0.5, 1, { format: 1 }, 'fête at low tide '],
+      [`hash ${INLINE}`, 0.5, 1, { format: 1 }, ' '],
+    ]);
+    expect(await db.select().from(schema.pictureFile)).toEqual([]);
+    const links = await db.select().from(schema.link).orderBy(schema.link.position);
+    expect(links.map((l) => [l.position, l.pictureId])).toEqual([
+      [0, COVER],
+      [100, INLINE],
+    ]);
+    const [row] = await db.select().from(schema.listing);
+    expect([row?.publishAt, row?.scheduledBy, row?.scheduleWrong]).toEqual([null, '', '']);
+  }, 60_000);
+});
