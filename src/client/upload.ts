@@ -1,8 +1,13 @@
 /** Sends files with their progress, which fetch cannot say. */
 import type { FieldError, Outcome } from './api';
 
+/** What the site takes at most: said here too, since a connection that is cut while sending tells nobody why. */
+const MOST_BYTES = 20 * 1024 * 1024;
+const TOO_LARGE = 'The file is larger than 20 MB; send a smaller one.';
+
 /** Posts a file as `file`; `onPart` hears how much of it has gone out, 0 to 1. */
 export function sendFile<T>(path: string, file: File, onPart: (part: number) => void): Promise<Outcome<T>> {
+  if (file.size > MOST_BYTES) return Promise.resolve({ kind: 'refused', status: 413, title: TOO_LARGE, fields: [], extra: {} });
   return new Promise((resolve) => {
     const request = new XMLHttpRequest();
     request.open('POST', path);
@@ -27,6 +32,6 @@ function outcomeOf<T>(status: number, text: string): Outcome<T> {
   }
   if (status >= 200 && status < 300 && said !== undefined) return { kind: 'done', value: said as T };
   const problem = (said ?? {}) as { title?: string; fields?: FieldError[] } & Record<string, unknown>;
-  const title = problem.title ?? (status === 413 ? 'The file is larger than 20 MB; send a smaller one.' : 'The site refused.');
+  const title = problem.title ?? (status === 413 ? TOO_LARGE : 'The site refused.');
   return { kind: 'refused', status, title, fields: problem.fields ?? [], extra: problem };
 }

@@ -15,7 +15,7 @@ import { BLANK_VENUE } from '@/server/venues/input';
 import { saveVenue } from '@/server/venues/write';
 import { buildMany, insertTables } from '@/server/listings/bulk';
 import { DEMO_SETTINGS } from '../../demo/seed';
-import { SIGN_INS } from '../../demo/people';
+import { signInCookie } from './sign-in';
 
 const TODAY = dayOf(2027, 3, 17);
 const LISTINGS = 10_000;
@@ -142,17 +142,7 @@ export async function measureDesk(): Promise<DeskFigures> {
 }
 
 async function measure(): Promise<Omit<DeskFigures, 'dates'>> {
-  const { email, password } = SIGN_INS[1];
-  const signed = await fetch(`${BASE}/desk/sign-in`, {
-    method: 'POST',
-    redirect: 'manual',
-    body: new URLSearchParams({ email, password }),
-    headers: { origin: BASE },
-  });
-  const cookie = signed.headers
-    .getSetCookie()
-    .map((c) => c.split(';')[0])
-    .join('; ');
+  const cookie = await signInCookie(BASE);
   const get = async (address: string): Promise<number> => {
     const start = now();
     const response = await fetch(`${BASE}${address}`, { headers: { cookie } });

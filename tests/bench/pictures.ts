@@ -5,7 +5,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { pathToFileURL } from 'node:url';
 import sharp from 'sharp';
-import { SIGN_INS } from '../../demo/people';
+import { signInCookie } from './sign-in';
 
 const PORT = 4395;
 const BASE = `http://127.0.0.1:${PORT}`;
@@ -96,17 +96,7 @@ async function lagOf(server: ChildProcess): Promise<Lag> {
 const memoryOf = (pid: number): number => Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1] ?? 0) / 1024;
 
 async function measure(server: ChildProcess): Promise<PictureFigures> {
-  const { email, password } = SIGN_INS[1];
-  const signed = await fetch(`${BASE}/desk/sign-in`, {
-    method: 'POST',
-    redirect: 'manual',
-    body: new URLSearchParams({ email, password }),
-    headers: { origin: BASE },
-  });
-  const cookie = signed.headers
-    .getSetCookie()
-    .map((c) => c.split(';')[0])
-    .join('; ');
+  const cookie = await signInCookie(BASE);
   const photographs: Buffer[] = [];
   for (let i = 0; i < PHOTOGRAPHS; i++) photographs.push(await photograph(i));
   // What runs once after a start is over by then.

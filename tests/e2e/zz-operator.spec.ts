@@ -111,16 +111,21 @@ test('the operator makes the first coordinator of an empty site, with a password
 
 test('chunked bodies and spoken sockets do no harm', async ({ baseURL }) => {
   const { hostname, port } = new URL(baseURL ?? '');
-  const answer = await new Promise<string>((resolve) => {
-    const socket = net.connect(Number(port), hostname, () =>
-      socket.write('POST /add HTTP/1.1\r\nHost: x\r\nTransfer-Encoding: chunked\r\n\r\n5\r\nhello\r\n0\r\n\r\n'),
-    );
-    socket.once('data', (data) => {
-      resolve(String(data));
-      socket.destroy();
+  const answerTo = (said: string): Promise<string> =>
+    new Promise((resolve) => {
+      const socket = net.connect(Number(port), hostname, () => socket.write(said));
+      socket.once('data', (data) => {
+        resolve(String(data));
+        socket.destroy();
+      });
     });
-  });
-  expect(answer).toContain('411');
+  expect(await answerTo('POST /add HTTP/1.1\r\nHost: x\r\nTransfer-Encoding: chunked\r\n\r\n5\r\nhello\r\n0\r\n\r\n')).toContain('411');
+  // A picture of 2 GB is refused by what it says of itself, before any of it is taken.
+  const huge = await answerTo(
+    'POST /api/v1/pictures HTTP/1.1\r\nHost: x\r\nContent-Type: multipart/form-data; boundary=x\r\nContent-Length: 2147483648\r\n\r\n--x\r\n',
+  );
+  expect(huge).toContain(' 413 ');
+  expect(huge).toContain('larger than 20 MB');
 });
 
 test('what ships to browsers holds no server code and stays within its size', () => {

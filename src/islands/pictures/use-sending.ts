@@ -64,9 +64,8 @@ export function useSending(onSent: (picture: Sent) => void): UseSending {
       for (const file of list) {
         const key = next.current++;
         files.current.set(key, file);
-        const wrong = file.size > MOST ? 'The file is larger than 20 MB; send a smaller one.' : '';
-        setSending((all) => [...all, { key, name: file.name, state: wrong ? 'refused' : 'waiting', part: 0, said: wrong }]);
-        if (!wrong) begin(key, file);
+        setSending((all) => [...all, { key, name: file.name, state: 'waiting', part: 0, said: '' }]);
+        begin(key, file);
       }
     },
     again: (key) => {
@@ -78,7 +77,6 @@ export function useSending(onSent: (picture: Sent) => void): UseSending {
     forget: () => setSending((all) => all.filter((s) => s.state !== 'done' && s.state !== 'refused')),
   };
 }
-const MOST = 20 * 1024 * 1024;
 
 /** Files that are dropped or pasted, as far as they may be pictures; the server decides by their bytes. */
 export function filesOf(data: DataTransfer | null): File[] {

@@ -1,5 +1,5 @@
 import { eq } from 'drizzle-orm';
-import { beforeEach, describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { change, choir, EDITOR, freshDb, inTx, NOW, type Places, SETTINGS, seedPlaces } from '../../../tests/support/db';
 import { problem } from '../../../tests/support/problem';
 import { isoDay } from '@/core/day/day';
@@ -69,6 +69,18 @@ describe('a listing that goes out by itself', () => {
     expect(await row(id)).toMatchObject({ stage: 'draft', publishAt: null, scheduleWrong: expect.stringMatching(/title/i) });
     expect(await out(id)).toBeUndefined();
     expect(await tick(61)).toEqual({ published: 0, withdrawn: 0, held: 0 });
+  });
+
+  it('is tried again when it was the site that failed', async () => {
+    const { id } = await make();
+    await set(id, '2027-03-17T10:00');
+    const broken = { ...SETTINGS, zone: 'Nowhere/Else' };
+    const errors = vi.spyOn(console, 'error').mockImplementation(() => undefined);
+    const due = await inTx(db, (tx) => keepTimes(tx, { now: later(60), settings: broken }));
+    expect(errors).toHaveBeenCalledTimes(1);
+    errors.mockRestore();
+    expect([due, (await row(id)).stage]).toEqual([{ published: 0, withdrawn: 0, held: 0 }, 'scheduled']);
+    expect(await tick(61)).toEqual({ published: 1, withdrawn: 0, held: 0 });
   });
 
   it('is refused where it could not go out, to those who may not publish, and with other times than there can be', async () => {

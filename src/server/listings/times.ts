@@ -93,7 +93,10 @@ export async function keepTimes(tx: Db, change: Omit<Change, 'by'>): Promise<Due
       await tx.transaction(async (save) => publishListing(save as unknown as Db, row.id, row.revision, mine, { keepWithdrawal: true }));
       due.published++;
     } catch (error) {
-      await hold(tx, row, explain(error).title, mine);
+      // What is our own failure is noted and tried again; only what an editor can mend is held.
+      const problem = explain(error);
+      if (!(error instanceof Problem)) continue;
+      await hold(tx, row, problem.title, mine);
       due.held++;
     }
   }
