@@ -16,10 +16,11 @@ import type { Db } from '../db/client';
 import { jsonRows } from '../db/rows';
 import { listing } from '../db/schema';
 import { shown } from '../jobs/hidden';
-import { readBookings, readOrganizerBookings } from '../listings/bookings';
+import { readOrganizerBookings } from '../listings/bookings';
 import { horizonOf } from '../listings/date-index';
 import { pictureChoice, readPictures } from '../pictures/read';
 import { readUnlooked } from './copies';
+import { bookingsIn } from './halls';
 import type { Lookup } from '../public/lookup';
 import type { Now } from '../site/clock';
 import { type SiteSettings, styleOf } from '../site/settings';
@@ -30,6 +31,8 @@ export interface ProofSite {
   now: Now;
   found: Lookup;
   titles: TitleIndex;
+  /** the state of the content, where nothing of it is being changed: then what was found out may be remembered */
+  revision?: string;
 }
 
 /** Venues, pictures and what else belongs to a content itself. */
@@ -94,7 +97,7 @@ async function venueClashes(site: ProofSite, id: string | null, content: Listing
   if (!venueIds.length || !coming.length) return [];
   const margins = new Map(venueIds.map((v) => [v, site.found.venue.get(v)?.setUpMinutes ?? 0]));
   const spans = spansOf(coming, Math.max(...margins.values()));
-  const bookings = (await readBookings(site.db, { venueIds, not: id, from: site.now.day, spans })).map(bookingOf);
+  const bookings = await bookingsIn(site.db, { venueIds, not: id, from: site.now.day, spans, revision: site.revision });
   return gathered(coming, clashesByVenue(coming, content.venueIds, bookings, margins));
 }
 

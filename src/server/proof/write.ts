@@ -102,7 +102,7 @@ export const proofing: Work = {
       rows: { id: string }[];
     };
     const titles = await titlesOf(tx, contentRevision);
-    for (const { id } of result.rows) await proofListing(tx, { db: tx, settings, now, found, titles }, id);
+    for (const { id } of result.rows) await proofListing(tx, { db: tx, settings, now, found, titles, revision: contentRevision }, id);
     const finished = result.rows.length === 0;
     return { did: result.rows.length, finished, rest: REST };
   },

@@ -1,5 +1,5 @@
 /** A listing's pictures in their order: the first is its cover, the others its gallery. Sent at once, described in place. */
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { send } from '@/client/api';
 import type { PictureChoice } from '@/core/listing/editor';
 import { pixelsOf } from '@/core/picture/crop';
@@ -26,7 +26,8 @@ export function Pictures({ pictures, onKnown, ids, setIds, error }: PicturesProp
   const add = (picture: PictureChoice): void => {
     onKnown(picture);
     setIds((now) => (now.includes(picture.id) ? [...now] : [...now, picture.id]));
-    setOpen(picture.id);
+    // Whoever is describing one is not taken from it by the next that comes in.
+    setOpen((now) => now ?? picture.id);
   };
   const sending = useSending(add);
   const shown = ids.flatMap((id) => pictures.find((p) => p.id === id) ?? []);
@@ -81,6 +82,10 @@ function Words({ picture, cover, onChange }: { picture: PictureChoice; cover: bo
       outcome.kind === 'done' ? 'Kept.' : outcome.kind === 'refused' ? outcome.title : 'The description is not saved yet; try again.',
     );
   };
+  const last = useRef(keep);
+  last.current = keep;
+  // Another picture is described now, or this one was taken off: its words are kept all the same.
+  useEffect(() => () => void last.current(), []);
   const { width, height } = pixelsOf(cover ? 'wide' : 'whole', picture);
   return (
     <fieldset className="cols plain-set" aria-label="The chosen picture" onBlur={() => void keep()}>

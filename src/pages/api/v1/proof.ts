@@ -22,8 +22,9 @@ export const POST: APIRoute = async ({ request, locals }) => {
     const { id, content } = read(input, await readJson(request));
     if (id) await readListing(rt.db, id, actor);
     const found = await lookup(rt);
-    const titles = await titlesOf(rt.db, rt.contentRevision());
-    const context = await fullContext({ db: rt.db, settings, now, found, titles }, id, content);
+    const revision = rt.contentRevision();
+    const titles = await titlesOf(rt.db, revision);
+    const context = await fullContext({ db: rt.db, settings, now, found, titles, revision }, id, content);
     // What belongs to others is told to those who may see it.
     const shown = editsAll(actor) ? context : { ...context, lookalikes: [], sameTitle: [], organizerClashes: [] };
     return answer({ notes: proofOf(content, shown), waivers: id ? await readWaivers(rt.db, id) : [] });
