@@ -194,7 +194,7 @@ function orderOf({ sort, down, words }: TableQuery, found: Found | undefined, so
   const way = sql.raw(down ? 'desc' : 'asc');
   // What was typed decides the order, until somebody asks for another.
   if (words && !sorted && found?.ids.length)
-    return sql`coalesce(array_position(array(select json_array_elements_text(${JSON.stringify(found.ids.slice(0, 300))}::json)), ${listing.id}::text), 100000)`;
+    return sql`coalesce(array_position(array(select json_array_elements_text(${JSON.stringify(found.ids.slice(0, 300))}::json)::uuid), ${listing.id}), 100000)`;
   switch (sort) {
     case 'title':
       return sql`lower(${listing.title}) ${way}`;

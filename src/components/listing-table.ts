@@ -1,0 +1,107 @@
+/** The rows of the Desk's table, and long lists of choices, as HTML text: hundreds of small templates would cost more than the query. */
+import type { Day } from '@/core/day/day';
+import { instantToWall } from '@/core/day/zone';
+import { sayCost, STAGE_WORDS } from '@/core/listing/content';
+import { sayDay, sayTime, type Style } from '@/core/phrase/format';
+import { sayRule } from '@/core/phrase/say';
+import { fromStored } from '@/core/recurrence/stored';
+import { escapeHtml } from '@/core/text/text';
+import type { Column, TableRow } from '@/server/listings/table';
+import type { Lookup } from '@/server/public/lookup';
+import { markHtml } from './marks';
+
+/** Options of a select, after its first. */
+export function optionsHtml(first: string, choices: readonly { value: string; name: string }[], chosen: string): string {
+  const rest = choices.map(
+    ({ value, name }) => `<option value="${escapeHtml(value)}"${value === chosen ? ' selected' : ''}>${escapeHtml(name)}</option>`,
+  );
+  return `<option value="">${escapeHtml(first)}</option>${rest.join('')}`;
+}
+
+export interface TableLook {
+  columns: readonly Column[];
+  found: Lookup;
+  style: Style;
+  zone: string;
+  today: Day;
+}
+
+/** Cells that are changed in place, by their column. */
+const EDITED: Partial<Record<Column, string>> = { venue: 'venue', category: 'category', stage: 'stage' };
+const CLASSES: Partial<Record<Column, string>> = { next: 'nowrap', changed: 'nowrap quiet', repeats: 'quiet' };
+
+export function rowsHtml(rows: readonly TableRow[], look: TableLook): string {
+  return rows.map((row) => rowHtml(row, look)).join('');
+}
+
+function rowHtml(row: TableRow, look: TableLook): string {
+  const { id, working } = row;
+  const title = escapeHtml(row.title);
+  const pick = `<td class="pick"><input type="checkbox" name="chosen" value="${id}" aria-label="Choose ${title || 'a listing without a title'}"></td>`;
+  const mark = markHtml(look.found.category.get(working.categoryIds[0] ?? ''));
+  const headline = working.headline ? '<span class="quiet small"> headline</span>' : '';
+  const editing = row.editing ? `<span class="amber small"> not saved yet: ${escapeHtml(row.editing)}</span>` : '';
+  const name = `<td data-edit="title" data-value="${title}">${mark} <a href="/desk/listings/${id}"><strong>${title || 'Without a title'}</strong></a>${headline}${editing}</td>`;
+  return `<tr data-id="${id}" data-revision="${row.revision}">${pick}${name}${look.columns.map((column) => cellHtml(row, column, look)).join('')}</tr>`;
+}
+
+function cellHtml(row: TableRow, column: Column, look: TableLook): string {
+  const edited = EDITED[column];
+  const value = { stage: row.stage, venue: row.working.venueIds[0] ?? '', category: row.working.categoryIds[0] ?? '' }[column as 'stage'];
+  const attributes = `${CLASSES[column] ? ` class="${CLASSES[column]}"` : ''}${edited ? ` data-edit="${edited}" data-value="${value}" tabindex="-1"` : ''}`;
+  return `<td${attributes}>${column === 'stage' ? stageHtml(row, look) : escapeHtml(cellWords(row, column, look))}</td>`;
+}
+
+function stageHtml(row: TableRow, { style, zone }: TableLook): string {
+  const say = (at: Date): string => {
+    const wall = instantToWall(zone, at.getTime());
+    return `${sayDay(wall.day, style, { month: 'short' })} ${sayTime(wall.minute, style)}`;
+  };
+  const times = [row.publishAt ? `out ${say(row.publishAt)}` : '', row.withdrawAt ? `down ${say(row.withdrawAt)}` : ''].filter(Boolean);
+  return [
+    `<span class="stage ${row.stage}">${STAGE_WORDS[row.stage]}</span>`,
+    row.edited ? '<span class="amber small"> changes wait</span>' : '',
+    times.length ? `<span class="small"> ${times.join(', ')}</span>` : '',
+    row.scheduleWrong ? `<span class="red small" title="${escapeHtml(row.scheduleWrong)}"> did not go out</span>` : '',
+  ].join('');
+}
+
+/** What stands in a cell. */
+function cellWords(row: TableRow, column: Column, { found, style, zone, today }: TableLook): string {
+  const { working } = row;
+  switch (column) {
+    case 'next': {
+      if (row.nextDay === null) return working.recurrence ? 'past' : 'no date';
+      const day = sayDay(row.nextDay, style, { weekday: 'short', month: 'short', year: true });
+      return row.nextMinute === null ? day : `${day} ${sayTime(row.nextMinute, style)}`;
+    }
+    case 'repeats':
+      return repeatWords(working);
+    case 'venue':
+      return working.attendance === 'online' ? 'online' : (found.venue.get(working.venueIds[0] ?? '')?.name ?? '');
+    case 'organizer':
+      return found.organizer.get(working.organizerIds[0] ?? '')?.name ?? '';
+    case 'category':
+      return found.category.get(working.categoryIds[0] ?? '')?.name ?? '';
+    case 'cost':
+      return sayCost(working.cost);
+    case 'owner':
+      return row.owner;
+    case 'matters':
+      return row.matters ? String(row.matters) : '';
+    case 'changed': {
+      const wall = instantToWall(zone, row.changedAt.getTime());
+      return wall.day === today ? sayTime(wall.minute, style) : sayDay(wall.day, style, { month: 'short', year: true });
+    }
+    default:
+      return STAGE_WORDS[row.stage];
+  }
+}
+
+function repeatWords({ recurrence }: TableRow['working']): string {
+  if (!recurrence) return '';
+  const { stretches } = fromStored(recurrence);
+  const first = stretches.find((s) => s.rule);
+  if (!first?.rule) return stretches.length > 1 ? `${stretches.length} dates` : 'once';
+  return sayRule(first.rule, first.start.day) + (stretches.length > 1 ? ', and more' : '');
+}
