@@ -107,6 +107,16 @@ test('a gallery in order, what stays in sight, another file everywhere: by keybo
   await expect(page.getByText('Saved: every page that shows it follows.')).toBeVisible();
   await expectAccessible(page, 'what stays in sight');
   expect((await seen()).src).not.toBe(first.src);
+  // Dragged: one way is one step back.
+  const point = page.getByRole('slider', { name: 'Focal point' });
+  const ring = await point.boundingBox();
+  await page.mouse.move((ring?.x ?? 0) + 13, (ring?.y ?? 0) + 13);
+  await page.mouse.down();
+  for (const step of [20, 40, 60]) await page.mouse.move((ring?.x ?? 0) + 13 + step, (ring?.y ?? 0) + 13 + step);
+  await page.mouse.up();
+  await expect(point).not.toHaveAttribute('aria-valuetext', '50 % from the left, 0 % from the top');
+  await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  await expect(point).toHaveAttribute('aria-valuetext', '50 % from the left, 0 % from the top');
   await page.getByLabel('A part of its own for “cover”').check();
   await page.getByRole('slider', { name: 'Size' }).fill('40');
   await page.getByRole('button', { name: 'Undo' }).click();

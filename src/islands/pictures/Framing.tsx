@@ -48,19 +48,20 @@ export default function Framing({ picture: start, mayChange }: FramingProps) {
   const [busy, setBusy] = useState(false);
   const before = useRef<PictureChoice[]>([]);
   const byHand = picture.crops[use];
-  const change = (part: Partial<PictureChoice>): void => {
-    before.current.push(picture);
+  /** `going`: the pointer is still down, and all of its way is one step. */
+  const change = (part: Partial<PictureChoice>, going = false): void => {
+    if (!going) before.current.push(picture);
     setPicture({ ...picture, ...part });
     setSaid('');
   };
-  const setBox = (box: Box | undefined): void => change({ crops: { ...picture.crops, [use]: box } });
+  const setBox = (box: Box | undefined, going = false): void => change({ crops: { ...picture.crops, [use]: box } }, going);
   const middleOf = (box: Box): Point => ({ x: box.x + box.w / 2, y: box.y + box.h / 2 });
   const scale = byHand ? byHand.w / boxAround(picture, ASPECT[use], MIDDLE).w : 1;
   /** Where the point goes; with a part set by hand, that part's middle. */
-  const moveTo = (at: Point): void => {
+  const moveTo = (at: Point, going = false): void => {
     const point = { x: clamp(at.x), y: clamp(at.y) };
-    if (byHand) setBox(boxAround(picture, ASPECT[use], point, scale));
-    else change({ focus: point });
+    if (byHand) setBox(boxAround(picture, ASPECT[use], point, scale), going);
+    else change({ focus: point }, going);
   };
   const handle = byHand ? middleOf(boxOf(use, picture)) : picture.focus;
   const same = JSON.stringify([picture.focus, picture.crops]) === JSON.stringify([kept.focus, kept.crops]);
@@ -110,10 +111,7 @@ export default function Framing({ picture: start, mayChange }: FramingProps) {
             moveTo(at(event));
           }}
           onPointerMove={(event) => {
-            if (mayChange && event.currentTarget.hasPointerCapture(event.pointerId)) {
-              before.current.pop();
-              moveTo(at(event));
-            }
+            if (mayChange && event.currentTarget.hasPointerCapture(event.pointerId)) moveTo(at(event), true);
           }}
         >
           <img src={whole} alt={picture.alt} draggable={false} width={picture.width} height={picture.height} />

@@ -6,6 +6,7 @@ import { sql } from 'drizzle-orm';
 import { drizzle } from 'drizzle-orm/pglite';
 import { migrate } from 'drizzle-orm/pglite/migrator';
 import { describe, expect, it } from 'vitest';
+import { dayOf } from '@/core/day/day';
 import { emptyContent } from '@/core/listing/content';
 import * as schema from './schema';
 
@@ -53,6 +54,12 @@ describe('migrations', () => {
       sql`insert into listing (id, address, title, working, created_at, changed_at) values (${LISTING}, 'walk', 'Low-tide Walk', ${json}::jsonb, now(), now())`,
     );
     await db.execute(sql`insert into listing_link (listing_id, copy, position, picture_id) values (${LISTING}, 'working', 0, ${COVER})`);
+    const kind = '0190a1b2-0000-7000-8000-00000000000e';
+    await db.execute(sql`insert into category (id, name, address, shape, ink) values (${kind}, 'Walks', 'walks', 'disc', '#2f6b1f')`);
+    const top = JSON.stringify({ ...content, onTopUntil: '2027-04-01' });
+    await db.execute(sql`insert into published (listing_id, address, visibility, title, short_title, summary, standing, attendance, free, cost, contact, headline,
+      category_id, search, content, sequence, published_at, changed_at) values (${LISTING}, 'walk', 'public', 'Low-tide Walk', '', '', 'going-ahead', 'in-person', true,
+      '{"kind":"free"}', '{}', false, ${kind}, '', ${top}::jsonb, 0, now(), now())`);
     await migrate(db, { migrationsFolder: 'migrations' });
     const sources = await db.select().from(schema.pictureSource).orderBy(schema.pictureSource.hash);
     expect(sources.map((s) => [s.hash, s.width, Buffer.from(s.bytes).toString()])).toEqual([
@@ -66,10 +73,11 @@ describe('migrations', () => {
     ]);
     expect(await db.select().from(schema.pictureFile)).toEqual([]);
     const links = await db.select().from(schema.link).orderBy(schema.link.position);
-    expect(links.map((l) => [l.position, l.pictureId])).toEqual([
-      [0, COVER],
-      [100, INLINE],
-    ]);
+    const of = (copy: string) => links.filter((l) => l.copy === copy).map((l) => `${l.position} ${l.pictureId}`);
+    expect(of('working')).toEqual([`0 ${COVER}`, `100 ${INLINE}`]);
+    expect(of('published').sort()).toEqual([`100 ${COVER}`, `100 ${INLINE}`]);
+    const [shown] = await db.select().from(schema.published);
+    expect(shown?.onTopUntil).toBe(dayOf(2027, 4, 1));
     const [row] = await db.select().from(schema.listing);
     expect([row?.publishAt, row?.scheduledBy, row?.scheduleWrong]).toEqual([null, '', '']);
   }, 60_000);
