@@ -3,7 +3,7 @@ import { and, inArray, ne, sql } from 'drizzle-orm';
 import type { Day } from '@/core/day/day';
 import type { Wall } from '@/core/day/wall';
 import { isoWall } from '@/core/day/wall';
-import { type Booking, bookingOf, clashesByVenue, clashesOf, spansOf } from '@/core/listing/clashes';
+import { type Booking, clashesByVenue, clashesOf, spansOf } from '@/core/listing/clashes';
 import { type ListingContent, picturesOf, venuesOf } from '@/core/listing/content';
 import { LOOKALIKE, likenessOf, mayBeAlike, type Sighting } from '@/core/match/lookalike';
 import type { TitleIndex } from '@/core/match/title-index';
@@ -16,11 +16,10 @@ import type { Db } from '../db/client';
 import { jsonRows } from '../db/rows';
 import { listing } from '../db/schema';
 import { shown } from '../jobs/hidden';
-import { readOrganizerBookings } from '../listings/bookings';
 import { horizonOf } from '../listings/date-index';
 import { pictureChoice, readPictures } from '../pictures/read';
 import { readUnlooked } from './copies';
-import { bookingsIn } from './halls';
+import { bookingsIn, bookingsOf, remembered } from './remembered';
 import type { Lookup } from '../public/lookup';
 import type { Now } from '../site/clock';
 import { type SiteSettings, styleOf } from '../site/settings';
@@ -108,14 +107,9 @@ async function organizerClashes(
   coming: readonly Occurrence[],
 ): Promise<(Clash & { organizer: string })[]> {
   if (!content.organizerIds.length || !coming.length || content.standing === 'cancelled') return [];
-  const bookings = (
-    await readOrganizerBookings(site.db, {
-      organizerIds: content.organizerIds,
-      not: id,
-      from: site.now.day,
-      spans: spansOf(coming, 0),
-    })
-  ).map(bookingOf);
+  const { organizerIds } = content;
+  const query = { organizerIds, not: id, from: site.now.day, spans: spansOf(coming, 0), revision: site.revision };
+  const bookings = await bookingsOf(site.db, query);
   const all: (Clash & { organizer: string })[] = [];
   for (const organizerId of content.organizerIds) {
     // A whole day asks nobody to be there at an hour.
@@ -153,7 +147,8 @@ async function lookalikes(
     .near(content.title, MOST_CANDIDATES + 1)
     .filter((other) => other !== id && mayBeAlike(content.title, site.titles.title(other), site.titles.weight));
   if (!near.length) return {};
-  const candidates = await readCandidates(site.db, near, site.now.day);
+  const today = site.now.day;
+  const candidates = await remembered(site.revision, `alike ${today} ${near.join()}`, () => readCandidates(site.db, near, today));
   const mine = sighting(site.found, {
     title: content.title,
     online: content.attendance === 'online',

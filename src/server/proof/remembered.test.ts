@@ -6,7 +6,7 @@ import type { Db } from '../db/client';
 import { createListing, moveToStage } from '../listings/write';
 import { BLANK_VENUE } from '../venues/input';
 import { saveVenue } from '../venues/write';
-import { bookingsIn } from './halls';
+import { bookingsIn, remembered } from './remembered';
 
 let db: Db;
 let places: Places;
@@ -43,5 +43,19 @@ describe('what happens in a hall', () => {
     expect(await find('s1', { venueIds: [other.id] })).toEqual(['Lamps']);
     expect(await find('s1', { venueIds: [places.venue, other.id] })).toEqual(['Choir', 'Lamps']);
     expect(await find('s1', { venueIds: [] })).toEqual([]);
+  });
+  it('is asked again after a failure, and the oldest is forgotten first', async () => {
+    let asked = 0;
+    const ask = async (fails: boolean): Promise<number> => {
+      asked++;
+      if (fails) throw new Error('the database was away');
+      return asked;
+    };
+    await expect(remembered('t1', 'one', () => ask(true))).rejects.toThrow('away');
+    expect(await remembered('t1', 'one', () => ask(false))).toBe(2);
+    expect(await remembered('t1', 'one', () => ask(false))).toBe(2);
+    for (let i = 0; i < 80; i++) await remembered('t1', `other ${i}`, () => ask(false));
+    expect(await remembered('t1', 'one', () => ask(false))).toBe(83);
+    expect(await remembered(undefined, 'one', () => ask(false))).toBe(84);
   });
 });

@@ -1,0 +1,67 @@
+/**
+ * What Proof found out about everything around a listing, remembered while nothing is changed: whoever types is answered many times in a
+ * row, and the job that looks at everything comes to the same hall again and again.
+ */
+import { type Booking, bookingOf } from '@/core/listing/clashes';
+import type { BookingRow } from '@/core/listing/editor';
+import type { Db } from '../db/client';
+import { type BookingQuery, type OrganizerQuery, readBookings, readOrganizerBookings } from '../listings/bookings';
+
+/** So many answers are remembered at once; the oldest goes first. */
+const MOST_ANSWERS = 80;
+/** Dates of one hall or person; of more, what may meet is asked each time. */
+const MOST_DATES = 4000;
+
+let kept: { revision: string; answers: Map<string, Promise<unknown>> } | undefined;
+
+/** `revision`: the state of the content that an answer is for; undefined = it is being changed right now, so nothing is remembered. */
+export function remembered<T>(revision: string | undefined, key: string, ask: () => Promise<T>): Promise<T> {
+  if (revision === undefined) return ask();
+  if (kept?.revision !== revision) kept = { revision, answers: new Map() };
+  const { answers } = kept;
+  const known = answers.get(key);
+  if (known) return known as Promise<T>;
+  const asked = ask();
+  answers.set(key, asked);
+  asked.catch(() => answers.delete(key));
+  const [oldest] = answers.keys();
+  if (answers.size > MOST_ANSWERS && oldest !== undefined) answers.delete(oldest);
+  return asked;
+}
+
+type Remembered<T> = T & { revision: string | undefined };
+
+/** Dates in venues that may meet some spans, and a few too many: what the comparison takes. */
+export function bookingsIn(db: Db, { revision, venueIds, ...query }: Remembered<BookingQuery>): Promise<Booking[]> {
+  const read = (id: string, part: Partial<BookingQuery>): Promise<BookingRow[]> => readBookings(db, { ...query, ...part, venueIds: [id] });
+  return gather(revision, 'hall', venueIds, query, read);
+}
+
+/** The same of people. */
+export function bookingsOf(db: Db, { revision, organizerIds, ...query }: Remembered<OrganizerQuery>): Promise<Booking[]> {
+  const read = (id: string, part: Partial<OrganizerQuery>): Promise<BookingRow[]> =>
+    readOrganizerBookings(db, { ...query, ...part, organizerIds: [id] });
+  return gather(revision, 'person', organizerIds, query, read);
+}
+
+type Read = (id: string, part: { spans?: undefined; not?: null }) => Promise<BookingRow[]>;
+
+async function gather(
+  revision: string | undefined,
+  kind: string,
+  ids: readonly string[],
+  { not, from }: Pick<BookingQuery, 'not' | 'from'>,
+  read: Read,
+): Promise<Booking[]> {
+  const all: Booking[] = [];
+  for (const id of ids) {
+    const whole = async (): Promise<Booking[] | undefined> => {
+      const rows = await read(id, { spans: undefined, not: null });
+      return rows.length > MOST_DATES ? undefined : rows.map(bookingOf);
+    };
+    const known = revision === undefined ? undefined : await remembered(revision, `${kind} ${from} ${id}`, whole);
+    const there = known ?? (await read(id, {})).map(bookingOf);
+    all.push(...there.filter((booking) => booking.listingId !== not));
+  }
+  return all;
+}
