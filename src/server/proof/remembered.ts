@@ -8,9 +8,9 @@ import type { Db } from '../db/client';
 import { type BookingQuery, type OrganizerQuery, readBookings, readOrganizerBookings } from '../listings/bookings';
 
 /** So many answers are remembered at once; the oldest goes first. */
-const MOST_ANSWERS = 80;
-/** Dates of one hall or person; of more, what may meet is asked each time. */
-const MOST_DATES = 4000;
+const MOST_ANSWERS = 50;
+/** Dates of one hall or person, a megabyte or two; of more, what may meet is asked each time. */
+const MOST_DATES = 10_000;
 
 let kept: { revision: string; answers: Map<string, Promise<unknown>> } | undefined;
 
