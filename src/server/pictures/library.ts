@@ -2,6 +2,7 @@
 import { and, desc, isNotNull, isNull, type SQL, sql } from 'drizzle-orm';
 import { firstDayOfMonth, parseIsoMonth } from '@/core/day/day';
 import { wallToInstant } from '@/core/day/zone';
+import { COVER_WIDTH, ENLARGED } from '@/core/proof/look-of-it';
 import { fold } from '@/core/text/text';
 import type { Db } from '../db/client';
 import { category, link, organizer, picture, venue } from '../db/schema';
@@ -22,8 +23,6 @@ export const SHOWN_AS = {
 export const SHAPES = { wide: 'wider than high', tall: 'higher than wide', square: 'about square' } as const;
 export const LACKING = { alt: 'without a description', small: 'too small for a cover', soft: 'enlarged, blurred' } as const;
 export const PAGE = 48;
-/** As wide as a cover is shown on a usual screen. */
-export const COVER_WIDTH = 800;
 
 export interface LibraryQuery {
   words: string;
@@ -72,7 +71,7 @@ const FORMS: Record<keyof typeof SHAPES, SQL> = {
 const WANTS: Record<keyof typeof LACKING, SQL> = {
   alt: sql`${picture.alt} = ''`,
   small: sql`least(${picture.width}, ${picture.height} * 16.0 / 9) < ${COVER_WIDTH}`,
-  soft: sql`${picture.detail} < 0.5`,
+  soft: sql`${picture.detail} < ${ENLARGED}`,
 };
 
 export interface LibraryPage {

@@ -2,7 +2,7 @@
 import { and, eq, ne, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { CROPPED, type Crops } from '@/core/picture/crop';
-import { type Actor, editsAll } from '../accounts/roles';
+import { type Actor, mayEdit } from '../accounts/roles';
 import { audited } from '../accounts/audit';
 import type { Db } from '../db/client';
 import { picture, pictureSource } from '../db/schema';
@@ -29,15 +29,11 @@ export const pictureInput = z
   .partial();
 export type PictureInput = z.infer<typeof pictureInput>;
 
-/** Whoever sent it, and editors: to others it is there to be used as it is. */
-export function mayChange(actor: Actor, row: Pick<PictureRow, 'ownerId'>): boolean {
-  return editsAll(actor) || (actor.id !== null && row.ownerId === actor.id);
-}
-
+/** Whoever sent it, and editors, may change it: to others it is there to be used as it is. */
 async function lock(tx: Db, id: string, by: Actor): Promise<PictureRow> {
   const [row] = await tx.select().from(picture).where(eq(picture.id, id)).for('update');
   if (!row) throw notFound('picture');
-  if (!mayChange(by, row)) throw refused('Somebody else sent this picture; ask an editor to change it.');
+  if (!mayEdit(by, row)) throw refused('Somebody else sent this picture; ask an editor to change it.');
   return row;
 }
 
