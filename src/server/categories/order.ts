@@ -1,10 +1,10 @@
 /** The order of all categories, and who stands under whom. */
 import { eq } from 'drizzle-orm';
 import type { TreeItem } from '@/core/listing/tree';
+import { audited } from '../accounts/audit';
 import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';
-import { newId } from '../db/ids';
-import { audit, category } from '../db/schema';
+import { category } from '../db/schema';
 import { invalid, Problem } from '../http/problem';
 
 /** All of them at once: an order that leaves one out, because somebody made it meanwhile, is refused. A child takes its parent's shape. */
@@ -21,7 +21,5 @@ export async function orderCategories(tx: Db, order: readonly TreeItem[], by: Ac
     if (!shape || (before?.position === position && before.parentId === parentId && before.shape === shape)) continue;
     await tx.update(category).set({ position, parentId, shape }).where(eq(category.id, id));
   }
-  await tx
-    .insert(audit)
-    .values({ id: newId(), at: new Date(), byId: by.id, byName: by.name, what: 'put in order', kind: 'category', subjectId: 'all' });
+  await audited(tx, by, { kind: 'category', id: 'all', what: 'put in order' });
 }

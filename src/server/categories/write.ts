@@ -7,8 +7,9 @@ import { SHAPES } from '@/core/colour/mark';
 import { freeAddress, webAddress } from '@/core/text/text';
 import type { Db } from '../db/client';
 import { newId } from '../db/ids';
-import { audit, category, published } from '../db/schema';
+import { category, published } from '../db/schema';
 import { invalid, notFound, Problem } from '../http/problem';
+import { audited } from '../accounts/audit';
 import type { Actor } from '../accounts/roles';
 import { words } from '../places/input';
 import { proofAgain } from '../proof/due';
@@ -65,9 +66,7 @@ export async function saveCategory(tx: Db, id: string | null, input: CategoryInp
     id = newId();
     await tx.insert(category).values({ id, ...input, shape, address, position: (last?.n ?? 0) + 1, fallback: !any && !input.parentId });
   }
-  await tx
-    .insert(audit)
-    .values({ id: newId(), at: new Date(), byId: by.id, byName: by.name, what: 'saved', kind: 'category', subjectId: id });
+  await audited(tx, by, { kind: 'category', id, what: 'saved' });
   return id;
 }
 
@@ -91,7 +90,5 @@ export async function removeCategory(tx: Db, id: string, moveTo: string | null, 
   await replaceInContents(tx, 'categoryIds', id, target);
   await tx.update(published).set({ categoryId: target }).where(eq(published.categoryId, id));
   await tx.delete(category).where(eq(category.id, id));
-  await tx
-    .insert(audit)
-    .values({ id: newId(), at: new Date(), byId: by.id, byName: by.name, what: `removed “${row.name}”`, kind: 'category', subjectId: id });
+  await audited(tx, by, { kind: 'category', id, what: `removed “${row.name}”` });
 }

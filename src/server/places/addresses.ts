@@ -1,10 +1,10 @@
 /** Web addresses of venues and organizers: free ones for new places, old ones that lead on. */
 import { and, eq } from 'drizzle-orm';
 import { freeAddress, webAddress } from '@/core/text/text';
+import { audited } from '../accounts/audit';
 import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';
-import { newId } from '../db/ids';
-import { audit, oldPlace, organizer, type PlaceKind, venue } from '../db/schema';
+import { oldPlace, organizer, type PlaceKind, venue } from '../db/schema';
 
 const TABLE = { venue, organizer };
 
@@ -44,6 +44,4 @@ export async function readOldPlace(db: Db, kind: PlaceKind, address: string): Pr
 }
 
 /** Who did what to a place. */
-export async function note(tx: Db, kind: PlaceKind, id: string, what: string, by: Actor): Promise<void> {
-  await tx.insert(audit).values({ id: newId(), at: new Date(), byId: by.id, byName: by.name, what, kind, subjectId: id });
-}
+export const note = (tx: Db, kind: PlaceKind, id: string, what: string, by: Actor): Promise<void> => audited(tx, by, { kind, id, what });

@@ -7,10 +7,10 @@ import { DATE_STYLES, HOUR_STYLES } from '@/core/phrase/format';
 import type { RedLetterRule } from '@/core/redletter/redletter';
 import { dateExists } from '@/core/day/day';
 import { MONTHS, WEEKDAYS } from '@/core/phrase/format';
+import { audited } from '../accounts/audit';
 import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';
-import { newId } from '../db/ids';
-import { audit, setting } from '../db/schema';
+import { setting } from '../db/schema';
 import { invalid } from '../http/problem';
 import { FIRST_VIEWS, type SiteSettings } from './settings';
 
@@ -110,7 +110,5 @@ export async function saveSettings(tx: Db, settings: SiteSettings, by: Actor): P
       .set({ value: settings, revision: sql`${setting.revision} + 1` })
       .where(eq(setting.key, 'site'));
   else await tx.insert(setting).values({ key: 'site', value: settings });
-  await tx
-    .insert(audit)
-    .values({ id: newId(), at: new Date(), byId: by.id, byName: by.name, what: 'changed', kind: 'settings', subjectId: 'site' });
+  await audited(tx, by, { kind: 'settings', id: 'site', what: 'changed' });
 }

@@ -2,10 +2,11 @@
 import { and, desc, eq, isNull, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { fold, freeAddress, webAddress } from '@/core/text/text';
+import { audited } from '../accounts/audit';
 import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';
 import { newId } from '../db/ids';
-import { audit, placeMerge, tag } from '../db/schema';
+import { placeMerge, tag } from '../db/schema';
 import { invalid, notFound, Problem } from '../http/problem';
 import { putBack, replaceInContents } from '../places/uses';
 
@@ -15,9 +16,7 @@ export const tagName = z
   .pipe(z.string().min(1, 'Type a tag').max(40, 'A tag has at most 40 characters'));
 const MOST_TAGS = 2000;
 
-async function note(tx: Db, id: string, what: string, by: Actor): Promise<void> {
-  await tx.insert(audit).values({ id: newId(), at: new Date(), byId: by.id, byName: by.name, what, kind: 'tag', subjectId: id });
-}
+const note = (tx: Db, id: string, what: string, by: Actor): Promise<void> => audited(tx, by, { kind: 'tag', id, what });
 
 /** The tag of this name, made when there is none. */
 export async function findOrMakeTag(tx: Db, name: string, by: Actor): Promise<{ id: string; name: string }> {
