@@ -26,6 +26,7 @@ const WORDS: Record<CroppedUse, [name: string, where: string]> = {
   share: ['Card', 'other sites and search engines'],
 };
 const STEP = 0.01;
+type Kind = '' | 'drag' | 'size';
 
 const clamp = (n: number): number => Math.min(1, Math.max(0, n));
 const arrowOf = (event: KeyboardEvent): Point | undefined => {
@@ -47,21 +48,23 @@ export default function Framing({ picture: start, mayChange }: FramingProps) {
   const [said, setSaid] = useState('');
   const [busy, setBusy] = useState(false);
   const before = useRef<PictureChoice[]>([]);
+  const last = useRef<Kind>('');
   const byHand = picture.crops[use];
-  /** `going`: the pointer is still down, and all of its way is one step. */
-  const change = (part: Partial<PictureChoice>, going = false): void => {
-    if (!going) before.current.push(picture);
+  /** Changes of one kind that follow each other, the way of a pointer or of the slider, are one step. */
+  const change = (part: Partial<PictureChoice>, kind: Kind = ''): void => {
+    if (!kind || kind !== last.current) before.current.push(picture);
+    last.current = kind;
     setPicture({ ...picture, ...part });
     setSaid('');
   };
-  const setBox = (box: Box | undefined, going = false): void => change({ crops: { ...picture.crops, [use]: box } }, going);
+  const setBox = (box: Box | undefined, kind: Kind = ''): void => change({ crops: { ...picture.crops, [use]: box } }, kind);
   const middleOf = (box: Box): Point => ({ x: box.x + box.w / 2, y: box.y + box.h / 2 });
   const scale = byHand ? byHand.w / boxAround(picture, ASPECT[use], MIDDLE).w : 1;
   /** Where the point goes; with a part set by hand, that part's middle. */
-  const moveTo = (at: Point, going = false): void => {
+  const moveTo = (at: Point, kind: Kind = ''): void => {
     const point = { x: clamp(at.x), y: clamp(at.y) };
-    if (byHand) setBox(boxAround(picture, ASPECT[use], point, scale), going);
-    else change({ focus: point }, going);
+    if (byHand) setBox(boxAround(picture, ASPECT[use], point, scale), kind);
+    else change({ focus: point }, kind);
   };
   const handle = byHand ? middleOf(boxOf(use, picture)) : picture.focus;
   const same = JSON.stringify([picture.focus, picture.crops]) === JSON.stringify([kept.focus, kept.crops]);
@@ -77,8 +80,9 @@ export default function Framing({ picture: start, mayChange }: FramingProps) {
     } else setSaid(sayFailure(outcome));
   };
   const undo = (): void => {
-    const last = before.current.pop();
-    if (last) setPicture(last);
+    const step = before.current.pop();
+    last.current = '';
+    if (step) setPicture(step);
   };
   const box = boxOf(use, picture);
   const at = (event: PointerEvent<HTMLElement>): Point => {
@@ -108,10 +112,11 @@ export default function Framing({ picture: start, mayChange }: FramingProps) {
           onPointerDown={(event) => {
             if (!mayChange || event.button !== 0) return;
             event.currentTarget.setPointerCapture(event.pointerId);
-            moveTo(at(event));
+            last.current = '';
+            moveTo(at(event), 'drag');
           }}
           onPointerMove={(event) => {
-            if (mayChange && event.currentTarget.hasPointerCapture(event.pointerId)) moveTo(at(event), true);
+            if (mayChange && event.currentTarget.hasPointerCapture(event.pointerId)) moveTo(at(event), 'drag');
           }}
         >
           <img src={whole} alt={picture.alt} draggable={false} width={picture.width} height={picture.height} />
@@ -156,7 +161,9 @@ export default function Framing({ picture: start, mayChange }: FramingProps) {
                   max={100}
                   value={Math.round(scale * 100)}
                   aria-valuetext={`${Math.round(scale * 100)} % of the largest`}
-                  onChange={(e) => setBox(boxAround(picture, ASPECT[use], middleOf(boxOf(use, picture)), Number(e.target.value) / 100))}
+                  onChange={(e) =>
+                    setBox(boxAround(picture, ASPECT[use], middleOf(boxOf(use, picture)), Number(e.target.value) / 100), 'size')
+                  }
                 />
               </label>
             )}

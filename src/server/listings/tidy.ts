@@ -20,19 +20,20 @@ export async function tidy(tx: Db, at: Date, realTime: Date): Promise<Tidied> {
     .where(and(eq(listing.stage, 'binned'), lt(listing.changedAt, before)))
     .returning({ id: listing.id });
   const runs = await tx.delete(bulkRun).where(lt(bulkRun.at, before)).returning({ id: bulkRun.id });
-  await tidyPictures(tx, before);
+  await tidyPictures(tx, at, before);
   await tx.delete(edit).where(and(isNull(edit.content), lt(edit.seenAt, new Date(realTime.getTime() - DAY_MS))));
   return { listings: gone.length, runs: runs.length };
 }
 
 /** Pictures from the bin, and files that no picture shows any longer. One that a listing in the bin still names waits for that. */
-async function tidyPictures(tx: Db, before: Date): Promise<void> {
+async function tidyPictures(tx: Db, at: Date, before: Date): Promise<void> {
   const named = tx.select({ one: sql`1` }).from(link).where(eq(link.pictureId, picture.id));
   await tx.delete(picture).where(and(lt(picture.binnedAt, before), notExists(named)));
   const shown = tx.select({ one: sql`1` }).from(picture).where(eq(picture.hash, pictureSource.hash));
   await tx
     .update(pictureSource)
-    .set({ unusedSince: before })
+    // From now, for one that just came in may be without its picture for a moment.
+    .set({ unusedSince: at })
     .where(and(isNull(pictureSource.unusedSince), notExists(shown)));
   await tx.delete(pictureSource).where(and(sql`${pictureSource.unusedSince} <= ${before.toISOString()}::timestamptz`, notExists(shown)));
 }
