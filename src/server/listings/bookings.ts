@@ -16,6 +16,8 @@ export interface BookingQuery {
   from: Day;
   /** only dates that may meet one of these; absent = all from then on */
   spans?: readonly Minutes[] | undefined;
+  /** so many dates at most */
+  most?: number;
 }
 
 /**
@@ -45,7 +47,7 @@ const MOST_SPAN = 62;
  * other way about. Withdrawn and binned listings and cancelled
  * dates take no room; a date that is elsewhere takes room there and none where its listing usually is.
  */
-export async function readBookings(db: Db, { venueIds, not, from, spans }: BookingQuery): Promise<BookingRow[]> {
+export async function readBookings(db: Db, { venueIds, not, from, spans, most = MOST }: BookingQuery): Promise<BookingRow[]> {
   if (!venueIds.length) return [];
   const asked = sql.join(
     venueIds.map((id) => sql`(${id}::uuid)`),
@@ -84,7 +86,7 @@ export async function readBookings(db: Db, { venueIds, not, from, spans }: Booki
       select l.title, d.listing_id, d.start_day, d.start_minute, d.end_day, d.end_minute, d.asked as venue
       from d join l on l.id = d.listing_id and l.venue = d.venue
       where case when d.venue_id is null then l.own else d.venue_id = d.venue end
-      order by d.start_day limit ${MOST}
+      order by d.start_day limit ${most}
     ) q`)) as unknown as { rows: { list: string }[] };
   return JSON.parse(result.rows[0]?.list ?? '[]') as BookingRow[];
 }
@@ -94,7 +96,10 @@ export interface OrganizerQuery extends Omit<BookingQuery, 'venueIds'> {
 }
 
 /** Dates from a day on at which these people are needed; the organizer stands where a booking has its venue. */
-export async function readOrganizerBookings(db: Db, { organizerIds, not, from, spans }: OrganizerQuery): Promise<BookingRow[]> {
+export async function readOrganizerBookings(
+  db: Db,
+  { organizerIds, not, from, spans, most = MOST }: OrganizerQuery,
+): Promise<BookingRow[]> {
   if (!organizerIds.length) return [];
   const result = (await db.execute(sql`
     select coalesce(json_agg(json_build_array(title, listing_id, start_day, start_minute, end_day, end_minute, organizer_id)), '[]')::text as list
@@ -106,7 +111,7 @@ export async function readOrganizerBookings(db: Db, { organizerIds, not, from, s
       where k.organizer_id in ${organizerIds} and o.last_day >= ${from} and ${near(spans)} and coalesce(o.standing, '') not in ('cancelled', 'postponed')
         and ${shown(sql.raw('l.job_id'))} and l.stage not in ('withdrawn', 'binned') and l.id is distinct from ${not}::uuid
         and l.working->>'standing' <> 'cancelled'
-      order by o.start_day limit ${MOST}
+      order by o.start_day limit ${most}
     ) q`)) as unknown as { rows: { list: string }[] };
   return JSON.parse(result.rows[0]?.list ?? '[]') as BookingRow[];
 }

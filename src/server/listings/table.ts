@@ -241,16 +241,20 @@ export async function readTable(db: Db, input: TableInput): Promise<TablePage> {
   const matters = query.columns.includes('matters');
   const rows = await jsonRows<Raw & { total: number }>(
     db,
-    sql`select "listing".id, "listing".title, "listing".address, "listing".stage, "listing".edited, "listing".revision, "listing".working,
+    // What was chosen is found once, for the page and for the count of all.
+    sql`with chosen as materialized (
+        select "listing".id, "listing".title, "listing".stage, "listing".changed_at, "listing".next_day, "listing".next_minute from ${listing} where ${where}
+      ), page as (
+        select id, row_number() over () as place
+        from (select "listing".id from chosen "listing" order by ${orderOf(query, found, sorted)}, "listing".id limit ${PER_PAGE} offset ${(query.page - 1) * PER_PAGE}) o
+      )
+      select "listing".id, "listing".title, "listing".address, "listing".stage, "listing".edited, "listing".revision, "listing".working,
       "listing".changed_at as "changedAt", "listing".next_day as "nextDay", "listing".next_minute as "nextMinute", "listing".publish_at as "publishAt",
-      "listing".withdraw_at as "withdrawAt", "listing".schedule_wrong as "scheduleWrong", p.total,
+      "listing".withdraw_at as "withdrawAt", "listing".schedule_wrong as "scheduleWrong", (select count(*)::int from chosen) as total,
       ${owner ? sql`coalesce((select u.name from account_user u where u.id = "listing".owner_id), '')` : sql`''`} as owner,
       ${matters ? sql`(select count(*)::int from proof_note n where n.listing_id = "listing".id)` : sql`0`} as matters,
       coalesce((select string_agg(u.name, ', ') from edit e join account_user u on u.id = e.user_id where e.listing_id = "listing".id and e.content is not null), '') as editing
-      from (
-        select id, row_number() over () as place, (select count(*)::int from ${listing} where ${where}) as total
-        from (select "listing".id from ${listing} where ${where} order by ${orderOf(query, found, sorted)}, "listing".id limit ${PER_PAGE} offset ${(query.page - 1) * PER_PAGE}) page
-      ) p join ${listing} on "listing".id = p.id order by p.place`,
+      from page p join ${listing} on "listing".id = p.id order by p.place`,
   );
   const counts = await jsonRows<{ stage: string; edited: boolean; n: number }>(
     db,

@@ -26,6 +26,8 @@ describe('what happens in a hall', () => {
   it('is remembered for a state of the content and a day, and for no other', async () => {
     const one = await make('Choir');
     expect(await find('r1')).toEqual(['Choir']);
+    // The second time it is remembered.
+    expect(await find('r1')).toEqual(['Choir']);
     await make('Supper');
     // The site says that something changed by another revision; until then the answer stands.
     expect(await find('r1')).toEqual(['Choir']);

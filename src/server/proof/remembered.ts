@@ -12,13 +12,23 @@ const MOST_ANSWERS = 50;
 /** Dates of one hall or person, a megabyte or two; of more, what may meet is asked each time. */
 const MOST_DATES = 10_000;
 
-let kept: { revision: string; answers: Map<string, Promise<unknown>> } | undefined;
+interface Kept {
+  revision: string;
+  answers: Map<string, Promise<unknown>>;
+  /** what was asked once: whole halls are read when somebody comes back, not while everything changes all the time */
+  once: Set<string>;
+}
+let kept: Kept | undefined;
+
+function keptAt(revision: string): Kept {
+  if (kept?.revision !== revision) kept = { revision, answers: new Map(), once: new Set() };
+  return kept;
+}
 
 /** `revision`: the state of the content that an answer is for; undefined = it is being changed right now, so nothing is remembered. */
 export function remembered<T>(revision: string | undefined, key: string, ask: () => Promise<T>): Promise<T> {
   if (revision === undefined) return ask();
-  if (kept?.revision !== revision) kept = { revision, answers: new Map() };
-  const { answers } = kept;
+  const { answers } = keptAt(revision);
   const known = answers.get(key);
   if (known) return known as Promise<T>;
   const asked = ask();
@@ -44,7 +54,16 @@ export function bookingsOf(db: Db, { revision, organizerIds, ...query }: Remembe
   return gather(revision, 'person', organizerIds, query, read);
 }
 
-type Read = (id: string, part: { spans?: undefined; not?: null }) => Promise<BookingRow[]>;
+type Read = (id: string, part: { spans?: undefined; not?: null; most?: number }) => Promise<BookingRow[]>;
+
+/** Was this asked before in this state of the content? From now on it was. */
+function comesBack(revision: string | undefined, key: string): boolean {
+  if (revision === undefined) return false;
+  const { once } = keptAt(revision);
+  if (once.has(key)) return true;
+  once.add(key);
+  return false;
+}
 
 async function gather(
   revision: string | undefined,
@@ -56,10 +75,11 @@ async function gather(
   const all: Booking[] = [];
   for (const id of ids) {
     const whole = async (): Promise<Booking[] | undefined> => {
-      const rows = await read(id, { spans: undefined, not: null });
+      const rows = await read(id, { spans: undefined, not: null, most: MOST_DATES + 1 });
       return rows.length > MOST_DATES ? undefined : rows.map(bookingOf);
     };
-    const known = revision === undefined ? undefined : await remembered(revision, `${kind} ${from} ${id}`, whole);
+    const key = `${kind} ${from} ${id}`;
+    const known = comesBack(revision, key) ? await remembered(revision, key, whole) : undefined;
     const there = known ?? (await read(id, {})).map(bookingOf);
     all.push(...there.filter((booking) => booking.listingId !== not));
   }
