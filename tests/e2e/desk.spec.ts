@@ -303,6 +303,12 @@ test('a venue is made in place; a picture is sent and described; a program is re
   await dialog.getByLabel('Street').fill('12 Kelp Lane');
   await dialog.getByRole('button', { name: 'Make it' }).click();
   await expect(page.locator('#where .chip')).toContainText('Old Kelp Store');
+  // One without an address gets no pin, and Proof says so of it alone.
+  await page.getByRole('combobox', { name: 'Venues' }).fill('Net Shed');
+  await page.getByText('Make “Net Shed”').click();
+  await dialog.getByRole('button', { name: 'Make it' }).click();
+  await expect(page.locator('.proof')).toContainText('Net Shed has no position yet');
+  await expect(page.locator('.proof')).not.toContainText('Old Kelp Store has no position');
   await page
     .getByLabel(/Choose a picture/)
     .setInputFiles({ name: 'sun.png', mimeType: 'image/png', buffer: Buffer.from('#!/bin/sh\nexit 1\n') });

@@ -23,6 +23,7 @@ for (const width of [1280, 360]) {
     await stranger.getByLabel('Does it repeat?').selectOption('weekly');
     await stranger.getByLabel('Until').fill('2027-04-22');
     await stranger.getByLabel('Where').fill('causeway slip');
+    await stranger.getByLabel('Who organizes it').fill('Kelp Friends');
     await stranger.getByLabel('In your words').fill('Bring a basket.\n\n<script>alert(1)</script>');
     await stranger.getByLabel('Cost').fill('$3');
     await stranger.locator('input[name="picture"]').setInputFiles({ name: 'kelp.png', mimeType: 'image/png', buffer: await picture() });
@@ -37,6 +38,8 @@ for (const width of [1280, 360]) {
     await stranger.getByRole('button', { name: 'Send it' }).click();
     await expect(stranger).toHaveURL(/\/receipt\/[\w-]{32}$/);
     await expect(stranger.locator('[data-state="waiting"]')).toBeVisible();
+    // The place is one that the site knows; the people are not, and an editor looks them up.
+    await expect(stranger.getByText('Looked up by an editor: who organizes it, “Kelp Friends”.')).toBeVisible();
     const editor = await pageOf(browser, request, 'ivo', { width, baseURL });
     await editor.goto('/desk/intake');
     await expectAccessible(editor, 'Intake');

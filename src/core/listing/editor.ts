@@ -20,6 +20,8 @@ export interface VenueChoice extends Choice {
   hours: OpeningHours | null;
   /** is anything said about how people get in? */
   access: boolean;
+  /** has it a position? */
+  placed: boolean;
   binned: boolean;
 }
 

@@ -51,6 +51,7 @@ export const KIND_WORDS: Record<string, string> = {
   'category-missing': 'No category',
   'low-contrast': 'Inks that can hardly be read',
   'venue-missing': 'No venue',
+  'venue-unplaced': 'The venue has no position',
   'organizer-missing': 'No organizer',
   'access-missing': 'Nothing said about access',
   'cost-missing': 'Nothing said about the cost',

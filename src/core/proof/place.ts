@@ -14,6 +14,8 @@ export interface VenueFacts {
   hours: OpeningHours | null;
   /** is anything said about how people get in? */
   access: boolean;
+  /** has it a position, so that it stands on the chart? */
+  placed: boolean;
   binned: boolean;
 }
 
@@ -60,6 +62,7 @@ function venueNotes(
     const mend = { words: 'Take it off', content: { venueIds: content.venueIds.filter((id) => id !== venue.id) } };
     notes.push(look('venue-binned', 'venues', `“${venue.name}” is in the bin.`, { mend }));
   }
+  if (!venue.placed) notes.push(look('venue-unplaced', 'venues', `${venue.name} has no position yet: it will not be on the chart.`));
   if (venue.capacity !== null && content.expected !== null && content.expected > venue.capacity)
     notes.push(look('room-small', 'expected', `${venue.name} holds ${venue.capacity}; ${content.expected} are expected.`));
   const { hours } = venue;

@@ -15,7 +15,7 @@ import { keyOf, waive } from './note';
 import { type ProofContext, proofOf, whatStopsOf } from './proof';
 import { sentenceCase, tidied, withoutCopyWords } from './words';
 
-const venue = (part = {}) => ({ id: 'v', name: 'Net Loft', capacity: 40, hours: null, access: true, binned: false, ...part });
+const venue = (part = {}) => ({ id: 'v', name: 'Net Loft', capacity: 40, hours: null, access: true, placed: true, binned: false, ...part });
 const context = (part: Partial<ProofContext> = {}): ProofContext => ({
   ...SITE,
   venue: () => venue(),
@@ -118,6 +118,9 @@ describe('Proof, rule by rule', () => {
       ),
     ).not.toContain('venue-closed');
     expect(kinds({}, { venue: () => venue({ binned: true }) })).toContain('venue-binned');
+    expect(kinds({}, { venue: () => venue({ placed: false }) })).toContain('venue-unplaced');
+    expect(kinds({}, { venue: () => venue() })).not.toContain('venue-unplaced');
+    expect(kinds({ attendance: 'online' }, { venue: () => venue({ placed: false }) })).not.toContain('venue-unplaced');
     expect(
       [kinds({}, { venue: () => venue({ access: false }) }), kinds({ access: 'Ramp' }, { venue: () => venue({ access: false }) })].map(
         (k) => k.includes('access-missing'),

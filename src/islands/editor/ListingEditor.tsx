@@ -287,7 +287,8 @@ export default function ListingEditor({ start }: { start: EditorStart }) {
           }}
           onMade={(made, more) => {
             if (making.kind === 'venues') {
-              setVenues([...venues, { ...made, more, setUp: 0, capacity: null, hours: null, access: false, binned: false }]);
+              const facts = { setUp: 0, capacity: null, hours: null, access: false, placed: made.placed === true, binned: false };
+              setVenues([...venues, { ...made, more, ...facts }]);
               setContent((c) => ({ ...c, venueIds: [...c.venueIds, made.id] }));
             } else {
               const contact = { name: '', phone: '', mail: '' };

@@ -7,6 +7,8 @@ import { AskBox } from '../fields/Box';
 export interface Made {
   id: string;
   name: string;
+  /** was a venue's address found, so that it has a position? */
+  placed?: boolean;
 }
 
 interface Known extends Made {

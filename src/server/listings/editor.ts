@@ -30,7 +30,8 @@ function named<T extends { binnedAt: Date | null }>(all: ReadonlyMap<string, T>,
 export function venueChoice(v: VenueView): VenueChoice {
   const { id, name, capacity, hours } = v;
   const access = v.access !== '' || v.features.length > 0;
-  return { id, name, more: v.hall?.name ?? v.town, setUp: v.setUpMinutes, capacity, hours, access, binned: v.binnedAt !== null };
+  const more = v.hall?.name ?? v.town;
+  return { id, name, more, setUp: v.setUpMinutes, capacity, hours, access, placed: v.lat !== null, binned: v.binnedAt !== null };
 }
 
 export function organizerChoice(o: OrganizerView): OrganizerChoice {

@@ -50,7 +50,7 @@ export async function ownContext({ db, settings, now, found }: ProofSite, conten
     category: category && { name: category.name, ink: category.ink, picture: category.pictureId !== null },
     venue: (id) => {
       const v = found.venue.get(id);
-      return v && { ...v, access: v.access !== '' || v.features.length > 0, binned: v.binnedAt !== null };
+      return v && { ...v, access: v.access !== '' || v.features.length > 0, placed: v.lat !== null, binned: v.binnedAt !== null };
     },
     organizer: (id) => {
       const o = found.organizer.get(id);

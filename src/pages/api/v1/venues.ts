@@ -12,5 +12,6 @@ export const POST = jsonEndpoint(venueInput, async ({ tx, input, actor }) => {
   const [match] = input.lat === null && said ? searchGazetteer(`${said},`, await readGazetteer(tx), 1) : [];
   // A whole town or island is no position of a hall.
   const close = match && (match.exactness === 'house' || match.exactness === 'street' || match.exactness === 'landmark');
-  return saveVenue(tx, null, { ...input, ...(close ? rounded(match.point) : {}) }, actor);
+  const made = await saveVenue(tx, null, { ...input, ...(close ? rounded(match.point) : {}) }, actor);
+  return { ...made, placed: input.lat !== null || Boolean(close) };
 });
