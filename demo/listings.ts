@@ -67,6 +67,7 @@ export function demoListings(today: Day): DemoListing[] {
     {
       title: 'Low-tide Walk',
       cat: 'walks',
+      tags: ['all ages', 'bring boots'],
       venue: ['causeway'],
       org: ['wardens'],
       pic: 'low-tide',
@@ -120,6 +121,7 @@ export function demoListings(today: Day): DemoListing[] {
     {
       title: 'Night-sky Watch',
       cat: 'skies',
+      tags: ['after dark'],
       venue: ['light'],
       org: ['skies'],
       pic: 'night-sky',
@@ -192,6 +194,7 @@ export function demoListings(today: Day): DemoListing[] {
     {
       title: 'Seed Swap',
       cat: 'seeds',
+      tags: ['indoors'],
       venue: ['glass'],
       org: ['seeds'],
       pic: 'seeds',
@@ -215,6 +218,7 @@ export function demoListings(today: Day): DemoListing[] {
     {
       title: 'Lighthouse Open Stair',
       cat: 'wild',
+      tags: ['all ages', 'indoors'],
       venue: ['light'],
       org: ['skies'],
       pic: 'lighthouse',
@@ -249,6 +253,7 @@ export function demoListings(today: Day): DemoListing[] {
       title: 'Children’s Crab Count',
       short: 'Crab Count',
       cat: 'wild',
+      tags: ['all ages', 'bring boots'],
       venue: ['causeway'],
       org: ['wardens'],
       summary: 'Nets, buckets and a clipboard; every crab goes home.',
@@ -291,6 +296,7 @@ export function demoListings(today: Day): DemoListing[] {
       title: 'Island Schools Exhibition',
       short: 'Schools Exhibition',
       cat: 'learn',
+      tags: ['all ages', 'indoors'],
       venue: ['school'],
       org: ['council'],
       summary: 'Maps of the isles by everybody under twelve.',

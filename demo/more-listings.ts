@@ -33,6 +33,7 @@ export function moreListings(today: Day): DemoListing[] {
     {
       title: 'Lamp Night',
       cat: 'town',
+      tags: ['after dark', 'all ages'],
       venue: ['quay'],
       org: ['council'],
       pic: 'lanterns',
@@ -162,6 +163,7 @@ export function moreListings(today: Day): DemoListing[] {
     {
       title: 'Harbour Clean',
       cat: 'wild',
+      tags: ['all ages', 'bring boots'],
       venue: ['slip'],
       org: ['wardens'],
       summary: 'Gloves and sacks are there; bring boots.',
@@ -194,6 +196,7 @@ export function moreListings(today: Day): DemoListing[] {
     {
       title: 'Lantern Making',
       cat: 'learn',
+      tags: ['all ages', 'indoors'],
       venue: ['workshop'],
       org: ['menders'],
       pic: 'lanterns',
@@ -228,6 +231,7 @@ export function moreListings(today: Day): DemoListing[] {
     {
       title: 'Stargazers’ Weekend',
       cat: 'skies',
+      tags: ['after dark'],
       venue: ['light', 'school'],
       org: ['skies'],
       pic: 'night-sky',
@@ -240,6 +244,7 @@ export function moreListings(today: Day): DemoListing[] {
     {
       title: 'Wreck Walk',
       cat: 'walks',
+      tags: ['bring boots'],
       venue: ['causeway'],
       org: ['wardens'],
       pic: 'low-tide',
@@ -262,6 +267,7 @@ export function moreListings(today: Day): DemoListing[] {
     {
       title: 'Winter Fair',
       cat: 'market',
+      tags: ['all ages'],
       venue: ['quay'],
       org: ['market'],
       pic: 'lanterns',
@@ -314,6 +320,7 @@ export function moreListings(today: Day): DemoListing[] {
     {
       title: 'Mussel Morning',
       cat: 'market',
+      tags: ['bring boots'],
       venue: ['oven'],
       org: ['market'],
       summary: 'Pots on at nine, empty by eleven.',
@@ -355,6 +362,7 @@ export function moreListings(today: Day): DemoListing[] {
     {
       title: 'Gansey Exhibition',
       cat: 'mending',
+      tags: ['indoors'],
       venue: ['workshop'],
       org: ['menders'],
       pic: 'knitting',

@@ -18,6 +18,7 @@ import { keepPicture } from '@/server/pictures/take-in';
 import type { Workshop } from '@/server/workshop/workshop';
 import type { Now } from '@/server/site/clock';
 import { DEFAULT_SETTINGS, type SiteSettings } from '@/server/site/settings';
+import { findOrMakeTag } from '@/server/tags/write';
 import { BLANK_VENUE } from '@/server/venues/input';
 import { saveVenue } from '@/server/venues/write';
 import { CHART } from './chart';
@@ -45,6 +46,7 @@ interface Ids {
   venues: Map<string, string>;
   organizers: Map<string, string>;
   pictures: Map<string, string>;
+  tags: Map<string, string>;
 }
 
 const wanted = (map: Map<string, string>, key: string): string => {
@@ -63,6 +65,7 @@ function contentOf(demo: DemoListing, ids: Ids): ListingContent {
     recurrence: { format: 2, zone: DEMO_SETTINGS.zone, stretches: demo.when, leftOut: demo.leftOut ?? [], breaks: demo.breaks ?? [] },
     changes: demo.changes ?? [],
     categoryIds: [wanted(ids.categories, demo.cat)],
+    tagIds: (demo.tags ?? []).map((name) => wanted(ids.tags, name)),
     venueIds: (demo.venue ?? []).map((key) => wanted(ids.venues, key)),
     organizerIds: (demo.org ?? []).map((key) => wanted(ids.organizers, key)),
     pictureId: demo.pic ? wanted(ids.pictures, demo.pic) : null,
@@ -72,7 +75,7 @@ function contentOf(demo: DemoListing, ids: Ids): ListingContent {
   };
 }
 
-async function seedPlaces(tx: Db, pictures: Map<string, string>): Promise<Omit<Ids, 'pictures'>> {
+async function seedPlaces(tx: Db, pictures: Map<string, string>): Promise<Omit<Ids, 'pictures' | 'tags'>> {
   const ids = { categories: new Map<string, string>(), venues: new Map<string, string>(), organizers: new Map<string, string>() };
   const { tint } = await import('@/core/colour/colour');
   for (const { key, name, shape, ink, icon, pic, children } of CATEGORIES) {
@@ -95,6 +98,12 @@ async function seedPlaces(tx: Db, pictures: Map<string, string>): Promise<Omit<I
     const categoryId = category ? wanted(ids.categories, category) : null;
     ids.organizers.set(key, (await saveOrganizer(tx, null, { ...BLANK_ORGANIZER, ...organizer, categoryId }, SITE_ACTOR)).id);
   }
+  return ids;
+}
+
+async function seedTags(tx: Db, listings: readonly DemoListing[], by: Change['by']): Promise<Map<string, string>> {
+  const ids = new Map<string, string>();
+  for (const name of new Set(listings.flatMap(({ tags }) => tags ?? []))) ids.set(name, (await findOrMakeTag(tx, name, by)).id);
   return ids;
 }
 
@@ -147,7 +156,7 @@ export async function seedDemo({ db, auth, darkroom }: SeededSite, now: Now): Pr
   await db.transaction(async (raw) => {
     const tx = raw as unknown as Db;
     for (const account of SIGN_INS) await createAccount(tx, auth, account, SITE_ACTOR);
-    const ids: Ids = { ...(await seedPlaces(tx, pictures)), pictures };
+    const ids: Ids = { ...(await seedPlaces(tx, pictures)), tags: await seedTags(tx, listings, SITE_ACTOR), pictures };
     const [maud] = await tx.select({ id: user.id, name: user.name }).from(user).where(eq(user.email, SIGN_INS[0].email));
     const [nan] = await tx.select({ id: user.id }).from(user).where(eq(user.email, SIGN_INS[2].email));
     const by = { id: maud?.id ?? null, name: maud?.name ?? 'Maud Petrel', role: 'coordinator' as const };

@@ -9,6 +9,7 @@ export interface DemoListing {
   title: string;
   short?: string;
   cat: string;
+  tags?: string[];
   venue?: string[];
   org?: string[];
   pic?: string;

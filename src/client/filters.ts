@@ -24,6 +24,8 @@ function query(form: HTMLFormElement, changed: HTMLInputElement | null): string 
       );
   }
   if (boxes.some((b) => b.name === 'free' && b.checked)) params.set('free', '1');
+  const tags = boxes.filter((b) => b.name === 'tag' && b.checked).map((b) => b.value);
+  if (tags.length) params.set('tag', tags.sort().join(','));
   const words = form.querySelector<HTMLInputElement>('[name="words"]')?.value.trim();
   if (words) params.set('words', words);
   const text = params.toString().replaceAll('%2C', ',');
@@ -70,6 +72,7 @@ function copyCounts(form: HTMLFormElement, page: Document): void {
   }
   const [mine, theirs] = [form.querySelector('[data-summary]'), fresh.querySelector('[data-summary]')];
   if (mine && theirs) mine.innerHTML = theirs.innerHTML;
+  form.querySelector('[data-again]')?.toggleAttribute('hidden', fresh.querySelector('[data-again]')?.hasAttribute('hidden') ?? true);
 }
 
 const form = document.querySelector<HTMLFormElement>('[data-filters]');

@@ -25,6 +25,7 @@ test('tables: a category is added and removed, the fallback says why it stays; s
   await page.getByLabel('Times', { exact: true }).selectOption('12');
   await page.getByLabel('First weekday').selectOption('6');
   await page.getByLabel('Red-letter days').fill('17 March Harbour Day\n32 Smarch');
+  await page.getByLabel('Directions on the web').fill('https://map.example/?at={lat},{lng}');
   await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByText('Line 2 was not understood').first()).toBeVisible();
   await page.getByLabel('Red-letter days').fill('17 March Harbour Day');
@@ -33,7 +34,13 @@ test('tables: a category is added and removed, the fallback says why it stays; s
   await expect(page.locator('table.month thead th').nth(1)).toContainText('Sun');
   await expect(page.locator('table.month')).toContainText('Harbour Day');
   await expect(page.locator('.entry .t').first()).toContainText('am');
+  await page.goto('/what/low-tide-walk');
+  await expect(page.getByRole('link', { name: 'on the web' })).toHaveAttribute(
+    'href',
+    /^https:\/\/map\.example\/\?at=43\.\d{5},-57\.\d{5}$/,
+  );
   await page.goto('/desk/set-up');
+  await page.getByLabel('Directions on the web').fill('');
   await page.getByLabel('Times', { exact: true }).selectOption('24');
   await page.getByLabel('First weekday').selectOption('0');
   await page.getByRole('button', { name: 'Save' }).click();

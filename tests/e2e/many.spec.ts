@@ -13,7 +13,7 @@ test('many listings: what will be done is said first, then done, then undone as 
   await expectAccessible(page, 'table with chosen listings');
   await page.getByLabel('What to do with them').selectOption('publish');
   await expect(page.getByRole('dialog')).toContainText('None of them can be. 3 cannot:');
-  await expect(page.getByRole('dialog')).toContainText('it is published as it stands');
+  await expect(page.getByRole('dialog')).toContainText('each is published as it stands');
   await page.keyboard.press('Escape');
   await page.getByLabel('What to do with them').selectOption('withdraw');
   await expect(page.getByRole('dialog')).toContainText('3 listings will be withdrawn.');

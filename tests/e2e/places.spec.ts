@@ -169,6 +169,15 @@ test('categories are put in order by keyboard and undone; tags are typed, merged
   await expect(page.locator('[data-note]')).toContainText('Published');
   await page.goto('/list?tag=barefoot');
   await expect(page.getByRole('link', { name: /Low-tide Walk/ }).first()).toBeVisible();
+  // The tag is seen among what is chosen, stays when more is chosen, and can be taken off.
+  const tag = page.getByRole('checkbox', { name: 'Barefoot' });
+  await page.getByLabel(/Free of charge/).check();
+  await expect(page).toHaveURL(/\?free=1&tag=barefoot$/);
+  await expect(tag).toBeChecked();
+  await tag.uncheck();
+  await expect(page).toHaveURL(/\?free=1$/);
+  await page.getByRole('link', { name: 'Show everything again' }).click();
+  await expect(page.getByRole('link', { name: 'Show everything again' })).toBeHidden();
   await page.goto('/desk/tags');
   await expectAccessible(page, 'tags');
   await page.getByLabel('Merge Barefoot into').selectOption({ label: 'For children' });

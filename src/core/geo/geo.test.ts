@@ -31,7 +31,9 @@ describe('places on a chart', () => {
     expect(distanceKm({ lat: 43, lng: -57 }, { lat: 43, lng: -57 })).toBe(0);
   });
   it('give directions as an address that any map program reads', () => {
-    expect(directionsOf({ lat: 43.123456, lng: -57.4 }).geo).toBe('geo:43.12346,-57.40000');
-    expect(directionsOf({ lat: 43.1, lng: -57.4 }).web).toMatch(/^https:\/\//);
+    expect(directionsOf({ lat: 43.123456, lng: -57.4 }, '')).toEqual({ geo: 'geo:43.12346,-57.40000', web: '' });
+    expect(directionsOf({ lat: 43.1, lng: -57.4 }, 'https://map.example/{lat}/{lng}#{lat}').web).toBe(
+      'https://map.example/43.10000/-57.40000#43.10000',
+    );
   });
 });

@@ -60,11 +60,11 @@ export function distanceKm(a: Point, b: Point): number {
   return 2 * 6371 * Math.asin(Math.min(1, Math.sqrt(h)));
 }
 
-/** Where a reader's own map program, or a browser, shows the place: RFC 5870, and the open map's address form. */
-export function directionsOf({ lat, lng }: Point): { geo: string; web: string } {
-  const at = `${lat.toFixed(5)},${lng.toFixed(5)}`;
-  return {
-    geo: `geo:${at}`,
-    web: `https://www.openstreetmap.org/?mlat=${lat.toFixed(5)}&mlon=${lng.toFixed(5)}#map=16/${lat.toFixed(5)}/${lng.toFixed(5)}`,
-  };
+/**
+ * Where a reader's own map program shows the place (RFC 5870), and where a map on the web does, by the site's own choice of one.
+ * `map`: its address with {lat} and {lng} where the degrees belong; empty = the site names none, and `web` is empty.
+ */
+export function directionsOf({ lat, lng }: Point, map: string): { geo: string; web: string } {
+  const [north, east] = [lat.toFixed(5), lng.toFixed(5)];
+  return { geo: `geo:${north},${east}`, web: map.replaceAll('{lat}', north).replaceAll('{lng}', east) };
 }

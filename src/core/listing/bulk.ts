@@ -1,4 +1,5 @@
 /** What can be done with many listings at once, as values: what each does to a content, and why it cannot. */
+import { sayList } from '../phrase/format';
 import { differences } from './merge';
 import type { ListingContent, Stage } from './content';
 import { shiftListing } from './moves';
@@ -15,6 +16,21 @@ export type BulkAction =
   | { kind: 'tag'; ids: string[]; off: boolean }
   | { kind: 'shift'; days: number }
   | { kind: 'headline'; on: boolean };
+
+/** Listings with which an action cannot be done, for one reason. */
+export interface Stays {
+  reason: string;
+  count: number;
+  /** the first of their titles */
+  titles: string[];
+}
+
+/** “A”, “B” and 43 more: each is published as it stands */
+export function sayStays({ reason, count, titles }: Stays): string {
+  const quoted = titles.map((title) => `“${title}”`);
+  const names = count > titles.length ? [...quoted, `${(count - titles.length).toLocaleString('en')} more`] : quoted;
+  return `${sayList(names)}: ${count > 1 ? reason.replace(/^it (?=is |was |has |belongs )/, 'each ') : reason}`;
+}
 
 export const MOST_SHIFT_DAYS = 400;
 

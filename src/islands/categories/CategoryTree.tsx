@@ -107,10 +107,12 @@ function Row({ item }: { item: Branch }) {
         <Button slot="drag" className="grip" aria-label={`Move ${item.name}`}>
           ⋮
         </Button>
-        {item.children.length > 0 && (
+        {item.children.length > 0 ? (
           <Button slot="chevron" className="grip" aria-label={`What stands under ${item.name}`}>
             ▾
           </Button>
+        ) : (
+          <span className="no-grip" />
         )}
         <span dangerouslySetInnerHTML={{ __html: item.mark }} />
         <a href={`/desk/categories/${item.id}`}>{item.name}</a>

@@ -41,7 +41,11 @@ export function NoticeBar({ deeds, hold, stale, cut }: Props) {
               Publish changes
             </button>
           )}
-          {notice?.listingId && <a href={`/desk/listings/${notice.listingId}`}>Open it</a>}
+          {notice?.listingId && (
+            <a className="button small" href={`/desk/listings/${notice.listingId}`}>
+              Open it
+            </a>
+          )}
           {deeds.undo && (
             <button type="button" className="button small" disabled={deeds.busy} onClick={() => void deeds.undo?.()}>
               Undo

@@ -1,7 +1,7 @@
 /** The bar of chosen listings: what to do with them, what that will do, and doing it. */
 import { useEffect, useRef, useState } from 'react';
 import { sayFailure, send } from '@/client/api';
-import { BULK_WORDS, type BulkAction, MOST_SHIFT_DAYS } from '@/core/listing/bulk';
+import { BULK_WORDS, type BulkAction, MOST_SHIFT_DAYS, sayStays, type Stays } from '@/core/listing/bulk';
 import { sayCount } from '@/core/phrase/format';
 import { AskBox } from '../fields/Box';
 import type { Named, TableStart } from './TableDesk';
@@ -9,7 +9,7 @@ import type { Named, TableStart } from './TableDesk';
 interface Plan {
   total: number;
   can: number;
-  cannot: { title: string; reason: string }[];
+  cannot: Stays[];
   cannotCount: number;
 }
 
@@ -128,6 +128,7 @@ function ActionDialog({
     next.set('run', outcome.value.run);
     location.assign(`/desk/listings?${next}`);
   };
+  const unsaid = plan ? plan.cannotCount - plan.cannot.reduce((sum, { count }) => sum + count, 0) : 0;
   return (
     <AskBox
       title={`${BULK_WORDS[kind].verb}: ${sayCount(count, 'listing')}`}
@@ -190,11 +191,10 @@ function ActionDialog({
             </p>
             {plan.cannot.length > 0 && (
               <ul className="small" style={{ listStyle: 'disc', paddingLeft: 20, margin: '4px 0 0' }}>
-                {plan.cannot.map((c, i) => (
-                  <li key={i}>
-                    “{c.title}”: {c.reason}
-                  </li>
+                {plan.cannot.map((stays) => (
+                  <li key={stays.reason}>{sayStays(stays)}</li>
                 ))}
+                {unsaid > 0 && <li>{unsaid} for other reasons</li>}
               </ul>
             )}
           </>

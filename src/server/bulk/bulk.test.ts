@@ -92,9 +92,9 @@ describe('many listings at once', () => {
       can: 1,
       cannotCount: 3,
       cannot: [
-        { title: 'Without a date', reason: 'no date yet' },
-        { title: 'Live', reason: 'it is published as it stands' },
-        { title: 'Without a title', reason: 'it was removed meanwhile' },
+        { titles: ['Without a date'], count: 1, reason: 'no date yet' },
+        { titles: ['Live'], count: 1, reason: 'it is published as it stands' },
+        { titles: ['Without a title'], count: 1, reason: 'it was removed meanwhile' },
       ],
     });
     const { id, said, state } = await run(ids, { kind: 'publish' });
@@ -105,6 +105,26 @@ describe('many listings at once', () => {
       ['no date yet', 'it is published as it stands', 'it was removed meanwhile'],
     ]);
     expect((await db.select().from(published)).map((p) => p.title).sort()).toEqual(['Good', 'Live']);
+  });
+
+  it('count every one that stays, with its reason, and name the first of each', async () => {
+    const drafts = [];
+    for (let i = 1; i <= 30; i++) drafts.push((await make(`Draft ${i}`)).id);
+    const empty = await make('Without a date', { recurrence: null });
+    const plan = await planBulk(db, [...drafts, empty.id], { kind: 'draft' }, change());
+    expect(plan).toEqual({
+      can: 0,
+      cannotCount: 31,
+      cannot: [{ reason: 'it is a draft already', count: 31, titles: ['Draft 1', 'Draft 2', 'Draft 3'] }],
+    });
+    const { id } = await run([empty.id, ...drafts, GONE], { kind: 'draft' });
+    const { stayed } = await readReport(db, id);
+    expect(stayed.map(({ reason, count, titles }) => [reason, count, titles.length])).toEqual([
+      ['it is a draft already', 31, 20],
+      ['it was removed meanwhile', 1, 1],
+    ]);
+    expect(stayed[0]?.titles.slice(0, 2)).toEqual(['Without a date', 'Draft 1']);
+    expect(stayed[1]?.titles).toEqual(['one that is gone']);
   });
 
   it('move to another venue, readers see it at once, and all of it is undone as one', async () => {
@@ -169,7 +189,7 @@ describe('many listings at once', () => {
     expect(await undo(id)).toBe('2 listings put back; 1 could not be.');
     expect((await rowOf(one.id)).working).toMatchObject({ summary: 'Somebody’s words', venueIds: [places.venue] });
     expect((await rowOf(two.id)).working.venueIds).toEqual([]);
-    expect((await readReport(db, id)).stayed).toEqual([{ title: 'Two', reason: 'the same was changed by somebody since' }]);
+    expect((await readReport(db, id)).stayed).toEqual([{ titles: ['Two'], count: 1, reason: 'the same was changed by somebody since' }]);
   });
 
   it('change stages and go back to them', async () => {

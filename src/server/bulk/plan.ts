@@ -1,6 +1,6 @@
 /** What an action would do with each of many listings, said before it is done. Reads only. */
 import { inArray } from 'drizzle-orm';
-import { applied, type BulkAction, staged } from '@/core/listing/bulk';
+import { applied, type BulkAction, type Stays, staged } from '@/core/listing/bulk';
 import { mayEdit } from '../accounts/roles';
 import type { Db } from '../db/client';
 import { listing, listingCopy } from '../db/schema';
@@ -8,14 +8,15 @@ import { type Change, whatStops } from '../listings/write';
 
 export interface BulkPlan {
   can: number;
-  /** the first of those that cannot, and why */
-  cannot: { title: string; reason: string }[];
+  /** those that cannot, by the first reasons that were met */
+  cannot: Stays[];
   cannotCount: number;
 }
 
 type Row = typeof listing.$inferSelect;
-/** So many are named. */
-const MOST_NAMED = 12;
+/** So many reasons are said, and so many titles for each. */
+const MOST_REASONS = 12;
+const MOST_NAMED = 3;
 /** So many are read at once; the thread is free between them. */
 const AT_ONCE = 200;
 
@@ -53,10 +54,18 @@ export async function planBulk(db: Db, ids: readonly string[], action: BulkActio
       if (reason === undefined) plan.can++;
       else {
         plan.cannotCount++;
-        if (plan.cannot.length < MOST_NAMED) plan.cannot.push({ title: row?.title || 'Without a title', reason });
+        addStay(plan.cannot, row?.title || 'Without a title', reason);
       }
     }
     await new Promise((resolve) => setImmediate(resolve));
   }
   return plan;
+}
+
+function addStay(all: Stays[], title: string, reason: string): void {
+  const known = all.find((stays) => stays.reason === reason);
+  if (known) {
+    known.count++;
+    if (known.titles.length < MOST_NAMED) known.titles.push(title);
+  } else if (all.length < MOST_REASONS) all.push({ reason, count: 1, titles: [title] });
 }

@@ -3,7 +3,7 @@
  * is taken back as one.
  */
 import { and, asc, desc, eq, inArray, sql } from 'drizzle-orm';
-import { applied, type BulkAction, BULK_WORDS, staged } from '@/core/listing/bulk';
+import { applied, type BulkAction, BULK_WORDS, staged, type Stays } from '@/core/listing/bulk';
 import { mergeContents } from '@/core/listing/merge';
 import { sayCount } from '@/core/phrase/format';
 import type { Role } from '../accounts/roles';
@@ -222,25 +222,35 @@ export interface RunReport {
   run: Run;
   done: number;
   undone: number;
-  stayed: { title: string; reason: string }[];
+  /** by reason, the commonest first */
+  stayed: Stays[];
 }
 
-/** What came of an action, with the titles of those that stayed or could not be put back. */
+/** So many titles stand for each reason in a report. */
+const MOST_NAMED = 20;
+
+/** What came of an action, with those that stayed or could not be put back. */
 export async function readReport(db: Db, id: string): Promise<RunReport> {
   const run = await readRun(db, id);
   const counts = await countStates(db, run);
+  const titles = sql`coalesce(nullif(${listing.title}, ''), 'one that is gone')`;
   const stayed = await db
-    .select({ title: listing.title, reason: bulkItem.reason })
+    .select({
+      reason: bulkItem.reason,
+      count: sql<number>`count(*)::int`,
+      titles: sql<string[]>`(array_agg(${titles} order by ${bulkItem.n}))[1:${sql.raw(String(MOST_NAMED))}]`,
+    })
     .from(bulkItem)
     .leftJoin(listing, eq(listing.id, bulkItem.listingId))
     .where(and(eq(bulkItem.runId, id), inArray(bulkItem.state, ['stayed', 'left'])))
-    .orderBy(asc(bulkItem.n))
+    .groupBy(bulkItem.reason)
+    .orderBy(desc(sql`count(*)`), sql`min(${bulkItem.n})`)
     .limit(50);
   return {
     run,
     done: counts.get('done') ?? 0,
     undone: counts.get('undone') ?? 0,
-    stayed: stayed.map(({ title, reason }) => ({ title: title || 'one that is gone', reason })),
+    stayed,
   };
 }
 

@@ -21,6 +21,8 @@ export interface SiteSettings {
   currency: string;
   /** how addresses are written where a venue names no country, ISO 3166-1 alpha-2; empty = street first */
   country: string;
+  /** a map on the web that shows a place, with {lat} and {lng} where the degrees belong; empty = none is named */
+  mapAddress: string;
   horizonMonths: number;
   /** dates on one page of the list */
   listLength: number;
@@ -45,6 +47,7 @@ export const DEFAULT_SETTINGS: SiteSettings = {
   date: 'day-month',
   currency: 'CAD',
   country: '',
+  mapAddress: '',
   horizonMonths: 36,
   listLength: 40,
   shortLength: 8,

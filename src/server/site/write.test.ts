@@ -32,6 +32,10 @@ describe('settings', () => {
     expect(read(settingsInput, good)).toMatchObject({ lat: 43.1, currency: 'CAD', horizonMonths: 36, country: '' });
     expect(read(settingsInput, { ...good, country: 'IS' }).country).toBe('IS');
     expect(() => read(settingsInput, { ...good, country: 'XX' })).toThrow('countries');
+    const map = 'https://map.example/?at={lat},{lng}';
+    expect(read(settingsInput, { ...good, mapAddress: map }).mapAddress).toBe(map);
+    for (const mapAddress of ['javascript:alert({lat},{lng})', 'https://map.example/?at={lat}', 'map.example/{lat}/{lng}'])
+      expect(() => read(settingsInput, { ...good, mapAddress }), mapAddress).toThrow('{lat} and {lng}');
     for (const [name, value] of Object.entries({
       zone: 'Isles/Nowhere',
       lat: '91',

@@ -21,6 +21,10 @@ const number = (min: number, max: number, what: string) =>
     .max(max, `${what} is at most ${max}`);
 const whole = (min: number, max: number, what: string) => number(min, max, what).int(`${what} is a whole number`);
 
+function isMapAddress(address: string): boolean {
+  return address === '' || (/^https?:\/\/[^\s"<>]+$/.test(address) && address.includes('{lat}') && address.includes('{lng}'));
+}
+
 export const settingsInput = z.object({
   name: z.string().trim().min(1, 'The name is missing').max(80, 'At most 80 characters'),
   about: z.string().trim().max(300, 'At most 300 characters').default(''),
@@ -46,6 +50,14 @@ export const settingsInput = z.object({
     .string()
     .default('')
     .refine((code) => code === '' || COUNTRIES.includes(code), { error: 'Choose one of the countries' }),
+  mapAddress: z
+    .string()
+    .trim()
+    .max(300, 'At most 300 characters')
+    .refine(isMapAddress, {
+      error: 'Written https://map.example/?at={lat},{lng}, with {lat} and {lng} where the degrees belong; or left empty',
+    })
+    .default(''),
   horizonMonths: whole(1, 120, 'The horizon'),
   listLength: whole(5, 200, 'The length of a list page'),
   shortLength: whole(1, 50, 'The length of short lists'),
