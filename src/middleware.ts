@@ -6,6 +6,7 @@ import { isoDay } from './core/day/day';
 import { ADDRESS_HEADER } from './server/accounts/auth';
 import type { Actor, Role } from './server/accounts/roles';
 import { mayUse, whoMay } from './server/http/access';
+import { checkAddress } from './server/http/posted';
 import { explain, Problem, problemResponse } from './server/http/problem';
 import { type Runtime, runtime } from './server/runtime';
 import { styleOf } from './server/site/settings';
@@ -27,6 +28,7 @@ export const onRequest = defineMiddleware(async (context, next) => {
 
 async function handle(context: APIContext, next: () => Promise<Response>): Promise<Response> {
   const { request, url, locals } = context;
+  checkAddress(url);
   const who = whoMay(context.routePattern);
   if (who === undefined) throw new Problem(404, 'There is no such page.');
   const rt = await runtime();

@@ -4,6 +4,7 @@ import type { z } from 'zod';
 import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';
 import type { Change } from '../listings/write';
+import { parseJson } from './posted';
 import { explain, Problem, problemResponse, read, refused } from './problem';
 
 export interface Call<T> {
@@ -46,7 +47,7 @@ export async function readJson(request: Request): Promise<unknown> {
   const text = await request.text();
   if (text.length > MAX_JSON) throw new Problem(413, 'That is more text than can be taken at once.');
   try {
-    return JSON.parse(text);
+    return parseJson(text);
   } catch {
     throw new Problem(400, 'That is not JSON: it could not be read.');
   }

@@ -2,6 +2,7 @@
 import type { AstroGlobal } from 'astro';
 import type { Db } from '../db/client';
 import { formFields, tryForm } from './endpoint';
+import { readForm } from './posted';
 
 export interface FormState {
   /** what to say after it worked; undefined when it did not, or nothing was posted */
@@ -26,7 +27,7 @@ export async function handleLongForm(
   run: (fields: Record<string, string>, form: FormData) => Promise<string>,
 ): Promise<FormState> {
   if (page.request.method !== 'POST') return { said: undefined, fields: undefined, errors: undefined, wrong: '' };
-  const form = await page.request.formData();
+  const form = await readForm(page.request);
   const fields = formFields(form);
   const { value, problem } = await tryForm(() => run(fields, form));
   if (!problem) {

@@ -2,6 +2,7 @@
 import type { ListingContent } from '@/core/listing/content';
 import type { Db } from '../db/client';
 import { formFields } from '../http/endpoint';
+import { clean, readForm } from '../http/posted';
 import { countOne } from '../limits/limits';
 import { keepPicture } from '../pictures/take-in';
 import { lookup } from '../public/lookup';
@@ -18,7 +19,7 @@ export interface Posted {
 }
 
 export async function readPosted(request: Request): Promise<Posted> {
-  const form = await request.formData();
+  const form = await readForm(request);
   const file = form.get('picture');
   return { fields: formFields(form), picture: file instanceof File && file.size > 0 ? file : undefined };
 }
@@ -31,7 +32,7 @@ async function withPicture(
 ): Promise<ListingContent> {
   if (!picture) return { ...content, pictureId: before };
   const bytes = Buffer.from(await picture.arrayBuffer());
-  const words = { name: picture.name, alt: fields.alt ?? '', credit: '' };
+  const words = { name: clean(picture.name), alt: fields.alt ?? '', credit: '' };
   const kept = await keepPicture(rt, { bytes, ...words, ownerId: null, at: new Date(rt.now().ms) });
   return { ...content, pictureId: kept.picture.id };
 }

@@ -6,6 +6,7 @@ import { createAccount } from '@/server/accounts/write';
 import type { Db } from '@/server/db/client';
 import { exportAll, exportIcal, importFile } from '@/server/exchange/operator';
 import { answer } from '@/server/http/endpoint';
+import { parseJson } from '@/server/http/posted';
 import { explain, Problem, problemResponse, read } from '@/server/http/problem';
 import { countListings, type RebuildReport, startRebuild } from '@/server/listings/rebuild';
 import type { Runtime } from '@/server/runtime';
@@ -54,7 +55,7 @@ export const POST: APIRoute = async ({ params, locals, request }) => {
     const command = Object.hasOwn(commands, params.command ?? '') ? commands[params.command as string] : undefined;
     if (!command) throw new Problem(404, 'There is no such command.');
     const text = await request.text();
-    return answer(await command(locals.rt, text ? JSON.parse(text) : {}));
+    return answer(await command(locals.rt, text ? parseJson(text) : {}));
   } catch (error) {
     return problemResponse(explain(error));
   }

@@ -1,0 +1,38 @@
+import { describe, expect, it } from 'vitest';
+import { checkAddress, clean, parseJson, readForm } from './posted';
+
+const post = (body: BodyInit, type?: string): Request =>
+  new Request('http://almanac.example/', { method: 'POST', body, ...(type ? { headers: { 'content-type': type } } : {}) });
+
+describe('what came with a request', () => {
+  it('keeps every character that somebody may type, and none that cannot be kept', () => {
+    expect(clean('Þorri 🐚\tand\nmore')).toBe('Þorri 🐚\tand\nmore');
+    expect(clean('a\0b\ud800c\udc00')).toBe('ab\ufffdc\ufffd');
+  });
+  it('is cleaned in JSON, whole characters written as escapes left alone', () => {
+    expect(parseJson('{"a":["x\\u0000y",{"b":"\\ud83d\\udc1a \\ud83d"}],"n":1}')).toEqual({ a: ['xy', { b: '🐚 \ufffd' }], n: 1 });
+    expect(parseJson('"\\\\u0000"')).toBe('\\u0000');
+    expect(() => parseJson('{"a":')).toThrow(SyntaxError);
+  });
+  it('is cleaned in forms, whose files come along', async () => {
+    const sent = new FormData();
+    sent.append('title', 'Low\0-tide');
+    sent.append('title', 'Walk');
+    sent.append('file', new File(['x'], 'x.png'));
+    const form = await readForm(post(sent));
+    expect(form.getAll('title')).toEqual(['Low-tide', 'Walk']);
+    expect((form.get('file') as File).name).toBe('x.png');
+  });
+  it.each([
+    ['{}', 'application/json'],
+    ['x', 'text/plain'],
+    ['x', 'multipart/form-data; boundary=y'],
+  ])('is refused in words when it is no form: %s as %s', async (body, type) => {
+    await expect(readForm(post(body, type))).rejects.toMatchObject({ status: 400, title: expect.stringContaining('send it anew') });
+  });
+  it('has an address without NUL', () => {
+    for (const path of ['/list?words=%00', '/what/%00'])
+      expect(() => checkAddress(new URL(path, 'http://x.example')), path).toThrow('address');
+    expect(() => checkAddress(new URL('/list?words=100%2500', 'http://x.example'))).not.toThrow();
+  });
+});
