@@ -289,8 +289,13 @@ describe('the rest of an event', () => {
     const utf16 = new Uint8Array([0xff, 0xfe, ...[...text].flatMap((c) => [c.charCodeAt(0) & 255, c.charCodeAt(0) >> 8])]);
     const latin = Uint8Array.from(text, (c) => c.charCodeAt(0));
     const marked = new TextEncoder().encode(`\ufeff${text}`);
+    const big = Uint8Array.from(utf16, (_, i) => utf16[i ^ 1] as number);
     for (const [bytes, encoding] of [
       [utf16, 'UTF-16'],
+      [big, 'UTF-16'],
+      // Without their marks.
+      [utf16.slice(2), 'UTF-16'],
+      [big.slice(2), 'UTF-16'],
       [latin, 'windows-1252'],
       [marked, 'UTF-8'],
     ] as const) {
@@ -298,6 +303,8 @@ describe('the rest of an event', () => {
       expect(decoded.encoding).toBe(encoding);
       expect(read(decoded.text).events[0]?.location).toBe('Café Mühle');
     }
+    // A NUL that strayed into a file does not stay in a title.
+    expect(decode(new TextEncoder().encode('Café\0 Mühle, Gannet Bay')).text).toBe('Café Mühle, Gannet Bay');
   });
 });
 
