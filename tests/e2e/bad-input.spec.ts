@@ -108,3 +108,17 @@ test('what is no picture is refused, at once', async ({ request }) => {
   ).toBe(413);
   expect((await request.post('/api/v1/pictures', { headers, data: '{}' })).status()).toBe(422);
 });
+
+test('a page beyond the last one leads to the first', async ({ request }) => {
+  const headers = { cookie: await cookieOf(request, 'ivo') };
+  for (const [address, leads, holds] of [
+    ['/desk/listings?words=harbour+choir&page=99', '/desk/listings?words=harbour+choir', 'Harbour Choir'],
+    ['/desk/pictures?page=99', '/desk/pictures', 'Three seed packets'],
+  ] as const) {
+    const sent = await request.get(address, { headers, maxRedirects: 0 });
+    expect(sent.headers().location, address).toBe(leads);
+    expect(await (await request.get(leads, { headers })).text(), leads).toContain(holds);
+  }
+  // Where nothing is found at all, it is said.
+  expect(await (await request.get('/desk/listings?words=zzzzzz', { headers })).text()).toContain('No listing is like that');
+});

@@ -179,6 +179,7 @@ test('thousands of events come in while the site goes on answering, unseen until
   await page.getByRole('button', { name: 'Take it back' }).first().click();
   await expect(page.getByText(/Taken back: 2,500 listings|being taken back/).first()).toBeVisible();
   expect(await read()).toBe(0);
+  // What was said once does not stay in the way: the line of the file says how it stands.
   await expect(async () => {
     await page.reload();
     await expect(page.getByText('being taken back')).toHaveCount(0, { timeout: 200 });

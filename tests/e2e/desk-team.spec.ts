@@ -30,6 +30,11 @@ test('tables: a category is added and removed, the fallback says why it stays; s
   await expect(page.getByText('Line 2 was not understood').first()).toBeVisible();
   await page.getByLabel('Red-letter days').fill('17 March Harbour Day');
   await page.getByRole('button', { name: 'Save' }).click();
+  // It is said once, and not again after a reload.
+  await expect(page.getByText('Saved. Every page')).toBeVisible();
+  await expect(page).toHaveURL(/\/desk\/set-up$/);
+  await page.reload();
+  await expect(page.getByText('Saved. Every page')).toHaveCount(0);
   await page.goto('/month/2027-03');
   await expect(page.locator('table.month thead th').nth(1)).toContainText('Sun');
   await expect(page.locator('table.month')).toContainText('Harbour Day');

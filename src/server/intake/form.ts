@@ -35,6 +35,7 @@ export interface FormResult {
   name: string;
   mail: string;
   message: string;
+  /** where and who in the sender's own words */
   where: string;
   who: string;
 }

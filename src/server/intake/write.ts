@@ -8,16 +8,10 @@ import { audit, listing, submission } from '../db/schema';
 import { invalid, notFound, Problem } from '../http/problem';
 import { type Change, createListing, moveToStage, publishListing, saveListing } from '../listings/write';
 import { queueMail } from '../mail/outbox';
+import type { FormResult } from './form';
 import type { SubmissionRow } from './read';
 
-export interface Sent {
-  content: ListingContent;
-  name: string;
-  mail: string;
-  message: string;
-  /** where and who in the sender's own words */
-  where: string;
-  who: string;
+export interface Sent extends FormResult {
   /** the address of the site, for the receipt's link */
   site: string;
 }

@@ -1,6 +1,5 @@
 /** What the editor's island needs to begin, read for one person. */
-import { type ListingContent, picturesOf, type Stage, venuesOf } from '@/core/listing/content';
-import type { Times } from '@/core/listing/times';
+import { picturesOf, venuesOf } from '@/core/listing/content';
 import type { EditorStart, OrganizerChoice, VenueChoice } from '@/core/listing/editor';
 import type { Actor } from '../accounts/roles';
 import { pictureChoice, readPictures } from '../pictures/read';
@@ -11,16 +10,8 @@ import { horizonOf } from './date-index';
 import { readEdit } from './edits';
 import { readHistory, readOldAddresses, readSubmissionOf } from './read';
 
-export interface EditorListing {
-  id: string | null;
-  revision: number;
-  stage: Stage;
-  edited: boolean;
-  times: Times;
-  scheduleWrong: string;
-  address: string;
-  content: ListingContent;
-}
+/** What the editor needs of the listing itself. */
+export type EditorListing = Pick<EditorStart, 'id' | 'revision' | 'stage' | 'edited' | 'times' | 'scheduleWrong' | 'address' | 'content'>;
 
 /** What is in the bin is still said where a listing names it. */
 function named<T extends { binnedAt: Date | null }>(all: ReadonlyMap<string, T>, ids: readonly string[]): T[] {

@@ -1,0 +1,6 @@
+/** What was said once is not said again when the page is reloaded, kept or passed on: it leaves the address. */
+const url = new URL(location.href);
+if (url.searchParams.has('said')) {
+  url.searchParams.delete('said');
+  history.replaceState(history.state, '', url);
+}
