@@ -210,6 +210,15 @@ test('a listing in one line from anywhere; a pasted mail becomes rows, corrected
   await page.getByRole('button', { name: 'Make 1 draft' }).click();
   await page.waitForURL(/\/desk\/listings\/[0-9a-f-]{36}/);
   await expect(page.getByLabel('Title', { exact: true })).toHaveValue('Shanty practice');
+  // A place that is no venue yet is named as one, and made in place.
+  await page.goto(`/desk/entry?line=${encodeURIComponent('Puffin Talk tue 7pm at Puffin Hide, free')}`);
+  await expect(page.locator('.chips-line')).toContainText('place at Puffin Hide');
+  await expect(page.getByRole('textbox', { name: 'Title' })).toHaveValue('Puffin Talk');
+  await page.getByRole('button', { name: 'Make it a venue' }).click();
+  await expect(page.getByRole('dialog').getByLabel('Name')).toHaveValue('Puffin Hide');
+  await page.getByRole('dialog').getByRole('button', { name: 'Make it' }).click();
+  await expect(page.getByLabel('Venue').locator('option:checked')).toHaveText('Puffin Hide');
+  await expect(page.locator('.chips-line')).toContainText('venue at Puffin Hide');
   await page.goto('/desk/entry');
   await page
     .getByLabel(/A line for each listing/)

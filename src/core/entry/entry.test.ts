@@ -64,6 +64,21 @@ describe('a listing in one line', () => {
     ]);
     for (const [i, p] of parts.entries()) expect(p.from).toBeGreaterThanOrEqual(parts[i - 1]?.to ?? 0);
   });
+  it.each([
+    ['Choir practice tue 7pm at Old Barn, free, music', 'Choir practice', 'tue 7pm', 'Old Barn', '2027-03-23T19:00'],
+    ['Choir practice, tue 7pm, at the old barn', 'Choir practice', 'tue 7pm', 'the old barn', '2027-03-23T19:00'],
+    ['Picnic sat noon @ Stair Rocks', 'Picnic', 'sat noon', 'Stair Rocks', '2027-03-20T12:00'],
+    ['“May Day Walk” 1 May 2027 at 9am at the Old Barn', 'May Day Walk', '1 May 2027 at 9am', 'the Old Barn', '2027-05-01T09:00'],
+    // Before the dates it belongs to the title, and so it does where nothing else would be the title.
+    ['Concert at the Proms fri 20:00', 'Concert at the Proms', 'fri 20:00', '', '2027-03-19T20:00'],
+    ['Walk from Quay to Light sat 9am', 'Walk from Quay to Light', 'sat 9am', '', '2027-03-20T09:00'],
+    ['tue 7pm at Old Barn', 'Old Barn', 'tue 7pm at', '', '2027-03-23T19:00'],
+    ['Knots sat at 9am', 'Knots', 'sat at 9am', '', '2027-03-20T09:00'],
+  ])('names a place that is not known yet: %s', (line, title, when, place, start) => {
+    const r = readLine(line, setting);
+    const first = r.recurrence?.stretches[0];
+    expect([r.title, r.when, r.place, first && isoWall(first.start), r.venueId]).toEqual([title, when, place, start, null]);
+  });
   it('is put together from known parts in any order, and taken apart again', () => {
     const r = random(2027);
     const pick = <T>(list: readonly T[]): T => list[Math.floor(r() * list.length)] as T;

@@ -21,7 +21,7 @@ export interface LineSetting extends Omit<Setting, 'phrase'> {
   currency: string;
 }
 
-export const PART_KINDS = ['title', 'when', 'venue', 'organizer', 'category', 'cost'] as const;
+export const PART_KINDS = ['title', 'when', 'venue', 'place', 'organizer', 'category', 'cost'] as const;
 export type PartKind = (typeof PART_KINDS)[number];
 
 /** A piece of the line and what it was taken for. */
@@ -38,6 +38,8 @@ export interface ReadLine {
   /** the words that say when, for showing and correcting */
   when: string;
   venueId: string | null;
+  /** the words for a place that is no venue yet; empty when a venue was found, or no place was said */
+  place: string;
   organizerId: string | null;
   categoryId: string | null;
   cost: Cost;
@@ -80,7 +82,10 @@ export function readLine(line: string, setting: LineSetting): ReadLine {
   const category = readKind(rest, setting.categories);
   if (category) take('category', category);
   const { reading, unread } = quoted ? readDates(rest, setting) : grown(rest, setting);
-  for (const span of unread) if (!quoted) parts.push({ kind: 'title', ...span, text: rest.slice(span.from, span.to).trim() });
+  const place = venue ? undefined : placeOf(rest, unread, Boolean(quoted));
+  if (place) take('place', place);
+  for (const span of unread)
+    if (!quoted && span !== place?.named) parts.push({ kind: 'title', ...span, text: rest.slice(span.from, span.to).trim() });
   for (const span of gaps(rest, unread)) parts.push({ kind: 'when', ...span, text: rest.slice(span.from, span.to).trim() });
   parts.sort((a, b) => a.from - b.from);
   const words = (kind: PartKind): string =>
@@ -93,6 +98,7 @@ export function readLine(line: string, setting: LineSetting): ReadLine {
     recurrence: reading.recurrence,
     when: words('when').replace(/^[,;\s]+|[,;\s]+$/g, ''),
     venueId: venue?.id ?? null,
+    place: place?.words ?? '',
     organizerId: organizer?.id ?? null,
     categoryId: category?.id ?? null,
     cost,
@@ -100,6 +106,30 @@ export function readLine(line: string, setting: LineSetting): ReadLine {
     open: reading.problems.length > 0,
   };
 }
+
+interface Place extends Span {
+  /** the unread words that it stands in */
+  named: Span;
+  words: string;
+}
+
+/** "… tue 7pm at the Old Barn": what "at" leads to behind the dates is a place, known or not. Before them it belongs to the title. */
+function placeOf(text: string, unread: readonly Span[], titled: boolean): Place | undefined {
+  for (const [i, named] of [...unread.entries()].reverse()) {
+    if (i === 0 && !titled) return undefined;
+    const before = text.slice(unread[i - 1]?.to ?? 0, named.from);
+    const joint = JOINT_BEFORE.exec(before)?.[0] ?? '';
+    const words = `${joint}${text.slice(named.from, named.to)}`;
+    const dates = before.slice(0, before.length - joint.length);
+    if (JOINT.test(words) && /[\p{L}\p{N}]/u.test(dates))
+      return { from: named.from - joint.length, to: named.to, named, words: tidyTitle(words.replace(JOINT, '')) };
+  }
+  return undefined;
+}
+
+/** What leads to a place; the readers of dates take it for theirs where it stands behind a time. */
+const JOINT = /^(at|@)\s+(?=\S)/i;
+const JOINT_BEFORE = /(?<![\p{L}\p{N}])(at|@)\s+(the\s+)?$/iu;
 
 interface Dates {
   reading: Reading;
@@ -136,18 +166,21 @@ function grown(text: string, setting: LineSetting): Dates {
         span.from -= before[0].length;
       else break;
     }
-  return { reading, unread: joined(spans) };
+  return { reading, unread: joined(spans, text) };
 }
 
 /** So many words at most are won for a title; these never are. */
 const MOST_GROWN = 5;
 const AFTER_TITLE = /^\s*(at|on|from|by|until|to|every|each)\b/i;
 
-function joined(spans: readonly Span[]): Span[] {
+/** Small words between two pieces of a title, which the readers of dates took along: "Concert at the Proms". */
+const BETWEEN = /^(\s+(at|in|on|by|from|for|of|to|with|and|the|an?))+\s+$/i;
+
+function joined(spans: readonly Span[], text: string): Span[] {
   const out: Span[] = [];
   for (const span of [...spans].sort((a, b) => a.from - b.from)) {
     const last = out[out.length - 1];
-    if (last && span.from <= last.to) last.to = Math.max(last.to, span.to);
+    if (last && (span.from <= last.to || BETWEEN.test(text.slice(last.to, span.from)))) last.to = Math.max(last.to, span.to);
     else out.push({ ...span });
   }
   return out;

@@ -7,14 +7,25 @@ import { sayCost } from '@/core/listing/content';
 import { sayCount } from '@/core/phrase/format';
 import { sayRecurrence } from '@/core/phrase/say';
 import type { ProofNote } from '@/core/proof/note';
+import { MakeDialog } from '../editor/MakeDialog';
 import { type Correction, type EntryRow, keyOf, rowsOf } from './rows';
 
 interface EntryStart {
   text: string;
   setting: LineSetting;
+  /** may they make a venue? */
+  mayMake: boolean;
 }
 
-const KIND_WORDS = { title: 'title', when: 'when', venue: 'venue', organizer: 'organizer', category: 'category', cost: 'cost' } as const;
+const KIND_WORDS = {
+  title: 'title',
+  when: 'when',
+  venue: 'venue',
+  place: 'place',
+  organizer: 'organizer',
+  category: 'category',
+  cost: 'cost',
+} as const;
 /** So many rows are compared with what is there already. */
 const COMPARED = 20;
 
@@ -24,7 +35,10 @@ export default function Entry({ start }: { start: EntryStart }) {
   const [wrong, setWrong] = useState('');
   const [busy, setBusy] = useState(false);
   const [made, setMade] = useState<{ id: string; title: string }[]>([]);
-  const rows = useMemo(() => rowsOf(text, fixes, start.setting), [text, fixes, start.setting]);
+  const [venues, setVenues] = useState(start.setting.venues);
+  const [making, setMaking] = useState<{ place: string; key: string } | null>(null);
+  const setting = useMemo(() => ({ ...start.setting, venues }), [start.setting, venues]);
+  const rows = useMemo(() => rowsOf(text, fixes, setting), [text, fixes, setting]);
   const alike = useLookalikes(rows);
   const chosen = rows.filter((row) => row.make && row.title);
   const fix = (key: string, part: Correction): void => setFixes((before) => new Map(before).set(key, { ...before.get(key), ...part }));
@@ -83,7 +97,14 @@ export default function Entry({ start }: { start: EntryStart }) {
         </div>
       )}
       {rows.map((row, i) => (
-        <Row key={keyOf(row, i)} row={row} setting={start.setting} alike={alike.get(row.line)} onFix={(part) => fix(keyOf(row, i), part)} />
+        <Row
+          key={keyOf(row, i)}
+          row={row}
+          setting={setting}
+          alike={alike.get(row.line)}
+          onFix={(part) => fix(keyOf(row, i), part)}
+          onMake={start.mayMake ? () => setMaking({ place: row.place, key: keyOf(row, i) }) : undefined}
+        />
       ))}
       {text.trim() !== '' && rows.length === 0 && <p className="empty">Nothing to make a listing of yet.</p>}
       {rows.length > 0 && (
@@ -94,6 +115,24 @@ export default function Entry({ start }: { start: EntryStart }) {
           <span className="quiet small">{rows.length - chosen.length > 0 && `${rows.length - chosen.length} left out`}</span>
         </div>
       )}
+      {making && (
+        <MakeDialog
+          kind="venues"
+          name={making.place}
+          known={venues.map((venue) => ({ ...venue, more: '' }))}
+          onClose={() => setMaking(null)}
+          onTake={(venueId) => {
+            fix(making.key, { venueId });
+            setMaking(null);
+          }}
+          onMade={({ id, name }) => {
+            // Other lines that name it find it now by themselves.
+            setVenues([...venues, { id, name }]);
+            fix(making.key, { venueId: id });
+            setMaking(null);
+          }}
+        />
+      )}
     </section>
   );
 }
@@ -103,11 +142,14 @@ function Row({
   setting,
   alike,
   onFix,
+  onMake,
 }: {
   row: EntryRow;
   setting: LineSetting;
   alike: string | undefined;
   onFix: (part: Correction) => void;
+  /** makes a venue of the place that the line names */
+  onMake: (() => void) | undefined;
 }) {
   const name = row.title || row.line.slice(0, 40);
   return (
@@ -118,11 +160,11 @@ function Row({
       <div>
         <p className="chips-line">
           {row.parts.map((part) => (
-            <span key={`${part.from}`} className={`part ${part.kind}`}>
+            <span key={`${part.from}`} className={`part of-${part.kind}`}>
               <span className="quiet">{KIND_WORDS[part.kind]}</span> {part.text}
             </span>
           ))}
-          {row.cascaded && <span className="part when quiet">day from the line before</span>}
+          {row.cascaded && <span className="part of-when quiet">day from the line before</span>}
         </p>
         <div className="entry-fields">
           <Field label="Title" value={row.title} onChange={(title) => onFix({ title })} most={160} />
@@ -139,8 +181,18 @@ function Row({
           ) : (
             <span className="quiet">No date.</span>
           )}
-          {row.cost.kind !== 'unsaid' && ` ${sayCost(row.cost)}.`}
+          {row.cost.kind !== 'unsaid' && ` ${sayCost(row.cost).replace(/^./, (c) => c.toUpperCase())}.`}
         </p>
+        {row.place && !row.venueId && (
+          <p className="small">
+            “{row.place}” is no venue yet; it stays in the words.{' '}
+            {onMake && (
+              <button type="button" className="link" onClick={onMake}>
+                Make it a venue
+              </button>
+            )}
+          </p>
+        )}
         {alike && <p className="amber small">{alike}</p>}
       </div>
     </fieldset>

@@ -51,6 +51,16 @@ describe('rows of an entry', () => {
   });
 });
 
+describe('a place that is no venue yet', () => {
+  it('stays in the words of the draft, unless a venue is chosen', () => {
+    const line = 'Choir practice tue 7pm at Old <Barn>, free';
+    const [row] = rowsOf(line, new Map(), setting);
+    expect(row && [row.title, row.place, draftOf(row).text]).toEqual(['Choir practice', 'Old <Barn>', '<p>Where: Old &lt;Barn&gt;</p>']);
+    const [chosen] = rowsOf(line, new Map([[keyOf({ line }, 0), { venueId: 'v' }]]), setting);
+    expect(chosen && [draftOf(chosen).venueIds, draftOf(chosen).text]).toEqual([['v'], '']);
+  });
+});
+
 describe('walking the table', () => {
   it('goes by arrows, Home and End, and stays inside', () => {
     expect([
