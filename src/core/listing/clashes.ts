@@ -1,4 +1,5 @@
 /** Dates that need the same venue at the same time. Walls are the site's. */
+import type { Day } from '../day/day';
 import { isoWall, sameWall, type Wall } from '../day/wall';
 import { instantToWall, wallToInstant } from '../day/zone';
 import type { Occurrence } from '../recurrence/model';
@@ -29,6 +30,36 @@ const widened = ([from, to]: Minutes, margin: number): Minutes => [from - margin
 /** The time that dates need, with a margin on both sides. */
 export function spansOf(dates: readonly Occurrence[], margin: number): Minutes[] {
   return dates.map(({ start, end }) => widened(spanOf(start, end), margin));
+}
+
+/** Days, and minutes of a day from the earliest to the latest, that some spans touch. */
+export interface NearTimes {
+  days: ReadonlySet<Day>;
+  early: number;
+  late: number;
+}
+
+const DAY = 1440;
+/** Of something that takes longer, so many days are compared. */
+const MOST_SPAN = 62;
+
+/** What is near spans: a coarse sieve, so that few need to be compared exactly. */
+export function nearTimes(spans: readonly Minutes[]): NearTimes {
+  const days = new Set<Day>();
+  let [early, late] = [DAY, 0];
+  for (const [from, to] of spans) {
+    const [first, last] = [Math.floor(from / DAY), Math.floor((to - 1) / DAY)];
+    for (let day = first; day <= Math.min(last, first + MOST_SPAN); day++) days.add(day);
+    early = Math.min(early, last > first ? 0 : from - first * DAY);
+    late = Math.max(late, last > first ? DAY : to - first * DAY);
+  }
+  return { days, early, late };
+}
+
+/** May a booking meet them? What takes a night, a whole day or several always may. */
+export function mayMeet({ start, end }: Booking, { days, early, late }: NearTimes): boolean {
+  if (start.minute === null || (end && end.day > start.day)) return true;
+  return days.has(start.day) && start.minute < late && (end?.minute ?? start.minute + 1) > early;
 }
 
 /**

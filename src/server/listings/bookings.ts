@@ -1,7 +1,7 @@
 /** What else happens in some venues: dates of listings that are published or being prepared, by the site's clock. */
 import { type SQL, sql } from 'drizzle-orm';
 import type { Day } from '@/core/day/day';
-import type { Minutes } from '@/core/listing/clashes';
+import { type Minutes, nearTimes } from '@/core/listing/clashes';
 import type { BookingRow } from '@/core/listing/editor';
 import type { Db } from '../db/client';
 import { shown } from '../jobs/hidden';
@@ -26,21 +26,11 @@ export interface BookingQuery {
  */
 function near(spans: readonly Minutes[] | undefined): SQL {
   if (!spans) return sql`true`;
-  const days = new Set<Day>();
-  let [early, late] = [DAY, 0];
-  for (const [from, to] of spans) {
-    const [first, last] = [Math.floor(from / DAY), Math.floor((to - 1) / DAY)];
-    for (let day = first; day <= Math.min(last, first + MOST_SPAN); day++) days.add(day);
-    early = Math.min(early, last > first ? 0 : from - first * DAY);
-    late = Math.max(late, last > first ? DAY : to - first * DAY);
-  }
+  const { days, early, late } = nearTimes(spans);
   const all = JSON.stringify([...days]);
   return sql`(o.start_minute is null or o.end_day > o.start_day
     or (o.start_minute < ${late} and coalesce(o.end_minute, o.start_minute + 1) > ${early} and o.start_day = any(array(select json_array_elements_text(${all}::json)::int))))`;
 }
-const DAY = 1440;
-/** Of something that takes longer, so many days are compared. */
-const MOST_SPAN = 62;
 
 /**
  * Dates from a day on that take space in any of these venues, once for each: those of a hall take space in its rooms and the

@@ -143,9 +143,10 @@ async function lookalikes(
 ): Promise<Pick<ProofContext, 'lookalikes' | 'sameTitle'>> {
   if (!content.title.trim()) return {};
   // Titles are compared before anything is asked: most that share a word are not it.
-  const near = site.titles
-    .near(content.title, MOST_CANDIDATES + 1)
-    .filter((other) => other !== id && mayBeAlike(content.title, site.titles.title(other), site.titles.weight));
+  const { titles } = site;
+  const like = async (): Promise<string[]> =>
+    titles.near(content.title, MOST_CANDIDATES + 1).filter((other) => mayBeAlike(content.title, titles.title(other), titles.weight));
+  const near = (await remembered(site.revision, `like ${content.title}`, like)).filter((other) => other !== id);
   if (!near.length) return {};
   const today = site.now.day;
   const candidates = await remembered(site.revision, `alike ${today} ${near.join()}`, () => readCandidates(site.db, near, today));

@@ -2,7 +2,7 @@
  * What Proof found out about everything around a listing, remembered while nothing is changed: whoever types is answered many times in a
  * row, and the job that looks at everything comes to the same hall again and again.
  */
-import { type Booking, bookingOf } from '@/core/listing/clashes';
+import { type Booking, bookingOf, mayMeet, nearTimes } from '@/core/listing/clashes';
 import type { BookingRow } from '@/core/listing/editor';
 import type { Db } from '../db/client';
 import { type BookingQuery, type OrganizerQuery, readBookings, readOrganizerBookings } from '../listings/bookings';
@@ -69,9 +69,10 @@ async function gather(
   revision: string | undefined,
   kind: string,
   ids: readonly string[],
-  { not, from }: Pick<BookingQuery, 'not' | 'from'>,
+  { not, from, spans }: Pick<BookingQuery, 'not' | 'from' | 'spans'>,
   read: Read,
 ): Promise<Booking[]> {
+  const near = spans && nearTimes(spans);
   const all: Booking[] = [];
   for (const id of ids) {
     const whole = async (): Promise<Booking[] | undefined> => {
@@ -81,7 +82,7 @@ async function gather(
     const key = `${kind} ${from} ${id}`;
     const known = comesBack(revision, key) ? await remembered(revision, key, whole) : undefined;
     const there = known ?? (await read(id, {})).map(bookingOf);
-    all.push(...there.filter((booking) => booking.listingId !== not));
+    all.push(...there.filter((booking) => booking.listingId !== not && (!near || mayMeet(booking, near))));
   }
   return all;
 }
