@@ -4,6 +4,7 @@ import { problem } from '../../../tests/support/problem';
 import { tableOf } from '../../../tests/support/site';
 import { isoDay } from '@/core/day/day';
 import type { ListingContent } from '@/core/listing/content';
+import type { Actor } from '../accounts/roles';
 import { saveCategory } from '../categories/write';
 import type { Db } from '../db/client';
 import { listing, proofNote, user } from '../db/schema';
@@ -11,7 +12,7 @@ import { BLANK_ORGANIZER, saveOrganizer } from '../organizers/write';
 import { BLANK_VENUE } from '../venues/input';
 import { saveVenue } from '../venues/write';
 import { refreshNext } from './date-index';
-import { readTableQuery } from './table';
+import { readTable, readTableQuery } from './table';
 import { dropView, keepView, readView, readViews } from './views';
 import { createListing, moveToStage, publishListing, saveListing } from './write';
 
@@ -96,6 +97,26 @@ describe('the table chooses', () => {
     expect([one.rows.length, one.total, two.rows.map((r) => r.title), two.total]).toEqual([50, 53, ['No 50', 'No 51', 'No 52'], 53]);
     expect(await tableOf(db, 'page=9')).toMatchObject({ rows: [], total: 53 });
     expect(one.stages.get('draft')).toBe(53);
+  });
+
+  it('counts stages once for each state of the content, and each person’s own apart', async () => {
+    await make('Choir');
+    const drafts = async (revision: string, actor: Actor = EDITOR) => {
+      const query = readTableQuery(new URLSearchParams());
+      const input = { actor, query, sorted: false, today: NOW.day, found: undefined, kinds: [], revision };
+      const { stages, total } = await readTable(db, input);
+      return [stages.get('draft') ?? 0, total];
+    };
+    const nan: Actor = { id: null, name: 'Nan', role: 'contributor' };
+    expect([await drafts('stages 1'), await drafts('stages 1', nan)]).toEqual([
+      [1, 1],
+      [0, 0],
+    ]);
+    await make('Supper');
+    expect([await drafts('stages 1'), await drafts('stages 2')]).toEqual([
+      [1, 2],
+      [2, 2],
+    ]);
   });
 });
 

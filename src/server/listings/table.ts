@@ -5,6 +5,7 @@ import { STAGES, type ListingContent, type Stage } from '@/core/listing/content'
 import { type Actor, editsAll } from '../accounts/roles';
 import type { Db } from '../db/client';
 import { isId } from '../db/ids';
+import { remembered } from '../db/remembered';
 import { jsonRows } from '../db/rows';
 import { listing } from '../db/schema';
 import { shown } from '../jobs/hidden';
@@ -160,6 +161,8 @@ export interface Selecting {
   found: Found | undefined;
   /** a category with those under it */
   kinds: readonly string[];
+  /** the state of the content, for what is remembered while it stays so */
+  revision: string;
 }
 
 /** The listings that a table shows: what somebody may edit and chose. */
@@ -190,21 +193,35 @@ export function selectTable(actor: Actor, query: TableQuery, { today, found, kin
   return sql.join(all, sql` and `);
 }
 
-function orderOf({ sort, down, words }: TableQuery, found: Found | undefined, sorted: boolean): SQL {
+/** An order, and what of a listing it is made from. */
+interface Order {
+  by: SQL;
+  from: readonly SQL[];
+}
+
+function orderOf({ sort, down, words }: TableQuery, found: Found | undefined, sorted: boolean): Order {
   const way = sql.raw(down ? 'desc' : 'asc');
   // What was typed decides the order, until somebody asks for another.
-  if (words && !sorted && found?.ids.length)
-    return sql`coalesce(array_position(array(select json_array_elements_text(${JSON.stringify(found.ids.slice(0, 300))}::json)::uuid), ${listing.id}), 100000)`;
+  if (words && !sorted && found?.ids.length) {
+    const ids = JSON.stringify(found.ids.slice(0, 300));
+    return {
+      by: sql`coalesce(array_position(array(select json_array_elements_text(${ids}::json)::uuid), ${listing.id}), 100000)`,
+      from: [],
+    };
+  }
   switch (sort) {
     case 'title':
-      return sql`lower(${listing.title}) ${way}`;
+      return { by: sql`lower(${listing.title}) ${way}`, from: [sql`${listing.title}`] };
     case 'stage':
-      return sql`${listing.stage} ${way}, ${listing.changedAt} desc`;
+      return { by: sql`${listing.stage} ${way}, ${listing.changedAt} desc`, from: [sql`${listing.stage}`, sql`${listing.changedAt}`] };
     case 'next':
       // A whole day comes before the hours of that day.
-      return sql`${listing.nextDay} ${way} nulls last, coalesce(${listing.nextMinute}, -1) ${way}`;
+      return {
+        by: sql`${listing.nextDay} ${way} nulls last, coalesce(${listing.nextMinute}, -1) ${way}`,
+        from: [sql`${listing.nextDay}`, sql`${listing.nextMinute}`],
+      };
     default:
-      return sql`${listing.changedAt} ${way}`;
+      return { by: sql`${listing.changedAt} ${way}`, from: [sql`${listing.changedAt}`] };
   }
 }
 
@@ -237,16 +254,17 @@ type Raw = Omit<TableRow, Stamp> & { changedAt: string; publishAt: string | null
 export async function readTable(db: Db, input: TableInput): Promise<TablePage> {
   const { actor, query, found, sorted } = input;
   const where = selectTable(actor, query, input);
+  const order = orderOf(query, found, sorted);
   const owner = query.columns.includes('owner');
   const matters = query.columns.includes('matters');
   const rows = await jsonRows<Raw & { total: number }>(
     db,
-    // What was chosen is found once, for the page and for the count of all.
+    // What was chosen is found once, for the page and for the count of all, with no more of it than its order needs.
     sql`with chosen as materialized (
-        select "listing".id, "listing".title, "listing".stage, "listing".changed_at, "listing".next_day, "listing".next_minute from ${listing} where ${where}
+        select ${sql.join([sql`"listing".id`, ...order.from], sql`, `)} from ${listing} where ${where}
       ), page as (
         select id, row_number() over () as place
-        from (select "listing".id from chosen "listing" order by ${orderOf(query, found, sorted)}, "listing".id limit ${PER_PAGE} offset ${(query.page - 1) * PER_PAGE}) o
+        from (select "listing".id from chosen "listing" order by ${order.by}, "listing".id limit ${PER_PAGE} offset ${(query.page - 1) * PER_PAGE}) o
       )
       select "listing".id, "listing".title, "listing".address, "listing".stage, "listing".edited, "listing".revision, "listing".working,
       "listing".changed_at as "changedAt", "listing".next_day as "nextDay", "listing".next_minute as "nextMinute", "listing".publish_at as "publishAt",
@@ -256,15 +274,7 @@ export async function readTable(db: Db, input: TableInput): Promise<TablePage> {
       coalesce((select string_agg(u.name, ', ') from edit e join account_user u on u.id = e.user_id where e.listing_id = "listing".id and e.content is not null), '') as editing
       from page p join ${listing} on "listing".id = p.id order by p.place`,
   );
-  const counts = await jsonRows<{ stage: string; edited: boolean; n: number }>(
-    db,
-    sql`select stage, edited, count(*)::int as n from ${listing} where ${shown(listing.jobId)} and ${editsAll(actor) ? sql`true` : eq(listing.ownerId, actor.id ?? '')} group by stage, edited`,
-  );
-  const stages = new Map<string, number>();
-  for (const c of counts) {
-    stages.set(c.stage, (stages.get(c.stage) ?? 0) + c.n);
-    if (c.edited) stages.set('edited', (stages.get('edited') ?? 0) + c.n);
-  }
+  const stages = await remembered(input.revision, `stages ${editsAll(actor) ? '' : actor.id}`, () => countStages(db, actor));
   const total = rows[0]?.total ?? (query.page > 1 ? await countTable(db, where) : 0);
   const at = (text: string | null): Date | null => (text === null ? null : new Date(text));
   const dated = rows.map(({ total: _, ...row }) => ({
@@ -274,6 +284,20 @@ export async function readTable(db: Db, input: TableInput): Promise<TablePage> {
     withdrawAt: at(row.withdrawAt),
   }));
   return { rows: dated, total, stages };
+}
+
+/** How many there are of each stage, and with changes not yet published, of those that somebody may edit. */
+async function countStages(db: Db, actor: Actor): Promise<Map<string, number>> {
+  const counts = await jsonRows<{ stage: string; edited: boolean; n: number }>(
+    db,
+    sql`select stage, edited, count(*)::int as n from ${listing} where ${shown(listing.jobId)} and ${editsAll(actor) ? sql`true` : eq(listing.ownerId, actor.id ?? '')} group by stage, edited`,
+  );
+  const stages = new Map<string, number>();
+  for (const c of counts) {
+    stages.set(c.stage, (stages.get(c.stage) ?? 0) + c.n);
+    if (c.edited) stages.set('edited', (stages.get('edited') ?? 0) + c.n);
+  }
+  return stages;
 }
 
 async function countTable(db: Db, where: SQL): Promise<number> {
@@ -295,5 +319,5 @@ export async function selectingOf(rt: Pick<Runtime, 'db' | 'contentRevision' | '
   const found = await findWords(rt, query);
   const { categories } = await lookup(rt);
   const kinds = categories.filter((c) => c.id === query.category || c.parentId === query.category).map((c) => c.id);
-  return { today: rt.now().day, found, kinds };
+  return { today: rt.now().day, found, kinds, revision: rt.contentRevision() };
 }

@@ -6,7 +6,8 @@ import type { Db } from '../db/client';
 import { createListing, moveToStage } from '../listings/write';
 import { BLANK_VENUE } from '../venues/input';
 import { saveVenue } from '../venues/write';
-import { bookingsIn, remembered } from './remembered';
+import { remembered } from '../db/remembered';
+import { bookingsIn } from './remembered';
 
 let db: Db;
 let places: Places;
