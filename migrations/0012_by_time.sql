@@ -7,5 +7,3 @@ ALTER TABLE "picture" ADD COLUMN "search" text DEFAULT '' NOT NULL;--> statement
 CREATE INDEX "listing_publish" ON "listing" USING btree ("publish_at") WHERE publish_at is not null;--> statement-breakpoint
 CREATE INDEX "listing_withdraw" ON "listing" USING btree ("withdraw_at") WHERE withdraw_at is not null;--> statement-breakpoint
 UPDATE "picture" SET "search" = lower("alt" || ' ' || "credit");
---> statement-breakpoint
-UPDATE "published" SET "on_top_until" = ("content" ->> 'onTopUntil')::date - DATE '1970-01-01' WHERE "content" ->> 'onTopUntil' IS NOT NULL;

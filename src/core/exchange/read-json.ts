@@ -1,4 +1,5 @@
 /** Our own JSON in: everything that listings have, as `almanac export --json` writes it. The content's shape is checked by the server. */
+import { parseJson } from '../text/clean';
 import { CONTENT_FORMAT, type ListingContent, upgradeContent } from '../listing/content';
 import { INCOMING_FORMAT, type Incoming, type IncomingFile, type Named, type Unreadable } from './incoming';
 import { FileError, MOST_EVENTS } from './read-ical';
@@ -28,7 +29,7 @@ function namesOf(value: unknown): Map<string, Named> {
 export function readJsonFile(source: string): IncomingFile {
   let file: unknown;
   try {
-    file = JSON.parse(source);
+    file = parseJson(source);
   } catch {
     throw new FileError('This is no JSON: it could not be read.');
   }

@@ -25,6 +25,14 @@ export interface Stays {
   titles: string[];
 }
 
+/** What an action would do, said before it is done. */
+export interface BulkPlan {
+  can: number;
+  /** those that cannot, by the first reasons that were met */
+  cannot: Stays[];
+  cannotCount: number;
+}
+
 /** “A”, “B” and 43 more: each is published as it stands */
 export function sayStays({ reason, count, titles }: Stays): string {
   const quoted = titles.map((title) => `“${title}”`);

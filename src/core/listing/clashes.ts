@@ -15,13 +15,16 @@ export interface Booking {
   venueId: string;
 }
 
+/** minutes */
+const DAY = 1440;
+
 /** [from, to) in minutes since 1970-01-01 */
 export type Minutes = readonly [from: number, to: number];
 
 /** The span of a date in minutes since 1970-01-01, [from, to); a date whose end is not said takes a minute, a whole day all of it. */
 function spanOf(start: Wall, end: Wall | null): Minutes {
-  const at = (wall: Wall): number => wall.day * 1440 + (wall.minute ?? 0);
-  if (start.minute === null) return [at(start), end ? at(end) : at(start) + 1440];
+  const at = (wall: Wall): number => wall.day * DAY + (wall.minute ?? 0);
+  if (start.minute === null) return [at(start), end ? at(end) : at(start) + DAY];
   return [at(start), Math.max(at(start) + 1, end ? at(end) : 0)];
 }
 
@@ -39,7 +42,6 @@ export interface NearTimes {
   late: number;
 }
 
-const DAY = 1440;
 /** Of something that takes longer, so many days are compared. */
 const MOST_SPAN = 62;
 

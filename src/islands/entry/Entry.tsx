@@ -17,15 +17,6 @@ interface EntryStart {
   mayMake: boolean;
 }
 
-const KIND_WORDS = {
-  title: 'title',
-  when: 'when',
-  venue: 'venue',
-  place: 'place',
-  organizer: 'organizer',
-  category: 'category',
-  cost: 'cost',
-} as const;
 /** So many rows are compared with what is there already. */
 const COMPARED = 20;
 
@@ -161,7 +152,7 @@ function Row({
         <p className="chips-line">
           {row.parts.map((part) => (
             <span key={`${part.from}`} className={`part of-${part.kind}`}>
-              <span className="quiet">{KIND_WORDS[part.kind]}</span> {part.text}
+              <span className="quiet">{part.kind}</span> {part.text}
             </span>
           ))}
           {row.cascaded && <span className="part of-when quiet">day from the line before</span>}

@@ -1,17 +1,10 @@
 /** The bar of chosen listings: what to do with them, what that will do, and doing it. */
 import { useEffect, useRef, useState } from 'react';
 import { sayFailure, send } from '@/client/api';
-import { BULK_WORDS, type BulkAction, MOST_SHIFT_DAYS, sayStays, type Stays } from '@/core/listing/bulk';
+import { BULK_WORDS, type BulkAction, type BulkPlan, MOST_SHIFT_DAYS, sayStays } from '@/core/listing/bulk';
 import { sayCount } from '@/core/phrase/format';
 import { AskBox } from '../fields/Box';
 import type { Named, TableStart } from './TableDesk';
-
-interface Plan {
-  total: number;
-  can: number;
-  cannot: Stays[];
-  cannotCount: number;
-}
 
 interface BarProps {
   start: TableStart;
@@ -93,7 +86,7 @@ function ActionDialog({
   const [instead, setInstead] = useState(false);
   const [days, setDays] = useState('7');
   const [on, setOn] = useState(true);
-  const [plan, setPlan] = useState<Plan | null>(null);
+  const [plan, setPlan] = useState<BulkPlan | null>(null);
   const [wrong, setWrong] = useState('');
   const [busy, setBusy] = useState(false);
   const action = actionOf(kind, { target, instead, days: Number(days), on });
@@ -107,7 +100,7 @@ function ActionDialog({
     if (!action) return;
     const mine = ++turn.current;
     const timer = setTimeout(() => {
-      void send<Plan>('POST', '/api/v1/bulk/plan', { ...chosen, action }).then((outcome) => {
+      void send<BulkPlan>('POST', '/api/v1/bulk/plan', { ...chosen, action }).then((outcome) => {
         if (mine !== turn.current) return;
         if (outcome.kind === 'done') setPlan(outcome.value);
         else setWrong(sayFailure(outcome));

@@ -1,17 +1,10 @@
 /** What an action would do with each of many listings, said before it is done. Reads only. */
 import { inArray } from 'drizzle-orm';
-import { applied, type BulkAction, type Stays, staged } from '@/core/listing/bulk';
+import { applied, type BulkAction, type BulkPlan, type Stays, staged } from '@/core/listing/bulk';
 import { mayEdit } from '../accounts/roles';
 import type { Db } from '../db/client';
 import { listing, listingCopy } from '../db/schema';
 import { type Change, whatStops } from '../listings/write';
-
-export interface BulkPlan {
-  can: number;
-  /** those that cannot, by the first reasons that were met */
-  cannot: Stays[];
-  cannotCount: number;
-}
 
 type Row = typeof listing.$inferSelect;
 /** So many reasons are said, and so many titles for each. */

@@ -1,10 +1,10 @@
 /** The endpoint helper: parse, run in one transaction, answer or explain. Who may call is in access.ts. */
 import type { APIContext, APIRoute } from 'astro';
 import type { z } from 'zod';
+import { parseJson } from '@/core/text/clean';
 import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';
 import type { Change } from '../listings/write';
-import { parseJson } from './posted';
 import { explain, Problem, problemResponse, read, refused } from './problem';
 
 export interface Call<T> {
@@ -51,13 +51,6 @@ export async function readJson(request: Request): Promise<unknown> {
   } catch {
     throw new Problem(400, 'That is not JSON: it could not be read.');
   }
-}
-
-/** The text fields of a form, each bounded; files are left out. */
-export function formFields(form: FormData): Record<string, string> {
-  const fields: Record<string, string> = Object.create(null);
-  for (const [name, value] of form) if (typeof value === 'string') fields[name] = value.slice(0, 20_000);
-  return fields;
 }
 
 /** Runs a change of a page's own form; a Problem comes back by field for the page to show, anything else is thrown on. */

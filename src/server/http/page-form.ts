@@ -1,8 +1,8 @@
 /** A Desk page's own form: posted to the page itself, run in one transaction, answered by the page with what was typed. */
 import type { AstroGlobal } from 'astro';
 import type { Db } from '../db/client';
-import { formFields, tryForm } from './endpoint';
-import { readForm } from './posted';
+import { tryForm } from './endpoint';
+import { formFields, readForm } from './posted';
 
 export interface FormState {
   /** what to say after it worked; undefined when it did not, or nothing was posted */

@@ -1,8 +1,7 @@
 /** What /add and the receipt page do with a posted form: bounds, picture, one transaction. */
 import type { ListingContent } from '@/core/listing/content';
 import type { Db } from '../db/client';
-import { formFields } from '../http/endpoint';
-import { clean, readForm } from '../http/posted';
+import { formFields, readForm } from '../http/posted';
 import { countOne } from '../limits/limits';
 import { keepPicture } from '../pictures/take-in';
 import { lookup } from '../public/lookup';
@@ -32,7 +31,7 @@ async function withPicture(
 ): Promise<ListingContent> {
   if (!picture) return { ...content, pictureId: before };
   const bytes = Buffer.from(await picture.arrayBuffer());
-  const words = { name: clean(picture.name), alt: fields.alt ?? '', credit: '' };
+  const words = { name: picture.name, alt: fields.alt ?? '', credit: '' };
   const kept = await keepPicture(rt, { bytes, ...words, ownerId: null, at: new Date(rt.now().ms) });
   return { ...content, pictureId: kept.picture.id };
 }

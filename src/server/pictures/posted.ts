@@ -1,5 +1,5 @@
 /** A picture as a form sends it. */
-import { clean, readForm } from '../http/posted';
+import { readForm } from '../http/posted';
 import { invalid } from '../http/problem';
 
 export async function postedPicture(request: Request): Promise<{ bytes: Buffer; name: string; alt: string; credit: string }> {
@@ -7,5 +7,5 @@ export async function postedPicture(request: Request): Promise<{ bytes: Buffer; 
   const file = form?.get('file');
   if (!form || !(file instanceof File)) throw invalid('picture', 'Choose a picture first.');
   const bytes = Buffer.from(await file.arrayBuffer());
-  return { bytes, name: clean(file.name), alt: String(form.get('alt') ?? ''), credit: String(form.get('credit') ?? '') };
+  return { bytes, name: file.name, alt: String(form.get('alt') ?? ''), credit: String(form.get('credit') ?? '') };
 }

@@ -18,6 +18,7 @@ import { jsonRows } from '../db/rows';
 import { listing } from '../db/schema';
 import { shown } from '../jobs/hidden';
 import { horizonOf } from '../listings/date-index';
+import { organizerChoice, venueChoice } from '../listings/editor';
 import { pictureChoice, readPictures } from '../pictures/read';
 import { readUnlooked } from './copies';
 import { bookingsIn, bookingsOf } from './remembered';
@@ -51,11 +52,11 @@ export async function ownContext({ db, settings, now, found }: ProofSite, conten
     category: category && { name: category.name, ink: category.ink, picture: category.pictureId !== null },
     venue: (id) => {
       const v = found.venue.get(id);
-      return v && { ...v, access: v.access !== '' || v.features.length > 0, placed: v.lat !== null, binned: v.binnedAt !== null };
+      return v && venueChoice(v);
     },
     organizer: (id) => {
       const o = found.organizer.get(id);
-      return o && { name: o.name, binned: o.binnedAt !== null };
+      return o && organizerChoice(o);
     },
     redLetters: redLetterDays(settings.redLetter, now.day, horizonOf(now.day, settings.horizonMonths)),
   };

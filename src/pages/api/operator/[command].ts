@@ -1,12 +1,12 @@
 /** What the command line asks of a running server, through the socket in its data folder (see access.ts). */
 import type { APIRoute } from 'astro';
+import { parseJson } from '@/core/text/clean';
 import { z } from 'zod';
 import { ROLES } from '@/server/accounts/roles';
 import { createAccount } from '@/server/accounts/write';
 import type { Db } from '@/server/db/client';
 import { exportAll, exportIcal, importFile } from '@/server/exchange/operator';
 import { answer } from '@/server/http/endpoint';
-import { parseJson } from '@/server/http/posted';
 import { explain, Problem, problemResponse, read } from '@/server/http/problem';
 import { countListings, type RebuildReport, startRebuild } from '@/server/listings/rebuild';
 import type { Runtime } from '@/server/runtime';

@@ -14,7 +14,7 @@ export const POST: APIRoute = async ({ request, locals }) => {
     const input = read(bulkInput, await readJson(request));
     await checkAction(rt, input.action);
     const ids = await chosenIds(rt, actor, input);
-    return answer({ total: ids.length, ...(await planBulk(rt.db, ids, input.action, { by: actor, now, settings })) });
+    return answer(await planBulk(rt.db, ids, input.action, { by: actor, now, settings }));
   } catch (error) {
     return problemResponse(explain(error));
   }
