@@ -31,14 +31,14 @@ async function handle(context: APIContext, next: () => Promise<Response>): Promi
   checkAddress(url);
   const who = whoMay(context.routePattern);
   if (who === undefined) throw new Problem(404, 'There is no such page.');
-  const rt = await runtime();
+  const rt = atAddress(await runtime(), request.headers);
   locals.rt = rt;
   locals.settings = rt.settings();
   locals.style = styleOf(locals.settings);
   locals.now = rt.now();
   const unsafe = request.method !== 'GET' && request.method !== 'HEAD';
   if (unsafe) refuseForeign(request, url);
-  if (!locals.operator) noteConnection(context, rt);
+  if (!locals.operator) request.headers.set(ADDRESS_HEADER, context.clientAddress);
   locals.actor = await actorOf(request, rt);
   if (!mayUse(who, locals.actor, locals.operator === true)) return refuse(context, who);
   const etag = !unsafe && locals.actor === null && !NOT_KEPT.test(url.pathname) ? etagOf(url, rt) : undefined;
@@ -53,7 +53,7 @@ async function handle(context: APIContext, next: () => Promise<Response>): Promi
 
 /** The same page for everybody: its tag changes with the build, the settings, the content and the site's day. */
 function etagOf(url: URL, rt: Runtime): string {
-  const parts = [BUILD, rt.settingsRevision(), rt.contentRevision(), isoDay(rt.now().day), url.host, url.pathname, url.search];
+  const parts = [BUILD, rt.settingsRevision(), rt.contentRevision(), isoDay(rt.now().day), rt.address(), url.pathname, url.search];
   return `"${createHash('sha1').update(parts.join('\n')).digest('base64url')}"`;
 }
 
@@ -86,9 +86,11 @@ function refuseForeign(request: Request, url: URL): void {
     throw new Problem(413, upload ? 'That is larger than 20 MB; send a smaller picture.' : 'That is more text than can be taken at once.');
 }
 
-function noteConnection(context: APIContext, rt: Runtime): void {
-  context.request.headers.set(ADDRESS_HEADER, context.clientAddress);
-  rt.noteAddress(context.url.origin);
+/** The site as this request reaches it: one of several names that are the site's own. */
+function atAddress(rt: Runtime, headers: Headers): Runtime {
+  const own = rt.addresses.forRequest(headers);
+  if (own === rt.address()) return rt;
+  return { ...rt, address: () => own, settings: () => ({ ...rt.settings(), address: own }) };
 }
 
 async function actorOf(request: Request, rt: Runtime): Promise<Actor | null> {

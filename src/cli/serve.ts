@@ -3,6 +3,7 @@ import { existsSync, rmSync } from 'node:fs';
 import http, { type IncomingMessage, type ServerResponse } from 'node:http';
 import path from 'node:path';
 import sirv from 'sirv';
+import { listeningAddress } from '@/core/text/origin';
 import { CliError } from './problem';
 import { askSocket, dataFolder, isRunning, loadHandler, prepareFolder, ROOT, startOperator } from './site';
 
@@ -40,6 +41,9 @@ export async function serve({ demo, fresh }: { demo: boolean; fresh: boolean }):
   });
   server.requestTimeout = 60_000;
   await listen(server, host, port);
+  const bound = server.address();
+  const shown = typeof bound === 'object' && bound ? bound.port : port;
+  process.env.ALMANAC_LISTENING = listeningAddress(host, shown);
   console.log('Opening the data folder …');
   let operator: Awaited<ReturnType<typeof startOperator>>;
   try {
@@ -53,8 +57,6 @@ export async function serve({ demo, fresh }: { demo: boolean; fresh: boolean }):
     await askSocket(path.join(folder, 'almanac.sock'), 'seed');
   }
   ready = true;
-  const bound = server.address();
-  const shown = typeof bound === 'object' && bound ? bound.port : port;
   console.log(`\nServing http://${host}:${shown}`);
   if (demo) console.log(SIGN_INS);
   stopCleanly(server, operator.stop);

@@ -1,31 +1,17 @@
 /** Makes the filter form live: a change fetches the view and puts it in place; the address says what is shown. */
 
-function query(form: HTMLFormElement, changed: HTMLInputElement | null): string {
-  const boxes = [...form.querySelectorAll<HTMLInputElement>('input[type="checkbox"]')];
+/** The address's query: what is ticked, in the order that caches. Nothing ticked in a group means all of it. */
+function query(form: HTMLFormElement): string {
   const params = new URLSearchParams();
-  for (const name of ['kind', 'place']) {
-    const all = boxes.filter((b) => b.name === name);
-    // A finer kind chosen while everything was shown means: only that.
-    const finer = changed?.checked && changed.closest('details details') && !new URLSearchParams(location.search).has(name);
-    if (finer && changed.name === name) {
-      params.set(name, changed.value);
-      continue;
-    }
-    const main = all.filter((b) => !b.closest('details details'));
-    const on = all.filter((b) => b.checked);
-    const everything = main.every((b) => b.checked) && on.length === main.length;
-    if (on.length && !everything)
-      params.set(
-        name,
-        on
-          .map((b) => b.value)
-          .sort()
-          .join(','),
-      );
+  const ticked = (name: string): string =>
+    [...form.querySelectorAll<HTMLInputElement>(`input[name="${name}"]:checked`)]
+      .map((box) => box.value)
+      .sort()
+      .join(',');
+  for (const name of ['kind', 'place', 'free', 'tag']) {
+    const values = ticked(name);
+    if (values) params.set(name, values);
   }
-  if (boxes.some((b) => b.name === 'free' && b.checked)) params.set('free', '1');
-  const tags = boxes.filter((b) => b.name === 'tag' && b.checked).map((b) => b.value);
-  if (tags.length) params.set('tag', tags.sort().join(','));
   const words = form.querySelector<HTMLInputElement>('[name="words"]')?.value.trim();
   if (words) params.set('words', words);
   const text = params.toString().replaceAll('%2C', ',');
@@ -34,8 +20,8 @@ function query(form: HTMLFormElement, changed: HTMLInputElement | null): string 
 
 let latest = 0;
 
-async function show(form: HTMLFormElement, changed: HTMLInputElement | null): Promise<void> {
-  const href = new URL(form.action).pathname + query(form, changed);
+async function show(form: HTMLFormElement): Promise<void> {
+  const href = new URL(form.action).pathname + query(form);
   const mine = ++latest;
   const response = await fetch(href).catch(() => undefined);
   if (!response?.ok) {
@@ -78,20 +64,18 @@ function copyCounts(form: HTMLFormElement, page: Document): void {
 const form = document.querySelector<HTMLFormElement>('[data-filters]');
 if (form) {
   form.closest('.filters')?.setAttribute('data-live', '');
-  // On a narrow screen the choices begin folded: the dates come first.
-  if (matchMedia('(max-width: 900px)').matches) form.querySelector('details.all')?.removeAttribute('open');
   form.addEventListener('change', (event) => {
     const target = event.target as HTMLInputElement;
-    if (target.type === 'checkbox') void show(form, target);
+    if (target.type === 'checkbox') void show(form);
   });
   let timer: ReturnType<typeof setTimeout> | undefined;
   form.addEventListener('input', (event) => {
     if ((event.target as HTMLInputElement).name !== 'words') return;
     clearTimeout(timer);
-    timer = setTimeout(() => void show(form, null), 250);
+    timer = setTimeout(() => void show(form), 250);
   });
   form.addEventListener('submit', (event) => {
     event.preventDefault();
-    void show(form, null);
+    void show(form);
   });
 }

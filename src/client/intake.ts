@@ -1,5 +1,5 @@
 /** Decisions of Intake: one key each; a note where one is owed. */
-import { send } from './api';
+import { sayFailure, send } from './api';
 
 const bar = document.querySelector<HTMLElement>('[data-decide]');
 const said = bar?.querySelector<HTMLElement>('[data-said]');
@@ -9,8 +9,16 @@ let pending = '';
 
 async function decide(decision: string, text: string): Promise<void> {
   if (!bar || !said) return;
+  const places = decision === 'publish' ? newPlaces() : undefined;
+  if (typeof places === 'string') {
+    complain(said, places);
+    return;
+  }
   said.textContent = 'One moment …';
-  const outcome = await send<{ address: string }>('POST', `/api/v1/intake/${bar.dataset.decide}/${decision}`, { note: text });
+  const outcome = await send<{ address: string }>('POST', `/api/v1/intake/${bar.dataset.decide}/${decision}`, {
+    note: text,
+    ...(places ? { places } : {}),
+  });
   if (outcome.kind === 'done') {
     const words =
       { publish: 'Published; the sender has a mail.', return: 'Returned with your note.', decline: 'Declined with your note.' }[decision] ??
@@ -22,9 +30,48 @@ async function decide(decision: string, text: string): Promise<void> {
     offline: 'No connection; nothing was decided. Try again.',
     'signed-out': 'Your session has ended; sign in in another window and try again.',
   };
-  said.textContent = outcome.kind === 'refused' ? outcome.title : words[outcome.kind];
-  said.classList.add('red');
+  complain(said, outcome.kind === 'refused' ? outcome.title : words[outcome.kind]);
 }
+
+function complain(at: HTMLElement, words: string): void {
+  at.textContent = words;
+  at.classList.add('red');
+}
+
+/** What is to be done with a place and people that are new; words where a choice is missing. */
+function newPlaces(): Record<string, string> | string | undefined {
+  const choices: Record<string, string> = {};
+  for (const set of document.querySelectorAll<HTMLElement>('[data-new-place]')) {
+    const chosen = set.querySelector<HTMLInputElement>('input:checked')?.value ?? 'make';
+    const other = set.querySelector<HTMLSelectElement>('[data-other]');
+    if (chosen === 'other' && !other?.value) {
+      other?.focus();
+      return 'Choose which one is meant, or another answer.';
+    }
+    choices[set.dataset.newPlace ?? ''] = chosen === 'other' ? (other?.value ?? '') : chosen;
+  }
+  return Object.keys(choices).length ? choices : undefined;
+}
+
+// Whoever chooses from the list means that answer.
+for (const list of document.querySelectorAll<HTMLSelectElement>('[data-other]'))
+  list.addEventListener('change', () => {
+    const radio = list.closest('label')?.querySelector('input');
+    if (radio) radio.checked = list.value !== '';
+  });
+
+const changes = document.querySelector<HTMLFormElement>('[data-changes]');
+changes?.addEventListener('submit', async (event) => {
+  event.preventDefault();
+  const note = changes.querySelector<HTMLElement>('[data-changes-said]');
+  const leave = (event.submitter as HTMLButtonElement | null)?.value === 'leave';
+  const take = leave ? [] : [...changes.querySelectorAll<HTMLInputElement>('[name="take"]:checked')].map((box) => box.value);
+  const outcome = await send<{ taken: number }>('POST', `/api/v1/intake/${changes.dataset.changes}/changes`, { take });
+  if (outcome.kind === 'done') {
+    const words = outcome.value.taken ? 'Taken into the listing.' : 'Left as it was.';
+    location.assign(`${location.pathname}?said=${encodeURIComponent(words)}`);
+  } else if (note) complain(note, sayFailure(outcome));
+});
 
 function begin(decision: string): void {
   if (decision === 'publish') {

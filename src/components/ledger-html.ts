@@ -6,6 +6,7 @@ import { parseIsoWall } from '@/core/day/wall';
 import { escapeHtml, shorten } from '@/core/text/text';
 import { SUMMARY_SHOWN } from '@/core/listing/content';
 import type { PublicDate } from '@/server/public/dates';
+import type { Result } from '@/server/public/results';
 import type { PictureRow } from '@/server/pictures/read';
 import type { Lookup } from '@/server/public/lookup';
 import { markHtml } from './marks';
@@ -21,6 +22,8 @@ export interface LedgerInput {
   found: Lookup;
   pictures: Map<string, PictureRow>;
   redLetters: Map<Day, string[]>;
+  /** every line has its picture, a small one at its end; else headlines alone have one */
+  smallPictures?: boolean | undefined;
   dayNote?: (day: Day) => string;
   /** kept on top, before all days; they stand in their days too */
   onTop?: readonly PublicDate[];
@@ -40,8 +43,11 @@ export function ledgerHtml(input: LedgerInput): string {
     month = year * 12 + m;
     return `<tbody>${dayLine(day, dates.length, fresh, input)}${dates.map((d) => rowHtml(d, day, input)).join('')}</tbody>`;
   });
-  return `<table class="days"><colgroup><col class="when"><col><col class="where"><col class="cost"></colgroup><thead><tr><th scope="col">When</th><th scope="col">What</th><th scope="col">Where</th><th scope="col">Cost</th></tr></thead>${top}${bodies.join('')}</table>`;
+  return `<table class="days">${HEAD}${top}${bodies.join('')}</table>`;
 }
+
+const HEAD =
+  '<colgroup><col class="when"><col><col class="where"><col class="cost"></colgroup><thead><tr><th scope="col">When</th><th scope="col">What</th><th scope="col">Where</th><th scope="col">Cost</th></tr></thead>';
 
 /** Kept on top: each with its day, since none stands over it. */
 function topHtml(dates: readonly PublicDate[], input: LedgerInput): string {
@@ -50,6 +56,27 @@ function topHtml(dates: readonly PublicDate[], input: LedgerInput): string {
     return rowHtml(date, day, input, sayDay(day, input.style, { weekday: 'short', month: 'short' }));
   });
   return `<tbody class="on-top"><tr class="dayline"><th colspan="4" scope="rowgroup"><h2>Kept on top</h2></th></tr>${rows.join('')}</tbody>`;
+}
+
+/** What a search found: each listing once, with its next date, and the days of those that follow. */
+export function resultsHtml(results: readonly Result[], input: Omit<LedgerInput, 'dates' | 'redLetters'>): string {
+  const whole: LedgerInput = { ...input, dates: results, redLetters: new Map() };
+  const rows = results.map((result) => {
+    const day = Math.max(result.start_day, input.from);
+    const words = sayDay(day, input.style, { weekday: 'short', month: 'short', year: ymdOf(day).year !== ymdOf(input.today).year });
+    return rowHtml(result, day, whole, words, followingHtml(result, input.style));
+  });
+  return `<table class="days">${HEAD}<tbody>${rows.join('')}</tbody></table>`;
+}
+
+/** "also 30 Mar, 6 Apr, 13 Apr and 190 more until 5 Dec 2027". */
+function followingHtml({ dates, days, until, listing }: Result, style: Style): string {
+  if (dates < 2) return '';
+  const named = days.slice(1, 4).map((day) => sayDay(day, style, { month: 'short' }));
+  const rest = dates - 1 - named.length;
+  const more =
+    rest > 0 ? ` and <a href="/what/${listing}">${rest} more</a>, until ${sayDay(until, style, { month: 'short', year: true })}` : '';
+  return `<div class="sum">also ${named.join(', ')}${more}</div>`;
 }
 
 function dayLine(day: Day, count: number, fresh: boolean, input: LedgerInput): string {
@@ -102,21 +129,34 @@ export function shownPicture(date: PublicDate, found: Lookup): string | null {
   return date.picture_id ?? found.category.get(date.category_id)?.pictureId ?? null;
 }
 
-function rowHtml(date: PublicDate, day: Day, input: LedgerInput, dayWords = ''): string {
+/** Where a date is: each of its venues, a link where the venue has a page. */
+function placesHtml(date: PublicDate, found: Lookup): string {
+  const venues = date.venue_ids.flatMap((id) => found.venue.get(id) ?? []);
+  return venues
+    .map((venue) => {
+      const name = venue.binnedAt ? escapeHtml(venue.name) : `<a href="/at/${venue.address}">${escapeHtml(venue.name)}</a>`;
+      const town = venue.town && !venue.name.includes(venue.town) ? `, ${escapeHtml(venue.town)}` : '';
+      return `<span class="block">${name}${town}</span>`;
+    })
+    .join('');
+}
+
+/** A headline's picture is wide; any other line has a small one at its end, which says nothing that the title does not. */
+function withPicture(what: string, picture: PictureRow, headline: boolean): string {
+  if (headline) return `<div class="with-picture"><div>${what}</div>${pictureHtml(picture, 'wide', { sizes: '236px' })}</div>`;
+  return `<div class="flex justify-between gap-3"><div>${what}</div><span class="block h-[46px] w-[64px] flex-none overflow-hidden [&_img]:h-full [&_img]:w-full [&_img]:object-cover">${pictureHtml(picture, 'square', { sizes: '64px', alt: '' })}</span></div>`;
+}
+
+function rowHtml(date: PublicDate, day: Day, input: LedgerInput, dayWords = '', following = ''): string {
   const { style, found, pictures } = input;
-  const venue = date.venue_id ? found.venue.get(date.venue_id) : undefined;
   const off = date.standing === 'cancelled' || date.standing === 'postponed';
   const said = standingWords(date);
   const summary = shorten(date.summary, SUMMARY_SHOWN.list);
-  const picture = date.headline ? pictures.get(shownPicture(date, found) ?? '') : undefined;
+  const picture = date.headline || input.smallPictures ? pictures.get(shownPicture(date, found) ?? '') : undefined;
   const clock = clockWords(date, day, style);
-  const what = `<div class="what">${markHtml(found.category.get(date.category_id), true)}<a href="${dateHref(date)}">${escapeHtml(date.title)}</a></div>${said ? `<div class="sum${date.standing === 'going-ahead' ? '' : ' red'}">${escapeHtml(said)}</div>` : ''}${summary ? `<div class="sum">${escapeHtml(summary)}</div>` : ''}`;
-  const cell = picture
-    ? `<td><div class="with-picture"><div>${what}</div>${pictureHtml(picture, 'wide', { sizes: '236px' })}</div></td>`
-    : `<td>${what}</td>`;
-  const place = venue
-    ? `<a href="/at/${venue.address}" style="text-decoration:none">${escapeHtml(venue.name)}</a>${venue.town && !venue.name.includes(venue.town) ? `, ${escapeHtml(venue.town)}` : ''}`
-    : '';
+  const what = `<div class="what">${markHtml(found.category.get(date.category_id), true)}<a href="${dateHref(date)}">${escapeHtml(date.title)}</a></div>${said ? `<div class="sum${date.standing === 'going-ahead' ? '' : ' red'}">${escapeHtml(said)}</div>` : ''}${summary ? `<div class="sum">${escapeHtml(summary)}</div>` : ''}${following}`;
+  const cell = picture ? `<td>${withPicture(what, picture, date.headline)}</td>` : `<td>${what}</td>`;
+  const place = placesHtml(date, found);
   const elsewhere = date.elsewhere && place ? '<span class="was">elsewhere this time</span>' : '';
   const online = date.attendance === 'online' ? 'Online' : date.attendance === 'both' ? '<span class="was">and online</span>' : '';
   return `<tr class="${off ? 'off' : ''}${date.headline ? ' head' : ''}"><td>${dayWords ? `<span class="top-day">${dayWords}</span>` : ''}<span class="clock nowrap${date.moved ? ' red' : ''}">${clock}</span>${movedFrom(date, style)}</td>${cell}<td>${place}${elsewhere}${online}</td><td class="quiet">${escapeHtml(sayCost(date.cost))}</td></tr>`;

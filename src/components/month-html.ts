@@ -1,5 +1,5 @@
 /** The month sheet as HTML text: one string, since hundreds of small components would cost more than the query. */
-import { type Day, isoDay, weekdayOf, ymdOf } from '@/core/day/day';
+import { type Day, weekdayOf, ymdOf } from '@/core/day/day';
 import { type DayWords, sayCount, sayDay, sayTime, type Style, WEEKDAYS } from '@/core/phrase/format';
 import type { Band, MonthSheet, SheetDate, SheetDay } from '@/core/sheet/month';
 import { type Place, phaseOn, sunOn } from '@/core/sky/sky';
@@ -21,9 +21,13 @@ export interface MonthInput {
   chosen: Day;
   redLetters: Map<Day, string[]>;
   firstWeekday: number;
-  /** addresses of a day: choosing it in place, and its own page */
+  /** a day's own page */
   dayHref: (day: Day) => string;
+  /** on a phone: the day's dates under the sheet */
+  pickHref: (day: Day) => string;
   query: string;
+  /** folded dates come along for paper */
+  onPaper: boolean;
   /** the dates that touch a day, in order */
   onDay: (day: Day) => ShortDate[];
 }
@@ -104,14 +108,24 @@ function dayHtml(day: SheetDay<SheetEntry>, bands: Band<SheetEntry>[], input: Mo
   ].filter(Boolean);
   const words: DayWords = { weekday: 'long' };
   const label = `${sayDay(day.day, style, words)}, ${sayCount(day.count, 'date')}${day.day === today ? ', today' : ''}`;
-  const numeral = `<a class="num" href="${escapeHtml(input.dayHref(day.day))}" aria-label="${escapeHtml(label)}"${day.day === today ? ' aria-current="date"' : ''}>${ymdOf(day.day).day}</a>`;
+  // A phone's numeral chooses the day in place: its dates stand under the sheet. Elsewhere it opens the day.
+  const here = day.day === today ? ' aria-current="date"' : day.day === chosen ? ' aria-current="true"' : '';
+  const pick = `<a class="num hidden max-[700px]:inline-block" href="${escapeHtml(input.pickHref(day.day))}" aria-label="${escapeHtml(label)}"${here}>${ymdOf(day.day).day}</a>`;
+  const numeral = `<a class="num max-[700px]:hidden" href="${escapeHtml(input.dayHref(day.day))}" aria-label="${escapeHtml(label)}"${day.day === today ? ' aria-current="date"' : ''}>${ymdOf(day.day).day}</a>`;
   const name = names.length ? `<span class="name">${escapeHtml(names.join(', '))}</span>` : '';
   const count = day.count > 1 ? `<span class="n" aria-hidden="true">${day.count}</span>` : '';
   const lanes = day.lanes ? `<span class="lanes" style="height:${day.lanes * 24}px"></span>` : '';
   const lines = day.lines.map(({ date, lines: n }) => entryHtml(date.of, n, input)).join('');
   const dots = phoneMarks(day, input);
-  const more = day.more ? `<a class="more" href="/day/${isoDay(day.day)}${escapeHtml(input.query)}">and ${day.more} more</a>` : '';
-  return `<td class="${classes.join(' ')}">${numeral}${name}${count}${lanes}<div class="marks">${bands.map((b) => bandHtml(b, input)).join('')}${lines}</div>${dots}${more}</td>`;
+  const dayPage = escapeHtml(input.dayHref(day.day));
+  const more = day.folded.length
+    ? `<a class="more${input.onPaper ? ' print:hidden' : ''}" href="${dayPage}">and ${day.folded.length} more</a>`
+    : '';
+  const paper =
+    input.onPaper && day.folded.length
+      ? `<div class="hidden print:block">${day.folded.map((date) => entryHtml(date.of, 1, input)).join('')}</div>`
+      : '';
+  return `<td class="${classes.join(' ')}">${numeral}${pick}${name}${count}${lanes}<div class="marks">${bands.map((b) => bandHtml(b, input)).join('')}${lines}</div>${dots}${more}${paper}</td>`;
 }
 
 /** On a phone a day is its numeral and marks; the numeral is the link, and the dates stand under the sheet. */
@@ -131,6 +145,7 @@ function bandHtml({ date: { of }, lane, fromColumn, toColumn, opensBefore, opens
     category ? inkClass(category) : '',
     opensBefore ? 'before' : '',
     opensAfter ? 'after' : '',
+    of.headline ? 'head' : '',
     GONE.has(of.standing) ? 'off' : '',
   ];
   return `<a class="${classes.filter(Boolean).join(' ')}" style="--lane:${lane};--span:${toColumn - fromColumn + 1}" href="${dateHref(of)}">${shownTitle(of)}<span class="hidden-words">${state(of)}</span></a>`;

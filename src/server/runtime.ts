@@ -1,9 +1,10 @@
 /** What one server process holds: its database, settings, accounts and the revision of its content. Made once. */
-import { randomBytes } from 'node:crypto';
+import { createHmac, randomBytes } from 'node:crypto';
 import { chmodSync, existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { type Auth, createAuth } from './accounts/auth';
 import { type Db, openDatabase } from './db/client';
+import { SiteAddresses } from './site/address';
 import { frozenNow, type Now, nowIn } from './site/clock';
 import { readSettings } from './site/read';
 import type { SiteSettings } from './site/settings';
@@ -21,7 +22,10 @@ export interface Runtime {
   db: Db;
   auth: Auth;
   demo: boolean;
+  /** as they are in force: the address is the one that the site is reached at, whether somebody set it or not */
   settings: () => SiteSettings;
+  /** as they were stored, for the form that changes them */
+  storedSettings: () => SiteSettings;
   settingsRevision: () => number;
   /** reads the settings again after they were changed */
   reloadSettings: () => Promise<void>;
@@ -29,9 +33,11 @@ export interface Runtime {
   /** rises with every change that readers could see; part of each page's ETag */
   contentRevision: () => string;
   contentChanged: () => Promise<void>;
-  /** remembers where the site is reached, from a request, for links in mails */
-  noteAddress: (origin: string) => void;
+  /** which addresses are this site's */
+  addresses: SiteAddresses;
   address: () => string;
+  /** a short proof that this site wrote a text; the same for the same text */
+  sign: (text: string) => string;
   /** the name of its machine, which its own calendar files carry */
   host: () => string;
   /** work in the background, and the threads for long computations: files and dates, pictures */
@@ -65,16 +71,17 @@ async function start(env: NodeJS.ProcessEnv): Promise<Runtime> {
   mkdirSync(folder, { recursive: true, mode: 0o700 });
   const { db, close } = await openDatabase({ folder, root, url: env.DATABASE_URL });
   let stored = await readSettings(db);
-  let origin = 'http://127.0.0.1:4321';
+  const secret = secretOf(folder, env);
+  const addresses = new SiteAddresses(env, () => stored.settings.address);
   const boot = randomBytes(4).toString('hex');
   let revision = 0;
-  const settings = (): SiteSettings => stored.settings;
-  const address = (): string => settings().address || origin;
+  const address = (): string => addresses.primary();
+  const settings = (): SiteSettings => ({ ...stored.settings, address: address() });
   const auth = createAuth(db, {
-    secret: secretOf(folder, env),
+    secret,
     address,
     siteName: () => settings().name,
-    secure: settings().address.startsWith('https:'),
+    secure: address().startsWith('https:'),
   });
   const watch = env.DATABASE_URL
     ? await watchServer(env.DATABASE_URL, async () => {
@@ -151,6 +158,7 @@ async function start(env: NodeJS.ProcessEnv): Promise<Runtime> {
     auth,
     demo: env.ALMANAC_DEMO === '1',
     settings,
+    storedSettings: () => stored.settings,
     settingsRevision: () => stored.revision,
     reloadSettings: async () => {
       stored = await readSettings(db);
@@ -158,10 +166,9 @@ async function start(env: NodeJS.ProcessEnv): Promise<Runtime> {
     now,
     contentRevision,
     contentChanged,
-    noteAddress: (seen) => {
-      origin = seen;
-    },
+    addresses,
     address,
+    sign: (text) => createHmac('sha256', secret).update(text).digest('base64url').slice(0, 32),
     host: () => (URL.canParse(address()) ? new URL(address()).hostname : 'almanac.example'),
     jobs,
     workshop,

@@ -42,6 +42,7 @@ export async function emptyTables(db: Db): Promise<void> {
 export const SETTINGS: SiteSettings = {
   ...DEFAULT_SETTINGS,
   name: 'Kittiwick Isles Almanac',
+  address: 'https://almanac.example',
   zone: 'America/Halifax',
   lat: 43.2,
   lng: -57.5,

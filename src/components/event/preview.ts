@@ -3,6 +3,7 @@ import { type ListingContent, SUMMARY_SHOWN } from '@/core/listing/content';
 import type { Standing } from '@/core/recurrence/model';
 import { plainText, shorten } from '@/core/text/text';
 import { horizonOf, indexRows } from '@/server/listings/date-index';
+import { publishedVenues } from '@/server/listings/write';
 import { type ListingPictures, readListingPictures } from '@/server/pictures/read';
 import type { ListingDate } from '@/server/public/listing';
 import type { PublicDate } from '@/server/public/dates';
@@ -44,7 +45,6 @@ export async function previewOf(rt: Runtime, content: ListingContent): Promise<P
 export function publicDateOf(row: { id: string; address: string }, content: ListingContent, date: ListingDate, found: Lookup): PublicDate {
   const categoryId = content.categoryIds[0] ?? found.categories.find((c) => c.fallback)?.id ?? '';
   const summary = content.summary || shorten(plainText(content.text).replace(/\n+/g, ' '), SUMMARY_SHOWN.list);
-  const ownVenue = content.attendance === 'online' ? null : (content.venueIds[0] ?? null);
   return {
     ...{ listing_id: row.id, listing: row.address, date: date.address, original: date.original, summary },
     ...{ title: content.title, short_title: content.shortTitle, headline: content.headline, cost: content.cost },
@@ -53,7 +53,7 @@ export function publicDateOf(row: { id: string; address: string }, content: List
     standing: content.standing !== 'going-ahead' ? content.standing : ((date.standing as Standing | null) ?? 'going-ahead'),
     free: content.cost.kind === 'free',
     category_id: categoryId,
-    venue_id: date.venueId ?? ownVenue,
+    venue_ids: date.venueId ? [date.venueId] : publishedVenues(content).venueIds,
     attendance: content.attendance,
     picture_id: content.pictureId,
     on_top_until: null,

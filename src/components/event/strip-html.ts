@@ -1,25 +1,48 @@
 /** Coming dates as a strip of small months: on in ink, moved in a red frame, cancelled struck. */
-import { daysInMonth, firstDayOfMonth, type MonthNumber, weekdayOf, yearMonthOf } from '@/core/day/day';
+import { daysInMonth, firstDayOfMonth, type MonthNumber, monthNumberOf, weekdayOf, yearMonthOf } from '@/core/day/day';
 import { MONTHS, sayDay, type Style, WEEKDAYS } from '@/core/phrase/format';
 import { escapeHtml } from '@/core/text/text';
 import type { ListingDate } from '@/server/public/listing';
 
 export interface StripInput {
   dates: readonly ListingDate[];
-  firstMonth: MonthNumber;
+  /** the strip begins with the first month from here on that has a date */
+  from: MonthNumber;
+  /** so many months at most, those without a date left out */
   months: number;
   address: string;
   firstWeekday: number;
   style: Style;
 }
 
-export function stripHtml({ dates, firstMonth, months, address, firstWeekday, style }: StripInput): string {
+export interface Strip {
+  html: string;
+  /** a month from which the strip shows what comes before, or after; undefined at its ends */
+  earlier: MonthNumber | undefined;
+  later: MonthNumber | undefined;
+}
+
+/** The months that a listing has dates in. */
+function monthsOf(dates: readonly ListingDate[]): MonthNumber[] {
+  const months = new Set<MonthNumber>();
+  for (const date of dates) {
+    for (let month = monthNumberOf(date.startDay); month <= monthNumberOf(Math.min(date.lastDay, date.startDay + LONGEST)); month++)
+      months.add(month);
+  }
+  return [...months].sort((a, b) => a - b);
+}
+
+/** A date that lasts longer is drawn by its first days. */
+const LONGEST = 61;
+
+export function stripHtml({ dates, from, months, address, firstWeekday, style }: StripInput): Strip {
   const byDay = new Map<number, ListingDate>();
   for (const date of dates) {
-    for (let day = date.startDay; day <= date.lastDay && day < date.startDay + 62; day++) if (!byDay.has(day)) byDay.set(day, date);
+    for (let day = date.startDay; day <= date.lastDay && day <= date.startDay + LONGEST; day++) if (!byDay.has(day)) byDay.set(day, date);
   }
   const heads = [0, 1, 2, 3, 4, 5, 6]
-    .map((i) => `<th scope="col">${(WEEKDAYS[(firstWeekday + i) % 7] as string).slice(0, 2)}</th>`)
+    .map((i) => WEEKDAYS[(firstWeekday + i) % 7] as string)
+    .map((name) => `<th scope="col"><abbr title="${name}" class="no-underline">${name[0]}</abbr></th>`)
     .join('');
   const one = (month: MonthNumber): string => {
     const { year, month: m } = yearMonthOf(month);
@@ -29,7 +52,7 @@ export function stripHtml({ dates, firstMonth, months, address, firstWeekday, st
     while (cells.length % 7) cells.push('<td></td>');
     const rows: string[] = [];
     for (let i = 0; i < cells.length; i += 7) rows.push(`<tr>${cells.slice(i, i + 7).join('')}</tr>`);
-    return `<table><caption>${MONTHS[m - 1]}${m === 1 || month === firstMonth ? ` ${year}` : ''}</caption><thead class="hidden-words"><tr>${heads}</tr></thead><tbody>${rows.join('')}</tbody></table>`;
+    return `<table><caption>${MONTHS[m - 1]} ${year}</caption><thead class="text-ink-3"><tr>${heads}</tr></thead><tbody>${rows.join('')}</tbody></table>`;
   };
   const cell = (day: number, d: number): string => {
     const date = byDay.get(day);
@@ -38,9 +61,14 @@ export function stripHtml({ dates, firstMonth, months, address, firstWeekday, st
     const words = `${sayDay(day, style, { weekday: 'long' })}${off ? `, ${date.standing}` : date.moved ? ', moved' : ''}`;
     return `<td><a href="/what/${address}/${date.address}"${off ? ' class="off"' : date.moved ? ' class="moved"' : ''} aria-label="${escapeHtml(words)}">${d}</a></td>`;
   };
-  const last = dates.at(-1)?.lastDay ?? 0;
-  return Array.from({ length: months }, (_, i) => firstMonth + i)
-    .filter((month, i) => i === 0 || firstDayOfMonth(month) <= last)
-    .map(one)
-    .join('');
+  const all = monthsOf(dates);
+  const first = all.findIndex((month) => month >= from);
+  const start = first < 0 ? Math.max(0, all.length - months) : first;
+  const shown = all.slice(start, start + months);
+  return {
+    html: shown.map(one).join(''),
+    earlier: all[Math.max(0, start - months)],
+    later: all[start + months],
+    ...(start > 0 ? {} : { earlier: undefined }),
+  };
 }

@@ -19,8 +19,8 @@ export interface JsonLdInput {
   standing: Standing;
   attendance: Attendance;
   onlineAddress: string;
-  venues: { name: string; address: string; url: string; lat?: number | undefined; lng?: number | undefined }[];
-  organizers: { name: string; url: string }[];
+  venues: { name: string; address: string; url: string | undefined; lat?: number | undefined; lng?: number | undefined }[];
+  organizers: { name: string; url: string | undefined }[];
   cost: Cost;
 }
 
@@ -52,7 +52,7 @@ export function eventJsonLd(input: JsonLdInput): Record<string, unknown> {
     '@type': 'Place',
     name: venue.name,
     address: venue.address,
-    url: venue.url,
+    ...(venue.url ? { url: venue.url } : {}),
     ...(venue.lat === undefined ? {} : { geo: { '@type': 'GeoCoordinates', latitude: venue.lat, longitude: venue.lng } }),
   }));
   if (input.attendance !== 'in-person' && input.onlineAddress) places.push({ '@type': 'VirtualLocation', url: input.onlineAddress });

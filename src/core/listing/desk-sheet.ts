@@ -27,7 +27,8 @@ export interface DeskDate {
   /** its listing has more dates than this */
   repeats: boolean;
   categoryId: string | null;
-  venueId: string | null;
+  /** where it is, in the listing's order; empty while it is online */
+  venueIds: string[];
 }
 
 /** What is chosen on a sheet; an empty text or list means all. */

@@ -42,6 +42,21 @@ export function withScheme(text: string): string | undefined {
   return isWebAddress(candidate) ? candidate : undefined;
 }
 
+/**
+ * A website as people type it, as an address that can be followed: "www.shore.example" and "shore.example/choir" get their https://, what
+ * has a beginning keeps it. Undefined for what is no web address: a mail address, one word, `javascript:`.
+ */
+export function readWebAddress(text: string): string | undefined {
+  const typed = text.trim();
+  const address = isWebAddress(typed) ? typed : withScheme(typed);
+  if (!address || !URL.canParse(address)) return undefined;
+  const { hostname, username } = new URL(address);
+  // "rue@dunlin.example" is a mail address, "8.30" a time.
+  const plain = address === typed;
+  if (!plain && (username || !/\.[a-z\u0080-\uffff-]{2,}$/i.test(hostname))) return undefined;
+  return address;
+}
+
 /** Addresses of links in sanitised HTML. */
 export function linksOf(html: string): string[] {
   return [...html.matchAll(/<a\b[^>]*\bhref="([^"]*)"/gi)].map((m) => (m[1] ?? '').replace(/&amp;/g, '&'));

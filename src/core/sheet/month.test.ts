@@ -25,18 +25,19 @@ describe('the month sheet', () => {
 
   it(`loses nothing and lays nothing over another, seed ${seedOf()}`, () => {
     const r = random(seedOf());
-    const seen = { more: 0, hidden: 0, continued: 0, two: 0 };
+    const seen = { more: 0, hidden: 0, continued: 0, two: 0, grown: 0, headlines: 0 };
     for (let round = 0; round < 400; round++) {
       const dates = Array.from({ length: between(r, 0, 90) }, (_, i) => {
         const from = first + between(r, -12, 40);
         const to = r() < 0.25 ? from + between(r, 1, 12) : from;
         return { ...date(from, to, r() < 0.2 ? null : between(r, 0, 1439), `k${i}`), headline: r() < 0.1 };
       });
-      const sheet = layMonth(dates, { ...options, firstWeekday: between(r, 0, 6) });
+      const most = r() < 0.5 ? options.room : 8;
+      const sheet = layMonth(dates, { ...options, most, firstWeekday: between(r, 0, 6) });
       const lanes = new Map<SheetDate, number>();
       for (const week of sheet.weeks) {
         for (const [i, band] of week.bands.entries()) {
-          expect(band.lane).toBeLessThan(options.maxLanes);
+          if (!band.date.headline) expect(band.lane).toBeLessThan(options.maxLanes);
           for (const other of week.bands.slice(i + 1)) {
             if (other.lane === band.lane) expect(other.fromColumn > band.toColumn || other.toColumn < band.fromColumn).toBe(true);
           }
@@ -49,12 +50,23 @@ describe('the month sheet', () => {
           const touching = dates.filter((d) => d.from <= day.day && d.to >= day.day);
           const bands = week.bands.filter((b) => b.fromColumn <= column && b.toColumn >= column);
           expect(day.count).toBe(touching.length);
-          expect(bands.length + day.lines.length + day.more).toBe(touching.length);
-          expect(day.lines.reduce((n, l) => n + l.lines, 0) + (day.more ? 1 : 0)).toBeLessThanOrEqual(
-            Math.max(1, options.room - day.lanes),
-          );
+          expect(bands.length + day.lines.length + day.folded.length).toBe(touching.length);
+          expect([...day.lines.map((l) => l.date), ...day.folded, ...bands.map((b) => b.date)]).toHaveLength(touching.length);
+          const lines = day.lines.reduce((n, l) => n + l.lines, 0) + (day.folded.length ? 1 : 0);
+          const heads = day.lines.filter((l) => l.date.headline).length;
+          // Headlines never fold, whatever the room; all else keeps within it.
+          expect(lines).toBeLessThanOrEqual(Math.max(heads + (day.folded.length ? 1 : 0), most - day.lanes, 1));
+          expect(day.folded.some((d) => d.headline)).toBe(false);
+          if (day.folded.length && heads) {
+            expect(day.lines.slice(0, heads).every((l) => l.date.headline)).toBe(true);
+            seen.headlines++;
+          }
+          // A week is as tall as it must be: nothing folds in it before it has grown to its limit.
+          if (lines + day.lanes > options.room && most > options.room) seen.grown++;
+          if (day.folded.some((d) => d.from === d.to))
+            expect(week.days.some((d) => d.lanes + d.lines.length + d.folded.length >= most)).toBe(true);
           expect(bands.every((b) => b.lane < day.lanes)).toBe(true);
-          if (day.more) seen.more++;
+          if (day.folded.length) seen.more++;
           if (touching.filter((d) => d.to > d.from).length > bands.length) seen.hidden++;
           if (day.lines.some((l) => l.lines === 2)) seen.two++;
         }
@@ -76,7 +88,7 @@ describe('the month sheet', () => {
     const day = layMonth(nine, options)
       .weeks.flatMap((week) => week.days)
       .find((d) => d.day === first + 19);
-    expect([day?.count, day?.lines.length, day?.more]).toEqual([9, 4, 5]);
+    expect([day?.count, day?.lines.length, day?.folded.length]).toEqual([9, 4, 5]);
   });
 
   it('does not depend on the order in which dates come', () => {

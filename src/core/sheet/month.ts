@@ -40,8 +40,8 @@ export interface SheetDay<T> {
   /** lanes kept free for bands above the lines */
   lanes: number;
   lines: Line<T>[];
-  /** dates of the day that are not shown */
-  more: number;
+  /** dates of the day that are not shown, in order: their number stands on the sheet, all of them on paper */
+  folded: T[];
 }
 
 export interface SheetWeek<T> {
@@ -64,9 +64,15 @@ export interface MonthOptions {
   firstWeekday: Weekday;
   /** lines of text that fit under a numeral */
   room: number;
-  /** lanes at most for bands; further bands are counted */
+  /** a week in which a day is fuller grows to so many before anything folds; the same as `room` when it is left out */
+  most?: number;
+  /** lanes at most for bands; further bands are folded, but for headlines, which never are */
   maxLanes: number;
 }
+
+/** The room that readers' months give: four lines a day, up to eight in a full week; all of it where nothing may fold. */
+export const READERS_ROOM = { room: 4, most: 8, maxLanes: 3 } as const;
+export const WHOLE_ROOM = { room: 4, most: Number.POSITIVE_INFINITY, maxLanes: Number.POSITIVE_INFINITY } as const;
 
 /** The days that a month's sheet shows, both included. */
 export function monthSpan(month: MonthNumber, firstWeekday: Weekday): { from: Day; to: Day } {
@@ -114,16 +120,20 @@ function layWeek<T extends SheetDate>(
   const { bands, hidden } = placeBands(start, dates, laneOf, options.maxLanes);
   const first = firstDayOfMonth(options.month);
   const next = firstDayOfMonth(options.month + 1);
-  const days: SheetDay<T>[] = [];
-  for (let column = 0; column < 7; column++) {
+  const columns = [0, 1, 2, 3, 4, 5, 6].map((column) => {
     const day = start + column;
     const here = bands.filter((b) => b.fromColumn <= column && b.toColumn >= column);
     const lanes = here.reduce((most, b) => Math.max(most, b.lane + 1), 0);
-    const unseen = hidden.filter((d) => d.from <= day && d.to >= day).length;
-    const own = byDay.get(day) ?? [];
-    const fitted = fitLines(own, options.room - lanes, unseen);
-    days.push({ day, inMonth: day >= first && day < next, count: own.length + here.length + unseen, lanes, ...fitted });
-  }
+    const unseen = hidden.filter((d) => d.from <= day && d.to >= day);
+    return { day, here, lanes, unseen, own: byDay.get(day) ?? [] };
+  });
+  // The fullest day says how tall the week is: other days have the room then too.
+  const wanted = Math.max(...columns.map(({ lanes, own, unseen }) => lanes + own.length + (unseen.length ? 1 : 0)));
+  const room = Math.max(options.room, Math.min(options.most ?? options.room, wanted));
+  const days = columns.map(({ day, here, lanes, unseen, own }): SheetDay<T> => {
+    const count = own.length + here.length + unseen.length;
+    return { day, inMonth: day >= first && day < next, count, lanes, ...fitLines(own, room - lanes, unseen) };
+  });
   return { start, isoWeek: isoWeekOf(start + 3), bands, days };
 }
 
@@ -139,6 +149,7 @@ function placeBands<T extends SheetDate>(
   const ordered = [...inWeek].sort(
     (a, b) =>
       Number(laneOf.has(b)) - Number(laneOf.has(a)) ||
+      Number(b.headline) - Number(a.headline) ||
       Math.max(a.from, start) - Math.max(b.from, start) ||
       b.to - a.to ||
       compareSheetDates(a, b),
@@ -155,7 +166,7 @@ function placeBands<T extends SheetDate>(
       lane = 0;
       while (!free(lane)) lane++;
     }
-    if (lane >= maxLanes) {
+    if (lane >= maxLanes && !date.headline) {
       hidden.push(date);
       continue;
     }
@@ -167,15 +178,26 @@ function placeBands<T extends SheetDate>(
   return { bands, hidden };
 }
 
-function fitLines<T>(dates: T[], room: number, unseen: number): { lines: Line<T>[]; more: number } {
-  const all = dates.length <= room - (unseen ? 1 : 0);
+/** What of a day is shown in so many lines. A full day shows its headlines first, all of them, then the others in order; the rest folds. */
+function fitLines<T extends SheetDate>(dates: T[], room: number, unseen: T[]): { lines: Line<T>[]; folded: T[] } {
+  const free = room - (unseen.length ? 1 : 0);
+  if (dates.length <= free) {
+    let spare = free - dates.length;
+    // Where a band is folded the day is full all the same.
+    const ordered = unseen.length ? [...dates].sort((a, b) => Number(b.headline) - Number(a.headline)) : dates;
+    const lines = ordered.map((date): Line<T> => {
+      if (spare <= 0) return { date, lines: 1 };
+      spare--;
+      return { date, lines: 2 };
+    });
+    return { lines, folded: unseen };
+  }
+  const headlines = dates.filter((date) => date.headline);
+  const others = dates.filter((date) => !date.headline);
   // The line that says "and N more" takes the place of a date.
-  const shown = all ? dates.length : Math.max(0, room - 1);
-  let spare = all ? room - (unseen ? 1 : 0) - shown : 0;
-  const lines = dates.slice(0, shown).map((date): Line<T> => {
-    if (spare <= 0) return { date, lines: 1 };
-    spare--;
-    return { date, lines: 2 };
-  });
-  return { lines, more: dates.length - shown + unseen };
+  const shown = Math.max(headlines.length, room - 1, 0);
+  const kept = others.slice(0, shown - headlines.length);
+  const lines = [...headlines, ...kept].map((date): Line<T> => ({ date, lines: 1 }));
+  const folded = [...unseen, ...others.slice(kept.length)].sort(compareSheetDates);
+  return { lines, folded };
 }

@@ -70,3 +70,24 @@ export function paragraphs(text: string): string {
     .map((p) => `<p>${escapeHtml(p).replace(/\n/g, '<br>')}</p>`)
     .join('');
 }
+
+/**
+ * Sanitised HTML as the plain text of a form. For what `paragraphs` made it is the inverse: `paragraphs(formText(html)) === html`. Of richer
+ * texts it gives the words, so whoever shows it must keep the HTML where nobody changed them.
+ */
+export function formText(html: string): string {
+  return html
+    .replace(/<br[^>]*>/gi, '\n')
+    .replace(/<\/(p|h[1-6]|blockquote|ul|ol)>/gi, '\n\n')
+    .replace(/<\/li>/gi, '\n')
+    .replace(/<li[^>]*>/gi, '– ')
+    .replace(/<[^>]*>/g, '')
+    .replace(/&nbsp;/g, ' ')
+    .replace(/&lt;/g, '<')
+    .replace(/&gt;/g, '>')
+    .replace(/&quot;/g, '"')
+    .replace(/&#39;/g, "'")
+    .replace(/&amp;/g, '&')
+    .replace(/\n{3,}/g, '\n\n')
+    .trim();
+}

@@ -74,7 +74,7 @@ function Item({
       </div>
       <div className="small quiet">
         {when}
-        {date.venueId && venues.has(date.venueId) && `, ${venues.get(date.venueId)}`}
+        {date.venueIds.map((id) => (venues.has(id) ? `, ${venues.get(id)}` : ''))}
       </div>
       <div className="small">
         <span className={`stage ${date.stage}`}>{sayStage(date)}</span>

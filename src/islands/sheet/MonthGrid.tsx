@@ -88,7 +88,7 @@ export function MonthGrid(props: GridProps) {
                     />
                   ))}
                 </span>
-                {day.more > 0 && <span className="more">and {day.more} more</span>}
+                {day.folded.length > 0 && <span className="more">and {day.folded.length} more</span>}
                 {day.count > 0 && <span className="ds-count">{day.count}</span>}
               </div>
             );

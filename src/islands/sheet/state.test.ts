@@ -23,7 +23,7 @@ const date = (part: Partial<DeskDate> = {}): DeskDate => ({
   headline: false,
   repeats: true,
   categoryId: null,
-  venueId: null,
+  venueIds: [],
   ...part,
 });
 

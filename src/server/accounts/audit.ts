@@ -4,6 +4,12 @@ import { newId } from '../db/ids';
 import { audit } from '../db/schema';
 import type { Actor } from './roles';
 
-export async function audited(tx: Db, by: Actor, { kind, id, what }: { kind: string; id: string; what: string }): Promise<void> {
-  await tx.insert(audit).values({ id: newId(), at: new Date(), byId: by.id, byName: by.name, what, kind, subjectId: id });
+/** `at`: the site's time where the line is shown with other times of the site; else real time. */
+export async function audited(
+  tx: Db,
+  by: Actor,
+  { kind, id, what }: { kind: string; id: string; what: string },
+  at = new Date(),
+): Promise<void> {
+  await tx.insert(audit).values({ id: newId(), at, byId: by.id, byName: by.name, what, kind, subjectId: id });
 }

@@ -151,7 +151,9 @@ async function asDates(rt: Runtime, rows: readonly Row[]): Promise<string> {
   }
   all.sort((a, b) => a.date.start_day - b.date.start_day || (a.date.start_minute ?? -1) - (b.date.start_minute ?? -1));
   const table = all.map(({ id, address, stage, c, date }): Record<CsvDateColumn, string> => {
-    const place = c.attendance === 'online' ? undefined : found.venue.get(date.venue_id ?? c.venueIds[0] ?? '');
+    const places = (c.attendance === 'online' ? [] : date.venue_id ? [date.venue_id] : c.venueIds).flatMap(
+      (id) => found.venue.get(id) ?? [],
+    );
     const lastDay = date.end_day === null ? date.start_day : date.end_minute === null ? date.end_day - 1 : date.end_day;
     const standing = c.standing === 'going-ahead' ? (date.standing ?? 'going-ahead') : c.standing;
     return {
@@ -161,8 +163,8 @@ async function asDates(rt: Runtime, rows: readonly Row[]): Promise<string> {
       'Start time': date.start_minute === null ? '' : isoTime(date.start_minute),
       'End date': isoDay(lastDay),
       'End time': date.end_minute === null ? '' : isoTime(date.end_minute),
-      Venue: place?.name ?? '',
-      Town: place?.town ?? '',
+      Venue: places.map((place) => place.name).join('; '),
+      Town: [...new Set(places.map((place) => place.town).filter(Boolean))].join('; '),
       Organizer: names(c.organizerIds, found.organizer),
       Categories: names(c.categoryIds, found.category),
       Cost: sayCost(c.cost),

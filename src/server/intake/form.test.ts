@@ -1,11 +1,14 @@
 import { describe, expect, it } from 'vitest';
+import type { ListingContent } from '@/core/listing/content';
 import { fromStored } from '@/core/recurrence/stored';
 import { sayRecurrence } from '@/core/phrase/say';
 import { NOW, SETTINGS } from '../../../tests/support/db';
+import { between, pick, random, seedOf } from '../../../tests/support/generate';
 import type { Problem } from '../http/problem';
 import type { Lookup } from '../public/lookup';
 import { BLANK_VENUE } from '../venues/input';
-import { costOf, fieldsOf, type Fields, readAddForm } from './form';
+import { costOf, fieldsOf, type Fields, type FormResult, readAddForm } from './form';
+import { readMending } from './mending';
 
 const venue = {
   ...BLANK_VENUE,
@@ -116,10 +119,92 @@ describe('the readers’ form', () => {
       const first = read(part);
       const again = fieldsOf(
         first.content,
-        { senderName: first.name, senderMail: first.mail, message: first.message, said: { where: first.where, who: first.who } },
+        {
+          senderName: first.name,
+          senderMail: first.mail,
+          senderPhone: first.phone,
+          message: first.message,
+          said: { where: first.where, who: first.who },
+        },
         found,
       );
       expect(readAddForm(again, found, SETTINGS, NOW.day)).toEqual(first);
     }
+  });
+});
+
+describe('a form that is mended', () => {
+  const shownOf = (content: ListingContent, first: FormResult): Fields =>
+    fieldsOf(
+      content,
+      {
+        ...{ senderName: first.name, senderMail: first.mail, senderPhone: first.phone, message: first.message },
+        said: { where: first.where, who: first.who },
+      },
+      found,
+    );
+  const mend = (before: ListingContent, shown: Fields, posted: Fields) =>
+    readMending(before, posted, { shown, found, settings: SETTINGS, today: NOW.day });
+
+  it('goes out as it came back, whatever was typed (300 forms)', () => {
+    const r = random(seedOf());
+    const words = ['Nets', '<b>kelp</b>', '&amp; tea', '"quiet"', 'at 5 > 4', 'Ærø', "St Bride's", '–', '1.'];
+    const sentence = (): string => Array.from({ length: between(r, 1, 6) }, () => pick(r, words)).join(pick(r, [' ', '  ', ' - ']));
+    const text = (): string =>
+      Array.from({ length: between(r, 0, 5) }, sentence).join(pick(r, ['\n', '\n\n', '\r\n', '\r\n\r\n', '\n \n\n', '\n\n\n\n']));
+    let paragraphsSeen = 0;
+    for (let i = 0; i < 300; i++) {
+      const timed = r() < 0.7;
+      const part: Fields = {
+        ...{ title: sentence(), text: text(), message: text(), phone: pick(r, ['', '555-0177']), showContact: pick(r, ['', '1']) },
+        ...{
+          cost: pick(r, ['', 'free', '$3', '12,50', '8', 'a cake', '$8, children free']),
+          where: pick(r, ['', "st bride's hall", sentence()]),
+        },
+        ...{ who: pick(r, ['', sentence()]), website: pick(r, ['', 'www.kelp.example', 'kelp.example/walk', 'https://kelp.example']) },
+        ...{ starts: timed ? pick(r, ['9', '7.30 pm', 'noon']) : '', ends: timed ? pick(r, ['', 'midnight', '23:00']) : '' },
+        ...{ repeats: pick(r, ['never', 'weekly', 'second-week', 'monthly']), until: pick(r, ['', '2027-06-30']) },
+        ...(r() < 0.3 ? { lastDay: '2027-03-27' } : {}),
+      };
+      const first = read(part);
+      if ((first.content.text.match(/<p>/g)?.length ?? 0) > 1) paragraphsSeen++;
+      const shown = shownOf(first.content, first);
+      expect(readAddForm(shown, found, SETTINGS, NOW.day), JSON.stringify(part)).toEqual(first);
+      // And a browser sends line ends as two characters.
+      const posted = Object.fromEntries(Object.entries(shown).map(([name, value]) => [name, value.replace(/\n/g, '\r\n')]));
+      const again = mend(first.content, shown, posted);
+      expect([again.parts, again.content], JSON.stringify(part)).toEqual([[], first.content]);
+    }
+    expect(paragraphsSeen).toBeGreaterThan(60);
+  });
+
+  it('leaves what an editor made of it where the sender touched nothing', () => {
+    const first = read({ text: 'One.\n\nTwo.' });
+    const edited: ListingContent = {
+      ...first.content,
+      text: '<h2>One</h2><p>Two, <a href="https://kelp.example">more</a>.</p>',
+      cost: { kind: 'amount', amount: '3.50', currency: 'CAD' },
+      recurrence: first.content.recurrence && {
+        ...first.content.recurrence,
+        stretches: [
+          ...first.content.recurrence.stretches,
+          { start: '2027-05-01T10:00', length: null, rule: null, limit: { kind: 'count', count: 3 } },
+        ],
+      },
+    };
+    const shown = shownOf(edited, first);
+    const { content, parts } = mend(edited, shown, { ...shown, title: 'Kelp Walk at Dawn' });
+    expect(parts).toEqual(['title']);
+    expect(content).toEqual({ ...edited, title: 'Kelp Walk at Dawn' });
+  });
+
+  it('takes websites as people type them', () => {
+    for (const website of ['www.kelp.example', 'kelp.example', 'KELP.example/walk?x=1', 'https://kelp.example'])
+      expect(read({ website }).content.website, website).toMatch(/^https:\/\//);
+    for (const website of ['kelp', 'rue@kelp.example', 'javascript:alert(1)', '8.30', 'ftp://kelp.example'])
+      expect(wrongAt({ website }), website).toEqual(['website']);
+  });
+  it('keeps the phone number for the editors whether readers may have it or not', () => {
+    expect(read({ phone: '555-0177' })).toMatchObject({ phone: '555-0177', content: { contact: { phone: '' } } });
   });
 });

@@ -4,10 +4,10 @@ import { isoTime } from '@/core/day/wall';
 import { NIGHT_ENDS } from '@/core/phrase/format';
 import { readClock } from '@/core/phrase/read/clock';
 import { type Cost, emptyContent, type ListingContent } from '@/core/listing/content';
-import { isMail, isWebAddress } from '@/core/proof/links';
+import { isMail, readWebAddress } from '@/core/proof/links';
 import type { Length, Rule } from '@/core/recurrence/model';
 import { fromStored, type StoredLimit, type StoredRecurrence } from '@/core/recurrence/stored';
-import { fold, paragraphs, plainText } from '@/core/text/text';
+import { fold, formText, paragraphs } from '@/core/text/text';
 import { type FieldError, Problem } from '../http/problem';
 import type { Lookup } from '../public/lookup';
 import type { SiteSettings } from '../site/settings';
@@ -34,16 +34,21 @@ export interface FormResult {
   content: ListingContent;
   name: string;
   mail: string;
+  /** for the editors; in the content too where readers may have it */
+  phone: string;
   message: string;
   /** where and who in the sender's own words */
   where: string;
   who: string;
 }
 
+/** A field as it counts: browsers send line ends as two characters. */
+export const typed = (value: string | undefined): string => (value ?? '').replace(/\r\n?/g, '\n').trim();
+
 /** Reads the form. Throws one Problem with every field that needs mending. */
 export function readAddForm(fields: Fields, found: Lookup, settings: SiteSettings, today: Day): FormResult {
   const errors: FieldError[] = [];
-  const get = (name: string): string => (fields[name] ?? '').trim();
+  const get = (name: string): string => typed(fields[name]);
   const wrong: Wrong = (field, message) => {
     errors.push({ field, message });
   };
@@ -55,10 +60,15 @@ export function readAddForm(fields: Fields, found: Lookup, settings: SiteSetting
   if (!get('title')) wrong('title', 'What is it called?');
   if (!get('name')) wrong('name', 'Your name is missing; only the editors see it.');
   if (!isMail(get('mail'))) wrong('mail', 'A mail address needs a name, an @ and a domain, such as rue@dunlin.example.');
-  if (get('website') && !isWebAddress(get('website'))) wrong('website', 'A website begins with http:// or https://.');
+  const website = get('website') ? readWebAddress(get('website')) : '';
+  if (website === undefined) wrong('website', 'A website is written www.shore.example or https://shore.example/choir.');
   const recurrence = readWhen(fields, settings, today, wrong);
   if (errors.length || !recurrence)
-    throw new Problem(422, errors.length === 1 ? (errors[0]?.message ?? '') : `${errors.length} fields need a look.`, errors);
+    throw new Problem(
+      422,
+      errors.length === 1 ? (errors[0]?.message ?? '') : `Please look at ${errors.length} fields again; each says what is needed.`,
+      errors,
+    );
   const venue = match(found.venues, get('where'));
   const organizer = match(found.organizers, get('who'));
   const kind = found.categories.find((c) => c.id === get('kind'));
@@ -71,13 +81,14 @@ export function readAddForm(fields: Fields, found: Lookup, settings: SiteSetting
     venueIds: venue ? [venue.id] : [],
     organizerIds: organizer ? [organizer.id] : [],
     cost: costOf(get('cost'), settings.currency),
-    website: get('website'),
+    website: website ?? '',
     contact: { name: get('showContact') ? get('name') : '', phone: get('showContact') ? get('phone') : '', mail: '' },
   };
   return {
     content,
     name: get('name'),
     mail: get('mail'),
+    phone: get('phone'),
     message: get('message'),
     where: venue ? '' : get('where'),
     who: organizer ? '' : get('who'),
@@ -160,13 +171,13 @@ function limitOf(fields: Fields, start: Day, rule: Rule | null, wrong: Wrong): S
   return { kind: 'until', day: fields.until };
 }
 
-type SentWords = { senderName: string; senderMail: string; message: string; said: { where: string; who: string } };
+type SentWords = { senderName: string; senderMail: string; senderPhone: string; message: string; said: { where: string; who: string } };
 
 /** The form's fields again, from what was sent: for mending it on the receipt. */
 export function fieldsOf(content: ListingContent, sent: SentWords, found: Lookup): Fields {
   return {
     title: content.title,
-    text: plainText(content.text),
+    text: formText(content.text),
     kind: content.categoryIds[0] ?? '',
     where: found.venue.get(content.venueIds[0] ?? '')?.name ?? sent.said.where,
     who: found.organizer.get(content.organizerIds[0] ?? '')?.name ?? sent.said.who,
@@ -174,7 +185,7 @@ export function fieldsOf(content: ListingContent, sent: SentWords, found: Lookup
     website: content.website,
     name: sent.senderName,
     mail: sent.senderMail,
-    phone: content.contact.phone,
+    phone: sent.senderPhone || content.contact.phone,
     message: sent.message,
     showContact: content.contact.name ? '1' : '',
     ...whenFields(content),

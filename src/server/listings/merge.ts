@@ -5,6 +5,7 @@ import { mayEdit } from '../accounts/roles';
 import type { Db } from '../db/client';
 import { listing, oldAddress } from '../db/schema';
 import { invalid, notFound, refused } from '../http/problem';
+import { settleSubmission } from '../intake/settle';
 import { type Change, moveToStage, saveListing } from './write';
 
 /** `revision`: of this one, as the form was opened with it. */
@@ -16,7 +17,9 @@ export async function mergeListings(tx: Db, from: { id: string; revision: number
   if (!mayEdit(change.by, own) || !mayEdit(change.by, into)) throw refused('One of the two belongs to somebody else; ask an editor.');
   if (into.stage === 'binned') throw invalid('into', 'The other is in the bin; take it out first.');
   const content = filledFrom(into.working, own.working);
-  await saveListing(tx, { id: into.id, content, revision: into.revision }, change);
+  const saved = await saveListing(tx, { id: into.id, content, revision: into.revision }, change);
+  const target = { id: saved.id, title: saved.title, address: saved.address, isPublic: saved.stage === 'published' };
+  await settleSubmission(tx, own, { fate: 'merged', into: target }, change);
   await moveToStage(tx, own.id, 'binned', change);
   await tx
     .insert(oldAddress)

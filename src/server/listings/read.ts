@@ -1,7 +1,7 @@
 /** Listings as the Desk sees them: one listing, its versions, what uses what. */
 import { and, asc, desc, eq, sql } from 'drizzle-orm';
 import type { Stage } from '@/core/listing/content';
-import { type Actor, editsAll } from '../accounts/roles';
+import { type Actor, editsAll, mayEdit } from '../accounts/roles';
 import type { Db } from '../db/client';
 import { link, listing, oldAddress, submission, user, version } from '../db/schema';
 import { notFound, refused } from '../http/problem';
@@ -23,6 +23,13 @@ export async function readListing(db: Db, id: string, actor: Actor): Promise<Lis
   if (!row) throw notFound('listing');
   if (!editsAll(actor) && row.ownerId !== actor.id) throw refused('This listing belongs to somebody else; ask an editor.');
   return row;
+}
+
+/** Where whoever asks may edit a listing; undefined for readers and for those whose it is not. */
+export async function editLink(db: Db, id: string, actor: Actor | null): Promise<string | undefined> {
+  if (!actor) return undefined;
+  const [row] = await db.select({ ownerId: listing.ownerId }).from(listing).where(eq(listing.id, id));
+  return row && mayEdit(actor, row) ? `/desk/listings/${id}` : undefined;
 }
 
 export async function readHistory(db: Db, id: string): Promise<{ revision: number; what: string; byName: string; at: Date }[]> {

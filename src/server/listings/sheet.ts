@@ -45,7 +45,7 @@ interface Row extends Pick<IndexRow, 'listing_id' | 'original' | 'start_day' | '
   headline: boolean;
   repeats: boolean;
   category_id: string | null;
-  venue_id: string | null;
+  venue_ids: string[];
 }
 
 const COLUMNS = sql.raw(`
@@ -55,7 +55,7 @@ const COLUMNS = sql.raw(`
   o.moved, (l.working->>'headline')::boolean as headline,
   jsonb_array_length(l.working->'recurrence'->'stretches') > 1 or l.working->'recurrence'->'stretches'->0->>'rule' is not null as repeats,
   l.working->'categoryIds'->>0 as category_id,
-  case when l.working->>'attendance' = 'online' then null else coalesce(o.venue_id::text, l.working->'venueIds'->>0) end as venue_id`);
+  case when l.working->>'attendance' = 'online' then '[]'::jsonb when o.venue_id is not null then jsonb_build_array(o.venue_id) else l.working->'venueIds' end as venue_ids`);
 
 function conditions({ actor, filters, found }: SheetInput): SQL {
   const all: SQL[] = [shown(sql.raw('l.job_id'))];
@@ -90,7 +90,7 @@ export async function readDeskDates(db: Db, input: SheetInput): Promise<DeskDate
     sql`select l.id, l.title, l.working from listing l where l.stage = 'published' and l.edited and ${where}`,
   );
   const all = [...indexed, ...waiting.flatMap((listing) => rowsOf(listing, input))].map(dateOf);
-  const dates = venue ? all.filter((date) => date.venueId === venue) : all;
+  const dates = venue ? all.filter((date) => date.venueIds.includes(venue)) : all;
   return { dates: dates.slice(0, MOST), cut: indexed.length > MOST || dates.length > MOST };
 }
 
@@ -109,7 +109,7 @@ function rowsOf({ id, title, working }: { id: string; title: string; working: Li
       headline,
       repeats,
       category_id: working.categoryIds[0] ?? null,
-      venue_id: attendance === 'online' ? null : (row.venue_id ?? working.venueIds[0] ?? null),
+      venue_ids: attendance === 'online' ? [] : row.venue_id ? [row.venue_id] : working.venueIds,
     }));
 }
 
@@ -130,6 +130,6 @@ function dateOf(row: Row): DeskDate {
     headline: row.headline,
     repeats: row.repeats,
     categoryId: row.category_id,
-    venueId: row.venue_id,
+    venueIds: row.venue_ids,
   };
 }

@@ -11,15 +11,16 @@ import { type Actor, mayEdit } from '../accounts/roles';
 import type { Db } from '../db/client';
 import { isId, newId } from '../db/ids';
 import { jsonRows } from '../db/rows';
-import { audit, category, link, listing, oldAddress, published, version } from '../db/schema';
+import { audit, category, link, listing, oldAddress, published, type SubmissionState, version } from '../db/schema';
 import { invalid, notFound, Problem, refused } from '../http/problem';
+import { type Fate, settles, settleSubmission } from '../intake/settle';
 import { readPictures } from '../pictures/read';
 import { noteTouched, type Unlooked } from '../proof/copies';
 import type { Now } from '../site/clock';
 import { type SiteSettings, styleOf } from '../site/settings';
 import { horizonOf, type IndexRow, indexRows, insertRows, nextOf, replaceRows } from './date-index';
 
-/** What every change needs to know. */
+/** What every change needs to know. `settings.address` is where the site is reached: mails carry it. */
 export interface Change {
   by: Actor;
   now: Now;
@@ -28,13 +29,18 @@ export interface Change {
 
 export type Row = typeof listing.$inferSelect;
 /** A listing that is being changed, with what of a copy nobody looked at yet. */
-export type Locked = Row & { unlooked: Unlooked };
+export type Locked = Row & {
+  unlooked: Unlooked;
+  /** how the submission that it came with stands; empty = it came with none */
+  sent: SubmissionState | '';
+};
 
 async function lock(tx: Db, id: string): Promise<Locked> {
-  // One question for both: each costs as much as a row does.
+  // One question for all three: each costs as much as a row does.
+  const sent = sql<SubmissionState | ''>`coalesce((select s.state from submission s where s.listing_id = "listing"."id"), '')`;
   const unlooked = sql<Unlooked>`coalesce((select array_to_json(c.unlooked) from listing_copy c where c.listing_id = "listing"."id"), '[]'::json)`;
   const [row] = await tx
-    .select({ ...getTableColumns(listing), unlooked })
+    .select({ ...getTableColumns(listing), unlooked, sent })
     .from(listing)
     .where(eq(listing.id, id))
     .for('update');
@@ -216,13 +222,15 @@ export async function publishListing(tx: Db, id: string, revision: number, chang
   await writePublished(tx, row, change);
   // Out now: whatever was set for its going out is done. A time to come down stays, where it was to go out by itself or is out already.
   const times = { publishAt: null, scheduleWrong: '', ...(keepWithdrawal || row.stage === 'published' ? {} : NO_WITHDRAWAL) };
-  return update(
-    tx,
-    row,
-    { stage: 'published', edited: false, ...times },
-    change,
-    row.stage === 'published' ? 'published changes' : 'published',
-  );
+  const what = row.stage === 'published' ? 'published changes' : 'published';
+  const next = await update(tx, row, { stage: 'published', edited: false, ...times }, change, what);
+  await settle(tx, row, 'published', change);
+  return next;
+}
+
+/** Whatever happens to a listing happens to what was sent in with it, unless that is settled already. */
+async function settle(tx: Db, row: Locked, fate: Fate, change: Change): Promise<void> {
+  if (settles(row.sent, fate)) await settleSubmission(tx, row, { fate }, change);
 }
 
 function stoppingNotes(content: ListingContent, { now, settings }: Change): ProofNote[] {
@@ -274,6 +282,12 @@ async function writePublished(tx: Db, row: Row, { now }: Change): Promise<void> 
   await writeLinks(tx, row.id, 'published', content);
 }
 
+/** Where readers go: nowhere while it is online. */
+export function publishedVenues({ attendance, venueIds }: ListingContent): { venueId: string | null; venueIds: string[] } {
+  const all = attendance === 'online' ? [] : venueIds;
+  return { venueId: all[0] ?? null, venueIds: all };
+}
+
 interface Publication {
   sequence: number;
   publishedAt: Date;
@@ -305,7 +319,7 @@ export function publishedValues(
     headline: content.headline,
     onTopUntil: content.onTopUntil === null ? null : (parseIsoDay(content.onTopUntil) ?? null),
     categoryId: content.categoryIds[0] ?? publication.fallback,
-    venueId: content.attendance === 'online' ? null : (content.venueIds[0] ?? null),
+    ...publishedVenues(content),
     pictureId: content.pictureId,
     search: fold(`${content.title} ${content.shortTitle} ${content.summary} ${text}`).slice(0, 4000),
     content,
@@ -334,7 +348,18 @@ export async function moveToStage(tx: Db, id: string, stage: 'draft' | 'in-revie
   await removePublished(tx, id);
   const words = { draft: 'made a draft', 'in-review': 'sent for review', withdrawn: 'withdrawn', binned: 'binned' };
   const times = { publishAt: null, withdrawAt: null, scheduledBy: '', scheduleWrong: '' };
-  return update(tx, row, { stage, edited: false, ...times }, change, words[stage]);
+  const next = await update(tx, row, { stage, edited: false, ...times }, change, words[stage]);
+  const fate = fateOf(stage, row, change.by);
+  if (fate) await settle(tx, row, fate, change);
+  return next;
+}
+
+/** What a stage means for whoever sent the listing in; undefined where nothing is decided by it. */
+function fateOf(stage: Stage, row: Row, by: Actor): Fate | undefined {
+  if (stage === 'withdrawn' || stage === 'binned') return 'declined';
+  if (stage === 'in-review') return 'waiting';
+  // An editor may go on working on it as a draft; whoever does that with their own takes it out of review.
+  return by.id !== null && by.id === row.ownerId ? 'taken-back' : undefined;
 }
 
 /** Changes a listing's web address; the old one redirects from now on. */

@@ -1,11 +1,11 @@
 /** Changes to pictures that are there: their words, what must stay in sight, another file in their place, the bin. */
-import { and, eq, ne, sql } from 'drizzle-orm';
+import { and, eq, isNull, ne, notExists, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { CROPPED, type Crops } from '@/core/picture/crop';
 import { type Actor, mayEdit } from '../accounts/roles';
 import { audited } from '../accounts/audit';
 import type { Db } from '../db/client';
-import { picture, pictureSource } from '../db/schema';
+import { link, picture, pictureSource } from '../db/schema';
 import { invalid, notFound, Problem, refused } from '../http/problem';
 import { proofAgain } from '../proof/due';
 import { type PictureRow, searchOf } from './read';
@@ -121,4 +121,24 @@ export async function othersOf(db: Db, { id, hash }: PictureRow): Promise<{ id: 
     .select({ id: picture.id, alt: picture.alt, name: picture.name })
     .from(picture)
     .where(and(eq(picture.hash, hash), ne(picture.id, id)));
+}
+
+/** Puts a stranger's picture that nothing names in the bin: it goes with it, unless somebody sends it again. */
+export async function binUnused(tx: Db, id: string, at: Date): Promise<void> {
+  const named = tx.select({ one: sql`1` }).from(link).where(eq(link.pictureId, picture.id));
+  await tx
+    .update(picture)
+    .set({ binnedAt: at })
+    .where(and(eq(picture.id, id), isNull(picture.ownerId), notExists(named)));
+}
+
+/** Takes a picture from the bin; `alt` is what it shows, where nobody has said so yet. */
+export async function restorePicture(tx: Db, id: string, alt = ''): Promise<void> {
+  const [row] = await tx.update(picture).set({ binnedAt: null }).where(eq(picture.id, id)).returning();
+  const words = alt.trim().slice(0, 300);
+  if (row && words && !row.alt)
+    await tx
+      .update(picture)
+      .set({ alt: words, search: searchOf({ ...row, alt: words }) })
+      .where(eq(picture.id, id));
 }

@@ -52,9 +52,7 @@ async function readCounts(db: Db, kind: PlaceKind, today: Day): Promise<Map<stri
   const column = sql.raw(kind === 'venue' ? 'k.venue_id' : 'k.organizer_id');
   // A date that is elsewhere counts there, and not where its listing usually is.
   const here =
-    kind === 'venue'
-      ? sql`case when d.venue_id is null then p.content->'venueIds' @> to_jsonb(array[k.venue_id]) and p.attendance <> 'online' else d.venue_id = k.venue_id end`
-      : sql`true`;
+    kind === 'venue' ? sql`case when d.venue_id is null then p.venue_ids ? k.venue_id::text else d.venue_id = k.venue_id end` : sql`true`;
   const rows = await jsonRows<{ id: string } & DateCounts>(
     db,
     sql`with d as (

@@ -6,7 +6,7 @@ import { changeDate } from '@/core/listing/single-dates';
 import type { Db } from '../db/client';
 import type { MergedListing } from '../db/schema';
 import { link, listing, occurrence, published } from '../db/schema';
-import { linkRows } from '../listings/write';
+import { linkRows, publishedVenues } from '../listings/write';
 
 export type NamedField = 'categoryIds' | 'venueIds' | 'organizerIds' | 'tagIds';
 const COLUMN = { categoryIds: link.categoryId, venueIds: link.venueId, organizerIds: link.organizerId, tagIds: link.tagId };
@@ -45,8 +45,10 @@ export async function writeCopy(tx: Db, listingId: string, copy: 'working' | 'pu
       .where(eq(listing.id, listingId));
     return;
   }
-  const venueId = content.attendance === 'online' ? null : (content.venueIds[0] ?? null);
-  await tx.update(published).set({ content, venueId }).where(eq(published.listingId, listingId));
+  await tx
+    .update(published)
+    .set({ content, ...publishedVenues(content) })
+    .where(eq(published.listingId, listingId));
 }
 
 /** Puts one id in another's place in all copies, their links and their dates. Says what each copy named before and after. */

@@ -3,6 +3,7 @@ import { type SQL, sql } from 'drizzle-orm';
 import type { Day } from '@/core/day/day';
 import type { Attendance, Cost } from '@/core/listing/content';
 import type { Standing } from '@/core/recurrence/model';
+import { fold } from '@/core/text/text';
 import type { Db } from '../db/client';
 import { jsonRows } from '../db/rows';
 import { shown } from '../jobs/hidden';
@@ -29,7 +30,8 @@ export interface PublicDate {
   free: boolean;
   cost: Cost;
   category_id: string;
-  venue_id: string | null;
+  /** where it is, in the listing's order; empty = online or nowhere named */
+  venue_ids: string[];
   /** this date is in another place than the listing's others */
   elsewhere: boolean;
   attendance: Attendance;
@@ -38,11 +40,11 @@ export interface PublicDate {
   on_top_until: Day | null;
 }
 
-const COLUMNS = sql.raw(`
+export const DATE_COLUMNS = sql.raw(`
   o.listing_id, p.address as listing, o.address as date, o.original, p.title, p.short_title, p.summary,
   o.start_day, o.start_minute, o.end_day, o.end_minute, o.last_day,
   case when p.standing <> 'going-ahead' then p.standing else coalesce(o.standing, 'going-ahead') end as standing,
-  o.note, o.moved, p.headline, p.on_top_until, p.free, p.cost, p.category_id, coalesce(o.venue_id, p.venue_id) as venue_id, o.venue_id is not null as elsewhere, p.attendance, p.picture_id`);
+  o.note, o.moved, p.headline, p.on_top_until, p.free, p.cost, p.category_id, case when o.venue_id is null then p.venue_ids else jsonb_build_array(o.venue_id) end as venue_ids, o.venue_id is not null as elsewhere, p.attendance, p.picture_id`);
 
 export interface Span {
   from: Day;
@@ -57,29 +59,45 @@ const touches = ({ from, to }: Span): SQL =>
   sql`${PUBLIC} and (o.start_day between ${from} and ${to} or (o.last_day > o.start_day and o.last_day >= ${from} and o.start_day < ${from}))`;
 
 /** What a reader typed, and tags: asked of the database in every view. */
-function wordConditions(filters: Filters): SQL[] {
+function wordConditions(filters: Filters, found: Lookup): SQL[] {
   const tagged = filters.tags.map(
     (address) =>
       sql`exists (select 1 from listing_link k join tag t on t.id = k.tag_id where k.listing_id = p.listing_id and k.copy = 'published' and t.address = ${address})`,
   );
-  return [...tagged, ...searchWords(filters).map((word) => wordCondition(word))];
+  return [...tagged, ...searchWords(filters).map((word) => wordCondition(word, found))];
 }
 
-function wordCondition(word: string): SQL {
+/** A word stands in the listing's texts, or in the name or town of one of the places where the date is. */
+function wordCondition(word: string, found: Lookup): SQL {
   const pattern = likePattern(word);
-  return sql`(p.search like ${pattern} or lower(v.name) like ${pattern} or lower(v.town) like ${pattern})`;
+  const named = [...found.venue.values()].filter((v) => fold(`${v.name} ${v.town}`).includes(word)).map((v) => v.id);
+  return named.length ? sql`(p.search like ${pattern} or ${atOneOf(named)})` : sql`p.search like ${pattern}`;
 }
+
+/** The date is at one of these venues: its own when it is elsewhere, else any of its listing's. */
+function atOneOf(venueIds: readonly string[]): SQL {
+  if (!venueIds.length) return sql`false`;
+  return sql`case when o.venue_id is null then p.venue_ids ?| ${textArray(venueIds)} else o.venue_id = any(${textArray(venueIds)}::uuid[]) end`;
+}
+
+const textArray = (list: readonly string[]): SQL =>
+  sql`array[${sql.join(
+    list.map((text) => sql`${text}`),
+    sql`, `,
+  )}]::text[]`;
+
+const NONE = '00000000-0000-0000-0000-000000000000';
 
 function conditions(filters: Filters, found: Lookup): SQL[] {
-  const all = wordConditions(filters);
+  const all = wordConditions(filters, found);
   if (filters.kinds.length) {
     const ids = filters.kinds.flatMap((address) => withChildren(found, address)).map((c) => c.id);
-    all.push(sql`p.category_id in ${ids.length ? ids : ['00000000-0000-0000-0000-000000000000']}`);
+    all.push(sql`p.category_id in ${ids.length ? ids : [NONE]}`);
   }
   if (filters.places.length) {
-    const towns = filters.places.filter((place) => place !== ONLINE);
+    const towns = new Set(filters.places.filter((place) => place !== ONLINE));
     const either: SQL[] = [];
-    if (towns.length) either.push(sql`v.town in ${towns}`);
+    if (towns.size) either.push(atOneOf([...found.venue.values()].filter((v) => towns.has(v.town)).map((v) => v.id)));
     if (filters.places.includes(ONLINE)) either.push(sql`p.attendance <> 'in-person'`);
     all.push(sql`(${sql.join(either, sql` or `)})`);
   }
@@ -87,17 +105,16 @@ function conditions(filters: Filters, found: Lookup): SQL[] {
   return all;
 }
 
-const TABLES = sql.raw('from occurrence o join published p on p.listing_id = o.listing_id');
-const WITH_VENUES = sql`${TABLES} left join venue v on v.id = coalesce(o.venue_id, p.venue_id)`;
+/** What readers see and their choices leave. */
+export const publicWhere = (filters: Filters, found: Lookup): SQL => sql.join([PUBLIC, ...conditions(filters, found)], sql` and `);
 
-/** Venues are joined only where somebody chose by them: the planner does not always see that nothing else asks. */
-const tablesFor = ({ words, places }: Filters): SQL => (words || places.length ? WITH_VENUES : TABLES);
+export const TABLES = sql.raw('from occurrence o join published p on p.listing_id = o.listing_id');
 const ORDER = sql.raw('order by o.start_day, o.start_minute nulls first, p.headline desc, p.title, o.listing_id');
 
 /** Dates that touch a span, in order of their start. */
 export function readDates(db: Db, span: Span, filters: Filters, found: Lookup): Promise<PublicDate[]> {
   const where = sql.join([touches(span), ...conditions(filters, found)], sql` and `);
-  return jsonRows(db, sql`select ${COLUMNS} ${tablesFor(filters)} where ${where} ${ORDER} limit 5000`);
+  return jsonRows(db, sql`select ${DATE_COLUMNS} ${TABLES} where ${where} ${ORDER} limit 5000`);
 }
 
 /** What the month sheet must know of a date, and where it stands: no texts, no pictures. */
@@ -114,7 +131,7 @@ const SHORT = {
   headline: 'p.headline',
   free: 'p.free',
   category_id: 'p.category_id',
-  venue_id: 'coalesce(o.venue_id, p.venue_id)',
+  venue_ids: 'case when o.venue_id is null then p.venue_ids else jsonb_build_array(o.venue_id) end',
   attendance: 'p.attendance',
 } as const;
 
@@ -126,9 +143,9 @@ const SHORT_VALUES = sql.raw(Object.values(SHORT).join(', '));
  * All dates that touch a span and hold the reader's words, in no order: kinds, places and cost are chosen among them in
  * memory. They come as arrays, since writing the names of each field again is a third of what the query costs.
  */
-export async function readShortDates(db: Db, span: Span, filters: Filters): Promise<ShortDate[]> {
-  const where = sql.join([touches(span), ...wordConditions(filters)], sql` and `);
-  const query = sql`select coalesce(json_agg(json_build_array(${SHORT_VALUES})), '[]')::text as list ${tablesFor(filters)} where ${where}`;
+export async function readShortDates(db: Db, span: Span, filters: Filters, found: Lookup): Promise<ShortDate[]> {
+  const where = sql.join([touches(span), ...wordConditions(filters, found)], sql` and `);
+  const query = sql`select coalesce(json_agg(json_build_array(${SHORT_VALUES})), '[]')::text as list ${TABLES} where ${where}`;
   const result = (await db.execute(query)) as unknown as { rows: { list: string }[] };
   const values = JSON.parse(result.rows[0]?.list ?? '[]') as unknown[][];
   return values.map((row) => Object.fromEntries(SHORT_NAMES.map((name, i) => [name, row[i]])) as ShortDate);
@@ -144,8 +161,13 @@ export function chooseDates(
   const kinds = new Set(filters.kinds.flatMap((address) => withChildren(found, address)).map((c) => c.id));
   const facets: Facets = { kinds: new Map(), places: new Map(), free: 0, total: 0 };
   const chosen = dates.filter((date) => {
-    const town = (date.venue_id && found.venue.get(date.venue_id)?.town) || '';
-    const group = { category_id: date.category_id, town, online: date.attendance !== 'in-person', free: date.free, n: 1 };
+    const group = {
+      category_id: date.category_id,
+      towns: townsOf(date.venue_ids, found),
+      online: date.attendance !== 'in-person',
+      free: date.free,
+      n: 1,
+    };
     if (date.start_day <= span.to && date.last_day >= span.from) addGroup(facets, group, filters, kinds, found);
     return fits(group, filters, kinds);
   });
@@ -165,7 +187,7 @@ export async function readListPage(db: Db, from: Day, count: number, filters: Fi
     sql` and `,
   );
   // Far more than a page, so that the day on which it ends is whole even when that day is very full.
-  const all = await jsonRows<PublicDate>(db, sql`select ${COLUMNS} ${tablesFor(filters)} where ${where} ${ORDER} limit ${count + 500}`);
+  const all = await jsonRows<PublicDate>(db, sql`select ${DATE_COLUMNS} ${TABLES} where ${where} ${ORDER} limit ${count + 500}`);
   const cut = all[count];
   if (!cut) return { dates: all, later: undefined };
   const day = Math.max(cut.start_day, from);
@@ -186,7 +208,7 @@ export function readOnTop(db: Db, today: Day, filters: Filters, found: Lookup): 
   );
   return jsonRows(
     db,
-    sql`select * from (select distinct on (o.listing_id) ${COLUMNS} ${tablesFor(filters)} where ${where}
+    sql`select * from (select distinct on (o.listing_id) ${DATE_COLUMNS} ${TABLES} where ${where}
       order by o.listing_id, o.start_day, o.start_minute nulls first) q order by start_day, start_minute nulls first, title limit ${MOST_ON_TOP}`,
   );
 }
@@ -203,7 +225,7 @@ export async function earlierDay(db: Db, from: Day, count: number, filters: Filt
   const where = sql.join([sql`${PUBLIC} and o.start_day < ${from}`, ...conditions(filters, found)], sql` and `);
   const days = await jsonRows<{ start_day: Day }>(
     db,
-    sql`select o.start_day ${tablesFor(filters)} where ${where} order by o.start_day desc limit ${count}`,
+    sql`select o.start_day ${TABLES} where ${where} order by o.start_day desc limit ${count}`,
   );
   return days.at(-1)?.start_day;
 }
@@ -218,29 +240,36 @@ export interface Facets {
 
 interface FacetGroup {
   category_id: string;
-  town: string;
+  /** of its venues, each once */
+  towns: readonly string[];
   online: boolean;
   free: boolean;
   n: number;
 }
 
+function townsOf(venueIds: readonly string[], found: Lookup): string[] {
+  const towns = venueIds.flatMap((id) => found.venue.get(id)?.town || []);
+  return towns.length > 1 ? [...new Set(towns)] : towns;
+}
+
 /** How many dates each choice would show, given the other choices: a count beside a box says what ticking it adds. */
 export async function readFacets(db: Db, span: Span, filters: Filters, found: Lookup): Promise<Facets> {
-  const where = sql.join([touches(span), ...wordConditions(filters)], sql` and `);
-  const groups = await jsonRows<FacetGroup>(
+  const where = sql.join([touches(span), ...wordConditions(filters, found)], sql` and `);
+  const groups = await jsonRows<Omit<FacetGroup, 'towns'> & { venues: string }>(
     db,
-    sql`select p.category_id, coalesce(v.town, '') as town, p.attendance <> 'in-person' as online, p.free, count(*)::int as n ${WITH_VENUES} where ${where} group by 1, 2, 3, 4`,
+    sql`select p.category_id, coalesce('["' || o.venue_id || '"]', p.venue_ids::text) as venues, p.attendance <> 'in-person' as online, p.free, count(*)::int as n ${TABLES} where ${where} group by 1, 2, 3, 4`,
   );
   const chosen = new Set(filters.kinds.flatMap((address) => withChildren(found, address)).map((c) => c.id));
   const facets: Facets = { kinds: new Map(), places: new Map(), free: 0, total: 0 };
-  for (const group of groups) addGroup(facets, group, filters, chosen, found);
+  for (const { venues, ...group } of groups)
+    addGroup(facets, { ...group, towns: townsOf(JSON.parse(venues) as string[], found) }, filters, chosen, found);
   return facets;
 }
 
-function choicesFit({ category_id, town, online, free }: FacetGroup, filters: Filters, kinds: Set<string>) {
+function choicesFit({ category_id, towns, online, free }: FacetGroup, filters: Filters, kinds: Set<string>) {
   return {
     kindFits: !filters.kinds.length || kinds.has(category_id),
-    placeFits: !filters.places.length || filters.places.includes(town) || (online && filters.places.includes(ONLINE)),
+    placeFits: !filters.places.length || towns.some((town) => filters.places.includes(town)) || (online && filters.places.includes(ONLINE)),
     freeFits: !filters.free || free,
   };
 }
@@ -256,12 +285,12 @@ const addTo = (map: Map<string, number>, key: string | undefined, n: number): vo
 
 function addGroup(
   facets: Facets,
-  { category_id, town, online, free, n }: FacetGroup,
+  { category_id, towns, online, free, n }: FacetGroup,
   filters: Filters,
   chosen: Set<string>,
   found: Lookup,
 ): void {
-  const { kindFits, placeFits, freeFits } = choicesFit({ category_id, town, online, free, n }, filters, chosen);
+  const { kindFits, placeFits, freeFits } = choicesFit({ category_id, towns, online, free, n }, filters, chosen);
   if (placeFits && freeFits) {
     const own = found.category.get(category_id);
     const top = topOf(found, category_id);
@@ -269,7 +298,7 @@ function addGroup(
     if (top !== own) addTo(facets.kinds, top?.address, n);
   }
   if (kindFits && freeFits) {
-    addTo(facets.places, town, n);
+    for (const town of towns) addTo(facets.places, town, n);
     if (online) addTo(facets.places, ONLINE, n);
   }
   if (kindFits && placeFits && free) facets.free += n;
@@ -290,32 +319,20 @@ export interface ComingQuery {
   organizerId?: string;
 }
 
-const textArray = (list: readonly string[]): SQL =>
-  sql`array[${sql.join(
-    list.map((text) => sql`${text}`),
-    sql`, `,
-  )}]::text[]`;
-
 /** Coming dates of a venue or an organizer. */
 export function readComing(db: Db, { from, limit, venueIds, organizerId }: ComingQuery): Promise<PublicDate[]> {
-  // A listing that goes online keeps its venue for another time, but nobody should go there.
-  const of = venueIds ? sql`l.venue_id in ${venueIds} and p.attendance <> 'online'` : sql`l.organizer_id = ${organizerId ?? null}`;
-  // One date may be elsewhere than its listing, or come here from another place.
-  const here = venueIds
-    ? sql`(o.venue_id in ${venueIds} or (o.venue_id is null and p.content->'venueIds' ?| ${textArray(venueIds)}))`
-    : sql`true`;
+  // One date may be elsewhere than its listing, or come here from another place. What goes online is at none of its venues.
+  const here = venueIds ? sql`${atOneOf(venueIds)} and p.attendance <> 'online'` : sql`true`;
+  const of = venueIds ? sql`l.venue_id in ${venueIds}` : sql`l.organizer_id = ${organizerId ?? null}`;
   return jsonRows(
     db,
-    sql`select ${COLUMNS} ${TABLES} where ${PUBLIC} and o.last_day >= ${from} and ${here} and o.listing_id in (select l.listing_id from listing_link l where l.copy = 'published' and ${of}) ${ORDER} limit ${limit}`,
+    sql`select ${DATE_COLUMNS} ${TABLES} where ${PUBLIC} and o.last_day >= ${from} and ${here} and o.listing_id in (select l.listing_id from listing_link l where l.copy = 'published' and ${of}) ${ORDER} limit ${limit}`,
   );
 }
 
 /** The listings that have a date in a span. */
 export async function readListingIds(db: Db, span: Span, filters: Filters, found: Lookup): Promise<string[]> {
   const where = sql.join([touches(span), ...conditions(filters, found)], sql` and `);
-  const ids = await jsonRows<{ listing_id: string }>(
-    db,
-    sql`select distinct o.listing_id ${tablesFor(filters)} where ${where} limit 20000`,
-  );
+  const ids = await jsonRows<{ listing_id: string }>(db, sql`select distinct o.listing_id ${TABLES} where ${where} limit 20000`);
   return ids.map((row) => row.listing_id);
 }

@@ -26,6 +26,12 @@ function icalPlace(venue: VenueView): IcalPlace {
   };
 }
 
+/** RFC 5545 has one LOCATION: several venues stand in it one behind the other, and the first that has a position gives GEO. */
+function icalPlaces(venues: readonly VenueView[]): IcalPlace {
+  const all = venues.map(icalPlace);
+  return { location: all.map((place) => place.location).join('; '), point: all.find((place) => place.point)?.point };
+}
+
 /** A listing as it is given out: the published copy, or for editors the working one. */
 export interface GivenListing {
   id: string;
@@ -44,7 +50,7 @@ export function icalListing(row: PublishedRow, createdAt: Date, found: Lookup, r
 export function icalOf(given: GivenListing, found: Lookup, rt: Runtime, only?: Wall): IcalListing | undefined {
   const { id, address, content, sequence, createdAt, changedAt } = given;
   if (!content.recurrence) return undefined;
-  const venue = content.venueIds[0] ? found.venue.get(content.venueIds[0]) : undefined;
+  const venues = content.venueIds.flatMap((id) => found.venue.get(id) ?? []);
   const organizer = content.organizerIds[0] ? found.organizer.get(content.organizerIds[0]) : undefined;
   const online = content.attendance === 'in-person' ? '' : content.onlineAddress;
   const text = plainText(content.text);
@@ -57,7 +63,7 @@ export function icalOf(given: GivenListing, found: Lookup, rt: Runtime, only?: W
     title: content.title,
     description: [content.standingNote, summary, text, online].filter(Boolean).join('\n\n').slice(0, 6000),
     url: `${rt.address()}/what/${address}`,
-    ...(venue && content.attendance !== 'online' ? icalPlace(venue) : { location: online, point: venue && icalPlace(venue).point }),
+    ...(venues.length && content.attendance !== 'online' ? icalPlaces(venues) : { location: online, point: undefined }),
     placeOf: (venueId) => {
       const elsewhere = found.venue.get(venueId);
       return elsewhere && icalPlace(elsewhere);

@@ -28,13 +28,13 @@ export function listingJsonLd(row: PublishedRow, date: ListingDate, found: Looku
       venues: venues.map((v) => ({
         name: v.name,
         address: placeLine(v),
-        url: `${site}/at/${v.address}`,
+        url: v.binnedAt ? undefined : `${site}/at/${v.address}`,
         lat: v.areaOnly ? undefined : (v.lat ?? undefined),
         lng: v.areaOnly ? undefined : (v.lng ?? undefined),
       })),
       organizers: content.organizerIds
         .flatMap((id) => found.organizer.get(id) ?? [])
-        .map((o) => ({ name: o.name, url: `${site}/by/${o.address}` })),
+        .map((o) => ({ name: o.name, url: o.binnedAt ? undefined : `${site}/by/${o.address}` })),
       cost: row.cost,
     }),
   );

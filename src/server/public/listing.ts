@@ -59,12 +59,15 @@ export function readListingDates(db: Db, listingId: string, from: Day, to: Day):
     .limit(2000);
 }
 
-/** One date by its address, with the addresses of the one before and the one after. */
+/** Another date of the listing, for a link to it. */
+export type Neighbour = Pick<ListingDate, 'address' | 'startDay' | 'startMinute'>;
+
+/** One date by its address, with the one before and the one after. */
 export async function readDate(
   db: Db,
   listingId: string,
   address: string,
-): Promise<{ date: ListingDate; before: string | undefined; after: string | undefined } | undefined> {
+): Promise<{ date: ListingDate; before: Neighbour | undefined; after: Neighbour | undefined } | undefined> {
   const [date] = await db
     .select(DATE_COLUMNS)
     .from(occurrence)
@@ -72,15 +75,15 @@ export async function readDate(
   if (!date) return undefined;
   const at = sql`(${date.startDay}::int, ${date.startMinute ?? -1}::int, ${date.original}::text)`;
   const place = sql`(${occurrence.startDay}, coalesce(${occurrence.startMinute}, -1), ${occurrence.original})`;
-  const near = async (compare: 'before' | 'after'): Promise<string | undefined> => {
+  const near = async (compare: 'before' | 'after'): Promise<Neighbour | undefined> => {
     const before = compare === 'before';
     const [row] = await db
-      .select({ address: occurrence.address })
+      .select({ address: occurrence.address, startDay: occurrence.startDay, startMinute: occurrence.startMinute })
       .from(occurrence)
       .where(and(eq(occurrence.listingId, listingId), before ? sql`${place} < ${at}` : sql`${place} > ${at}`))
       .orderBy(before ? sql`${place} desc` : sql`${place}`)
       .limit(1);
-    return row?.address;
+    return row;
   };
   return { date, before: await near('before'), after: await near('after') };
 }
@@ -99,4 +102,13 @@ export function readSitemap(db: Db): Promise<{ address: string; changedAt: Date 
     .where(and(eq(published.visibility, 'public'), shown(published.jobId)))
     .orderBy(asc(published.address))
     .limit(50_000);
+}
+
+/** A listing's title and address as readers have them; undefined where they do not have it. */
+export async function readListingAddress(db: Db, listingId: string): Promise<{ title: string; address: string } | undefined> {
+  const [row] = await db
+    .select({ title: published.title, address: published.address })
+    .from(published)
+    .where(and(eq(published.listingId, listingId), shown(published.jobId)));
+  return row;
 }

@@ -10,7 +10,7 @@ export interface PlaceDates {
 }
 
 export interface Gathered {
-  /** venues with a position, most dates first */
+  /** venues with a position, most dates first; a date in several venues stands at each */
   places: PlaceDates[];
   /** dates that are not on the chart, with why */
   offChart: { date: PublicDate; why: 'online' | 'no position' | 'no venue' }[];
@@ -20,9 +20,10 @@ export function gatherPlaces(dates: readonly PublicDate[], found: Lookup): Gathe
   const byVenue = new Map<string, PublicDate[]>();
   const offChart: Gathered['offChart'] = [];
   for (const date of dates) {
-    const venue = date.venue_id ? found.venue.get(date.venue_id) : undefined;
-    if (venue && venue.lat !== null) byVenue.set(venue.id, [...(byVenue.get(venue.id) ?? []), date]);
-    else offChart.push({ date, why: venue ? 'no position' : date.attendance === 'online' ? 'online' : 'no venue' });
+    const venues = date.venue_ids.flatMap((id) => found.venue.get(id) ?? []);
+    const placed = venues.filter((venue) => venue.lat !== null);
+    for (const venue of placed) byVenue.set(venue.id, [...(byVenue.get(venue.id) ?? []), date]);
+    if (!placed.length) offChart.push({ date, why: venues.length ? 'no position' : date.attendance === 'online' ? 'online' : 'no venue' });
   }
   const places = [...byVenue].map(
     ([id, own]): PlaceDates => ({ venue: found.venue.get(id) as VenueView, dates: own, categoryId: commonest(own) }),

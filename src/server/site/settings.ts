@@ -4,6 +4,8 @@ import type { Style } from '@/core/phrase/format';
 
 export const FIRST_VIEWS = ['month', 'list', 'map'] as const;
 
+export const LIST_PICTURES = ['headlines', 'every-line'] as const;
+
 export interface SiteSettings {
   format: 1;
   name: string;
@@ -26,6 +28,8 @@ export interface SiteSettings {
   horizonMonths: number;
   /** dates on one page of the list */
   listLength: number;
+  /** which dates of a list have a picture: headlines a wide one, or every line a small one too */
+  listPictures: (typeof LIST_PICTURES)[number];
   /** lines in short lists: coming dates of a venue, an organizer, a listing */
   shortLength: number;
   redLetter: RedLetterRule[];
@@ -50,6 +54,7 @@ export const DEFAULT_SETTINGS: SiteSettings = {
   mapAddress: '',
   horizonMonths: 36,
   listLength: 40,
+  listPictures: 'headlines',
   shortLength: 8,
   redLetter: [],
   mailFrom: '',

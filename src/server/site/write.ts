@@ -12,7 +12,7 @@ import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';
 import { setting } from '../db/schema';
 import { invalid } from '../http/problem';
-import { FIRST_VIEWS, type SiteSettings } from './settings';
+import { FIRST_VIEWS, LIST_PICTURES, type SiteSettings } from './settings';
 
 const number = (min: number, max: number, what: string) =>
   z.coerce
@@ -60,6 +60,7 @@ export const settingsInput = z.object({
     .default(''),
   horizonMonths: whole(1, 120, 'The horizon'),
   listLength: whole(5, 200, 'The length of a list page'),
+  listPictures: z.enum(LIST_PICTURES).default('headlines'),
   shortLength: whole(1, 50, 'The length of short lists'),
   mailFrom: z.string().trim().max(200).default(''),
 });

@@ -121,7 +121,7 @@ describe('tags', () => {
     const titles = async (query: string) => {
       const filters = readFilters(new URLSearchParams(query));
       const list = (await readDates(db, span, filters, found)).map((d) => d.title).sort();
-      expect((await readShortDates(db, span, filters)).map((d) => d.title).sort()).toEqual(list);
+      expect((await readShortDates(db, span, filters, found)).map((d) => d.title).sort()).toEqual(list);
       return list;
     };
     expect([

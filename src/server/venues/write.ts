@@ -4,7 +4,7 @@ import { whyNoRoom } from '@/core/venue/rooms';
 import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';
 import { newId } from '../db/ids';
-import { picture, published, venue } from '../db/schema';
+import { picture, venue } from '../db/schema';
 import { invalid, notFound, Problem } from '../http/problem';
 import { freePlaceAddress, moveOldAddresses, note } from '../places/addresses';
 import { replaceInContents } from '../places/uses';
@@ -59,7 +59,6 @@ export async function removeVenue(tx: Db, id: string, moveTo: string | null, by:
   if (room) throw new Problem(409, `“${room.name}” is a room of it; move or remove that first.`);
   const target = moveTo === id ? null : moveTo;
   await replaceInContents(tx, 'venueIds', id, target);
-  await tx.update(published).set({ venueId: target }).where(eq(published.venueId, id));
   await moveOldAddresses(tx, 'venue', row, target);
   await tx.delete(venue).where(eq(venue.id, id));
   await note(tx, 'venue', id, `removed “${row.name}”`, by);

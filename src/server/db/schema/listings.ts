@@ -2,6 +2,7 @@
 import { sql } from 'drizzle-orm';
 import { type AnyPgColumn, boolean, index, integer, jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
 import type { Attendance, Contact, Cost, ListingContent, Stage, Visibility } from '@/core/listing/content';
+import type { SentPart } from '@/core/listing/sent';
 import type { Standing } from '@/core/recurrence/model';
 import { at } from './columns';
 import { user } from './accounts';
@@ -71,7 +72,9 @@ export const published = pgTable(
     categoryId: uuid('category_id')
       .notNull()
       .references(() => category.id),
+    /** its first venue; all of them, in order, are `venueIds` */
     venueId: uuid('venue_id').references(() => venue.id),
+    venueIds: jsonb('venue_ids').$type<string[]>().notNull().default([]),
     pictureId: uuid('picture_id').references(() => picture.id),
     jobId: uuid('job_id').references((): AnyPgColumn => job.id, { onDelete: 'set null' }),
     /** folded words of title, summary and text */
@@ -167,7 +170,20 @@ export const version = pgTable(
   (t) => [index('version_listing').on(t.listingId, t.revision)],
 );
 
-export type SubmissionState = 'waiting' | 'returned' | 'published' | 'declined' | 'taken-back';
+/** `merged`: it lives on in another listing, which is `intoId`. */
+export type SubmissionState = 'waiting' | 'returned' | 'published' | 'declined' | 'taken-back' | 'merged';
+
+/** What a sender changed after an editor began: waits beside the editor's text until somebody takes or leaves it. */
+export interface Proposal {
+  format: 1;
+  /** the parts of the form that differ (`core/listing/sent.ts`) */
+  parts: SentPart[];
+  content: ListingContent;
+  said: { where: string; who: string };
+  /** when it came, ISO 8601 */
+  at: string;
+}
+
 export const submission = pgTable(
   'submission',
   {
@@ -180,6 +196,8 @@ export const submission = pgTable(
     state: text('state').$type<SubmissionState>().notNull(),
     senderName: text('sender_name').notNull(),
     senderMail: text('sender_mail').notNull(),
+    /** for editors; readers see it only where the sender said so, then it is in the content too */
+    senderPhone: text('sender_phone').notNull().default(''),
     message: text('message').notNull().default(''),
     /** where and who in the sender's own words, when they are none that we know */
     said: jsonb('said').$type<{ format: 1; where: string; who: string }>().notNull(),
@@ -188,6 +206,11 @@ export const submission = pgTable(
     decidedAt: at('decided_at'),
     sentAt: at('sent_at').notNull(),
     changes: integer('changes').notNull().default(0),
+    /** the listing's revision as the sender left it; another one now means that an editor began. Null in rows of before. */
+    sentRevision: integer('sent_revision'),
+    proposal: jsonb('proposal').$type<Proposal>(),
+    /** the listing into which this one was merged */
+    intoId: uuid('into_id').references(() => listing.id, { onDelete: 'set null' }),
     revision: integer('revision').notNull().default(1),
   },
   (t) => [index('submission_state').on(t.state, t.sentAt)],

@@ -1,13 +1,25 @@
-/** A decision on what waits in Intake. */
+/** A decision on what waits in Intake: on all of it, or on what its sender changed after an editor began. */
 import { z } from 'zod';
+import { isSentPart, type SentPart } from '@/core/listing/sent';
 import { jsonEndpoint } from '@/server/http/endpoint';
 import { Problem } from '@/server/http/problem';
-import { DECISIONS, decide } from '@/server/intake/write';
+import { newPlacesInput } from '@/server/intake/places';
+import { DECISIONS, decide, decideProposal } from '@/server/intake/write';
 
-const input = z.object({ note: z.string().max(2000, 'A note has at most 2,000 characters').default('') });
+const input = z.object({
+  note: z.string().max(2000, 'A note has at most 2,000 characters').default(''),
+  places: newPlacesInput.optional(),
+  /** with `changes`: the parts that are taken */
+  take: z
+    .array(z.string().refine(isSentPart, { error: 'There is no such part' }))
+    .max(20)
+    .default([]),
+});
 
-export const POST = jsonEndpoint(input, async ({ tx, input: { note }, change, context }) => {
+export const POST = jsonEndpoint(input, async ({ tx, input: { note, places, take }, change, context }) => {
+  const id = context.params.id ?? '';
+  if (context.params.decision === 'changes') return decideProposal(tx, id, take as SentPart[], change);
   const decision = DECISIONS.find((d) => d === context.params.decision);
   if (!decision) throw new Problem(404, 'There is no such decision.');
-  return decide(tx, { id: context.params.id ?? '', decision, note, site: context.locals.rt.address() }, change);
+  return decide(tx, { id, decision, note, places }, change);
 });

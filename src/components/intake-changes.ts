@@ -1,0 +1,56 @@
+/** One part of what a sender changed, as it stands and as they would have it, in words. */
+import type { ListingContent } from '@/core/listing/content';
+import { sayCost } from '@/core/listing/content';
+import type { SentPart } from '@/core/listing/sent';
+import type { Style } from '@/core/phrase/format';
+import { sayRecurrence } from '@/core/phrase/say';
+import { fromStored } from '@/core/recurrence/stored';
+import { plainText, shorten } from '@/core/text/text';
+import type { Proposal } from '@/server/db/schema';
+import type { Lookup } from '@/server/public/lookup';
+
+interface ChangeContext {
+  found: Lookup;
+  style: Style;
+  /** the sender's words for place and people so far */
+  said: { where: string; who: string };
+}
+
+/** A long text is shown by its beginning. */
+const SHOWN = 400;
+
+export function sayChange(
+  part: SentPart,
+  working: ListingContent,
+  proposal: Proposal,
+  context: ChangeContext,
+): { now: string; theirs: string } {
+  return { now: sayPart(part, working, context, context.said), theirs: sayPart(part, proposal.content, context, proposal.said) };
+}
+
+function sayPart(part: SentPart, content: ListingContent, { found, style }: ChangeContext, said: Proposal['said']): string {
+  const names = (ids: readonly string[], of: ReadonlyMap<string, { name: string }>): string =>
+    ids.flatMap((id) => of.get(id)?.name ?? []).join(', ');
+  switch (part) {
+    case 'title':
+      return content.title;
+    case 'when':
+      return content.recurrence ? sayRecurrence(fromStored(content.recurrence), style) : '';
+    case 'where':
+      return names(content.venueIds, found.venue) || said.where;
+    case 'who':
+      return names(content.organizerIds, found.organizer) || said.who;
+    case 'kind':
+      return names(content.categoryIds, found.category);
+    case 'text':
+      return shorten(plainText(content.text), SHOWN);
+    case 'cost':
+      return sayCost(content.cost);
+    case 'website':
+      return content.website;
+    case 'picture':
+      return content.pictureId ? 'a picture' : '';
+    case 'contact':
+      return [content.contact.name, content.contact.phone, content.contact.mail].filter(Boolean).join(', ');
+  }
+}

@@ -1,0 +1,26 @@
+/** Which of a listing's coming dates is next: the first that happens. What fell through before it is said beside it, not in its place. */
+
+export interface ComingDate {
+  /** the last day it touches, included */
+  lastDay: number;
+  /** of this date alone; null = as the listing */
+  standing: string | null;
+}
+
+const OFF = new Set(['cancelled', 'postponed']);
+
+export const isOff = ({ standing }: Pick<ComingDate, 'standing'>): boolean => OFF.has(standing ?? '');
+
+export interface Next<T> {
+  /** undefined when no date is still to come; one that is off when none of them happens */
+  next: T | undefined;
+  /** those before it that do not happen, in order */
+  off: T[];
+}
+
+/** `dates` in order of their start; those that end before `today` are past. */
+export function nextDate<T extends ComingDate>(dates: readonly T[], today: number): Next<T> {
+  const coming = dates.filter((date) => date.lastDay >= today);
+  const at = coming.findIndex((date) => !isOff(date));
+  return at < 0 ? { next: coming[0], off: [] } : { next: coming[at], off: coming.slice(0, at) };
+}

@@ -1,0 +1,51 @@
+/** What a sender changed in their form since it was shown to them, part by part: all that they left alone stays as editors made it. */
+import { type SentPart, withParts } from '@/core/listing/sent';
+import type { ListingContent } from '@/core/listing/content';
+import type { Day } from '@/core/day/day';
+import type { Lookup } from '../public/lookup';
+import type { SiteSettings } from '../site/settings';
+import { type Fields, type FormResult, readAddForm, typed } from './form';
+
+/** The form's fields that make up each part. The picture is a file, and told apart by its being there. */
+const FIELDS: Record<Exclude<SentPart, 'picture'>, readonly string[]> = {
+  title: ['title'],
+  when: ['day', 'starts', 'ends', 'lastDay', 'repeats', 'until'],
+  where: ['where'],
+  who: ['who'],
+  kind: ['kind'],
+  text: ['text'],
+  cost: ['cost'],
+  website: ['website'],
+  contact: ['name', 'phone', 'showContact'],
+};
+
+export interface Mending extends FormResult {
+  /** the parts that the sender touched */
+  parts: SentPart[];
+}
+
+export interface MendContext {
+  /** the form as it was shown */
+  shown: Fields;
+  found: Lookup;
+  settings: SiteSettings;
+  today: Day;
+}
+
+/**
+ * Reads a mended form against what was shown. `content` is `before` with the touched parts as they are typed now.
+ * @throws Problem with every field that needs mending, for fields of touched parts only
+ */
+export function readMending(before: ListingContent, posted: Fields, { shown, found, settings, today }: MendContext): Mending {
+  const parts = (Object.keys(FIELDS) as (keyof typeof FIELDS)[]).filter((part) =>
+    FIELDS[part].some((name) => fieldValue(posted, name) !== fieldValue(shown, name)),
+  );
+  const read = readAddForm(posted, found, settings, today);
+  return { ...read, content: withParts(before, read.content, parts), parts };
+}
+
+function fieldValue(fields: Fields, name: string): string {
+  const value = typed(fields[name]);
+  // A preset that was never chosen is the same as nothing.
+  return name === 'repeats' && value === 'never' ? '' : value;
+}

@@ -1,0 +1,110 @@
+/**
+ * A submission has one fate: whatever publishes, withdraws, bins, declines or merges its listing settles it in the same transaction, with
+ * the sender's mail. Called by the listing's own writes, so that no way past Intake leaves it open.
+ */
+import { eq, sql } from 'drizzle-orm';
+import type { Actor } from '../accounts/roles';
+import { audited } from '../accounts/audit';
+import type { Db } from '../db/client';
+import { type SubmissionState, submission } from '../db/schema';
+import { queueMail } from '../mail/outbox';
+import type { Now } from '../site/clock';
+import type { SiteSettings } from '../site/settings';
+
+/** What became of a listing, as its sender hears it. `waiting`: a decision was taken back, and it is read again. */
+export type Fate = 'published' | 'declined' | 'merged' | 'taken-back' | 'waiting';
+
+export interface Settling {
+  by: Actor;
+  now: Now;
+  /** `address`: where the site is reached, for the mail */
+  settings: SiteSettings;
+}
+
+export interface SettledListing {
+  id: string;
+  title: string;
+  address: string;
+  ownerId: string | null;
+}
+
+export interface Settlement {
+  fate: Fate;
+  /** the editor's words to the sender */
+  note?: string;
+  /** the listing in which it lives on; `isPublic`: readers see it */
+  into?: { id: string; title: string; address: string; isPublic: boolean };
+}
+
+/** Which states a fate may follow. A listing that goes out is published whatever was said before; only what is open can be declined. */
+const FOLLOWS: Record<Fate, readonly SubmissionState[]> = {
+  published: ['waiting', 'returned', 'declined', 'taken-back', 'merged'],
+  declined: ['waiting', 'returned'],
+  merged: ['waiting', 'returned'],
+  'taken-back': ['waiting', 'returned'],
+  waiting: ['published', 'declined', 'merged'],
+};
+
+/** May a submission in this state become settled so? Empty = there is no submission. */
+export const settles = (state: SubmissionState | '', fate: Fate): boolean => state !== '' && FOLLOWS[fate].includes(state);
+
+/** Settles a listing's submission and writes to its sender; does nothing where there is none, or where that was its fate already. */
+export async function settleSubmission(
+  tx: Db,
+  listing: SettledListing,
+  { fate, note = '', into }: Settlement,
+  change: Settling,
+): Promise<void> {
+  const [row] = await tx.select().from(submission).where(eq(submission.listingId, listing.id)).for('update');
+  if (!row || !settles(row.state, fate)) return;
+  const at = new Date(change.now.ms);
+  const own = change.by.id !== null && change.by.id === listing.ownerId;
+  // Whoever takes their own listing out of review was not declined.
+  const state = own && (fate === 'declined' || fate === 'merged') ? 'taken-back' : fate;
+  await tx
+    .update(submission)
+    .set({
+      ...{ state, note, intoId: into?.id ?? null, revision: sql`${submission.revision} + 1` },
+      ...(state === 'waiting' ? { decidedBy: null, decidedAt: null } : { decidedBy: change.by.name, decidedAt: at }),
+      // What was proposed for a listing that does not go out has nothing left to change.
+      ...(state === 'published' || state === 'waiting' ? {} : { proposal: null }),
+    })
+    .where(eq(submission.id, row.id));
+  await audited(tx, change.by, { kind: 'submission', id: row.id, what: state === 'waiting' ? 'opened again' : state }, at);
+  if (!row.senderMail || own || state === 'taken-back') return;
+  const { name, address: site } = change.settings;
+  const mail = mailOf(state, { listing, site, siteName: name, into });
+  const words = note ? `\n\n${change.by.name} writes:\n${note}` : '';
+  await queueMail(tx, { to: row.senderMail, subject: mail.subject, text: mail.text + words }, at);
+}
+
+interface MailParts {
+  listing: SettledListing;
+  site: string;
+  siteName: string;
+  into: Settlement['into'];
+}
+
+function mailOf(
+  state: Exclude<Fate, 'taken-back'>,
+  { listing: { title, address }, site, siteName, into }: MailParts,
+): { subject: string; text: string } {
+  switch (state) {
+    case 'published':
+      return { subject: `Published: ${title}`, text: `“${title}” is on ${siteName} now:\n${site}/what/${address}` };
+    case 'declined':
+      return { subject: `Not published: ${title}`, text: `“${title}” will not be published on ${siteName}.` };
+    case 'waiting':
+      return {
+        subject: `Being read again: ${title}`,
+        text: `The decision on “${title}” was taken back. An editor of ${siteName} reads it again, and you will hear what becomes of it.`,
+      };
+    case 'merged': {
+      const where = into?.isPublic ? `:\n${site}/what/${into.address}` : '. You will find it there once that is published.';
+      return {
+        subject: `Already known: ${title}`,
+        text: `${siteName} has a listing for the same event, so “${title}” was made part of “${into?.title ?? ''}”${where}`,
+      };
+    }
+  }
+}

@@ -1,0 +1,22 @@
+/** The one address of what a view shows: a page that is reached by several has one that search engines keep. */
+import { isoDay, isoMonth, type Day, monthNumberOf } from '@/core/day/day';
+import type { SiteSettings } from '../site/settings';
+import type { Filters } from './filters';
+
+export interface Shown {
+  view: SiteSettings['firstView'];
+  /** the day it begins with, or any day of its month */
+  day: Day;
+  today: Day;
+  filters: Filters;
+}
+
+/** The address without the site's own in front. One kind alone is a page of its own; other choices are parts of the whole. */
+export function canonicalOf({ view, day, today, filters }: Shown, firstView: SiteSettings['firstView']): string {
+  const { kinds, places, free, words, tags } = filters;
+  const kind = kinds.length === 1 && !places.length && !free && !words && !tags.length ? `?kind=${encodeURIComponent(kinds[0] ?? '')}` : '';
+  const current = view === 'month' ? monthNumberOf(day) === monthNumberOf(today) : day === today;
+  if (current && view === firstView) return `/${kind}`;
+  if (view === 'month') return `/month/${isoMonth(monthNumberOf(day))}${kind}`;
+  return `/${view}${current ? '' : `/${isoDay(day)}`}${kind}`;
+}

@@ -1,0 +1,67 @@
+/** What a search finds: each listing once, with its next date and how many follow; and where else there is something. */
+import { sql } from 'drizzle-orm';
+import type { Day } from '@/core/day/day';
+import type { Db } from '../db/client';
+import { jsonRows } from '../db/rows';
+import { DATE_COLUMNS, type PublicDate, publicWhere, type Span, TABLES } from './dates';
+import type { Filters } from './filters';
+import type { Lookup } from './lookup';
+
+export interface Result extends PublicDate {
+  /** its dates from the asked day on, this one among them */
+  dates: number;
+  /** the first days of those, this one's first */
+  days: Day[];
+  /** the last day of its last date that is known */
+  until: Day;
+}
+
+export interface ResultPage {
+  results: Result[];
+  /** listings on all pages */
+  total: number;
+}
+
+/** So many days of a listing stand in its line. */
+const DAYS_NAMED = 5;
+
+/** Listings with a date from a day on, by their next date. */
+export async function readResults(
+  db: Db,
+  { from, page, length }: { from: Day; page: number; length: number },
+  filters: Filters,
+  found: Lookup,
+): Promise<ResultPage> {
+  const where = sql.join([publicWhere(filters, found), sql`o.last_day >= ${from}`], sql` and `);
+  const order = sql.raw('order by o.start_day, o.start_minute nulls first');
+  const rows = await jsonRows<Result & { total: number }>(
+    db,
+    sql`with hit as (
+        select o.listing_id, count(*)::int as dates, max(o.last_day) as until,
+          (array_agg(o.start_day ${order}))[1:${sql.raw(String(DAYS_NAMED))}] as days, (array_agg(o.original ${order}))[1] as original
+        ${TABLES} where ${where} group by o.listing_id)
+      select ${DATE_COLUMNS}, h.dates, h.until, h.days, count(*) over ()::int as total
+      from hit h join occurrence o on o.listing_id = h.listing_id and o.original = h.original join published p on p.listing_id = o.listing_id
+      order by o.start_day, o.start_minute nulls first, p.headline desc, p.title, o.listing_id limit ${length} offset ${(page - 1) * length}`,
+  );
+  return { results: rows, total: rows[0]?.total ?? 0 };
+}
+
+export interface Elsewhere {
+  earlier: number;
+  /** the first day of the last date before; undefined when there is none */
+  last: Day | undefined;
+  later: number;
+  next: Day | undefined;
+}
+
+/** What lies before and after a span that shows nothing. */
+export async function readElsewhere(db: Db, { from, to }: Span, filters: Filters, found: Lookup): Promise<Elsewhere> {
+  const [row] = await jsonRows<{ earlier: number; last: Day | null; later: number; next: Day | null }>(
+    db,
+    sql`select count(*) filter (where o.last_day < ${from})::int as earlier, max(o.start_day) filter (where o.last_day < ${from}) as last,
+        count(*) filter (where o.start_day > ${to})::int as later, min(o.start_day) filter (where o.start_day > ${to}) as next
+      ${TABLES} where ${publicWhere(filters, found)}`,
+  );
+  return { earlier: row?.earlier ?? 0, last: row?.last ?? undefined, later: row?.later ?? 0, next: row?.next ?? undefined };
+}
