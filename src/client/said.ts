@@ -2,5 +2,6 @@
 const url = new URL(location.href);
 if (url.searchParams.has('said')) {
   url.searchParams.delete('said');
+  url.searchParams.delete('undo');
   history.replaceState(history.state, '', url);
 }

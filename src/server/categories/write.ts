@@ -7,13 +7,13 @@ import { SHAPES } from '@/core/colour/mark';
 import { freeAddress, webAddress } from '@/core/text/text';
 import type { Db } from '../db/client';
 import { newId } from '../db/ids';
-import { category, published } from '../db/schema';
+import { category, organizer } from '../db/schema';
 import { invalid, notFound, Problem } from '../http/problem';
 import { audited } from '../accounts/audit';
 import type { Actor } from '../accounts/roles';
 import { words } from '../places/input';
 import { proofAgain } from '../proof/due';
-import { replaceInContents } from '../places/uses';
+import { type Gone, takeOut } from '../places/kept';
 
 export const categoryInput = z.object({
   name: z.string().trim().min(1, 'The name is missing').max(60, 'The name has at most 60 characters'),
@@ -77,18 +77,24 @@ export async function makeFallback(tx: Db, id: string): Promise<void> {
 }
 
 /** Removes a category; what used it goes to `moveTo`. The fallback, and one with others under it, stay. */
-export async function removeCategory(tx: Db, id: string, moveTo: string | null, by: Actor): Promise<void> {
+export async function removeCategory(tx: Db, id: string, moveTo: string | null, by: Actor, at: Date): Promise<Gone> {
   const [row] = await tx.select().from(category).where(eq(category.id, id)).for('update');
   if (!row) throw notFound('category');
   if (row.fallback)
     throw new Problem(409, `“${row.name}” is the fallback: listings without a category stand under it. Make another the fallback first.`);
   const [child] = await tx.select({ name: category.name }).from(category).where(eq(category.parentId, id)).limit(1);
   if (child) throw new Problem(409, `“${child.name}” stands under it; move or remove that one first.`);
-  const [fallback] = await tx.select({ id: category.id }).from(category).where(eq(category.fallback, true));
-  const target = moveTo && moveTo !== id ? moveTo : fallback?.id;
-  if (!target) throw new Problem(409, 'There is no fallback category to move its listings to.');
-  await replaceInContents(tx, 'categoryIds', id, target);
-  await tx.update(published).set({ categoryId: target }).where(eq(published.categoryId, id));
-  await tx.delete(category).where(eq(category.id, id));
-  await audited(tx, by, { kind: 'category', id, what: `removed “${row.name}”` });
+  const { id: key, name } = category;
+  const [to] = await tx
+    .select({ id: key, name })
+    .from(category)
+    .where(moveTo && moveTo !== id ? eq(key, moveTo) : eq(category.fallback, true));
+  if (!to)
+    throw moveTo
+      ? invalid('moveTo', 'Choose another category.')
+      : new Problem(409, 'There is no fallback category to move its listings to.');
+  // Organizers whose new listings begin with it lose that by the database; they have it again when it is brought back.
+  const begin = await tx.select({ id: organizer.id }).from(organizer).where(eq(organizer.categoryId, id));
+  // Published ones without a category of their own stand under the fallback, and never under this one: it cannot be removed.
+  return takeOut(tx, { kind: 'category', row, to, pointed: begin.map((o) => o.id), merged: false }, by, at);
 }

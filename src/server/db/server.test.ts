@@ -9,6 +9,7 @@ import { tableOf } from '../../../tests/support/site';
 import { rebuildIndex } from '../listings/rebuild';
 import { createListing, publishListing } from '../listings/write';
 import { countOne } from '../limits/limits';
+import { lookup } from '../public/lookup';
 import { readFacets } from '../public/dates';
 import { type OpenDatabase, openDatabase } from './client';
 
@@ -96,17 +97,7 @@ describe.skipIf(!bin)(`the same code on a PostgreSQL server${bin ? '' : ' (skipp
     const row = await inTx(db, (tx) => createListing(tx, choir(places), change()));
     await inTx(db, (tx) => publishListing(tx, row.id, row.revision, change()));
     expect(await rebuildIndex(db, SETTINGS, NOW)).toEqual({ listings: 1, dates: 10, differed: [] });
-    const found = {
-      categories: [],
-      category: new Map(),
-      venues: [],
-      venue: new Map(),
-      organizers: [],
-      organizer: new Map(),
-      tags: [],
-      tag: new Map(),
-      towns: [],
-    };
+    const found = await lookup({ db, contentRevision: () => 'server' });
     const facets = await readFacets(
       db,
       { from: NOW.day, to: NOW.day + 400 },

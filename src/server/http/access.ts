@@ -68,6 +68,7 @@ export const ACCESS: Record<string, Who> = {
   '/desk/organizers': EDITORS,
   '/desk/organizers/[id]': EDITORS,
   '/desk/tags': EDITORS,
+  '/desk/undo': EDITORS,
   '/desk/categories': EDITORS,
   '/desk/categories/[id]': EDITORS,
   '/desk/people': COORDINATORS,

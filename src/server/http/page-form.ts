@@ -38,7 +38,7 @@ export async function handleLongForm(
   return { said: undefined, fields, errors: new Map(problem.fields.map((f) => [f.field, f.message])), wrong: problem.title };
 }
 
-/** Back to a page that says how it went. */
-export function saying(path: string, said: string): string {
-  return `${path}?said=${encodeURIComponent(said)}`;
+/** Back to a page that says how it went, and offers to take it back where it can be. */
+export function saying(path: string, said: string, undo = ''): string {
+  return `${path}?said=${encodeURIComponent(said)}${undo ? `&undo=${undo}` : ''}`;
 }

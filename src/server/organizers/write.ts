@@ -7,9 +7,9 @@ import type { Db } from '../db/client';
 import { newId } from '../db/ids';
 import { category, organizer, picture } from '../db/schema';
 import { invalid, notFound } from '../http/problem';
-import { freePlaceAddress, moveOldAddresses, note } from '../places/addresses';
+import { freePlaceAddress, note } from '../places/addresses';
 import { optionalId, optionalMail, optionalWeb, placeName, words } from '../places/input';
-import { replaceInContents } from '../places/uses';
+import { type Gone, takeOut } from '../places/kept';
 import { proofAgain } from '../proof/due';
 
 const profile = z.object({
@@ -87,12 +87,12 @@ export async function binOrganizer(tx: Db, id: string, at: Date | null, by: Acto
   return row;
 }
 
-export async function removeOrganizer(tx: Db, id: string, moveTo: string | null, by: Actor): Promise<void> {
+/** Removes an organizer; listings go to `moveTo`, or have none when that is null. Brought back as one for as long as the bin keeps. */
+export async function removeOrganizer(tx: Db, id: string, moveTo: string | null, by: Actor, at: Date): Promise<Gone> {
   const [row] = await tx.select().from(organizer).where(eq(organizer.id, id)).for('update');
   if (!row) throw notFound('organizer');
-  const target = moveTo === id ? null : moveTo;
-  await replaceInContents(tx, 'organizerIds', id, target);
-  await moveOldAddresses(tx, 'organizer', row, target);
-  await tx.delete(organizer).where(eq(organizer.id, id));
-  await note(tx, 'organizer', id, `removed “${row.name}”`, by);
+  const { id: key, name } = organizer;
+  const [to] = moveTo && moveTo !== id ? await tx.select({ id: key, name }).from(organizer).where(eq(key, moveTo)) : [];
+  if (moveTo && !to) throw invalid('moveTo', 'Choose another organizer, or none.');
+  return takeOut(tx, { kind: 'organizer', row, to: to ?? null, merged: false }, by, at);
 }

@@ -1,12 +1,13 @@
-/** What a venue's or an organizer's page can do with it as a whole: remove, bin, merge, part again. */
+/** What a venue's or an organizer's page can do with it as a whole: remove, bin, merge. */
 import { sayCount } from '@/core/phrase/format';
 import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';
 import type { PlaceKind } from '../db/schema';
 import { idOf } from '../http/params';
+import { invalid } from '../http/problem';
 import { binOrganizer, removeOrganizer } from '../organizers/write';
 import { binVenue, removeVenue } from '../venues/write';
-import { mergePlaces, undoMerge } from './merge';
+import { mergePlaces } from './merge';
 
 const REMOVE = { venue: removeVenue, organizer: removeOrganizer };
 const BIN = { venue: binVenue, organizer: binOrganizer };
@@ -16,6 +17,17 @@ interface Place {
   id: string;
 }
 
+/** Stands for "none" where a form has to have an answer. */
+export const NOTHING = 'nothing';
+
+export interface PlaceOutcome {
+  said: string;
+  /** where to go then */
+  to: string;
+  /** by which it is taken back */
+  undo?: string;
+}
+
 /** Does what a posted form asks for; says how it went and where to go then, or undefined when it asks for none of these. */
 export async function placeDeed(
   tx: Db,
@@ -23,12 +35,19 @@ export async function placeDeed(
   sent: Record<string, string>,
   by: Actor,
   at: Date,
-): Promise<{ said: string; to: string } | undefined> {
+): Promise<PlaceOutcome | undefined> {
   const page = (of: string): string => `/desk/${kind}s/${of}`;
   switch (sent.action) {
-    case 'remove':
-      await REMOVE[kind](tx, id, sent.moveTo || null, by);
-      return { said: `The ${kind} is gone.`, to: `/desk/${kind}s` };
+    case 'remove': {
+      // With listings that name it, what becomes of them is said, never guessed.
+      if (sent.moveTo === '') throw invalid('moveTo', 'Choose what its listings have instead.');
+      const gone = await REMOVE[kind](tx, id, sent.moveTo && sent.moveTo !== NOTHING ? sent.moveTo : null, by, at);
+      return {
+        said: `“${gone.name}” is removed${gone.listings ? ` from ${sayCount(gone.listings, 'listing')}` : ''}.`,
+        to: `/desk/${kind}s`,
+        undo: gone.deed,
+      };
+    }
     case 'bin':
     case 'restore': {
       const { name } = await BIN[kind](tx, id, sent.action === 'bin' ? at : null, by);
@@ -37,12 +56,11 @@ export async function placeDeed(
     case 'merge': {
       const into = idOf(sent.into, kind);
       const done = await mergePlaces(tx, kind, id, into, by, at);
-      return { said: `“${done.from}” is part of “${done.into}” now; ${sayCount(done.listings, 'listing')} followed.`, to: page(into) };
-    }
-    case 'part': {
-      const done = await undoMerge(tx, idOf(sent.merge, 'merge'), by, at);
-      const left = done.left ? `; ${done.left} had changed since and stay as they are` : '';
-      return { said: `“${done.name}” stands on its own again${left}.`, to: page(id) };
+      return {
+        said: `“${done.from}” is part of “${done.into}” now; ${sayCount(done.listings, 'listing')} followed.`,
+        to: page(into),
+        undo: done.id,
+      };
     }
     default:
       return undefined;

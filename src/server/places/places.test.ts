@@ -5,18 +5,21 @@ import { problem } from '../../../tests/support/problem';
 import { siteOf } from '../../../tests/support/site';
 import type { ListingContent } from '@/core/listing/content';
 import type { Db } from '../db/client';
-import { link, listing, occurrence, oldPlace, organizer, published, venue } from '../db/schema';
+import { category, link, listing, occurrence, oldPlace, organizer, published, tag, venue, version } from '../db/schema';
 import { readBookings } from '../listings/bookings';
 import { rebuildIndex } from '../listings/rebuild';
 import { createListing, publishListing, saveListing } from '../listings/write';
-import { BLANK_ORGANIZER, saveOrganizer } from '../organizers/write';
+import { removeCategory, saveCategory } from '../categories/write';
+import { findOrMakeTag, mergeTag } from '../tags/write';
+import { BLANK_ORGANIZER, removeOrganizer, saveOrganizer } from '../organizers/write';
 import { readComing } from '../public/dates';
 import { lookup } from '../public/lookup';
 import { read } from '../http/problem';
 import { BLANK_VENUE, formHours, type VenueInput, venueInput } from '../venues/input';
 import { binVenue, removeVenue, saveVenue } from '../venues/write';
 import { readOldPlace } from './addresses';
-import { mergePlaces, readMerges, undoMerge } from './merge';
+import { bringBack, readKept } from './kept';
+import { mergePlaces } from './merge';
 import { countDates } from './read';
 import { venueViews } from './view';
 
@@ -41,7 +44,7 @@ const copies = async (id: string): Promise<[string[], string[]]> => {
 };
 const everything = async () => ({
   listings: (await db.select().from(listing).orderBy(listing.id)).map(({ revision: _, ...row }) => row),
-  published: await db.select().from(published).orderBy(published.listingId),
+  published: (await db.select().from(published).orderBy(published.listingId)).map(({ sequence: _s, changedAt: _c, ...row }) => row),
   links: (await db.select().from(link)).map((l) => JSON.stringify(l)).sort(),
   dates: (await db.select().from(occurrence)).map((o) => JSON.stringify(o)).sort(),
   venues: (await db.select().from(venue).orderBy(venue.id)).map(({ revision: _, ...row }) => row),
@@ -92,15 +95,15 @@ describe('two venues made one', () => {
     await publish({ title: 'In a room', venueIds: [room] });
     const before = await everything();
     const { id } = await inTx(db, (tx) => mergePlaces(tx, 'venue', double, places.venue, EDITOR, AT));
-    expect((await readMerges(db, 'venue', places.venue)).map((m) => m.name)).toEqual(['The Net Loft']);
-    const undone = await inTx(db, (tx) => undoMerge(tx, id, EDITOR, AT));
-    expect(undone).toEqual({ name: 'The Net Loft', listings: 4, left: 0 });
+    expect((await readKept(db, 'venue', { into: places.venue })).map((m) => m.name)).toEqual(['The Net Loft']);
+    const undone = await inTx(db, (tx) => bringBack(tx, id, EDITOR, AT));
+    expect(undone).toEqual({ kind: 'venue', name: 'The Net Loft', listings: 2, left: 0 });
     const after = await everything();
     // The phone number that came over stays: nothing says that it was wrong.
     const phones = (rows: typeof before) => ({ ...rows, venues: rows.venues.map((v) => ({ ...v, phone: '' })) });
     expect(phones(after)).toEqual(phones(before));
-    expect((await problem(inTx(db, (tx) => undoMerge(tx, id, EDITOR, AT)))).title).toContain('taken back already');
-    expect(await readMerges(db, 'venue', places.venue)).toEqual([]);
+    expect((await problem(inTx(db, (tx) => bringBack(tx, id, EDITOR, AT)))).title).toContain('taken back already');
+    expect(await readKept(db, 'venue', { into: places.venue })).toEqual([]);
   });
 
   it('leaves what somebody changed since', async () => {
@@ -112,7 +115,7 @@ describe('two venues made one', () => {
     await inTx(db, (tx) =>
       saveListing(tx, { id: row.id, content: { ...row.working, venueIds: [other] }, revision: now?.revision ?? 0 }, change()),
     );
-    expect(await inTx(db, (tx) => undoMerge(tx, id, EDITOR, AT))).toMatchObject({ listings: 0, left: 1 });
+    expect(await inTx(db, (tx) => bringBack(tx, id, EDITOR, AT))).toMatchObject({ listings: 0, left: 1 });
     expect(await copies(row.id)).toEqual([[other], []]);
   });
 
@@ -135,10 +138,63 @@ describe('two venues made one', () => {
     const { id } = await inTx(db, (tx) => mergePlaces(tx, 'organizer', two, one, EDITOR, AT));
     const now = async () => (await db.select().from(published).where(eq(published.listingId, row.id)))[0]?.content.organizerIds;
     expect(await now()).toEqual([three, one]);
-    await inTx(db, (tx) => undoMerge(tx, id, EDITOR, AT));
+    await inTx(db, (tx) => bringBack(tx, id, EDITOR, AT));
     expect(await now()).toEqual([three, two, one]);
     expect(await db.select().from(organizer)).toHaveLength(3);
   });
+});
+
+describe('what is removed', () => {
+  const cases = ['venue', 'organizer', 'category', 'tag'] as const;
+  for (const kind of cases)
+    for (const instead of kind === 'category' ? [true] : [false, true])
+      it(`a ${kind}${instead ? ', with another in its place' : ''}: comes back whole, and versions say both`, async () => {
+        const name = (n: string) => `${n} ${kind}`;
+        const makers = {
+          venue: (n: string) => makeVenue({ name: name(n), phone: '555-0134' }),
+          organizer: async (n: string) =>
+            (await inTx(db, (tx) => saveOrganizer(tx, null, { ...BLANK_ORGANIZER, name: name(n) }, EDITOR))).id,
+          category: (n: string) =>
+            inTx(db, (tx) => saveCategory(tx, null, { name: name(n), shape: 'bar', ink: '#0c5a63', parentId: null }, EDITOR)),
+          tag: async (n: string) => (await inTx(db, (tx) => findOrMakeTag(tx, name(n), EDITOR))).id,
+        };
+        const [going, other] = [await makers[kind]('Going'), await makers[kind]('Other')];
+        const field = { venue: 'venueIds', organizer: 'organizerIds', category: 'categoryIds', tag: 'tagIds' } as const;
+        const out = await publish({ title: 'Out', [field[kind]]: [going, other] });
+        const alone = await publish({ title: 'Alone', [field[kind]]: [going] });
+        const away = { original: '2027-03-30T19:00', movedTo: null, length: null, standing: null, note: '', venueId: going };
+        const draft = await inTx(db, (tx) =>
+          createListing(
+            tx,
+            choir(places, { title: 'Draft', [field[kind]]: [other, going], changes: kind === 'venue' ? [away] : [] }),
+            change(),
+          ),
+        );
+        if (kind === 'category') await db.update(organizer).set({ categoryId: going });
+        const all = async () => ({
+          ...(await everything()),
+          organizers: (await db.select().from(organizer).orderBy(organizer.id)).map(({ revision: _, ...row }) => row),
+          categories: (await db.select().from(category).orderBy(category.id)).map(({ revision: _, ...row }) => row),
+          tags: (await db.select().from(tag).orderBy(tag.id)).map(({ revision: _, ...row }) => row),
+        });
+        const before = await all();
+        const to = instead ? other : null;
+        const remove = { venue: removeVenue, organizer: removeOrganizer, category: removeCategory };
+        const gone = await inTx(db, (tx) =>
+          kind === 'tag' ? mergeTag(tx, going, to, EDITOR, AT) : remove[kind](tx, going, to, EDITOR, AT),
+        );
+        expect(gone).toMatchObject({ name: name('Going'), listings: 3 });
+        const names = async (id: string) => (await db.select().from(listing).where(eq(listing.id, id)))[0]?.working[field[kind]];
+        expect([await names(out.id), await names(alone.id), await names(draft.id)]).toEqual([[other], to ? [to] : [], [other]]);
+        expect((await rebuildIndex(db, SETTINGS, NOW)).differed).toEqual([]);
+        expect((await readKept(db, kind)).map((k) => k.name)).toEqual([name('Going')]);
+        expect(await inTx(db, (tx) => bringBack(tx, gone.deed, EDITOR, AT))).toEqual({ kind, name: name('Going'), listings: 3, left: 0 });
+        expect(await all()).toEqual(before);
+        const said = (await db.select().from(version).where(eq(version.listingId, alone.id)).orderBy(version.revision)).map((v) => v.what);
+        expect(said.at(-2)).toContain(name('Going'));
+        expect(said.at(-1)).toBe(`“${name('Going')}” brought back`);
+        expect((await rebuildIndex(db, SETTINGS, NOW)).differed).toEqual([]);
+      });
 });
 
 describe('rooms', () => {
@@ -164,7 +220,9 @@ describe('rooms', () => {
     const room = await makeVenue({ name: 'Upper room', parentId: places.venue, town: 'Elsewhere', capacity: 30 });
     const view = venueViews(await db.select().from(venue)).find((v) => v.id === room);
     expect(view).toMatchObject({ town: 'Gannet Bay', lat: 43.12, capacity: 30, hall: { name: 'Net Loft' } });
-    expect((await problem(inTx(db, (tx) => removeVenue(tx, places.venue, null, EDITOR)))).title).toContain('“Upper room” is a room of it');
+    expect((await problem(inTx(db, (tx) => removeVenue(tx, places.venue, null, EDITOR, AT)))).title).toContain(
+      '“Upper room” is a room of it',
+    );
     expect(
       (await problem(inTx(db, (tx) => saveVenue(tx, places.venue, { ...BLANK_VENUE, name: 'x', parentId: places.venue }, EDITOR))))
         .fields[0],

@@ -6,8 +6,8 @@ import type { Db } from '../db/client';
 import { newId } from '../db/ids';
 import { picture, venue } from '../db/schema';
 import { invalid, notFound, Problem } from '../http/problem';
-import { freePlaceAddress, moveOldAddresses, note } from '../places/addresses';
-import { replaceInContents } from '../places/uses';
+import { freePlaceAddress, note } from '../places/addresses';
+import { type Gone, takeOut } from '../places/kept';
 import { proofAgain } from '../proof/due';
 import type { VenueInput } from './input';
 
@@ -51,15 +51,13 @@ export async function binVenue(tx: Db, id: string, at: Date | null, by: Actor): 
   return row;
 }
 
-/** Removes a venue for good; listings go to `moveTo`, or have no venue when that is null. */
-export async function removeVenue(tx: Db, id: string, moveTo: string | null, by: Actor): Promise<void> {
+/** Removes a venue; listings go to `moveTo`, or have no venue when that is null. It is brought back as one for as long as the bin keeps. */
+export async function removeVenue(tx: Db, id: string, moveTo: string | null, by: Actor, at: Date): Promise<Gone> {
   const [row] = await tx.select().from(venue).where(eq(venue.id, id)).for('update');
   if (!row) throw notFound('venue');
   const [room] = await tx.select({ name: venue.name }).from(venue).where(eq(venue.parentId, id)).limit(1);
   if (room) throw new Problem(409, `“${room.name}” is a room of it; move or remove that first.`);
-  const target = moveTo === id ? null : moveTo;
-  await replaceInContents(tx, 'venueIds', id, target);
-  await moveOldAddresses(tx, 'venue', row, target);
-  await tx.delete(venue).where(eq(venue.id, id));
-  await note(tx, 'venue', id, `removed “${row.name}”`, by);
+  const [to] = moveTo && moveTo !== id ? await tx.select({ id: venue.id, name: venue.name }).from(venue).where(eq(venue.id, moveTo)) : [];
+  if (moveTo && !to) throw invalid('moveTo', 'Choose another venue, or none.');
+  return takeOut(tx, { kind: 'venue', row, to: to ?? null, merged: false }, by, at);
 }

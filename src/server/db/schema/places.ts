@@ -137,14 +137,17 @@ export interface MergedListing {
   /** single dates that were in the place, by their original start */
   dates: string[];
 }
-/** Two venues, organizers or tags made one, or a tag removed, with what is needed to part them again. */
+/** What can be merged or removed, and brought back. */
+export type KeptKind = PlaceKind | 'category' | 'tag';
+
+/** What was merged into another or removed, with all that is needed to bring it back. `intoId` is itself where nothing stands for it. */
 export const placeMerge = pgTable('place_merge', {
   id: uuid('id').primaryKey(),
-  kind: text('kind').$type<PlaceKind | 'tag'>().notNull(),
+  kind: text('kind').$type<KeptKind>().notNull(),
   fromId: uuid('from_id').notNull(),
   intoId: uuid('into_id').notNull(),
   record: jsonb('record')
-    .$type<{ format: 1; row: Record<string, unknown>; listings: MergedListing[]; rooms: string[]; old: string[] }>()
+    .$type<{ format: 1; row: Record<string, unknown>; listings: MergedListing[]; rooms: string[]; old: string[]; merged?: boolean }>()
     .notNull(),
   byName: text('by_name').notNull(),
   at: at('at').notNull(),

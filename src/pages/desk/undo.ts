@@ -1,0 +1,26 @@
+/** Brings back what was merged or removed, from wherever that was done, and goes back there. */
+import type { APIRoute } from 'astro';
+import { sayCount } from '@/core/phrase/format';
+import type { Db } from '@/server/db/client';
+import { tryForm } from '@/server/http/endpoint';
+import { saying } from '@/server/http/page-form';
+import { idOf } from '@/server/http/params';
+import { readFields } from '@/server/http/posted';
+import { refused } from '@/server/http/problem';
+import { bringBack } from '@/server/places/kept';
+
+/** Pages that this leads back to: the Desk's own, never another site's. */
+const OWN = /^\/desk\/(venues|organizers|categories|tags)(\/[0-9a-f-]{36})?$/;
+
+export const POST: APIRoute = async ({ request, locals: { rt, actor, now }, redirect }) => {
+  if (!actor) throw refused();
+  const { deed, back = '' } = await readFields(request);
+  const { value, problem } = await tryForm(() =>
+    rt.db.transaction((tx) => bringBack(tx as unknown as Db, idOf(deed, 'removal'), actor, new Date(now.ms))),
+  );
+  const lists = { venue: '/desk/venues', organizer: '/desk/organizers', category: '/desk/categories', tag: '/desk/tags' };
+  const to = OWN.test(back) ? back : lists[value?.kind ?? 'venue'];
+  if (problem) return redirect(saying(to, problem.title), 303);
+  const left = value.left ? `; ${value.left} had changed since and stay as they are` : '';
+  return redirect(saying(to, `“${value.name}” is back${value.listings ? ` in ${sayCount(value.listings, 'listing')}` : ''}${left}.`), 303);
+};

@@ -1,0 +1,186 @@
+/**
+ * What is merged into another or removed: venues, organizers, categories and tags alike. Listings follow in every copy, with a version
+ * that says so, and all of it is taken back as one, around what people changed since.
+ */
+import { and, desc, eq, gt, inArray, isNull } from 'drizzle-orm';
+import { freeAddress } from '@/core/text/text';
+import { audited } from '../accounts/audit';
+import type { Actor } from '../accounts/roles';
+import type { Db } from '../db/client';
+import { newId } from '../db/ids';
+import {
+  category,
+  type KeptKind,
+  listing,
+  type MergedListing,
+  occurrence,
+  oldPlace,
+  organizer,
+  placeMerge,
+  tag,
+  venue,
+} from '../db/schema';
+import { notFound, Problem } from '../http/problem';
+import { KEPT_DAYS } from '../listings/tidy';
+import { moveOldAddresses } from './addresses';
+import { type NamedField, putBack, replaceInContents } from './uses';
+
+const TABLE = { venue, organizer, category, tag };
+const FIELD: Record<KeptKind, NamedField> = { venue: 'venueIds', organizer: 'organizerIds', category: 'categoryIds', tag: 'tagIds' };
+const DAY_MS = 86_400_000;
+
+interface Going {
+  kind: KeptKind;
+  row: { id: string; name: string; address: string };
+  /** what stands for it from now on; null = nothing does */
+  to: { id: string; name: string } | null;
+  /** what pointed to it beside listings: a hall's rooms, the organizers whose listings begin with a category */
+  pointed?: string[];
+  merged: boolean;
+}
+
+export interface Gone {
+  /** by which it is taken back */
+  deed: string;
+  name: string;
+  /** listings that it touched, each once */
+  listings: number;
+}
+
+/** Takes a thing out: everything that named it names `to`, or nothing. Its row is kept whole for taking that back. */
+export async function takeOut(tx: Db, { kind, row, to, pointed = [], merged }: Going, by: Actor, at: Date): Promise<Gone> {
+  const hasAddresses = kind === 'venue' || kind === 'organizer';
+  const old = hasAddresses
+    ? await tx
+        .select({ address: oldPlace.address })
+        .from(oldPlace)
+        .where(and(eq(oldPlace.kind, kind), eq(oldPlace.targetId, row.id)))
+    : [];
+  const did = merged ? `“${row.name}” merged into “${to?.name ?? ''}”` : `“${row.name}” removed${to ? `, “${to.name}” instead` : ''}`;
+  const listings = await replaceInContents(tx, { field: FIELD[kind], from: row.id, to: to?.id ?? null, what: did }, by, at);
+  if (hasAddresses) await moveOldAddresses(tx, kind, row, to?.id ?? null);
+  await tx.delete(TABLE[kind]).where(eq(TABLE[kind].id, row.id));
+  const deed = newId();
+  const record = { format: 1 as const, row: { ...row }, listings, rooms: pointed, old: old.map((o) => o.address), merged };
+  // Where nothing stands for it, what it became is itself: nothing.
+  await tx.insert(placeMerge).values({ id: deed, kind, fromId: row.id, intoId: to?.id ?? row.id, record, byName: by.name, at });
+  await audited(tx, by, { kind, id: merged && to ? to.id : row.id, what: merged ? `merged with “${row.name}”` : `removed “${row.name}”` });
+  return { deed, name: row.name, listings: new Set(listings.map((l) => l.listingId)).size };
+}
+
+export interface BroughtBack {
+  kind: KeptKind;
+  name: string;
+  /** listings that are as before again, each once */
+  listings: number;
+  /** those that somebody changed since: they stay as they are */
+  left: number;
+}
+
+/** Brings back what was merged or removed, and what listings named; what somebody changed since stays as it is. */
+export async function bringBack(tx: Db, deed: string, by: Actor, at: Date): Promise<BroughtBack> {
+  const [row] = await tx.select().from(placeMerge).where(eq(placeMerge.id, deed)).for('update');
+  if (!row) throw notFound('removal');
+  if (row.undoneAt) throw new Problem(409, 'That was taken back already.');
+  const { kind, record, fromId } = row;
+  const to = row.intoId === fromId ? null : row.intoId;
+  const name = String(record.row.name);
+  await insertAgain(tx, kind, record.row);
+  if (record.old.length && (kind === 'venue' || kind === 'organizer'))
+    for (const address of record.old)
+      await tx
+        .insert(oldPlace)
+        .values({ kind, address, targetId: fromId })
+        .onConflictDoUpdate({ target: [oldPlace.kind, oldPlace.address], set: { targetId: fromId } });
+  await pointAgain(tx, kind, record.rooms, fromId, to);
+  const back = new Set<string>();
+  const left = new Set<string>();
+  const words = { what: `“${name}” brought back`, by, at };
+  for (const one of record.listings) {
+    const done = await putBack(tx, FIELD[kind], one, { from: fromId, to, ...words });
+    if (done && kind === 'venue' && one.dates.length) await partDates(tx, one, fromId, to);
+    (done ? back : left).add(one.listingId);
+  }
+  await tx.update(placeMerge).set({ undoneAt: at }).where(eq(placeMerge.id, deed));
+  await audited(tx, by, { kind, id: fromId, what: `brought back “${name}”` });
+  return { kind, name, listings: back.size, left: [...left].filter((id) => !back.has(id)).length };
+}
+
+/** A row as it was kept: JSON knows no dates. */
+const revived = (row: Record<string, unknown>): Record<string, unknown> =>
+  'binnedAt' in row ? { ...row, binnedAt: row.binnedAt ? new Date(String(row.binnedAt)) : null } : row;
+
+async function insertAgain(tx: Db, kind: KeptKind, kept: Record<string, unknown>): Promise<void> {
+  const table = TABLE[kind];
+  const row = revived(kept) as typeof venue.$inferInsert &
+    typeof organizer.$inferInsert &
+    typeof category.$inferInsert &
+    typeof tag.$inferInsert;
+  if (kind === 'tag') {
+    const [taken] = await tx.select({ name: tag.name }).from(tag).where(eq(tag.folded, row.folded));
+    if (taken) throw new Problem(409, `There is a tag “${taken.name}” again; rename that one first.`);
+  }
+  if (kind === 'venue' || kind === 'organizer')
+    await tx.delete(oldPlace).where(and(eq(oldPlace.kind, kind), eq(oldPlace.address, row.address)));
+  const all = await tx.select({ address: table.address }).from(table);
+  await tx.insert(table).values({ ...row, address: freeAddress(row.address, new Set(all.map((other) => other.address))) });
+}
+
+async function pointAgain(tx: Db, kind: KeptKind, pointed: readonly string[], fromId: string, to: string | null): Promise<void> {
+  if (!pointed.length) return;
+  if (kind === 'venue' && to)
+    await tx
+      .update(venue)
+      .set({ parentId: fromId })
+      .where(and(inArray(venue.id, [...pointed]), eq(venue.parentId, to)));
+  if (kind === 'category')
+    await tx
+      .update(organizer)
+      .set({ categoryId: fromId })
+      .where(and(inArray(organizer.id, [...pointed]), isNull(organizer.categoryId)));
+}
+
+/** The date index holds the published copy's dates where there is one. */
+async function partDates(tx: Db, one: MergedListing, fromId: string, to: string | null): Promise<void> {
+  const [row] = await tx.select({ stage: listing.stage }).from(listing).where(eq(listing.id, one.listingId));
+  if ((row?.stage === 'published') !== (one.copy === 'published')) return;
+  const mine = and(eq(occurrence.listingId, one.listingId), inArray(occurrence.original, one.dates));
+  await tx
+    .update(occurrence)
+    .set({ venueId: fromId })
+    .where(and(mine, to ? eq(occurrence.venueId, to) : isNull(occurrence.venueId)));
+}
+
+export interface Kept {
+  id: string;
+  name: string;
+  /** what it became; null = it was removed, with nothing in its place */
+  intoId: string | null;
+  merged: boolean;
+  byName: string;
+  at: Date;
+}
+
+/** What was merged or removed lately and can be brought back, latest first. `into`: only what became this. */
+export async function readKept(db: Db, kind: KeptKind, { since, into }: { since?: Date | undefined; into?: string } = {}): Promise<Kept[]> {
+  const rows = await db
+    .select()
+    .from(placeMerge)
+    .where(
+      and(
+        eq(placeMerge.kind, kind),
+        isNull(placeMerge.undoneAt),
+        since ? gt(placeMerge.at, since) : undefined,
+        into ? eq(placeMerge.intoId, into) : undefined,
+      ),
+    )
+    .orderBy(desc(placeMerge.at), desc(placeMerge.id))
+    .limit(50);
+  return rows.map(({ id, record, fromId, intoId, byName, at }) => ({
+    ...{ id, byName, at, name: String(record.row.name), merged: record.merged ?? intoId !== fromId },
+    intoId: intoId === fromId ? null : intoId,
+  }));
+}
+
+/** From when on what went can be brought back: as long as the bin keeps. */
+export const keptSince = (now: number): Date => new Date(now - KEPT_DAYS * DAY_MS);
