@@ -9,9 +9,11 @@ interface ChosenProps {
   choices: readonly (Choice & { mark?: string; binned?: boolean })[];
   chosen: readonly string[];
   onChange: (ids: string[]) => void;
+  /** where each has its own page, for those who may open it */
+  pageOf?: ((id: string) => string) | undefined;
 }
 
-export function Chosen({ label, choices, chosen, onChange }: ChosenProps) {
+export function Chosen({ label, choices, chosen, onChange, pageOf }: ChosenProps) {
   const items = chosen.map((id) => ({ id, choice: choices.find((c) => c.id === id) }));
   const { dragAndDropHooks } = useDragAndDrop({
     getItems: (keys) => [...keys].map((key) => ({ 'text/plain': items.find((i) => i.id === key)?.choice?.name ?? '' })),
@@ -47,7 +49,13 @@ export function Chosen({ label, choices, chosen, onChange }: ChosenProps) {
                 </Button>
               )}
               {choice?.mark && <span dangerouslySetInnerHTML={{ __html: choice.mark }} />}
-              {choice?.name ?? 'something that was removed'}
+              {choice && pageOf ? (
+                <a href={pageOf(id)} target="_blank" rel="noreferrer" title={`Open ${choice.name}`}>
+                  {choice.name}
+                </a>
+              ) : (
+                (choice?.name ?? 'something that was removed')
+              )}
               {choice?.binned && <span className="amber small">in the bin</span>}
               <Button aria-label={`Take ${choice?.name ?? 'it'} off`} onPress={() => onChange(chosen.filter((c) => c !== id))}>
                 ✕

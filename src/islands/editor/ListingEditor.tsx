@@ -12,6 +12,7 @@ import { DatesRail } from './parts/Dates';
 import { ProofRail } from './parts/ProofRail';
 import { When } from './parts/When';
 import { defaultsOf } from '@/core/listing/defaults';
+import { readWebAddress } from '@/core/proof/links';
 import { ask } from '@/client/api';
 import { railOf } from '@/core/listing/rail';
 import { dropKept } from './kept';
@@ -193,11 +194,11 @@ export default function ListingEditor({ start }: { start: EditorStart }) {
                 <Text
                   label="Online address"
                   name="online"
-                  type="url"
                   value={content.onlineAddress}
                   onChange={(onlineAddress) => setContent({ onlineAddress })}
                   error={error('onlineAddress') ?? error('online')}
-                  hint="Begins with https://"
+                  onLeave={(typed) => setContent({ onlineAddress: readWebAddress(typed) ?? typed.trim() })}
+                  hint="www.shore.example/room will do"
                 />
               )}
             </div>

@@ -1,6 +1,7 @@
 /** Several venues, organizers or categories, found by typing, in order; a new one can be made without leaving the form. */
 import { type KeyboardEvent, lazy, Suspense, useId, useState } from 'react';
 import { fold } from '@/core/text/text';
+import { pick } from '@/core/match/pick';
 import type { Choice } from '@/core/listing/editor';
 
 // Dragging weighs as much as the rest of the form: it comes a moment later.
@@ -14,104 +15,150 @@ interface PickerProps {
   onChange: (ids: string[]) => void;
   /** offers to make what was typed */
   onMake?: ((name: string) => void) | undefined;
+  /** where what is chosen has its own page, for those who may open it */
+  pageOf?: ((id: string) => string) | undefined;
+  /** the name that Proof's notes lead to */
+  name?: string;
   error?: string | undefined;
 }
 
 const MOST = 12;
+/** Nothing is taken by Enter alone. */
+const NONE = -1;
 
-export function Picker({ label, hint, choices, chosen, onChange, onMake, error }: PickerProps) {
+export function Picker({ label, hint, choices, chosen, onChange, onMake, pageOf, name, error }: PickerProps) {
   const id = useId();
   const [words, setWords] = useState('');
   const [open, setOpen] = useState(false);
-  const [at, setAt] = useState(0);
-  const wanted = fold(words).split(' ').filter(Boolean);
+  const [walked, setWalked] = useState<number>();
   const free = choices.filter((c) => !chosen.includes(c.id));
-  const fits = free.filter((c) => wanted.every((w) => fold(`${c.name} ${c.more}`).includes(w))).slice(0, MOST);
-  const exact = choices.some((c) => fold(c.name) === fold(words));
-  const mayMake = onMake !== undefined && words.trim() !== '' && !exact;
-  const count = fits.length + (mayMake ? 1 : 0);
-  const take = (index: number): void => {
-    const choice = fits[index];
-    if (choice) onChange([...chosen, choice.id]);
-    else if (mayMake) onMake?.(words.trim());
+  const { shown, total, clear } = pick(words, free, MOST);
+  const typed = words.trim();
+  const exact = choices.find((c) => fold(c.name) === fold(typed));
+  const mayMake = onMake !== undefined && typed !== '' && !exact;
+  const count = shown.length + (mayMake ? 1 : 0);
+  // Where it is unclear which one is meant, somebody has to say: the arrows, or more letters.
+  const at = walked ?? (clear ? 0 : typed && mayMake && !shown.length ? 0 : NONE);
+  const left = typed !== '' && !open;
+  const clean = (): void => {
     setWords('');
     setOpen(false);
-    setAt(0);
+    setWalked(undefined);
+  };
+  const make = (): void => {
+    onMake?.(typed);
+    clean();
+  };
+  const take = (index: number): void => {
+    const choice = shown[index];
+    if (!choice) return mayMake ? make() : undefined;
+    onChange([...chosen, choice.id]);
+    clean();
   };
   const onKey = (event: KeyboardEvent): void => {
     if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
       event.preventDefault();
       setOpen(true);
-      setAt((i) => (count ? (i + (event.key === 'ArrowDown' ? 1 : count - 1)) % count : 0));
+      const step = event.key === 'ArrowDown' ? 1 : -1;
+      if (count) setWalked(at === NONE ? (step > 0 ? 0 : count - 1) : (at + step + count) % count);
     } else if (event.key === 'Enter') {
       event.preventDefault();
-      if (open && count) take(at);
+      if (open && at !== NONE && count) take(at);
     } else if (event.key === 'Escape') setOpen(false);
     else if (event.key === 'Backspace' && !words && chosen.length) onChange(chosen.slice(0, -1));
   };
+  const describedBy = [hint ? `${id}h` : '', left ? `${id}u` : ''].filter(Boolean).join(' ') || undefined;
   return (
     <div className="field">
       <label htmlFor={id}>{label}</label>
       {chosen.length > 0 && (
         <Suspense fallback={<p className="chips">{chosen.map((key) => choices.find((c) => c.id === key)?.name ?? '').join(', ')}</p>}>
-          <Chosen label={label} choices={choices} chosen={chosen} onChange={onChange} />
+          <Chosen label={label} choices={choices} chosen={chosen} onChange={onChange} pageOf={pageOf} />
         </Suspense>
       )}
       <div className="picker">
         <input
           id={id}
+          name={name}
           className="box"
           role="combobox"
           aria-expanded={open && count > 0}
           aria-controls={`${id}l`}
           aria-autocomplete="list"
           autoComplete="off"
-          aria-activedescendant={open && count > 0 ? `${id}o${at}` : undefined}
-          aria-describedby={hint ? `${id}h` : undefined}
+          aria-activedescendant={open && at !== NONE && count > 0 ? `${id}o${at}` : undefined}
+          aria-describedby={describedBy}
+          aria-invalid={left || error ? true : undefined}
           value={words}
           placeholder={chosen.length ? 'Add another' : 'Type to find'}
           onChange={(e) => {
             setWords(e.target.value);
             setOpen(true);
-            setAt(0);
+            setWalked(undefined);
           }}
           onFocus={() => setOpen(true)}
           onBlur={() => setTimeout(() => setOpen(false), 120)}
           onKeyDown={onKey}
         />
-        {open && count > 0 && (
-          <div className="found" id={`${id}l`} role="listbox" aria-label={label}>
-            {fits.map((c, i) => (
-              // biome-ignore lint/a11y/useKeyWithClickEvents: the field above has the focus and the keys
-              <div
-                key={c.id}
-                id={`${id}o${i}`}
-                role="option"
-                tabIndex={-1}
-                aria-selected={i === at}
-                onMouseDown={(e) => e.preventDefault()}
-                onClick={() => take(i)}
-              >
-                {c.mark && <span dangerouslySetInnerHTML={{ __html: c.mark }} />} {c.name}{' '}
-                {c.more && <span className="quiet small">{c.more}</span>}
-              </div>
-            ))}
-            {mayMake && (
-              // biome-ignore lint/a11y/useKeyWithClickEvents: the field above has the focus and the keys
-              <div
-                id={`${id}o${fits.length}`}
-                role="option"
-                tabIndex={-1}
-                aria-selected={at === fits.length}
-                onMouseDown={(e) => e.preventDefault()}
-                onClick={() => take(fits.length)}
-              >
-                Make “{words.trim()}” …
-              </div>
-            )}
+        {open && (count > 0 || typed !== '') && (
+          <div className="found">
+            <div id={`${id}l`} role="listbox" aria-label={label}>
+              {shown.map((c, i) => (
+                // biome-ignore lint/a11y/useKeyWithClickEvents: the field above has the focus and the keys
+                <div
+                  key={c.id}
+                  id={`${id}o${i}`}
+                  role="option"
+                  tabIndex={-1}
+                  aria-selected={i === at}
+                  onMouseDown={(e) => e.preventDefault()}
+                  onClick={() => take(i)}
+                >
+                  {c.mark && <span dangerouslySetInnerHTML={{ __html: c.mark }} />} {c.name}{' '}
+                  {c.more && <span className="quiet small">{c.more}</span>}
+                </div>
+              ))}
+              {mayMake && (
+                // biome-ignore lint/a11y/useKeyWithClickEvents: the field above has the focus and the keys
+                <div
+                  id={`${id}o${shown.length}`}
+                  role="option"
+                  tabIndex={-1}
+                  aria-selected={at === shown.length || (at === 0 && !shown.length)}
+                  onMouseDown={(e) => e.preventDefault()}
+                  onClick={make}
+                >
+                  Make “{typed}” …
+                </div>
+              )}
+            </div>
+            <p className="m-0 px-2.5 py-1 text-[13px] text-ink-2">
+              {total > shown.length
+                ? `${shown.length} of ${total}; type more to see the others`
+                : !total
+                  ? chosen.some((key) => key === exact?.id)
+                    ? 'That one is chosen already'
+                    : `Nothing is called “${typed}”`
+                  : clear || walked !== undefined || !typed
+                    ? 'Enter takes the marked one'
+                    : 'Choose with the arrows, or type more'}
+            </p>
           </div>
         )}
       </div>
+      {left && (
+        <span className="wrong" id={`${id}u`} role="status">
+          “{typed}” is not chosen.{' '}
+          {mayMake && (
+            <button type="button" className="link" onClick={make}>
+              Make “{typed}”
+            </button>
+          )}{' '}
+          <button type="button" className="link" onClick={clean}>
+            Clear it
+          </button>
+        </span>
+      )}
       {hint && (
         <span className="hint" id={`${id}h`}>
           {hint}

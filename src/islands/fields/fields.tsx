@@ -36,6 +36,8 @@ export function Field({
 interface TextProps extends Shared {
   value: string;
   onChange: (value: string) => void;
+  /** when the field is left: to put what was typed into shape */
+  onLeave?: (value: string) => void;
   name?: string;
   rows?: number;
   maxLength?: number;
@@ -45,7 +47,7 @@ interface TextProps extends Shared {
   autoFocus?: boolean;
 }
 
-export function Text({ value, onChange, rows, name, maxLength, type = 'text', placeholder, autoFocus, ...shared }: TextProps) {
+export function Text({ value, onChange, onLeave, rows, name, maxLength, type = 'text', placeholder, autoFocus, ...shared }: TextProps) {
   return (
     <Field {...shared}>
       {({ id, describedBy, invalid }) => {
@@ -59,6 +61,7 @@ export function Text({ value, onChange, rows, name, maxLength, type = 'text', pl
           'aria-describedby': describedBy,
           'aria-invalid': invalid,
           onChange: (e: { target: { value: string } }) => onChange(e.target.value),
+          onBlur: onLeave ? (e: { target: { value: string } }) => onLeave(e.target.value) : undefined,
         };
         return rows ? <textarea rows={rows} {...props} /> : <input type={type} {...props} />;
       }}

@@ -11,7 +11,9 @@ import { BLANK_ORGANIZER, organizerInput, removeOrganizer, saveOrganizer } from 
 import { BLANK_VENUE, venueInput } from '../venues/input';
 import { removeVenue, saveVenue } from '../venues/write';
 import { orderCategories } from './order';
-import { type CategoryInput, categoryInput, makeFallback, removeCategory, saveCategory } from './write';
+import { type CategoryInput, categoryInput, makeFallback, removeCategory, saveCategory, makeCategoryNamed } from './write';
+import { tint } from '@/core/colour/colour';
+import { lookup } from '../public/lookup';
 
 const AT = new Date(NOW.ms);
 let db: Db;
@@ -49,14 +51,19 @@ describe('categories', () => {
   it('are two levels deep at most', async () => {
     const child = await save(null, { parentId: places.category });
     const other = await save(null, { name: 'Walks' });
-    expect((await problem(save(null, { parentId: child }))).fields[0]?.field).toBe('parentId');
-    expect((await problem(save(places.category, { parentId: other }))).title).toContain('stays at the top');
-    expect((await problem(save(places.category, { parentId: places.category }))).title).toContain('under itself');
-    expect((await problem(save(null, { parentId: '01890000-0000-7000-8000-000000000000' }))).status).toBe(404);
+    expect((await problem(save(null, { name: 'Deep', parentId: child }))).fields[0]?.field).toBe('parentId');
+    expect((await problem(save(places.category, { name: 'Music & dance', parentId: other }))).title).toContain('stays at the top');
+    expect((await problem(save(places.category, { name: 'Music & dance', parentId: places.category }))).title).toContain('under itself');
+    expect((await problem(save(null, { name: 'Lost', parentId: '01890000-0000-7000-8000-000000000000' }))).status).toBe(404);
   });
 
   it('get an address of their own, also when two have one name', async () => {
-    const [one, two] = [await save(null), await save(null)];
+    const one = await save(null);
+    const asked = await problem(save(null, { name: 'CHOIRS' }));
+    expect([asked.fields[0]?.field, asked.title]).toEqual(['name', expect.stringContaining('There is “Choirs” already')]);
+    const two = await save(null, { twice: true });
+    // One that has its name already is not asked again.
+    await save(two, { ink: '#86308f' });
     expect([(await rowOf(one))?.address, (await rowOf(two))?.address]).toEqual(['choirs', 'choirs-2']);
   });
 
@@ -150,6 +157,37 @@ describe('venues and organizers', () => {
     expect((await problem((async () => read(venueInput, { ...hall, lat: '143', lng: '0' }))())).title).toContain('at most 90');
     expect((await problem((async () => read(organizerInput, { ...choirOf, name: 'x'.repeat(200) }))())).title).toContain('at most 120');
     expect(read(venueInput, { ...hall, lat: '43.12', lng: '-57.4' })).toMatchObject({ lat: 43.12, lng: -57.4 });
+  });
+});
+
+describe('a child’s ink', () => {
+  const shown = async () => {
+    const found = await lookup({ db, contentRevision: () => `ink ${Math.random()}` });
+    return (id: string) => found.category.get(id)?.ink;
+  };
+  it('is a tint of its parent’s unless somebody chose another, also after a move and back', async () => {
+    const tinted = await save(null, { name: 'Choirs', ink: '', parentId: places.category });
+    const second = await save(null, { name: 'Bands', ink: '', parentId: places.category });
+    const own = await save(null, { name: 'Organs', ink: '#0c5a63', tinted: false, parentId: places.category });
+    const walks = await save(null, { name: 'Walks', ink: '#2f6b12', tinted: true });
+    const before = await shown();
+    expect([before(tinted), before(second)]).toEqual([tint('#86308f', 0), tint('#86308f', 1)]);
+    expect([before(own), before(walks)]).toEqual(['#0c5a63', '#2f6b12']);
+    const order = (parentId: string | null) => [
+      { id: places.category, parentId: null },
+      ...[tinted, second, own].map((id) => ({ id, parentId: places.category })),
+      { id: walks, parentId },
+    ];
+    await inTx(db, (tx) => orderCategories(tx, order(places.category), EDITOR));
+    expect((await shown())(walks)).toBe(tint('#86308f', 3));
+    await inTx(db, (tx) => orderCategories(tx, order(null), EDITOR));
+    expect((await shown())(walks)).toBe('#2f6b12');
+  });
+  it('must be chosen at the top', async () => expect((await problem(save(null, { ink: '' }))).fields[0]?.field).toBe('ink'));
+  it('a category that is made from its name alone has the rarest mark', async () => {
+    const made = await inTx(db, (tx) => makeCategoryNamed(tx, 'Concert series', EDITOR));
+    expect([made.shape, made.ink]).not.toContain('disc');
+    expect(await rowOf(made.id)).toMatchObject({ name: 'Concert series', parentId: null, fallback: false });
   });
 });
 

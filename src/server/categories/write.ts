@@ -3,15 +3,15 @@ import { eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { isHex } from '@/core/colour/colour';
 import { ICONS } from '@/core/colour/icons';
-import { SHAPES } from '@/core/colour/mark';
-import { freeAddress, webAddress } from '@/core/text/text';
+import { PALETTE, type Shape, SHAPES } from '@/core/colour/mark';
+import { fold, freeAddress, webAddress } from '@/core/text/text';
 import type { Db } from '../db/client';
 import { newId } from '../db/ids';
 import { category, organizer } from '../db/schema';
 import { invalid, notFound, Problem } from '../http/problem';
 import { audited } from '../accounts/audit';
 import type { Actor } from '../accounts/roles';
-import { words } from '../places/input';
+import { tick, words } from '../places/input';
 import { proofAgain } from '../proof/due';
 import { type Gone, takeOut } from '../places/kept';
 
@@ -24,13 +24,30 @@ export const categoryInput = z.object({
     .default('')
     .refine((name) => name === '' || Object.hasOwn(ICONS, name), { error: 'Choose one of the drawings, or none' }),
   pictureId: z.preprocess((value) => value || null, z.uuid('Choose a picture from the library').nullable()),
-  ink: z.string().refine(isHex, { error: 'An ink is written #0c5a63' }),
+  /** may be empty for one that stands under another and is tinted */
+  ink: z.string().refine((ink) => ink === '' || isHex(ink), { error: 'An ink is written #0c5a63' }),
   parentId: z.preprocess((value) => value || null, z.uuid().nullable()),
+  /** under another: a tint of that one's ink */
+  tinted: z.preprocess((value) => value === true || value === '1', z.boolean()).optional(),
+  /** there is to be another of the same name */
+  twice: tick,
 });
 type Checked = z.infer<typeof categoryInput>;
 /** What a category is; what it need not have may be left out. */
-type Optional = 'text' | 'icon' | 'pictureId';
+type Optional = 'text' | 'icon' | 'pictureId' | 'tinted' | 'twice';
 export type CategoryInput = Omit<Checked, Optional> & Partial<Pick<Checked, Optional>>;
+
+/** A name that differs from another's in its letters' case or marks alone is asked about: readers could not tell the two apart. */
+async function askAboutSameName(tx: Db, id: string | null, { name, twice }: CategoryInput): Promise<void> {
+  if (twice) return;
+  const rows = await tx.select({ id: category.id, name: category.name }).from(category);
+  const same = rows.find((row) => row.id !== id && fold(row.name) === fold(name));
+  // One that had its name before is not asked again.
+  const before = rows.find((row) => row.id === id);
+  if (before && fold(before.name) === fold(name)) return;
+  if (same)
+    throw invalid('name', `There is “${same.name}” already. Use that one, give this another name, or say below that there are two.`);
+}
 
 async function takenAddresses(tx: Db, id: string | null): Promise<Set<string>> {
   const rows = await tx.select({ id: category.id, address: category.address }).from(category);
@@ -38,7 +55,10 @@ async function takenAddresses(tx: Db, id: string | null): Promise<Set<string>> {
 }
 
 export async function saveCategory(tx: Db, id: string | null, input: CategoryInput, by: Actor): Promise<string> {
-  let { shape } = input;
+  const { twice: _, ...given } = input;
+  const own = { ...given, tinted: input.tinted ?? input.ink === '' };
+  let { shape, ink } = input;
+  await askAboutSameName(tx, id, input);
   if (input.parentId) {
     if (input.parentId === id) throw invalid('parentId', 'A category cannot stand under itself.');
     const [parent] = await tx.select().from(category).where(eq(category.id, input.parentId));
@@ -46,13 +66,14 @@ export async function saveCategory(tx: Db, id: string | null, input: CategoryInp
     if (parent.parentId) throw invalid('parentId', `“${parent.name}” stands under another already; choose one of the top.`);
     const [child] = id ? await tx.select({ id: category.id }).from(category).where(eq(category.parentId, id)).limit(1) : [];
     if (child) throw invalid('parentId', 'It has categories under it, so it stays at the top.');
-    // A child is known by its parent's shape.
+    // A child is known by its parent's shape, and by a tint of its ink unless somebody chose another.
     shape = parent.shape;
-  }
+    if (!ink) ink = parent.ink;
+  } else if (!ink) throw invalid('ink', 'Choose an ink.');
   if (id) {
     const [row] = await tx
       .update(category)
-      .set({ ...input, shape, revision: sql`${category.revision} + 1` })
+      .set({ ...own, shape, ink, revision: sql`${category.revision} + 1` })
       .where(eq(category.id, id))
       .returning({ id: category.id });
     if (!row) throw notFound('category');
@@ -64,10 +85,29 @@ export async function saveCategory(tx: Db, id: string | null, input: CategoryInp
     const [any] = await tx.select({ id: category.id }).from(category).where(eq(category.fallback, true));
     const address = freeAddress(webAddress(input.name, 'category'), await takenAddresses(tx, null));
     id = newId();
-    await tx.insert(category).values({ id, ...input, shape, address, position: (last?.n ?? 0) + 1, fallback: !any && !input.parentId });
+    await tx.insert(category).values({ id, ...own, shape, ink, address, position: (last?.n ?? 0) + 1, fallback: !any && !input.parentId });
   }
   await audited(tx, by, { kind: 'category', id, what: 'saved' });
   return id;
+}
+
+/** A category of which only the name is known: at the top, told apart by the shape and the ink that are used least. */
+export async function makeCategoryNamed(tx: Db, name: string, by: Actor): Promise<{ id: string; shape: Shape; ink: string }> {
+  const rows = await tx.select({ shape: category.shape, ink: category.ink }).from(category);
+  const shape = rarest(
+    SHAPES,
+    rows.map((row) => row.shape as Shape),
+  );
+  const ink = rarest(
+    PALETTE.map((p) => p.ink),
+    rows.map((row) => row.ink),
+  );
+  return { id: await saveCategory(tx, null, { name, shape, ink, parentId: null }, by), shape, ink };
+}
+
+function rarest<T>(all: readonly T[], used: readonly T[]): T {
+  const count = (one: T): number => used.filter((other) => other === one).length;
+  return [...all].sort((a, b) => count(a) - count(b))[0] as T;
 }
 
 export async function makeFallback(tx: Db, id: string): Promise<void> {

@@ -7,7 +7,7 @@ import { between, pick, random, seedOf } from '../../../tests/support/generate';
 import type { Problem } from '../http/problem';
 import type { Lookup } from '../public/lookup';
 import { BLANK_VENUE } from '../venues/input';
-import { costOf, fieldsOf, type Fields, type FormResult, readAddForm } from './form';
+import { fieldsOf, type Fields, type FormResult, readAddForm } from './form';
 import { readMending } from './mending';
 
 const venue = {
@@ -94,19 +94,6 @@ describe('the readers’ form', () => {
     expect(read({ text: '<script>x</script>' }).content.text).toBe('<p>&lt;script&gt;x&lt;/script&gt;</p>');
     expect(read().content.contact.name).toBe('');
     expect(read({ showContact: '1', phone: '555-0177' }).content.contact).toEqual({ name: 'Rue Dunlin', phone: '555-0177', mail: '' });
-  });
-  it('reads costs', () => {
-    const cases: [string, unknown][] = [
-      ['', { kind: 'unsaid' }],
-      ['Free', { kind: 'free' }],
-      ['0', { kind: 'free' }],
-      ['$3', { kind: 'amount', amount: '3', currency: 'CAD' }],
-      ['12,50', { kind: 'amount', amount: '12.50', currency: 'CAD' }],
-      ['8 CAD', { kind: 'amount', amount: '8', currency: 'CAD' }],
-      ['$8, children free', { kind: 'words', words: '$8, children free' }],
-      ['3 eggs', { kind: 'words', words: '3 eggs' }],
-    ];
-    for (const [text, cost] of cases) expect(costOf(text, 'CAD'), text).toEqual(cost);
   });
   it('gives its fields back as they were, for mending', () => {
     for (const part of [

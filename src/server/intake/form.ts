@@ -4,6 +4,7 @@ import { isoTime } from '@/core/day/wall';
 import { NIGHT_ENDS } from '@/core/phrase/format';
 import { readClock } from '@/core/phrase/read/clock';
 import { type Cost, emptyContent, type ListingContent } from '@/core/listing/content';
+import { readCost } from '@/core/listing/cost';
 import { isMail, readWebAddress } from '@/core/proof/links';
 import type { Length, Rule } from '@/core/recurrence/model';
 import { fromStored, type StoredLimit, type StoredRecurrence } from '@/core/recurrence/stored';
@@ -80,7 +81,7 @@ export function readAddForm(fields: Fields, found: Lookup, settings: SiteSetting
     categoryIds: kind ? [kind.id] : [],
     venueIds: venue ? [venue.id] : [],
     organizerIds: organizer ? [organizer.id] : [],
-    cost: costOf(get('cost'), settings.currency),
+    cost: readCost(get('cost'), settings.currency),
     website: website ?? '',
     contact: { name: get('showContact') ? get('name') : '', phone: get('showContact') ? get('phone') : '', mail: '' },
   };
@@ -97,16 +98,6 @@ export function readAddForm(fields: Fields, found: Lookup, settings: SiteSetting
 
 function match<T extends { name: string }>(list: readonly T[], words: string): T | undefined {
   return words ? list.find((one) => fold(one.name) === fold(words)) : undefined;
-}
-
-/** "free", "8", "$12.50" as what they are; anything else as words. */
-export function costOf(text: string, currency: string): Cost {
-  if (!text) return { kind: 'unsaid' };
-  if (/^(free|nothing|0|none)$/i.test(text)) return { kind: 'free' };
-  const amount = /^[^\d]{0,4}(\d{1,6})(?:[.,](\d{2}))?[^\d]{0,4}$/.exec(text.trim());
-  if (amount && !/[a-z]{3}/i.test(text.replace(new RegExp(currency, 'i'), '')))
-    return { kind: 'amount', amount: amount[2] ? `${amount[1]}.${amount[2]}` : (amount[1] as string), currency };
-  return { kind: 'words', words: text };
 }
 
 type Wrong = (field: string, message: string) => void;

@@ -1,6 +1,8 @@
 /** What may come in as a listing's content. Everything is bounded; HTML is sanitised; dates must exist. */
 import { z } from 'zod';
 import { ATTENDANCE, CONTENT_FORMAT, type ListingContent, upgradeContent, VISIBILITIES } from '@/core/listing/content';
+import { readAmount } from '@/core/listing/cost';
+import { readWebAddress } from '@/core/proof/links';
 import { parseIsoDay } from '@/core/day/day';
 import { parseIsoWall } from '@/core/day/wall';
 import { isZone } from '@/core/day/zone';
@@ -14,6 +16,9 @@ const line = (most: number, what: string) =>
     .string({ error: `${what} must be text` })
     .transform((text) => text.replace(/\s+/g, ' ').trim())
     .pipe(z.string().max(most, `${what} has at most ${most} characters`));
+
+/** An address that can be followed; what is none stays as it was typed, and Proof says what is wrong with it. */
+const web = (what: string) => line(500, what).transform((text) => readWebAddress(text) ?? text);
 
 const day = z.string().refine((text) => parseIsoDay(text) !== undefined, { error: 'There is no such date; dates are written 2027-03-07' });
 const wall = z
@@ -95,11 +100,13 @@ export const changeInput = z.object({
 const cost = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('unsaid') }),
   z.object({ kind: z.literal('free') }),
-  z.object({
-    kind: z.literal('amount'),
-    amount: line(20, 'The amount'),
-    currency: z.string().regex(/^[A-Z]{3}$/, 'A currency is three letters, such as CAD'),
-  }),
+  z
+    .object({
+      kind: z.literal('amount'),
+      amount: line(20, 'The amount'),
+      currency: z.string().regex(/^[A-Z]{3}$/, 'A currency is three letters, such as CAD'),
+    })
+    .transform((cost) => ({ ...cost, amount: readAmount(cost.amount, cost.currency) ?? cost.amount })),
   z.object({ kind: z.literal('words'), words: line(120, 'The cost in words') }),
 ]);
 
@@ -120,13 +127,13 @@ const content = z.object({
   standing: z.enum(STANDINGS),
   standingNote: line(300, 'The note'),
   attendance: z.enum(ATTENDANCE),
-  onlineAddress: line(500, 'The online address'),
+  onlineAddress: web('The online address'),
   venueIds: ids(10),
   organizerIds: ids(10),
   categoryIds: ids(10),
   pictureId: z.uuid().nullable(),
   cost,
-  website: line(500, 'The website'),
+  website: web('The website'),
   contact: z.object({ name: line(120, 'The name'), phone: line(60, 'The phone number'), mail: line(200, 'The mail address') }),
   access: line(600, 'Access'),
   headline: z.boolean(),

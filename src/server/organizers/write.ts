@@ -1,7 +1,7 @@
 /** Organizers: made, changed, binned and removed. */
 import { eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
-import { isWebAddress } from '@/core/proof/links';
+import { isWebAddress, readWebAddress } from '@/core/proof/links';
 import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';
 import { newId } from '../db/ids';
@@ -18,7 +18,8 @@ const profile = z.object({
     .string()
     .trim()
     .max(500, 'At most 500 characters')
-    .refine(isWebAddress, { error: 'An address begins with http:// or https://' }),
+    .transform((text) => readWebAddress(text) ?? text)
+    .refine(isWebAddress, { error: 'An address is written www.shore.example or https://shore.example/choir' }),
 });
 
 export const organizerInput = z.object({

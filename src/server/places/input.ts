@@ -1,6 +1,6 @@
 /** Checks that venues and organizers share. */
 import { z } from 'zod';
-import { isMail, isWebAddress } from '@/core/proof/links';
+import { isMail, isWebAddress, readWebAddress } from '@/core/proof/links';
 
 export const words = (most: number) =>
   z
@@ -13,7 +13,10 @@ export const placeName = z
   .trim()
   .min(1, 'The name is missing')
   .max(120, 'The name has at most 120 characters');
-export const optionalWeb = words(500).refine((text) => !text || isWebAddress(text), { error: 'A website begins with http:// or https://' });
+/** A website as people type it: "www.shore.example" gets its https://. */
+export const optionalWeb = words(500)
+  .transform((text) => (text ? (readWebAddress(text) ?? text) : ''))
+  .refine((text) => !text || isWebAddress(text), { error: 'A website is written www.shore.example or https://shore.example/choir' });
 export const optionalMail = words(200).refine((text) => !text || isMail(text), {
   error: 'A mail address needs a name, an @ and a domain',
 });

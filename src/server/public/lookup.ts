@@ -1,6 +1,6 @@
 /** The small tables that every page needs (categories, venues), read once for each state of the content. */
 import { asc } from 'drizzle-orm';
-import { inksOf } from '@/core/colour/colour';
+import { inksOf, tint } from '@/core/colour/colour';
 import type { Shape } from '@/core/colour/mark';
 import { fold } from '@/core/text/text';
 import type { Db } from '../db/client';
@@ -21,6 +21,7 @@ export interface CategoryView {
   light: string;
   dark: string;
   parentId: string | null;
+  tinted: boolean;
   fallback: boolean;
   revision: number;
 }
@@ -65,12 +66,25 @@ export function countToday(rt: Runtime, today: number): Promise<number> {
   return keptToday.count;
 }
 
+type CategoryRow = typeof category.$inferSelect;
+
+/** A child that is tinted shows its parent's ink, each child a little differently. */
+function shownInk(row: CategoryRow, all: readonly CategoryRow[]): string {
+  const parent = row.tinted && row.parentId ? all.find((other) => other.id === row.parentId) : undefined;
+  if (!parent) return row.ink;
+  const siblings = all.filter((other) => other.parentId === parent.id);
+  return tint(parent.ink, siblings.indexOf(row));
+}
+
 async function readLookup(db: Db): Promise<Lookup> {
   const rows = await db.select().from(category).orderBy(asc(category.position), asc(category.name));
   const venues = venueViews(await db.select().from(venue).orderBy(asc(venue.name), asc(venue.id)));
   const organizers = (await db.select().from(organizer).orderBy(asc(organizer.name), asc(organizer.id))).map(organizerView);
   const tags = await db.select({ id: tag.id, name: tag.name, address: tag.address }).from(tag).orderBy(asc(tag.folded));
-  const views = rows.map((row): CategoryView => ({ ...row, ...inksOf(row.ink) }));
+  const views = rows.map((row): CategoryView => {
+    const ink = shownInk(row, rows);
+    return { ...row, ink, ...inksOf(ink) };
+  });
   const categories = views.filter((c) => !c.parentId).flatMap((parent) => [parent, ...views.filter((c) => c.parentId === parent.id)]);
   return {
     categories,

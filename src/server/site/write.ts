@@ -5,6 +5,7 @@ import { COUNTRIES } from '@/core/geo/address';
 import { isZone } from '@/core/day/zone';
 import { DATE_STYLES, HOUR_STYLES } from '@/core/phrase/format';
 import type { RedLetterRule } from '@/core/redletter/redletter';
+import { originOf } from '@/core/text/origin';
 import { dateExists } from '@/core/day/day';
 import { MONTHS, WEEKDAYS } from '@/core/phrase/format';
 import { audited } from '../accounts/audit';
@@ -32,7 +33,9 @@ export const settingsInput = z.object({
     .string()
     .trim()
     .max(200)
-    .regex(/^(https?:\/\/[^\s/]+)?$/, 'Written https://almanac.example, without a slash at the end; or left empty')
+    // People paste what their browser shows: a slash at the end, or nothing before the name.
+    .transform((text) => (text ? (originOf(text) ?? originOf(`https://${text}`) ?? text) : ''))
+    .pipe(z.string().regex(/^(https?:\/\/[^\s/]+)?$/, 'Written https://almanac.example; or left empty'))
     .default(''),
   zone: z.string().refine(isZone, { error: 'This time zone is not known; zones are named like America/Halifax' }),
   lat: number(-90, 90, 'The latitude'),

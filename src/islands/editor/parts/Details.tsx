@@ -1,4 +1,6 @@
 /** Details: cost, website, whom to ask, access, weight. */
+import { readAmount } from '@/core/listing/cost';
+import { readWebAddress } from '@/core/proof/links';
 import type { Cost } from '@/core/listing/content';
 import { Check, Select, Text } from '../../fields/fields';
 import type { PartProps } from './part';
@@ -34,9 +36,10 @@ export function Details({ content, setContent, currency, error }: PartProps & { 
               label={`Amount in ${cost.currency}`}
               name="cost"
               value={cost.amount}
-              onChange={(amount) => setContent({ cost: { ...cost, amount: amount.replace(',', '.') } })}
+              onChange={(amount) => setContent({ cost: { ...cost, amount } })}
+              onLeave={(typed) => setContent({ cost: { ...cost, amount: readAmount(typed, cost.currency) ?? typed.trim() } })}
               error={error('cost')}
-              hint="Such as 8 or 12.50"
+              hint="Such as 8, 12.50 or 12,50"
             />
           )}
           {cost.kind === 'words' && (
@@ -53,10 +56,11 @@ export function Details({ content, setContent, currency, error }: PartProps & { 
         <Text
           label="Website"
           name="website"
-          type="url"
           value={content.website}
           onChange={(website) => setContent({ website })}
+          onLeave={(typed) => setContent({ website: readWebAddress(typed) ?? typed.trim() })}
           error={error('website')}
+          hint="www.shore.example will do"
         />
         <div className="cols">
           <Text

@@ -27,6 +27,8 @@ export const category = pgTable(
     address: text('address').notNull().unique(),
     shape: text('shape').$type<Shape>().notNull(),
     ink: text('ink').notNull(),
+    /** under another it shows a tint of that one's ink instead of its own */
+    tinted: boolean('tinted').notNull().default(true),
     /** for readers, over the views that show this kind alone */
     text: text('text').notNull().default(''),
     /** a small drawing beside its name, from a known set; empty = none */
