@@ -41,7 +41,7 @@ for (const width of [1280, 360]) {
     await typeTime(page, 'Starts', '7.30 pm');
     await typeTime(page, 'Ends', '9');
     await page.getByLabel('Repeats').selectOption('weekly');
-    await page.getByLabel('Ends', { exact: true }).last().selectOption('count');
+    await page.getByLabel('Goes on', { exact: true }).selectOption('count');
     await page.getByRole('spinbutton', { name: 'Dates' }).fill('5');
     await expect(page.locator('[data-readback]')).toContainText('Every Wednesday, 19:30–21:00, from 24 March 2027, 5 times. 5 dates.');
     await expect(page.locator('.dates-rail > li')).toHaveCount(5);

@@ -13,17 +13,20 @@ import { ProofRail } from './parts/ProofRail';
 import { When } from './parts/When';
 import { defaultsOf } from '@/core/listing/defaults';
 import { readWebAddress } from '@/core/proof/links';
-import { ask } from '@/client/api';
 import { railOf } from '@/core/listing/rail';
-import { dropKept } from './kept';
 import { useClashes } from './use-clashes';
 import { CopyDialog } from './CopyDialog';
 import { SideBySide } from './SideBySide';
 import { useEdits } from './use-edits';
 import { useListing } from './use-listing';
+import { leadTo } from './lead-to';
+import { PhoneBar } from './parts/PhoneBar';
 import { useProof } from './use-proof';
+import { useVisits } from './use-visits';
 import { Head } from './parts/Head';
 import { What } from './parts/What';
+import { Words } from './parts/Words';
+import { Beginnings } from './parts/Beginnings';
 import { Details } from './parts/Details';
 import { StagePart } from './parts/Stage';
 
@@ -32,6 +35,7 @@ const SECTIONS = [
   ['when', 'When'],
   ['where', 'Where'],
   ['who', 'Who'],
+  ['words', 'Words'],
   ['details', 'Details'],
   ['picture', 'Pictures'],
   ['stage', 'Stage'],
@@ -39,9 +43,9 @@ const SECTIONS = [
 const SECTION_OF: Record<ProofField, string> = {
   title: 'what',
   shortTitle: 'what',
-  categories: 'what',
-  summary: 'what',
-  text: 'what',
+  categories: 'words',
+  summary: 'words',
+  text: 'words',
   when: 'when',
   venues: 'where',
   online: 'where',
@@ -65,6 +69,8 @@ export default function ListingEditor({ start }: { start: EditorStart }) {
   const rail = useMemo(() => railOf(content, start.site.today, start.site.horizon), [content, start.site]);
   const clashes = useClashes(rail, content, server.id, start.site.zone, venues);
   const proof = useProof({ start, id: server.id, revision: server.revision, content, pictures, venues, organizers });
+  const visits = useVisits(server.id === null && listing.refused.turn === 0);
+  const shownProof = { ...proof, open: proof.open.filter((note) => visits.seen(SECTION_OF[note.field])) };
   const [comparing, setComparing] = useState<ProofNote | null>(null);
   const [copying, setCopying] = useState(false);
   /** A new listing begins with what its first organizer usually has; what was chosen already stays. */
@@ -87,6 +93,11 @@ export default function ListingEditor({ start }: { start: EditorStart }) {
       section?.querySelector<HTMLElement>(`[name="${field}"]`) ?? section?.querySelector<HTMLElement>('input, select, button, [tabindex]');
     inside?.focus({ preventScroll: true });
   };
+  // A refused save or publish leads to the first field that has to change.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: each refusal once
+  useEffect(() => {
+    if (listing.refused.turn > 0 && listing.refused.field) leadTo(listing.refused.field, goTo);
+  }, [listing.refused.turn]);
   useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {
       if ((event.ctrlKey || event.metaKey) && event.key === 's') {
@@ -122,46 +133,8 @@ export default function ListingEditor({ start }: { start: EditorStart }) {
           </nav>
         </div>
         <div className="sheet">
-          {start.submission && (
-            <div className="note" style={{ marginTop: 14 }}>
-              Sent in by {start.submission.sender}.{start.submission.where && <> Where, in their words: “{start.submission.where}”.</>}
-              {start.submission.who && <> Who: “{start.submission.who}”.</>}
-              {start.submission.message && <> They add: “{start.submission.message}”</>}
-            </div>
-          )}
-          {listing.found && (
-            <div className="note warn" role="alert" style={{ marginTop: 14 }}>
-              {server.id
-                ? 'There is something that you typed and did not save, from before the listing was saved again.'
-                : `You began a listing${listing.found.content.title ? ` “${listing.found.content.title}”` : ''} and did not save it.`}{' '}
-              <button
-                type="button"
-                className="link"
-                onClick={() => {
-                  setContent(() => listing.found?.content ?? content);
-                  listing.setFound(null);
-                }}
-              >
-                Put it here
-              </button>{' '}
-              <button
-                type="button"
-                className="link"
-                onClick={() => {
-                  dropKept(localStorage, start.userId, server.id);
-                  void ask(`/api/v1/edits/${server.id ?? 'new'}`, {
-                    method: 'PUT',
-                    body: JSON.stringify({ revision: server.revision, content: null }),
-                    headers: { 'content-type': 'application/json' },
-                  });
-                  listing.setFound(null);
-                }}
-              >
-                Drop it
-              </button>
-            </div>
-          )}
-          <What content={content} setContent={setContent} start={start} error={error} />
+          <Beginnings listing={listing} start={start} />
+          <What content={content} setContent={setContent} isNew={!start.id} error={error} />
           <When
             content={content}
             setContent={setContent}
@@ -184,6 +157,8 @@ export default function ListingEditor({ start }: { start: EditorStart }) {
                 <Picker
                   label="Venues"
                   choices={venues}
+                  name="venues"
+                  pageOf={start.mayMake ? (id) => `/desk/venues/${id}` : undefined}
                   chosen={content.venueIds}
                   onChange={(venueIds) => setContent({ venueIds })}
                   onMake={start.mayMake ? (name) => setMaking({ kind: 'venues', name }) : undefined}
@@ -208,12 +183,15 @@ export default function ListingEditor({ start }: { start: EditorStart }) {
             <Picker
               label="Organizers"
               choices={organizers}
+              name="organizers"
+              pageOf={start.mayMake ? (id) => `/desk/organizers/${id}` : undefined}
               chosen={content.organizerIds}
               onChange={takeOrganizers}
               onMake={start.mayMake ? (name) => setMaking({ kind: 'organizers', name }) : undefined}
               error={error('organizerIds')}
             />
           </section>
+          <Words content={content} setContent={setContent} start={start} error={error} />
           <Details content={content} setContent={setContent} currency={start.site.currency} error={error} />
           <Pictures
             pictures={pictures}
@@ -232,10 +210,18 @@ export default function ListingEditor({ start }: { start: EditorStart }) {
         <aside className="rail" aria-label="Dates and Proof">
           <div>
             <DatesRail content={content} setContent={setContent} rail={rail} clashes={clashes} site={start.site} venues={venues} />
-            <ProofRail proof={proof} goTo={goTo} mend={setContent} compare={setComparing} kept={server.id !== null} />
+            <ProofRail
+              proof={shownProof}
+              goTo={goTo}
+              mend={setContent}
+              compare={setComparing}
+              kept={server.id !== null}
+              calm={visits.calm}
+            />
           </div>
         </aside>
       </div>
+      <PhoneBar listing={listing} start={start} notes={shownProof.open.filter((n) => n.severity !== 'good').length} dates={rail.total} />
       <span className="hidden-words" role="status">
         {busy ? 'Saving' : (note?.text ?? '')}
       </span>

@@ -38,33 +38,45 @@ export function Picker({ label, hint, choices, chosen, onChange, onMake, pageOf,
   const mayMake = onMake !== undefined && typed !== '' && !exact;
   const count = shown.length + (mayMake ? 1 : 0);
   // Where it is unclear which one is meant, somebody has to say: the arrows, or more letters.
-  const at = walked ?? (clear ? 0 : typed && mayMake && !shown.length ? 0 : NONE);
+  const alone = clear || (mayMake && !shown.length);
+  const at = walked ?? (alone ? 0 : NONE);
+  const chosenAlready = exact !== undefined && chosen.includes(exact.id);
   const left = typed !== '' && !open;
   const clean = (): void => {
     setWords('');
     setOpen(false);
     setWalked(undefined);
   };
-  const make = (): void => {
-    onMake?.(typed);
-    clean();
-  };
+  const make = mayMake
+    ? (): void => {
+        onMake(typed);
+        clean();
+      }
+    : undefined;
   const take = (index: number): void => {
     const choice = shown[index];
-    if (!choice) return mayMake ? make() : undefined;
+    if (!choice) {
+      make?.();
+      return;
+    }
     onChange([...chosen, choice.id]);
     clean();
   };
+  const walk = (step: 1 | -1): void => {
+    setOpen(true);
+    if (!count) return;
+    const from = at === NONE ? (step > 0 ? -1 : 0) : at;
+    setWalked((from + step + count) % count);
+  };
+  const enter = (): void => {
+    if (open && at !== NONE && count) take(at);
+  };
   const onKey = (event: KeyboardEvent): void => {
-    if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
-      event.preventDefault();
-      setOpen(true);
-      const step = event.key === 'ArrowDown' ? 1 : -1;
-      if (count) setWalked(at === NONE ? (step > 0 ? 0 : count - 1) : (at + step + count) % count);
-    } else if (event.key === 'Enter') {
-      event.preventDefault();
-      if (open && at !== NONE && count) take(at);
-    } else if (event.key === 'Escape') setOpen(false);
+    if (event.key === 'ArrowDown' || event.key === 'ArrowUp' || event.key === 'Enter') event.preventDefault();
+    if (event.key === 'ArrowDown') walk(1);
+    else if (event.key === 'ArrowUp') walk(-1);
+    else if (event.key === 'Enter') enter();
+    else if (event.key === 'Escape') setOpen(false);
     else if (event.key === 'Backspace' && !words && chosen.length) onChange(chosen.slice(0, -1));
   };
   const describedBy = [hint ? `${id}h` : '', left ? `${id}u` : ''].filter(Boolean).join(' ') || undefined;
@@ -101,64 +113,13 @@ export function Picker({ label, hint, choices, chosen, onChange, onMake, pageOf,
           onKeyDown={onKey}
         />
         {open && (count > 0 || typed !== '') && (
-          <div className="found">
-            <div id={`${id}l`} role="listbox" aria-label={label}>
-              {shown.map((c, i) => (
-                // biome-ignore lint/a11y/useKeyWithClickEvents: the field above has the focus and the keys
-                <div
-                  key={c.id}
-                  id={`${id}o${i}`}
-                  role="option"
-                  tabIndex={-1}
-                  aria-selected={i === at}
-                  onMouseDown={(e) => e.preventDefault()}
-                  onClick={() => take(i)}
-                >
-                  {c.mark && <span dangerouslySetInnerHTML={{ __html: c.mark }} />} {c.name}{' '}
-                  {c.more && <span className="quiet small">{c.more}</span>}
-                </div>
-              ))}
-              {mayMake && (
-                // biome-ignore lint/a11y/useKeyWithClickEvents: the field above has the focus and the keys
-                <div
-                  id={`${id}o${shown.length}`}
-                  role="option"
-                  tabIndex={-1}
-                  aria-selected={at === shown.length || (at === 0 && !shown.length)}
-                  onMouseDown={(e) => e.preventDefault()}
-                  onClick={make}
-                >
-                  Make “{typed}” …
-                </div>
-              )}
-            </div>
-            <p className="m-0 px-2.5 py-1 text-[13px] text-ink-2">
-              {total > shown.length
-                ? `${shown.length} of ${total}; type more to see the others`
-                : !total
-                  ? chosen.some((key) => key === exact?.id)
-                    ? 'That one is chosen already'
-                    : `Nothing is called “${typed}”`
-                  : clear || walked !== undefined || !typed
-                    ? 'Enter takes the marked one'
-                    : 'Choose with the arrows, or type more'}
-            </p>
-          </div>
+          <Options
+            {...{ id, label, shown, at, typed, make, take }}
+            said={sayOptions({ shown: shown.length, total, typed, sure: clear || walked !== undefined, chosenAlready })}
+          />
         )}
       </div>
-      {left && (
-        <span className="wrong" id={`${id}u`} role="status">
-          “{typed}” is not chosen.{' '}
-          {mayMake && (
-            <button type="button" className="link" onClick={make}>
-              Make “{typed}”
-            </button>
-          )}{' '}
-          <button type="button" className="link" onClick={clean}>
-            Clear it
-          </button>
-        </span>
-      )}
+      {left && <Leftover id={`${id}u`} typed={typed} make={make} onClear={clean} />}
       {hint && (
         <span className="hint" id={`${id}h`}>
           {hint}
@@ -170,5 +131,88 @@ export function Picker({ label, hint, choices, chosen, onChange, onMake, pageOf,
         </span>
       )}
     </div>
+  );
+}
+
+interface OptionsProps {
+  id: string;
+  label: string;
+  shown: (Choice & { mark?: string })[];
+  /** the marked one, by its place */
+  at: number;
+  typed: string;
+  make: (() => void) | undefined;
+  take: (index: number) => void;
+  said: string;
+}
+
+/** What fits, and how many more there are. The field above has the focus and the keys. */
+function Options({ id, label, shown, at, typed, make, take, said }: OptionsProps) {
+  return (
+    <div className="found">
+      <div id={`${id}l`} role="listbox" aria-label={label}>
+        {shown.map((c, i) => (
+          // biome-ignore lint/a11y/useKeyWithClickEvents: the field above has the focus and the keys
+          <div
+            key={c.id}
+            id={`${id}o${i}`}
+            role="option"
+            tabIndex={-1}
+            aria-selected={i === at}
+            onMouseDown={(e) => e.preventDefault()}
+            onClick={() => take(i)}
+          >
+            {c.mark && <span dangerouslySetInnerHTML={{ __html: c.mark }} />} {c.name}{' '}
+            {c.more && <span className="quiet small">{c.more}</span>}
+          </div>
+        ))}
+        {make && (
+          // biome-ignore lint/a11y/useKeyWithClickEvents: the field above has the focus and the keys
+          <div
+            id={`${id}o${shown.length}`}
+            role="option"
+            tabIndex={-1}
+            aria-selected={at === shown.length}
+            onMouseDown={(e) => e.preventDefault()}
+            onClick={make}
+          >
+            Make “{typed}” …
+          </div>
+        )}
+      </div>
+      <p className="m-0 px-2.5 py-1 text-[13px] text-ink-2">{said}</p>
+    </div>
+  );
+}
+
+interface Said {
+  shown: number;
+  total: number;
+  typed: string;
+  /** is one of them marked? */
+  sure: boolean;
+  chosenAlready: boolean;
+}
+
+function sayOptions({ shown, total, typed, sure, chosenAlready }: Said): string {
+  if (total > shown) return `${shown} of ${total}; type more to see the others`;
+  if (!total) return chosenAlready ? 'That one is chosen already' : `Nothing is called “${typed}”`;
+  return sure || !typed ? 'Enter takes the marked one' : 'Choose with the arrows, or type more';
+}
+
+/** What was typed and is none of the choices: it stays, and says that it is not chosen. */
+function Leftover({ id, typed, make, onClear }: { id: string; typed: string; make: (() => void) | undefined; onClear: () => void }) {
+  return (
+    <span className="wrong" id={id} role="status">
+      “{typed}” is not chosen.{' '}
+      {make && (
+        <button type="button" className="link" onClick={make}>
+          Make “{typed}”
+        </button>
+      )}{' '}
+      <button type="button" className="link" onClick={onClear}>
+        Clear it
+      </button>
+    </span>
   );
 }

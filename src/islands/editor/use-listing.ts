@@ -45,6 +45,12 @@ export interface Note {
   link?: { href: string; text: string };
 }
 
+/** Is this the same page again, after a reload or the way back? */
+function wasReloaded(): boolean {
+  const [entry] = performance.getEntriesByType('navigation') as PerformanceNavigationTiming[];
+  return entry?.type === 'reload' || entry?.type === 'back_forward';
+}
+
 export function useListing(start: EditorStart) {
   const [content, setContentState] = useState<ListingContent>(start.content);
   const [server, setServer] = useState<Server>({
@@ -58,6 +64,7 @@ export function useListing(start: EditorStart) {
   });
   const [base, setBase] = useState<ListingContent>(start.content);
   const [errors, setErrors] = useState<Map<string, string>>(new Map());
+  const [refused, setRefused] = useState<{ turn: number; field: string | undefined }>({ turn: 0, field: undefined });
   const [note, setNote] = useState<Note | null>(null);
   const [busy, setBusy] = useState(false);
   const [keptAt, setKeptAt] = useState<number | null>(null);
@@ -74,9 +81,9 @@ export function useListing(start: EditorStart) {
     // Of what this browser has and what the server has, the later one counts.
     const kept = here && (!start.kept || here.at >= start.kept.at) ? here : start.kept;
     if (!kept || JSON.stringify(kept.content) === JSON.stringify(start.content)) return;
-    // Another machine's beginning of a new listing is offered: perhaps this is to be another one.
-    const elsewhere = start.id === null && kept !== here;
-    if (kept.revision === start.revision && !elsewhere) {
+    // The beginning of a new listing is offered, never put in unasked: this may be another one. After a reload it is the same.
+    const other = start.id === null && (kept !== here || !wasReloaded());
+    if (kept.revision === start.revision && !other) {
       setContentState(kept.content);
       setNote({ tone: 'good', text: 'What you typed before and did not save is back.' });
     } else setFound({ content: kept.content, revision: kept.revision });
@@ -146,8 +153,9 @@ export function useListing(start: EditorStart) {
     else {
       const newer = outcome.extra.newer as Newer | undefined;
       if (newer) setConflict({ newer, ...mergeContents(latest.current.base, latest.current.content, newer.content) });
-      else setNote({ tone: 'bad', text: outcome.title });
+      else setNote({ tone: 'bad', text: sayRefusal(outcome.title, outcome.fields.length) });
       setErrors(new Map(outcome.fields.map((f) => [f.field.replace(/^content\./, ''), f.message])));
+      setRefused(({ turn }) => ({ turn: turn + 1, field: outcome.fields[0]?.field }));
     }
     return false;
   }, []);
@@ -169,6 +177,7 @@ export function useListing(start: EditorStart) {
   );
 
   /** Saves the working copy; resolves to whether the server has it. */
+  const [wantedAddress, setWantedAddress] = useState('');
   const save = useCallback(
     async (replace?: { content: ListingContent; revision: number }): Promise<boolean> => {
       const { server: s, content: typed } = latest.current;
@@ -176,7 +185,10 @@ export function useListing(start: EditorStart) {
       setBusy(true);
       const outcome =
         s.id === null
-          ? await send<Saved>('POST', '/api/v1/listings', { content: sent })
+          ? await send<Saved>('POST', '/api/v1/listings', {
+              content: sent,
+              ...(wantedAddress.trim() ? { address: wantedAddress.trim() } : {}),
+            })
           : await send<Saved>('PUT', `/api/v1/listings/${s.id}`, { content: sent, revision: replace?.revision ?? s.revision });
       setBusy(false);
       if (!settle(outcome, () => void save(replace))) return false;
@@ -188,7 +200,7 @@ export function useListing(start: EditorStart) {
       });
       return true;
     },
-    [accept, settle],
+    [accept, settle, wantedAddress],
   );
 
   /** Saves what is typed, then acts on the listing as a whole. */
@@ -214,6 +226,7 @@ export function useListing(start: EditorStart) {
     server,
     dirty,
     errors,
+    refused,
     note,
     setNote,
     busy,
@@ -224,6 +237,8 @@ export function useListing(start: EditorStart) {
     setSignIn,
     found,
     setFound,
+    wantedAddress,
+    setWantedAddress,
     save,
     act,
     undo: steps.past.length ? takeBack : null,
@@ -231,10 +246,19 @@ export function useListing(start: EditorStart) {
   };
 }
 
+/** All that is wrong stands at its fields; the note says the first and how many more there are. */
+function sayRefusal(title: string, fields: number): string {
+  return fields > 1 ? `${title} ${fields - 1} more below.` : title;
+}
+
 export type Listing = ReturnType<typeof useListing>;
 
-function noteOf(action: Action, { address, times }: Pick<Server, 'address' | 'times'>): Note {
-  const page = { href: `/what/${address}`, text: 'See the page' };
+function noteOf(action: Action, { id, address, stage, times }: Pick<Server, 'id' | 'address' | 'stage' | 'times'>): Note {
+  // Readers have no page of what is not published.
+  const page =
+    stage === 'published'
+      ? { href: `/what/${address}`, text: 'See the page' }
+      : { href: `/desk/listings/${id}/preview`, text: 'See the preview' };
   switch (action) {
     case 'publish':
       return { tone: 'good', text: 'Published.', link: page };

@@ -31,9 +31,8 @@ export default function ProfileRows({ list, wrong }: { list: { label: string; ad
           />
           <input
             name="profileAddress"
-            type="url"
             aria-label={`Profile ${i + 1}: its address`}
-            placeholder="https://"
+            placeholder="www.shore.example"
             maxLength={500}
             value={row.address}
             onChange={(e) => change(row.key, { address: e.target.value })}

@@ -170,9 +170,9 @@ describe('a child’s ink', () => {
     const second = await save(null, { name: 'Bands', ink: '', parentId: places.category });
     const own = await save(null, { name: 'Organs', ink: '#0c5a63', tinted: false, parentId: places.category });
     const walks = await save(null, { name: 'Walks', ink: '#2f6b12', tinted: true });
-    const before = await shown();
-    expect([before(tinted), before(second)]).toEqual([tint('#86308f', 0), tint('#86308f', 1)]);
-    expect([before(own), before(walks)]).toEqual(['#0c5a63', '#2f6b12']);
+    const inks = await shown();
+    expect([inks(tinted), inks(second)]).toEqual([tint('#86308f', 0), tint('#86308f', 1)]);
+    expect([inks(own), inks(walks)]).toEqual(['#0c5a63', '#2f6b12']);
     const order = (parentId: string | null) => [
       { id: places.category, parentId: null },
       ...[tinted, second, own].map((id) => ({ id, parentId: places.category })),

@@ -1,5 +1,5 @@
 /** Every save and publication of a listing, and bringing one back. */
-import { and, desc, eq } from 'drizzle-orm';
+import { and, desc, eq, lt, sql } from 'drizzle-orm';
 import type { ListingContent } from '@/core/listing/content';
 import type { Db } from '../db/client';
 import { version } from '../db/schema';
@@ -31,6 +31,18 @@ export async function readVersion(db: Db, listingId: string, revision: number): 
     .orderBy(desc(version.at))
     .limit(1);
   return row;
+}
+
+/** The latest version before one that differs from it: stages are versions too, and say nothing side by side. */
+export async function lastDifferent(db: Db, listingId: string, revision: number): Promise<number | undefined> {
+  const own = sql`(select v.content from version v where v.listing_id = ${listingId} and v.revision = ${revision} order by v.at desc limit 1)`;
+  const [row] = await db
+    .select({ revision: version.revision })
+    .from(version)
+    .where(and(eq(version.listingId, listingId), lt(version.revision, revision), sql`${version.content} <> ${own}`))
+    .orderBy(desc(version.revision))
+    .limit(1);
+  return row?.revision;
 }
 
 interface RestoreInput {

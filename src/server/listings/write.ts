@@ -58,10 +58,20 @@ async function freeListingAddress(tx: Db, wanted: string, id: string): Promise<s
   return freeAddress(wanted, new Set(taken.map((row) => row.address)));
 }
 
-/** Makes a listing as a draft; its web address comes from its title. */
-export async function createListing(tx: Db, content: ListingContent, change: Change, stage: Stage = 'draft'): Promise<Row> {
+/** An address that somebody wrote: taken as it is, or refused with what would do. */
+async function wantedAddress(tx: Db, wanted: string, id: string): Promise<string> {
+  const address = webAddress(wanted, '');
+  if (!address || address !== wanted.trim())
+    throw invalid('address', `A web address has small letters, digits and hyphens${address ? `; “${address}” would do` : ''}.`);
+  const free = await freeListingAddress(tx, address, id);
+  if (free !== address) throw invalid('address', `“${address}” is taken by another listing; “${free}” is free.`);
+  return address;
+}
+
+/** Makes a listing as a draft; its web address comes from its title unless one is wanted. */
+export async function createListing(tx: Db, content: ListingContent, change: Change, stage: Stage = 'draft', wanted = ''): Promise<Row> {
   const id = newId();
-  const address = await freeListingAddress(tx, webAddress(content.title), id);
+  const address = wanted ? await wantedAddress(tx, wanted, id) : await freeListingAddress(tx, webAddress(content.title), id);
   const at = new Date(change.now.ms);
   const dates = datesOf({ id, working: content, stage, edited: false }, change) ?? [];
   const own = { id, address, stage, title: content.title, working: content, ownerId: change.by.id, createdAt: at, changedAt: at };
@@ -366,12 +376,8 @@ function fateOf(stage: Stage, row: Row, by: Actor): Fate | undefined {
 export async function changeAddress(tx: Db, id: string, wanted: string, change: Change): Promise<Row> {
   const row = await lock(tx, id);
   if (!mayEdit(change.by, row)) throw refused('This listing belongs to somebody else; ask an editor.');
-  const address = webAddress(wanted, '');
-  if (!address || address !== wanted.trim())
-    throw invalid('address', `A web address has small letters, digits and hyphens${address ? `; “${address}” would do` : ''}.`);
-  if (address === row.address) return row;
-  const free = await freeListingAddress(tx, address, id);
-  if (free !== address) throw invalid('address', `“${address}” is taken by another listing; “${free}” is free.`);
+  if (wanted.trim() === row.address) return row;
+  const address = await wantedAddress(tx, wanted, id);
   await tx.delete(oldAddress).where(eq(oldAddress.address, address));
   await tx
     .insert(oldAddress)

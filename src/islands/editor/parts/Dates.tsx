@@ -52,7 +52,7 @@ export function DatesRail({ content, setContent, rail, clashes, site, venues }: 
     });
   };
   return (
-    <section aria-label="Dates">
+    <section aria-label="Dates" id="dates" className="scroll-mt-16">
       <div className="rail-head">
         <h2>Dates</h2>
         <span className="small quiet" role="status">
@@ -74,6 +74,9 @@ export function DatesRail({ content, setContent, rail, clashes, site, venues }: 
         />
       )}
       <Idle content={content} setContent={setContent} rail={rail} style={style} />
+      {rail.months.length > 0 && (
+        <p className="quiet small mt-1 mb-1">A ticked date happens. Untick one to leave it out; “Change” moves or cancels it.</p>
+      )}
       {rail.months.length > 0 && (
         // biome-ignore lint/a11y/noNoninteractiveTabindex: a box that scrolls must be reached by the keyboard
         <section className="dates-box" ref={box} tabIndex={0} aria-label="All dates">
@@ -166,6 +169,7 @@ function Row({ date, open, setOpen, content, setContent, clash, style, venues }:
           type="checkbox"
           checked={!date.out}
           aria-label={`${date.out ? 'Put back' : 'Leave out'} ${day}`}
+          title={date.out ? 'Tick to put this date back' : 'Untick to leave this date out'}
           onChange={() => setContent((c) => (c.recurrence ? { ...c, recurrence: toggleDate(c.recurrence, date.key) } : c))}
         />
         <span className={date.out ? 'out' : ''}>{sayDay(date.wall.day, style, { weekday: 'short', month: 'short' })}</span>

@@ -13,19 +13,22 @@ interface RailProps {
   compare: (note: ProofNote) => void;
   /** is the listing kept already? Only then an answer can be remembered */
   kept: boolean;
+  /** a new form: notes come as its sections are filled in */
+  calm?: boolean;
 }
 
-export function ProofRail({ proof, goTo, mend, compare, kept }: RailProps) {
+export function ProofRail({ proof, goTo, mend, compare, kept, calm = false }: RailProps) {
   const { open, waived } = proof;
   const count = open.filter((n) => n.severity !== 'good').length;
   return (
-    <section aria-label="Proof">
+    <section aria-label="Proof" id="proof" className="scroll-mt-16">
       <div className="rail-head">
         <h2>Proof</h2>
         <span className="small quiet" role="status">
-          {count ? `${count} to look at` : 'nothing to look at'}
+          {count ? `${count} to look at` : calm ? '' : 'nothing to look at'}
         </span>
       </div>
+      {calm && <p className="quiet small mt-1.5 mb-0">What to look at shows here as you go, and all of it when you publish.</p>}
       <ul className="proof">
         {open.map((note) => (
           <Note key={keyOf(note)} note={note} proof={proof} goTo={goTo} mend={mend} compare={compare} kept={kept} />

@@ -49,6 +49,16 @@ export function StagePart({ listing, start, error }: { listing: Listing; start: 
           onChange={(on) => setContent({ visibility: on ? 'address-only' : 'public' })}
         />
         {start.mayPublish && <ByTime listing={listing} start={start} error={error} />}
+        {!server.id && (
+          <Text
+            label="Web address"
+            name="address"
+            value={listing.wantedAddress}
+            onChange={listing.setWantedAddress}
+            error={error('address')}
+            hint={`/what/${webAddress(listing.wantedAddress || content.title, '…')}${listing.wantedAddress ? '' : '; it comes from the title unless you write another'}`}
+          />
+        )}
         {server.id && (
           <div className="row">
             <div style={{ flex: '1 1 260px' }}>

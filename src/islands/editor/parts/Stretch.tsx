@@ -75,13 +75,13 @@ function LimitFields({
   return (
     <div className="cols">
       <Select
-        label="Ends"
+        label="Goes on"
         value={limit.kind}
         options={
           [
-            ['open', 'not yet known'],
-            ['until', 'on a day'],
-            ['count', 'after so many dates'],
+            ['open', 'with no end yet'],
+            ['until', 'until a day'],
+            ['count', 'for so many dates'],
           ] as const
         }
         onChange={(kind) => onChange(kinds[kind]())}

@@ -4,7 +4,7 @@ import { isoWall, parseIsoWall, type Wall } from '@/core/day/wall';
 import { WEEKDAYS } from '@/core/phrase/format';
 import { ClockField } from '../../fields/ClockField';
 import { DayField } from '../../fields/DayField';
-import { Check, Field } from '../../fields/fields';
+import { Check } from '../../fields/fields';
 import type { StretchProps } from './Stretch';
 
 type TimeProps = Omit<StretchProps, 'problems'> & { start: Wall; endsEarly: boolean };
@@ -49,15 +49,7 @@ export function TimeFields({ stretch, start, site, setStretch, setStart, endsEar
               onChange={setEnd}
               after={start.minute}
               error={endsEarly ? 'It ends before it starts' : undefined}
-              hint={
-                length === null
-                  ? 'no end is given'
-                  : length.days === 1
-                    ? 'the next day'
-                    : length.days > 1
-                      ? `${length.days} days later`
-                      : undefined
-              }
+              hint={length === null ? 'no end is given' : length.days === 1 ? 'the next day' : undefined}
             />
           </>
         )}
@@ -84,24 +76,17 @@ export function TimeFields({ stretch, start, site, setStretch, setStart, endsEar
             }
           />
           {length && (
-            <Field label="Ends so many days later">
-              {({ id }) => (
-                <input
-                  id={id}
-                  type="number"
-                  min={0}
-                  max={60}
-                  style={{ width: 90 }}
-                  value={Math.max(0, length.days)}
-                  onChange={(e) =>
-                    setStretch((s) => ({
-                      ...s,
-                      length: s.length && { ...s.length, days: Math.max(0, Math.min(60, Number(e.target.value) || 0)) },
-                    }))
-                  }
-                />
-              )}
-            </Field>
+            <DayField
+              label="Last day"
+              value={isoDay(start.day + Math.max(0, length.days))}
+              onChange={(day) =>
+                setStretch((s) => ({
+                  ...s,
+                  length: s.length && { ...s.length, days: Math.max(0, Math.min(366, (parseIsoWall(day)?.day ?? start.day) - start.day)) },
+                }))
+              }
+              hint={length.days > 1 ? `on ${length.days + 1} days` : undefined}
+            />
           )}
         </div>
       )}

@@ -1,26 +1,10 @@
-/** What it is: title, categories, summary, text. */
-import { lazy, Suspense, useState } from 'react';
-import { sayFailure, send } from '@/client/api';
-import { SHORT_TITLE_FITS, SUMMARY_SHOWN } from '@/core/listing/content';
-import type { EditorStart } from '@/core/listing/editor';
+/** What it is called, here and where there is little room. */
+import { SHORT_TITLE_FITS } from '@/core/listing/content';
 import { Text } from '../../fields/fields';
-import { Picker } from '../Picker';
 import type { PartProps } from './part';
 
-const Writing = lazy(() => import('../Writing'));
-
-export function What({ content, setContent, start, error }: PartProps & { start: EditorStart }) {
-  const { summary, shortTitle, title } = content;
-  const [tags, setTags] = useState(start.tags);
-  const [wrongTag, setWrongTag] = useState<string>();
-  const makeTag = async (name: string): Promise<void> => {
-    const outcome = await send<{ id: string; name: string }>('POST', '/api/v1/tags', { name });
-    setWrongTag(outcome.kind === 'done' ? undefined : sayFailure(outcome));
-    if (outcome.kind !== 'done') return;
-    const { id } = outcome.value;
-    setTags((before) => (before.some((t) => t.id === id) ? before : [...before, { ...outcome.value, more: '' }]));
-    setContent((c) => ({ ...c, tagIds: [...new Set([...c.tagIds, id])] }));
-  };
+export function What({ content, setContent, error, isNew }: PartProps & { isNew: boolean }) {
+  const { shortTitle, title } = content;
   return (
     <section className="part" id="what">
       <h2>What</h2>
@@ -28,7 +12,7 @@ export function What({ content, setContent, start, error }: PartProps & { start:
         <Text
           label="Title"
           name="title"
-          autoFocus={!start.id}
+          autoFocus={isNew}
           value={title}
           maxLength={160}
           onChange={(value) => setContent({ title: value })}
@@ -43,48 +27,6 @@ export function What({ content, setContent, start, error }: PartProps & { start:
           error={error('shortTitle')}
           hint={`Shown where room is short, in the month; about ${SHORT_TITLE_FITS} characters fit a line. ${shortTitle ? `${shortTitle.length} now.` : 'Empty: the title.'}`}
         />
-        <Picker
-          label="Categories"
-          hint={
-            content.categoryIds.length ? 'The first gives the mark.' : start.fallback ? `None: it stands under “${start.fallback}”.` : ''
-          }
-          choices={start.categories}
-          chosen={content.categoryIds}
-          onChange={(categoryIds) => setContent({ categoryIds })}
-          error={error('categoryIds') ?? error('categories')}
-        />
-        <Picker
-          label="Tags"
-          hint="Words that belong together across categories; a new one is made by typing it"
-          choices={tags}
-          chosen={content.tagIds}
-          onChange={(tagIds) => setContent({ tagIds })}
-          onMake={(name) => void makeTag(name)}
-          error={error('tagIds') ?? wrongTag}
-        />
-        <Text
-          label="Summary"
-          name="summary"
-          rows={2}
-          value={summary}
-          maxLength={400}
-          onChange={(value) => setContent({ summary: value })}
-          error={error('summary')}
-          hint={`One or two sentences. ${summary.length} characters; lists show ${Math.min(summary.length, SUMMARY_SHOWN.list)} of them, search engines ${Math.min(summary.length, SUMMARY_SHOWN.search)}.`}
-        />
-        <div className="field">
-          <span className="label" id="text-label">
-            Text
-          </span>
-          <Suspense fallback={<div className="writing">…</div>}>
-            <Writing html={content.text} labelId="text-label" onChange={(text) => setContent({ text })} />
-          </Suspense>
-          {error('text') && (
-            <span className="wrong" role="alert">
-              {error('text')}
-            </span>
-          )}
-        </div>
       </div>
     </section>
   );

@@ -112,7 +112,7 @@ export function When({ content, setContent, site, rail, error }: WhenProps) {
           <button
             type="button"
             className="button small"
-            onClick={() => set((r) => ({ ...r, breaks: [...r.breaks, { from: isoDay(lastDay + 7), to: isoDay(lastDay + 21) }] }))}
+            onClick={() => set((r) => ({ ...r, breaks: [...r.breaks, nextBreak(r.breaks, rail, site.today)] }))}
           >
             Add a break
           </button>
@@ -154,6 +154,14 @@ export function When({ content, setContent, site, rail, error }: WhenProps) {
       </div>
     </section>
   );
+}
+
+/** A break to begin with: from the next date that no break holds yet, a fortnight long. */
+function nextBreak(breaks: StoredRecurrence['breaks'], rail: Rail, today: number): StoredRecurrence['breaks'][number] {
+  const after = Math.max(today, ...breaks.map((b) => (parseIsoWall(b.to)?.day ?? today) + 1));
+  const next = rail.months.flatMap(({ dates }) => dates).find((date) => !date.out && date.wall.day >= after);
+  const from = next?.wall.day ?? after;
+  return { from: isoDay(from), to: isoDay(from + 13) };
 }
 
 function Zone({ zone, site, onChange }: { zone: string; site: EditorStart['site']; onChange: (zone: string) => void }) {

@@ -5,8 +5,14 @@ import { dropEdit } from '@/server/listings/edits';
 import { contentInput } from '@/server/listings/input';
 import { createListing } from '@/server/listings/write';
 
-export const POST = jsonEndpoint(z.object({ content: contentInput }), async ({ tx, actor, input, change }) => {
-  const { id, revision, address, stage } = await createListing(tx, input.content, change);
+const input = z.object({
+  content: contentInput,
+  /** its web address; without one it comes from the title */
+  address: z.string().trim().max(200, 'At most 200 characters').optional(),
+});
+
+export const POST = jsonEndpoint(input, async ({ tx, actor, input: asked, change }) => {
+  const { id, revision, address, stage } = await createListing(tx, asked.content, change, 'draft', asked.address);
   await dropEdit(tx, 'new', actor.id);
   return { id, revision, address, stage, edited: false };
 });

@@ -1,0 +1,85 @@
+/** What is written of it, and what it belongs to: categories, tags, summary, text. */
+import { lazy, Suspense, useState } from 'react';
+import { sayFailure, send } from '@/client/api';
+import { SUMMARY_SHOWN } from '@/core/listing/content';
+import type { EditorStart } from '@/core/listing/editor';
+import { Text } from '../../fields/fields';
+import { Picker } from '../Picker';
+import type { PartProps } from './part';
+
+const Writing = lazy(() => import('../Writing'));
+
+export function Words({ content, setContent, start, error }: PartProps & { start: EditorStart }) {
+  const { summary } = content;
+  const [tags, setTags] = useState(start.tags);
+  const [categories, setCategories] = useState(start.categories);
+  const [wrong, setWrong] = useState<{ tag?: string | undefined; category?: string | undefined }>({});
+  const makeTag = async (name: string): Promise<void> => {
+    const outcome = await send<{ id: string; name: string }>('POST', '/api/v1/tags', { name });
+    setWrong({ tag: outcome.kind === 'done' ? undefined : sayFailure(outcome) });
+    if (outcome.kind !== 'done') return;
+    const { id } = outcome.value;
+    setTags((before) => (before.some((t) => t.id === id) ? before : [...before, { ...outcome.value, more: '' }]));
+    setContent((c) => ({ ...c, tagIds: [...new Set([...c.tagIds, id])] }));
+  };
+  const makeCategory = async (name: string): Promise<void> => {
+    const outcome = await send<{ id: string; name: string; mark: string }>('POST', '/api/v1/categories', { name });
+    setWrong({ category: outcome.kind === 'done' ? undefined : sayFailure(outcome) });
+    if (outcome.kind !== 'done') return;
+    const { id } = outcome.value;
+    setCategories((before) => [...before, { ...outcome.value, more: '', child: false, picture: false }]);
+    setContent((c) => ({ ...c, categoryIds: [...c.categoryIds, id] }));
+  };
+  return (
+    <section className="part" id="words">
+      <h2>Words</h2>
+      <div className="grid">
+        <Picker
+          label="Categories"
+          hint={
+            content.categoryIds.length ? 'The first gives the mark.' : start.fallback ? `None: it stands under “${start.fallback}”.` : ''
+          }
+          choices={categories}
+          onMake={start.mayMake ? (name) => void makeCategory(name) : undefined}
+          pageOf={start.mayMake ? (id) => `/desk/categories/${id}` : undefined}
+          name="categories"
+          chosen={content.categoryIds}
+          onChange={(categoryIds) => setContent({ categoryIds })}
+          error={error('categoryIds') ?? error('categories') ?? wrong.category}
+        />
+        <Picker
+          label="Tags"
+          hint="Words that belong together across categories; a new one is made by typing it"
+          choices={tags}
+          chosen={content.tagIds}
+          onChange={(tagIds) => setContent({ tagIds })}
+          onMake={(name) => void makeTag(name)}
+          error={error('tagIds') ?? wrong.tag}
+        />
+        <Text
+          label="Summary"
+          name="summary"
+          rows={2}
+          value={summary}
+          maxLength={400}
+          onChange={(value) => setContent({ summary: value })}
+          error={error('summary')}
+          hint={`One or two sentences. ${summary.length} characters; lists show ${Math.min(summary.length, SUMMARY_SHOWN.list)} of them, search engines ${Math.min(summary.length, SUMMARY_SHOWN.search)}.`}
+        />
+        <div className="field">
+          <span className="label" id="text-label">
+            Text
+          </span>
+          <Suspense fallback={<div className="writing">…</div>}>
+            <Writing html={content.text} labelId="text-label" onChange={(text) => setContent({ text })} />
+          </Suspense>
+          {error('text') && (
+            <span className="wrong" role="alert">
+              {error('text')}
+            </span>
+          )}
+        </div>
+      </div>
+    </section>
+  );
+}
