@@ -88,6 +88,8 @@ bar?.addEventListener('click', (event) => {
   if (decision) begin(decision);
 });
 dialog?.addEventListener('close', () => {
+  // Escape leads back to where the decision began, by key or by press.
+  bar?.querySelector<HTMLElement>(`[data-decision="${CSS.escape(pending)}"]`)?.focus();
   if (dialog.returnValue === 'send' && note?.value.trim()) void decide(pending, note.value);
 });
 document.addEventListener('keydown', (event) => {

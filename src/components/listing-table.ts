@@ -6,7 +6,7 @@ import { sayDay, sayTime, type Style } from '@/core/phrase/format';
 import { sayRule } from '@/core/phrase/say';
 import { fromStored } from '@/core/recurrence/stored';
 import { escapeHtml } from '@/core/text/text';
-import type { Column, TableRow } from '@/server/listings/table';
+import { type Column, COLUMN_WORDS, type TableRow } from '@/server/listings/table';
 import type { Lookup } from '@/server/public/lookup';
 import { markHtml } from './marks';
 
@@ -27,7 +27,15 @@ export interface TableLook {
 }
 
 /** Cells that are changed in place, by their column. */
-const EDITED: Partial<Record<Column, string>> = { venue: 'venue', category: 'category', stage: 'stage' };
+const EDITED: Partial<Record<Column, string>> = {
+  next: 'when',
+  venue: 'venue',
+  organizer: 'organizers',
+  category: 'category',
+  tags: 'tags',
+  cost: 'cost',
+  stage: 'stage',
+};
 const CLASSES: Partial<Record<Column, string>> = { next: 'nowrap', changed: 'nowrap quiet', repeats: 'quiet' };
 
 export function rowsHtml(rows: readonly TableRow[], look: TableLook): string {
@@ -37,19 +45,50 @@ export function rowsHtml(rows: readonly TableRow[], look: TableLook): string {
 function rowHtml(row: TableRow, look: TableLook): string {
   const { id, working } = row;
   const title = escapeHtml(row.title);
-  const pick = `<td class="pick"><input type="checkbox" name="chosen" value="${id}" aria-label="Choose ${title || 'a listing without a title'}"></td>`;
+  const pick = `<td class="pick max-[760px]:float-left"><input type="checkbox" name="chosen" value="${id}" aria-label="Choose ${title || 'a listing without a title'}"></td>`;
   const mark = markHtml(look.found.category.get(working.categoryIds[0] ?? ''));
   const headline = working.headline ? '<span class="quiet small"> headline</span>' : '';
   const editing = row.editing ? `<span class="amber small"> not saved yet: ${escapeHtml(row.editing)}</span>` : '';
-  const name = `<td data-edit="title" data-value="${title}">${mark} <a href="/desk/listings/${id}"><strong>${title || 'Without a title'}</strong></a>${headline}${editing}</td>`;
-  return `<tr data-id="${id}" data-revision="${row.revision}">${pick}${name}${look.columns.map((column) => cellHtml(row, column, look)).join('')}</tr>`;
+  const page = row.stage === 'published' ? ` data-page="/what/${escapeHtml(row.address)}"` : '';
+  const menu = `<button type="button" class="float-right min-h-6 min-w-6 border-0 bg-transparent text-ink-2" data-row-menu aria-haspopup="menu" aria-label="What to do with ${title || 'it'}">⋯</button>`;
+  const name = `<td class="${CARD} max-[760px]:font-bold" data-edit="title" data-value="${title}">${menu}${mark} <a href="/desk/listings/${id}"><strong>${title || 'Without a title'}</strong></a>${headline}${editing}</td>`;
+  return `<tr class="max-[760px]:relative max-[760px]:block max-[760px]:border-b max-[760px]:border-ink-3 max-[760px]:py-1.5" data-id="${id}" data-revision="${row.revision}"${page}>${pick}${name}${look.columns.map((column) => cellHtml(row, column, look)).join('')}</tr>`;
 }
 
 function cellHtml(row: TableRow, column: Column, look: TableLook): string {
   const edited = EDITED[column];
-  const value = { stage: row.stage, venue: row.working.venueIds[0] ?? '', category: row.working.categoryIds[0] ?? '' }[column as 'stage'];
-  const attributes = `${CLASSES[column] ? ` class="${CLASSES[column]}"` : ''}${edited ? ` data-edit="${edited}" data-value="${value}" tabindex="-1"` : ''}`;
-  return `<td${attributes}>${column === 'stage' ? stageHtml(row, look) : escapeHtml(cellWords(row, column, look))}</td>`;
+  const words = column === 'stage' ? stageHtml(row, look) : escapeHtml(cellWords(row, column, look));
+  const classes = [CARD, CLASSES[column] ?? '', edited ? 'cursor-text hover:bg-wash' : '', words ? '' : 'max-[760px]:hidden'].filter(
+    Boolean,
+  );
+  const editing = edited
+    ? ` data-edit="${edited}" data-value="${escapeHtml(cellValue(row, column))}" tabindex="-1" title="Press to change it here"`
+    : '';
+  return `<td class="${classes.join(' ')}" data-label="${COLUMN_WORDS[column]}"${editing}>${words}</td>`;
+}
+
+/** On a phone a row is a card: each cell a line that says what it is. */
+const CARD =
+  'max-[760px]:block max-[760px]:border-0 max-[760px]:py-0.5 max-[760px]:before:mr-1.5 max-[760px]:before:font-normal max-[760px]:before:text-ink-2 max-[760px]:before:content-[attr(data-label)]';
+
+/** What a cell's field begins with. */
+function cellValue({ working, stage }: TableRow, column: Column): string {
+  switch (column) {
+    case 'next':
+      return working.recurrence?.stretches[0]?.start ?? '';
+    case 'venue':
+      return working.venueIds[0] ?? '';
+    case 'organizer':
+      return working.organizerIds.join(' ');
+    case 'category':
+      return working.categoryIds[0] ?? '';
+    case 'tags':
+      return working.tagIds.join(' ');
+    case 'cost':
+      return sayCost(working.cost);
+    default:
+      return stage;
+  }
 }
 
 function stageHtml(row: TableRow, { style, zone }: TableLook): string {
@@ -66,6 +105,10 @@ function stageHtml(row: TableRow, { style, zone }: TableLook): string {
   ].join('');
 }
 
+/** All that a listing names, in its order. */
+const names = (ids: readonly string[], of: ReadonlyMap<string, { name: string }>): string =>
+  ids.flatMap((id) => of.get(id)?.name ?? []).join(', ');
+
 /** What stands in a cell. */
 function cellWords(row: TableRow, column: Column, { found, style, zone, today }: TableLook): string {
   const { working } = row;
@@ -78,11 +121,13 @@ function cellWords(row: TableRow, column: Column, { found, style, zone, today }:
     case 'repeats':
       return repeatWords(working);
     case 'venue':
-      return working.attendance === 'online' ? 'online' : (found.venue.get(working.venueIds[0] ?? '')?.name ?? '');
+      return working.attendance === 'online' ? 'online' : names(working.venueIds, found.venue);
     case 'organizer':
-      return found.organizer.get(working.organizerIds[0] ?? '')?.name ?? '';
+      return names(working.organizerIds, found.organizer);
     case 'category':
       return found.category.get(working.categoryIds[0] ?? '')?.name ?? '';
+    case 'tags':
+      return names(working.tagIds, found.tag);
     case 'cost':
       return sayCost(working.cost);
     case 'owner':

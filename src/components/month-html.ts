@@ -101,9 +101,9 @@ function dayHtml(day: SheetDay<SheetEntry>, bands: Band<SheetEntry>[], input: Mo
   const names = redLetters.get(day.day) ?? [];
   const classes = [
     day.inMonth ? '' : 'out',
-    day.day === today ? 'today' : '',
+    day.day === today ? 'today forced-colors:border-t-4 forced-colors:border-t-[Highlight]' : '',
     day.day < today ? 'past' : '',
-    day.day === chosen ? 'chosen' : '',
+    day.day === chosen ? 'chosen forced-colors:outline-2 forced-colors:-outline-offset-2 forced-colors:outline-[Highlight]' : '',
     weekdayOf(day.day) === 6 || names.length ? 'redday' : '',
   ].filter(Boolean);
   const words: DayWords = { weekday: 'long' };
@@ -156,5 +156,5 @@ export function entryHtml(of: ShortDate, lines: 1 | 2, { found, style }: Pick<Mo
   const classes = `entry${lines === 2 ? ' two' : ''}${of.headline ? ' head' : ''}${of.moved ? ' moved' : ''}${GONE.has(of.standing) ? ' off' : ''}`;
   const time = of.start_minute === null ? '' : `<span class="t">${sayTime(of.start_minute, style)}</span>`;
   const said = state(of);
-  return `<a class="${classes}" href="${dateHref(of)}">${markHtml(found.category.get(of.category_id))}<span class="w">${time}${shownTitle(of)}${said ? `<span class="hidden-words">${said}</span>` : ''}</span></a>`;
+  return `<a class="${classes}" href="${dateHref(of)}">${markHtml(found.category.get(of.category_id), true)}<span class="w">${time}${shownTitle(of)}${said ? `<span class="hidden-words">${said}</span>` : ''}</span></a>`;
 }

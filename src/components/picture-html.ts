@@ -1,4 +1,5 @@
 /** Pictures as HTML text: three formats in the widths that there are, the browser takes what it needs, and nothing moves when it comes. */
+import { readTextPicture, type Side, type Width } from '@/core/picture/in-text';
 import { FORMATS, MIME, pictureAddress, type PictureFormat } from '@/core/picture/address';
 import { nearestWidth, type PictureUse, sizeAt, widthsOf } from '@/core/picture/crop';
 import { escapeHtml } from '@/core/text/text';
@@ -34,20 +35,28 @@ export function pictureFileOf(picture: PictureRow, use: PictureUse, wanted: numb
   return { src: pictureAddress(picture, { use, width, format: 'jpeg' }), ...sizeAt(use, framing, width) };
 }
 
-/** The pictures of a sanitised text as they are shown: their sizes are known before they come. */
+const SIDE_CLASS: Record<Side, string> = { middle: 'mx-auto', left: 'float-left mr-5 mb-3', right: 'float-right ml-5 mb-3' };
+const WIDTH_CLASS: Record<Width, string> = { full: 'w-full', half: 'w-1/2', third: 'w-1/3' };
+const WIDTH_SIZES: Record<Width, string> = { full: '100vw, 740px', half: '100vw, 370px', third: '100vw, 250px' };
+
+const unescaped = (text: string): string =>
+  text
+    .replace(/&quot;/g, '"')
+    .replace(/&lt;/g, '<')
+    .replace(/&gt;/g, '>')
+    .replace(/&amp;/g, '&');
+
+/** The pictures of a sanitised text as they are shown: their sizes are known before they come, and on a phone each has the whole width. */
 export function withPictures(html: string, pictures: ReadonlyMap<string, PictureRow>): string {
   return html.replace(/<img\b[^>]*\bsrc="\/picture\/([0-9a-f-]{36})[^"]*"[^>]*>/g, (tag, id: string) => {
     const picture = pictures.get(id);
     if (!picture) return '';
-    const said = /\balt="([^"]*)"/.exec(tag)?.[1];
-    const alt = said
-      ? said
-          .replace(/&quot;/g, '"')
-          .replace(/&lt;/g, '<')
-          .replace(/&gt;/g, '>')
-          .replace(/&amp;/g, '&')
-      : picture.alt;
-    return pictureHtml(picture, 'whole', { sizes: TEXT_SIZES, alt });
+    const attributes = Object.fromEntries([...tag.matchAll(/([a-z-]+)="([^"]*)"/g)].map((m) => [m[1] ?? '', unescaped(m[2] ?? '')]));
+    const { side, width, link } = readTextPicture(attributes);
+    const sizes = `(max-width: 600px) ${WIDTH_SIZES[width]}`;
+    const shown = pictureHtml(picture, 'whole', { sizes, alt: attributes.alt || picture.alt });
+    const led = link ? `<a href="${escapeHtml(link)}" rel="nofollow noopener">${shown}</a>` : shown;
+    return `<span class="block ${SIDE_CLASS[side]} ${WIDTH_CLASS[width]} max-[600px]:float-none max-[600px]:mx-0 max-[600px]:w-full">${led}</span>`;
   });
 }
 export const TEXT_SIZES = '(max-width: 900px) 100vw, 740px';

@@ -1,9 +1,9 @@
 /** The movable chart: MapLibre over the isles' own small vector map, places as marks in a ring. */
 import * as maplibregl from 'maplibre-gl';
 import workerUrl from 'maplibre-gl/dist/maplibre-gl-worker.mjs?worker&url';
-import 'maplibre-gl/dist/maplibre-gl.css';
 import { useEffect, useRef } from 'react';
 import type { Bounds, Chart } from '@/core/geo/geo';
+import { groupMarks, type MarkGroup } from '@/core/geo/group';
 
 maplibregl.setWorkerUrl(workerUrl);
 
@@ -78,27 +78,59 @@ function styleOf(chart: Chart | null): maplibregl.StyleSpecification {
   };
 }
 
-function ring(place: ChartPlace): HTMLButtonElement {
+/** Rings closer than this would cover each other, in pixels. */
+const APART = 40;
+
+const countWords = (count: number): string => `${count} ${count === 1 ? 'date' : 'dates'}`;
+
+function ring(group: MarkGroup, members: readonly ChartPlace[]): HTMLButtonElement {
   const button = document.createElement('button');
+  const [first] = members;
   button.type = 'button';
   button.className = 'place';
-  button.setAttribute('aria-label', `${place.name}: ${place.count} ${place.count === 1 ? 'date' : 'dates'}`);
-  button.style.setProperty('--ml', place.light);
-  button.style.setProperty('--md', place.dark);
-  button.innerHTML = `<svg class="mark" viewBox="0 0 12 12" aria-hidden="true"><path fill-rule="evenodd" d="${place.path}"/></svg>${place.count}`;
+  button.dataset.ids = group.ids.join(' ');
+  const names = members.map((place) => place.name);
+  button.setAttribute(
+    'aria-label',
+    members.length > 1
+      ? `${members.length} places, ${countWords(group.count)}: ${names.join(', ')}. Press to come closer.`
+      : `${names[0]}: ${countWords(group.count)}`,
+  );
+  if (members.length > 1) {
+    button.title = names.join(', ');
+    button.innerHTML = `<span aria-hidden="true">${members.length}×</span>${group.count}`;
+    return button;
+  }
+  button.style.setProperty('--ml', first?.light ?? '');
+  button.style.setProperty('--md', first?.dark ?? '');
+  button.innerHTML = `<svg class="mark" viewBox="0 0 12 12" aria-hidden="true"><path fill-rule="evenodd" d="${first?.path}"/></svg>${group.count}`;
   return button;
 }
 
 /** Shows a place in the list beside the chart, and the other way round. */
-function choose(id: string, scroll: boolean): void {
-  for (const item of document.querySelectorAll<HTMLElement>('[data-place], .place[data-id]')) {
-    item.classList.toggle('on', (item.dataset.place ?? item.dataset.id) === id);
-  }
-  if (scroll) document.querySelector(`[data-place="${CSS.escape(id)}"]`)?.scrollIntoView({ block: 'nearest' });
+function choose(id: string): HTMLElement | null {
+  for (const item of document.querySelectorAll<HTMLElement>('[data-place]')) item.classList.toggle('on', item.dataset.place === id);
+  for (const mark of document.querySelectorAll<HTMLElement>('.place[data-ids]'))
+    mark.classList.toggle('on', mark.dataset.ids?.split(' ').includes(id) ?? false);
+  return document.querySelector<HTMLElement>(`[data-place="${CSS.escape(id)}"]`);
+}
+
+/** A press on a ring leads into the list: the focus goes there, and what is shown is said. */
+function leadTo(place: ChartPlace, say: (words: string) => void): void {
+  const item = choose(place.id);
+  item?.scrollIntoView({ block: 'nearest' });
+  item?.querySelector<HTMLElement>('a, [tabindex]')?.focus({ preventScroll: true });
+  say(`${place.name}: ${countWords(place.count)}, in the list.`);
 }
 
 /** The isles' names, the places, and the list beside them, which moves in step. */
-function addMarkers(map: maplibregl.Map, chart: Chart | null, places: ChartPlace[], signal: AbortSignal): void {
+function addMarkers(
+  map: maplibregl.Map,
+  chart: Chart | null,
+  places: ChartPlace[],
+  say: (words: string) => void,
+  signal: AbortSignal,
+): void {
   for (const f of chart?.features ?? []) {
     if (f.geometry.type !== 'Point') continue;
     const label = document.createElement('span');
@@ -106,20 +138,60 @@ function addMarkers(map: maplibregl.Map, chart: Chart | null, places: ChartPlace
     label.textContent = f.properties.name ?? '';
     new maplibregl.Marker({ element: label }).setLngLat(f.geometry.coordinates).addTo(map);
   }
-  for (const place of places) {
-    const button = ring(place);
-    button.dataset.id = place.id;
-    button.addEventListener('click', () => choose(place.id, true));
-    new maplibregl.Marker({ element: button }).setLngLat([place.lng, place.lat]).addTo(map);
-  }
+  const byId = new Map(places.map((place) => [place.id, place]));
+  let rings: maplibregl.Marker[] = [];
+  let shown = '';
+  const draw = (): void => {
+    const marks = places.map((place) => {
+      const { x, y } = map.project([place.lng, place.lat]);
+      return { id: place.id, x, y, count: place.count };
+    });
+    const groups = groupMarks(marks, APART);
+    // The same groups as before move with the map by themselves.
+    const now = groups.map((group) => group.ids.join(' ')).join('|');
+    if (now === shown) return;
+    shown = now;
+    const focused = document.activeElement instanceof HTMLElement ? document.activeElement.dataset.ids : undefined;
+    for (const marker of rings) marker.remove();
+    rings = groups.map((group) => {
+      const members = group.ids.flatMap((id) => byId.get(id) ?? []);
+      const button = ring(group, members);
+      button.addEventListener('click', () => press(map, members, say));
+      return new maplibregl.Marker({ element: button }).setLngLat(map.unproject([group.x, group.y])).addTo(map);
+    });
+    if (focused)
+      rings
+        .find((marker) => marker.getElement().dataset.ids === focused)
+        ?.getElement()
+        .focus();
+  };
+  draw();
+  map.on('zoom', draw);
+  map.on('resize', draw);
   for (const item of document.querySelectorAll<HTMLElement>('[data-place]')) {
-    item.addEventListener('pointerenter', () => choose(item.dataset.place ?? '', false), { signal });
-    item.addEventListener('focusin', () => choose(item.dataset.place ?? '', false), { signal });
+    item.addEventListener('pointerenter', () => choose(item.dataset.place ?? ''), { signal });
+    item.addEventListener('focusin', () => choose(item.dataset.place ?? ''), { signal });
   }
+}
+
+/** One place is shown in the list; several are come closer to, until they part or cannot. */
+function press(map: maplibregl.Map, members: readonly ChartPlace[], say: (words: string) => void): void {
+  const [first] = members;
+  if (!first) return;
+  const bounds = new maplibregl.LngLatBounds();
+  for (const { lng, lat } of members) bounds.extend([lng, lat]);
+  const apart = members.some(({ lng, lat }) => lng !== first.lng || lat !== first.lat);
+  if (members.length === 1 || !apart || map.getZoom() >= map.getMaxZoom() - 0.1) {
+    leadTo(first, say);
+    return;
+  }
+  say(`Closer to ${members.map((place) => place.name).join(', ')}.`);
+  map.fitBounds(bounds, { padding: 70, maxZoom: map.getMaxZoom(), animate: !matchMedia('(prefers-reduced-motion: reduce)').matches });
 }
 
 export default function ChartMap({ places, bounds }: { places: ChartPlace[]; bounds: Bounds }) {
   const box = useRef<HTMLElement>(null);
+  const status = useRef<HTMLParagraphElement>(null);
   useEffect(() => {
     const container = box.current;
     if (!container) return;
@@ -148,7 +220,10 @@ export default function ChartMap({ places, bounds }: { places: ChartPlace[]; bou
       }
       map.addControl(new maplibregl.NavigationControl({ showCompass: false }), 'top-right');
       map.addControl(new maplibregl.ScaleControl({ unit: 'metric' }), 'bottom-left');
-      addMarkers(map, chart, places, listen.signal);
+      const say = (words: string): void => {
+        if (status.current) status.current.textContent = words;
+      };
+      addMarkers(map, chart, places, say, listen.signal);
     })();
     return () => {
       gone = true;
@@ -156,5 +231,10 @@ export default function ChartMap({ places, bounds }: { places: ChartPlace[]; bou
       map?.remove();
     };
   }, [places, bounds]);
-  return <section ref={box} style={{ position: 'absolute', inset: 0 }} aria-label="Movable chart" />;
+  return (
+    <>
+      <section ref={box} className="absolute inset-0" aria-label="Movable chart" />
+      <p ref={status} className="hidden-words" role="status" />
+    </>
+  );
 }

@@ -194,7 +194,7 @@ test('on six months: a date is dragged to another day, a break is drawn, by keyb
   await expect(page.getByText('2. Rule')).toBeVisible();
   await expect(readback).toContainText('12 dates.');
   // The hall is taken on some of these evenings by a choir.
-  await page.getByRole('combobox', { name: 'Venues' }).fill('bride');
+  await page.getByRole('combobox', { name: 'Venues' }).fill('bride hall');
   await page.keyboard.press('Enter');
   await expect(page.locator('.dates-rail .clash').first()).toBeVisible();
   await expect(page.getByText(/, \d+ clash(es)?$/)).toBeVisible();

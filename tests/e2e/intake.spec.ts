@@ -38,8 +38,10 @@ for (const width of [1280, 360]) {
     await stranger.getByRole('button', { name: 'Send it' }).click();
     await expect(stranger).toHaveURL(/\/receipt\/[\w-]{32}$/);
     await expect(stranger.locator('[data-state="waiting"]')).toBeVisible();
-    // The place is one that the site knows; the people are not, and an editor looks them up.
-    await expect(stranger.getByText('Looked up by an editor: who organizes it, “Kelp Friends”.')).toBeVisible();
+    // The place is one that the site knows; the people are not, and come along with the decision.
+    await expect(
+      stranger.getByText('New to the site, and added by the editors with your event: who organizes it, “Kelp Friends”.'),
+    ).toBeVisible();
     const editor = await pageOf(browser, request, 'ivo', { width, baseURL });
     await editor.goto('/desk/intake');
     await expectAccessible(editor, 'Intake');

@@ -78,6 +78,9 @@ test('Proof: mended with one key, answered for with a reason, and many at once',
   await page.getByLabel('Title', { exact: true }).fill('KELP SUPPER');
   await page.getByLabel('In words').fill('Friday 9 April 2027 at 18:00 to 20:00');
   await page.getByLabel('Summary').fill('Every Tuesday, free of bones.');
+  // What nobody has been in is not scolded; a section is looked at when it is left.
+  await expect(page.getByRole('region', { name: 'Proof' })).not.toContainText('No venue');
+  await page.getByLabel('Website').focus();
   const proof = page.getByRole('region', { name: 'Proof' });
   await expect(proof).toContainText('The summary says “Tuesday”, but the date is a Friday');
   await proof.getByRole('button', { name: /all in capitals/ }).focus();

@@ -57,9 +57,9 @@ export function readWebAddress(text: string): string | undefined {
   return address;
 }
 
-/** Addresses of links in sanitised HTML. */
+/** Addresses of links in sanitised HTML, pictures that lead somewhere among them. */
 export function linksOf(html: string): string[] {
-  return [...html.matchAll(/<a\b[^>]*\bhref="([^"]*)"/gi)].map((m) => (m[1] ?? '').replace(/&amp;/g, '&'));
+  return [...html.matchAll(/<(?:a\b[^>]*\bhref|img\b[^>]*\bdata-link)="([^"]*)"/gi)].map((m) => (m[1] ?? '').replace(/&amp;/g, '&'));
 }
 
 export function linkNotes(content: ListingContent): ProofNote[] {
@@ -70,7 +70,7 @@ export function linkNotes(content: ListingContent): ProofNote[] {
     ...addressNotes(website, 'website', ['website-unsafe', 'website-dead'], 'The website', (w) => ({ website: w })),
     ...addressNotes(online, 'online', ['online-unsafe', 'online-dead'], 'The online address', (onlineAddress) => ({ onlineAddress })),
   );
-  const bad = linksOf(content.text).find((address) => !/^(mailto:|tel:)/i.test(address) && (!isWebAddress(address) || whyDead(address)));
+  const bad = linksOf(content.text).find((address) => !/^(mailto:|tel:|\/)/i.test(address) && (!isWebAddress(address) || whyDead(address)));
   if (bad !== undefined)
     notes.push(look('link-dead', 'text', `The link “${bad.slice(0, 60)}” in the text: ${whyDead(bad) ?? 'it cannot be followed'}.`));
   const mail = content.contact.mail.trim();

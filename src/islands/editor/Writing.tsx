@@ -1,14 +1,19 @@
 /** The listing's text: headings, lists, quotes, links, pictures. What is pasted is cleaned by the schema here and again on the server. */
-import Image from '@tiptap/extension-image';
 import { EditorContent, useEditor, useEditorState } from '@tiptap/react';
 import StarterKit from '@tiptap/starter-kit';
 import { useEffect, useRef, useState } from 'react';
-import { send } from '@/client/api';
+import { sayFailure, send } from '@/client/api';
+import type { PictureChoice } from '@/core/listing/editor';
+import { pictureLink } from '@/core/picture/in-text';
+import { ChooseDialog } from '../pictures/ChooseDialog';
+import { PictureTools } from './PictureTools';
+import { TextImage } from './text-image';
 
 export default function Writing({ html, onChange, labelId }: { html: string; onChange: (html: string) => void; labelId: string }) {
   const seen = useRef(html);
   const [wrong, setWrong] = useState('');
   const [linking, setLinking] = useState<string | null>(null);
+  const [choosing, setChoosing] = useState(false);
   const editor = useEditor({
     extensions: [
       StarterKit.configure({
@@ -17,7 +22,7 @@ export default function Writing({ html, onChange, labelId }: { html: string; onC
         codeBlock: false,
         link: { openOnClick: false, protocols: ['http', 'https', 'mailto', 'tel'], defaultProtocol: 'https' },
       }),
-      Image,
+      TextImage,
     ],
     content: html,
     editorProps: { attributes: { role: 'textbox', 'aria-multiline': 'true', 'aria-labelledby': labelId, class: 'prose' } },
@@ -44,6 +49,7 @@ export default function Writing({ html, onChange, labelId }: { html: string; onC
       numbers: now?.isActive('orderedList'),
       quote: now?.isActive('blockquote'),
       link: now?.isActive('link'),
+      picture: now?.isActive('image') ? JSON.stringify(now.getAttributes('image')) : undefined,
     }),
   });
   if (!editor) return <div className="writing" />;
@@ -53,15 +59,24 @@ export default function Writing({ html, onChange, labelId }: { html: string; onC
       {text}
     </button>
   );
-  const insertPicture = async (file: File): Promise<void> => {
+  const insert = ({ id, alt }: Pick<PictureChoice, 'id' | 'alt'>): void => {
+    chain()
+      .setImage({ src: `/picture/${id}/1024`, alt })
+      .run();
+  };
+  const insertFile = async (file: File): Promise<void> => {
     const form = new FormData();
     form.set('file', file);
-    const outcome = await send<{ id: string }>('POST', '/api/v1/pictures', form);
-    if (outcome.kind === 'done')
-      chain()
-        .setImage({ src: `/picture/${outcome.value.id}/1024`, alt: '' })
-        .run();
-    else setWrong(outcome.kind === 'refused' ? outcome.title : 'The picture could not be sent; try again.');
+    const outcome = await send<{ id: string; alt: string }>('POST', '/api/v1/pictures', form);
+    setWrong(outcome.kind === 'done' ? '' : sayFailure(outcome));
+    if (outcome.kind === 'done') insert(outcome.value);
+  };
+  const link = (typed: string): void => {
+    const href = pictureLink(typed);
+    setWrong(href ? '' : 'A link is written www.shore.example, rue@dunlin.example with mailto: before it, or /what/… on this site.');
+    if (!href) return;
+    chain().setLink({ href }).run();
+    setLinking(null);
   };
   return (
     <div>
@@ -82,31 +97,32 @@ export default function Writing({ html, onChange, labelId }: { html: string; onC
             style={{ position: 'absolute', inset: 0, opacity: 0 }}
             onChange={(e) => {
               const file = e.target.files?.[0];
-              if (file) void insertPicture(file);
+              if (file) void insertFile(file);
               e.target.value = '';
             }}
           />
         </label>
+        {tool('Library', 'Picture from the library', undefined, () => setChoosing(true))}
       </div>
       {linking !== null && (
         <div className="row" style={{ padding: 6, border: '1px solid var(--ink-3)', borderBottom: 0 }}>
           <input
             className="box"
             style={{ flex: 1 }}
-            type="url"
             aria-label="Address of the link"
+            placeholder="www.shore.example"
+            // biome-ignore lint/a11y/noAutofocus: somebody just asked for this field
+            autoFocus
+            onKeyDown={(e) => {
+              if (e.key === 'Enter') {
+                e.preventDefault();
+                link(linking);
+              } else if (e.key === 'Escape') setLinking(null);
+            }}
             value={linking}
             onChange={(e) => setLinking(e.target.value)}
           />
-          <button
-            type="button"
-            className="button small"
-            onClick={() => {
-              if (/^(https?:|mailto:|tel:)/.test(linking)) chain().setLink({ href: linking }).run();
-              else setWrong('A link begins with https://, mailto: or tel:');
-              setLinking(null);
-            }}
-          >
+          <button type="button" className="button small" onClick={() => link(linking)}>
             Link it
           </button>
           <button type="button" className="button small" onClick={() => setLinking(null)}>
@@ -114,13 +130,25 @@ export default function Writing({ html, onChange, labelId }: { html: string; onC
           </button>
         </div>
       )}
-      <div className="writing">
+      {on?.picture && <PictureTools key={editor.getAttributes('image').src} editor={editor} />}
+      <div className="writing [&_img[data-side=left]]:float-left [&_img[data-side=left]]:mr-4 [&_img[data-side=right]]:float-right [&_img[data-side=right]]:ml-4 [&_img[data-width=half]]:w-1/2 [&_img[data-width=third]]:w-1/3">
         <EditorContent editor={editor} />
       </div>
       {wrong && (
         <span className="wrong" role="alert">
           {wrong}
         </span>
+      )}
+      {choosing && (
+        <ChooseDialog
+          chosen={[]}
+          several={false}
+          onClose={() => setChoosing(false)}
+          onChoose={([one]) => {
+            setChoosing(false);
+            if (one) insert(one);
+          }}
+        />
       )}
     </div>
   );

@@ -76,13 +76,18 @@ describe('walking the table', () => {
 
 describe('an action of the bar', () => {
   it('is complete or none', () => {
-    const parts = { target: '', instead: false, days: 7, on: true };
+    const parts = { target: '', tags: [], instead: false, days: 7, on: true };
     expect([
       actionOf('venue', parts),
       actionOf('venue', { ...parts, target: 'v' }),
       actionOf('shift', { ...parts, days: 0 }),
       actionOf('shift', { ...parts, days: 900 }),
       actionOf('bin', parts),
-    ]).toEqual([undefined, { kind: 'venue', id: 'v' }, undefined, undefined, { kind: 'bin' }]);
+      actionOf('tag', parts),
+      actionOf('tag', { ...parts, tags: ['a', 'b'], instead: true }),
+    ]).toEqual([
+      ...[undefined, { kind: 'venue', id: 'v' }, undefined, undefined, { kind: 'bin' }],
+      ...[undefined, { kind: 'tag', ids: ['a', 'b'], off: true }],
+    ]);
   });
 });

@@ -4,7 +4,8 @@ import { sayFailure, send } from '@/client/api';
 import { BULK_WORDS, type BulkAction, type BulkPlan, MOST_SHIFT_DAYS, sayStays } from '@/core/listing/bulk';
 import { sayCount } from '@/core/phrase/format';
 import { AskBox } from '../fields/Box';
-import type { Named, TableStart } from './TableDesk';
+import { Picker } from '../editor/Picker';
+import { keepChosen, type Named, type TableStart } from './TableDesk';
 
 interface BarProps {
   start: TableStart;
@@ -61,8 +62,10 @@ export function BulkBar({ start, ids, count, onEverything, onClear }: BarProps) 
   );
 }
 
-const NEEDS: Partial<Record<Kind, 'categories' | 'venues' | 'organizers' | 'tags'>> = {
-  tag: 'tags',
+const boxIds = (): string[] =>
+  [...document.querySelectorAll<HTMLInputElement>('[data-rows] tbody input[name=chosen]')].map((box) => box.value);
+
+const NEEDS: Partial<Record<Kind, 'categories' | 'venues' | 'organizers'>> = {
   category: 'categories',
   venue: 'venues',
   organizer: 'organizers',
@@ -83,13 +86,15 @@ function ActionDialog({
 }) {
   const needs = NEEDS[kind];
   const [target, setTarget] = useState('');
+  const [tags, setTags] = useState<string[]>([]);
+  const [known, setKnown] = useState(start.tags);
   const [instead, setInstead] = useState(false);
   const [days, setDays] = useState('7');
   const [on, setOn] = useState(true);
   const [plan, setPlan] = useState<BulkPlan | null>(null);
   const [wrong, setWrong] = useState('');
   const [busy, setBusy] = useState(false);
-  const action = actionOf(kind, { target, instead, days: Number(days), on });
+  const action = actionOf(kind, { target, tags, instead, days: Number(days), on });
   const chosen = ids ? { ids } : { query: start.query };
   const asked = JSON.stringify(action);
   const turn = useRef(0);
@@ -108,6 +113,14 @@ function ActionDialog({
     }, 120);
     return () => clearTimeout(timer);
   }, [asked]);
+  const makeTag = async (name: string): Promise<void> => {
+    const outcome = await send<Named>('POST', '/api/v1/tags', { name });
+    setWrong(sayFailure(outcome));
+    if (outcome.kind !== 'done') return;
+    const { value } = outcome;
+    setKnown((all) => [...all.filter((one) => one.id !== value.id), value]);
+    setTags((all) => [...new Set([...all, value.id])]);
+  };
   const run = async (): Promise<void> => {
     if (!action) return;
     setBusy(true);
@@ -119,6 +132,7 @@ function ActionDialog({
     }
     const next = new URLSearchParams(start.query);
     next.set('run', outcome.value.run);
+    keepChosen(ids ?? boxIds());
     location.assign(`/desk/listings?${next}`);
   };
   const unsaid = plan ? plan.cannotCount - plan.cannot.reduce((sum, { count }) => sum + count, 0) : 0;
@@ -131,9 +145,18 @@ function ActionDialog({
       onSubmit={run}
       onClose={onClose}
     >
+      {kind === 'tag' && (
+        <Picker
+          label="Tags"
+          choices={known.map((one) => ({ ...one, more: '' }))}
+          chosen={tags}
+          onChange={setTags}
+          onMake={instead ? undefined : (name) => void makeTag(name)}
+        />
+      )}
       {needs && (
         <div className="field">
-          <label htmlFor="bulk-target">{{ categories: 'Category', venues: 'Venue', organizers: 'Organizer', tags: 'Tag' }[needs]}</label>
+          <label htmlFor="bulk-target">{{ categories: 'Category', venues: 'Venue', organizers: 'Organizer' }[needs]}</label>
           <select id="bulk-target" value={target} onChange={(e) => setTarget(e.target.value)}>
             <option value="">choose one</option>
             {start[needs].map((one: Named) => (
@@ -199,13 +222,14 @@ function ActionDialog({
 
 interface Parts {
   target: string;
+  tags: string[];
   instead: boolean;
   days: number;
   on: boolean;
 }
 
 /** The action as it stands in the form; undefined while something is missing. */
-export function actionOf(kind: Kind, { target, instead, days, on }: Parts): BulkAction | undefined {
+export function actionOf(kind: Kind, { target, tags, instead, days, on }: Parts): BulkAction | undefined {
   switch (kind) {
     case 'category':
     case 'organizer':
@@ -217,7 +241,7 @@ export function actionOf(kind: Kind, { target, instead, days, on }: Parts): Bulk
     case 'headline':
       return { kind, on };
     case 'tag':
-      return target ? { kind, ids: [target], off: instead } : undefined;
+      return tags.length ? { kind, ids: tags, off: instead } : undefined;
     default:
       return { kind };
   }

@@ -1,14 +1,27 @@
-/** One field of one row edited in its cell: F2 or Enter opens it, Enter keeps it, Escape leaves it; arrows walk the cells. */
-import { useCallback, useEffect, useState } from 'react';
+/**
+ * One row of the table: a press on a cell edits it there, Enter keeps it, Escape leaves it, and what was saved is said and taken back there.
+ * The row's button has what can be done with the listing as a whole; arrows walk the cells.
+ */
+import { lazy, Suspense, useCallback, useEffect, useState } from 'react';
 import { createPortal } from 'react-dom';
 import { sayFailure, send } from '@/client/api';
-import { STAGE_WORDS, STAGES } from '@/core/listing/content';
+import { type Cost, sayCost, STAGE_WORDS, STAGES } from '@/core/listing/content';
+import { sayDay, sayTime } from '@/core/phrase/format';
+import type { RowDeed } from './RowMenu';
 import { step } from './cells';
 import type { TableStart } from './TableDesk';
 
+// Menus and date fields weigh more than the table: they come when somebody asks for one.
+const RowMenu = lazy(() => import('./RowMenu'));
+const ListDialog = lazy(() => import('./CellDialogs').then((m) => ({ default: m.ListDialog })));
+const WhenDialog = lazy(() => import('./CellDialogs').then((m) => ({ default: m.WhenDialog })));
+
+type CellField = 'title' | 'stage' | 'category' | 'venue' | 'cost';
+type BoxField = 'tags' | 'organizers' | 'when';
+
 interface Open {
   cell: HTMLElement;
-  field: 'title' | 'stage' | 'category' | 'venue';
+  field: CellField | BoxField;
   value: string;
 }
 
@@ -17,7 +30,35 @@ interface Saved {
   stage: keyof typeof STAGE_WORDS;
   edited: boolean;
   title: string;
+  cost: Cost;
+  start: string;
+  next: { day: number | null; minute: number | null };
 }
+
+/** What was saved, and what stood there before. */
+interface Done {
+  cell: HTMLElement;
+  field: Open['field'];
+  before: string;
+  words: string;
+  /** can it go back by the same way? */
+  undoable: boolean;
+}
+
+const LABELS: Record<Open['field'], string> = {
+  title: 'Title',
+  stage: 'Stage',
+  category: 'Category',
+  venue: 'Venue',
+  cost: 'Cost',
+  tags: 'Tags',
+  organizers: 'Organizer',
+  when: 'First date',
+};
+const isBox = (field: Open['field']): field is BoxField => field === 'tags' || field === 'organizers' || field === 'when';
+/** As the server takes it: lists as lists. */
+const sentValue = (field: Open['field'], value: string): string | string[] =>
+  field === 'tags' || field === 'organizers' ? value.split(' ').filter(Boolean) : value;
 
 const rowsOf = (): HTMLElement[] => [...document.querySelectorAll<HTMLElement>('[data-rows] tbody tr')];
 /** What takes the focus in a row: its title's link, then the cells that can be edited. */
@@ -25,83 +66,196 @@ const stopsOf = (row: Element): HTMLElement[] => [...row.querySelectorAll<HTMLEl
 
 export function RowEdit({ start }: { start: TableStart }) {
   const [open, setOpen] = useState<Open | null>(null);
-  const [said, setSaid] = useState('');
+  const [wrong, setWrong] = useState('');
+  const [done, setDone] = useState<Done | null>(null);
+  const [menu, setMenu] = useState<HTMLElement | null>(null);
   const begin = useCallback((cell: HTMLElement): void => {
     const field = cell.dataset.edit as Open['field'] | undefined;
     if (field) setOpen({ cell, field, value: cell.dataset.value ?? '' });
   }, []);
+  const run = useCallback(
+    (deed: RowDeed, row: HTMLElement): void => {
+      setMenu(null);
+      const { id = '', page } = row.dataset;
+      if (deed === 'edit') location.assign(`/desk/listings/${id}`);
+      else if (deed === 'view') location.assign(page ?? `/desk/listings/${id}/preview`);
+      else if (deed === 'rename') {
+        const cell = row.querySelector<HTMLElement>('td[data-edit=title]');
+        if (cell) begin(cell);
+      } else void actOn(id, deed, start).then(setWrong);
+    },
+    [begin, start],
+  );
   useEffect(() => {
     const table = document.querySelector('[data-rows]');
-    const onKey = (event: Event): void => {
-      const { key, altKey, ctrlKey, metaKey, target } = event as KeyboardEvent;
-      if (altKey || ctrlKey || metaKey || !(target instanceof HTMLElement) || target.closest('input:not([type=checkbox]), select')) return;
-      const row = target.closest('tbody tr');
-      const cell = target.closest<HTMLElement>('td[data-edit]');
-      if (!row) return;
-      if (cell && (key === 'F2' || (key === 'Enter' && target === cell))) {
-        event.preventDefault();
-        begin(cell);
+    const onKey = (event: Event): void => onRowKey(event as KeyboardEvent, { begin, run, setMenu });
+    const onPress = (event: Event): void => {
+      const target = event.target as Element;
+      const button = target.closest<HTMLElement>('[data-row-menu]');
+      if (button) {
+        setMenu(button);
         return;
       }
-      if (key === ' ' && !target.closest('input')) {
-        event.preventDefault();
-        row.querySelector<HTMLInputElement>('input[name=chosen]')?.click();
-        return;
-      }
-      const stops = stopsOf(row);
-      const at = stops.indexOf(target);
-      const next = at < 0 ? undefined : step({ row: rowsOf().indexOf(row as HTMLElement), cell: at }, key, rowsOf().length, stops.length);
-      if (!next) return;
-      event.preventDefault();
-      event.stopPropagation();
-      stopsOf(rowsOf()[next.row] as HTMLElement)[next.cell]?.focus();
-    };
-    const onDouble = (event: Event): void => {
-      const cell = (event.target as Element).closest<HTMLElement>('tbody td[data-edit]');
-      if (cell && !(event.target as Element).closest('a')) begin(cell);
+      // The title is a link; everything else that can be changed is, by one press.
+      const cell = target.closest<HTMLElement>('tbody td[data-edit]:not([data-edit=title])');
+      if (cell && !target.closest('a, button, input, select')) begin(cell);
     };
     table?.addEventListener('keydown', onKey);
-    table?.addEventListener('dblclick', onDouble);
+    table?.addEventListener('click', onPress);
     return () => {
       table?.removeEventListener('keydown', onKey);
-      table?.removeEventListener('dblclick', onDouble);
+      table?.removeEventListener('click', onPress);
     };
-  }, [begin]);
+  }, [begin, run]);
   const close = (cell: HTMLElement): void => {
     setOpen(null);
     (cell.matches('[tabindex]') ? cell : cell.querySelector<HTMLElement>('a'))?.focus();
   };
-  const keep = async ({ cell, field }: Open, value: string): Promise<void> => {
+  const keep = async ({ cell, field }: Pick<Open, 'cell' | 'field'>, value: string, undoing = false): Promise<void> => {
     const row = cell.closest<HTMLElement>('tr');
-    if (!row || value === cell.dataset.value) return close(cell);
+    const before = cell.dataset.value ?? '';
+    if (!row || value === before) return close(cell);
+    const wasEdited = row.querySelector('td[data-edit=stage] .amber') !== null;
     const outcome = await send<Saved>('POST', `/api/v1/listings/${row.dataset.id}/row`, {
       revision: Number(row.dataset.revision),
-      set: { field, value },
+      set: { field, value: sentValue(field, value) },
     });
     if (outcome.kind !== 'done') {
-      setSaid(sayFailure(outcome));
+      setDone(null);
+      setWrong(sayFailure(outcome));
       return;
     }
-    row.dataset.revision = String(outcome.value.revision);
-    show(cell, field, value, start);
+    const saved = outcome.value;
+    row.dataset.revision = String(saved.revision);
+    show(cell, field, value, saved, start);
     const stage = row.querySelector<HTMLElement>('td[data-edit=stage]');
-    if (stage) showStage(stage, outcome.value.stage, outcome.value.edited);
-    setSaid(outcome.value.edited ? 'Saved; the changes wait to be published.' : 'Saved.');
+    if (stage) showStage(stage, saved.stage, saved.edited);
+    setWrong('');
+    const words = `${undoing ? 'Back' : 'Saved'}: ${LABELS[field].toLowerCase()} of “${saved.title || 'Without a title'}” is ${sayCell(cell)}.`;
+    const wait = saved.edited ? ' The change waits to be published.' : '';
+    // A stage that had changes waiting does not come back by itself: the menu's deeds are undone whole.
+    const undoable = !undoing && !(field === 'stage' && (wasEdited || before === 'in-review' || before === 'scheduled'));
+    setDone({ cell, field, before, words: words + wait, undoable });
     close(cell);
   };
+  const openMenu = menu?.closest<HTMLElement>('tr');
+  const titleOf = (cell: Element): string => cell.closest('tr')?.querySelector<HTMLElement>('td[data-edit=title]')?.dataset.value ?? '';
   return (
     <>
-      <span className={said && !said.startsWith('Saved') ? 'note bad' : 'hidden-words'} role="status">
-        {said}
-      </span>
-      {open && (
-        <CellField key={open.field} open={open} start={start} onKeep={(value) => void keep(open, value)} onLeave={() => close(open.cell)} />
+      {wrong && (
+        <p className="note bad" role="alert">
+          {wrong}
+        </p>
+      )}
+      <p className={done ? 'note good flex items-center gap-3' : 'hidden-words'} role="status">
+        {done?.words}
+        {done?.undoable && (
+          <button type="button" className="button small" onClick={() => void keep(done, done.before, true)}>
+            Undo
+          </button>
+        )}
+      </p>
+      {openMenu && menu && (
+        <Suspense>
+          <RowMenu
+            button={menu}
+            title={titleOf(menu)}
+            stage={openMenu.querySelector<HTMLElement>('td[data-edit=stage]')?.dataset.value ?? (openMenu.dataset.page ? 'published' : '')}
+            mayPublish={start.mayPublish}
+            onDeed={(deed) => run(deed, openMenu)}
+            onClose={() => setMenu(null)}
+          />
+        </Suspense>
+      )}
+      {open && isBox(open.field) && (
+        <Suspense>
+          {open.field === 'when' ? (
+            <WhenDialog
+              title={titleOf(open.cell)}
+              start={start}
+              value={open.value}
+              today={start.today}
+              onKeep={(value) => void keep(open, value)}
+              onClose={() => close(open.cell)}
+            />
+          ) : (
+            <ListDialog
+              title={titleOf(open.cell)}
+              field={open.field}
+              start={start}
+              ids={open.value.split(' ').filter(Boolean)}
+              onKeep={(ids) => void keep(open, ids.join(' '))}
+              onClose={() => close(open.cell)}
+            />
+          )}
+        </Suspense>
+      )}
+      {open && !isBox(open.field) && (
+        <CellInput key={open.field} open={open} start={start} onKeep={(value) => void keep(open, value)} onLeave={() => close(open.cell)} />
       )}
     </>
   );
 }
 
-function CellField({
+interface RowDoing {
+  begin: (cell: HTMLElement) => void;
+  run: (deed: RowDeed, row: HTMLElement) => void;
+  setMenu: (button: HTMLElement | null) => void;
+}
+
+/** A key while a row has the focus: it edits a cell, does what the menu does, opens that, chooses the row, or walks on. */
+function onRowKey(event: KeyboardEvent, { begin, run, setMenu }: RowDoing): void {
+  const { key, altKey, ctrlKey, metaKey, shiftKey, target } = event;
+  if (altKey || ctrlKey || metaKey || !(target instanceof HTMLElement) || target.closest('input:not([type=checkbox]), select')) return;
+  const row = target.closest<HTMLElement>('tbody tr');
+  if (!row) return;
+  const cell = target.closest<HTMLElement>('td[data-edit]');
+  const onButton = target.closest('button') !== null;
+  const deed = onButton ? undefined : KEY_DEEDS[key];
+  const does =
+    cell && !onButton && (key === 'F2' || (key === 'Enter' && target === cell))
+      ? () => begin(cell)
+      : deed
+        ? () => run(deed, row)
+        : key === 'ContextMenu' || (key === 'F10' && shiftKey)
+          ? () => setMenu(row.querySelector<HTMLElement>('[data-row-menu]'))
+          : key === ' ' && !onButton && !target.closest('input')
+            ? () => row.querySelector<HTMLInputElement>('input[name=chosen]')?.click()
+            : walking(target, row, key);
+  if (!does) return;
+  event.preventDefault();
+  event.stopPropagation();
+  does();
+}
+
+/** Where an arrow leads from what has the focus; undefined when it leads nowhere. */
+function walking(target: HTMLElement, row: HTMLElement, key: string): (() => void) | undefined {
+  const stops = stopsOf(row);
+  const at = stops.indexOf(target);
+  const next = at < 0 ? undefined : step({ row: rowsOf().indexOf(row), cell: at }, key, rowsOf().length, stops.length);
+  return next && (() => stopsOf(rowsOf()[next.row] as HTMLElement)[next.cell]?.focus());
+}
+
+/** Keys in a row do what its menu does. */
+const KEY_DEEDS: Record<string, RowDeed> = { e: 'edit', v: 'view', Delete: 'bin' };
+
+/** Does what the menu says as an action of its own, so that it is undone whole; answers with what went wrong. */
+async function actOn(id: string, kind: 'publish' | 'withdraw' | 'draft' | 'bin', start: TableStart): Promise<string> {
+  const outcome = await send<{ run: string }>('POST', '/api/v1/bulk', { ids: [id], action: { kind } });
+  if (outcome.kind !== 'done') return sayFailure(outcome);
+  const next = new URLSearchParams(start.query);
+  next.set('run', outcome.value.run);
+  location.assign(`/desk/listings?${next}`);
+  return '';
+}
+
+/** What stands in a cell, for saying it. */
+function sayCell(cell: HTMLElement): string {
+  const text = (cell.matches('[data-edit=title]') ? cell.querySelector('strong') : cell)?.textContent?.trim() ?? '';
+  return text ? `“${text}”` : 'empty';
+}
+
+function CellInput({
   open,
   start,
   onKeep,
@@ -129,10 +283,9 @@ function CellField({
       onKeep(value);
     } else if (event.key === 'Escape') onLeave();
   };
-  const label = { title: 'Title', stage: 'Stage', category: 'Category', venue: 'Venue' }[open.field];
-  const shared = { className: 'box cell-field', 'aria-label': label, value, onKeyDown: keys, onBlur: () => onKeep(value) };
+  const shared = { className: 'box cell-field', 'aria-label': LABELS[open.field], value, onKeyDown: keys, onBlur: () => onKeep(value) };
   return createPortal(
-    open.field === 'title' ? (
+    open.field === 'title' || open.field === 'cost' ? (
       // biome-ignore lint/a11y/noAutofocus: somebody just opened this cell
       <input {...shared} autoFocus maxLength={160} onChange={(e) => setValue(e.target.value)} />
     ) : (
@@ -150,17 +303,38 @@ function CellField({
 }
 
 /** The cell says what it now is; the rest of the page comes with the next visit. */
-function show(cell: HTMLElement, field: Open['field'], value: string, start: TableStart): void {
-  cell.dataset.value = value;
+function show(cell: HTMLElement, field: Open['field'], value: string, saved: Saved, start: TableStart): void {
+  cell.dataset.value = field === 'cost' ? sayCost(saved.cost) : field === 'when' ? saved.start : value;
+  if (field === 'stage') return;
   if (field === 'title') {
     const strong = cell.querySelector('strong');
     if (strong) strong.textContent = value || 'Without a title';
     return;
   }
-  if (field === 'stage') return;
-  const text = (field === 'venue' ? start.venues : start.categories).find((one) => one.id === value)?.name ?? '';
   const kept = [...cell.childNodes].filter((node) => node instanceof HTMLElement && node.matches('.cell-field'));
-  cell.replaceChildren(document.createTextNode(text.replace(/^– /, '')), ...kept);
+  cell.replaceChildren(document.createTextNode(cellText(field, value, saved, start)), ...kept);
+  cell.classList.remove('max-[760px]:hidden');
+}
+
+function cellText(field: Exclude<Open['field'], 'title' | 'stage'>, value: string, { cost, next }: Saved, start: TableStart): string {
+  switch (field) {
+    case 'cost':
+      return sayCost(cost);
+    case 'when':
+      return next.day === null
+        ? 'past'
+        : [
+            sayDay(next.day, start.style, { weekday: 'short', month: 'short', year: true }),
+            next.minute === null ? '' : sayTime(next.minute, start.style),
+          ]
+            .filter(Boolean)
+            .join(' ');
+    default: {
+      const lists = { venue: start.venues, category: start.categories, tags: start.tags, organizers: start.organizers };
+      const names = value.split(' ').flatMap((id) => lists[field].find((one) => one.id === id)?.name ?? []);
+      return names.join(', ').replace(/^– /, '');
+    }
+  }
 }
 
 function showStage(cell: HTMLElement, stage: Saved['stage'], edited: boolean): void {

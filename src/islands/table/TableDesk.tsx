@@ -1,5 +1,6 @@
 /** What is done with the rows of the table: many at once in the bar below it, one field of one row in its cell. */
 import { useCallback, useEffect, useMemo, useState } from 'react';
+import type { Style } from '@/core/phrase/format';
 import { BulkBar } from './BulkBar';
 import { RowEdit } from './RowEdit';
 
@@ -13,10 +14,37 @@ export interface TableStart {
   query: string;
   total: number;
   mayPublish: boolean;
+  /** may make tags that are not there yet */
+  mayMake: boolean;
+  currency: string;
+  style: Style;
+  /** the site's day, `2027-03-17` */
+  today: string;
+  /** the action that this page reports on; empty = none */
+  run: string;
   categories: Named[];
   venues: Named[];
   organizers: Named[];
   tags: Named[];
+}
+
+const KEY = 'almanac.chosen';
+
+/** Remembers what is chosen while the page is made anew. */
+export function keepChosen(ids: readonly string[]): void {
+  try {
+    sessionStorage.setItem(KEY, JSON.stringify(ids));
+  } catch {
+    // Without storage the choice is made again by hand.
+  }
+}
+
+function takeChosen(): ReadonlySet<string> {
+  try {
+    return new Set(JSON.parse(sessionStorage.getItem(KEY) ?? '[]') as string[]);
+  } catch {
+    return new Set();
+  }
 }
 
 const boxes = (): HTMLInputElement[] => [...document.querySelectorAll<HTMLInputElement>('[data-rows] tbody input[name=chosen]')];
@@ -32,12 +60,14 @@ export default function TableDesk({ json }: { json: string }) {
     if (chosen.length < boxes().length) setEverything(false);
   }, []);
   useEffect(() => {
+    // What was chosen before an action is chosen after it, for the next one.
+    if (start.run) for (const box of boxes()) box.checked = box.checked || takeChosen().has(box.value);
     // Boxes that the browser kept over a reload count too.
     read();
     const form = document.querySelector('[data-table]');
     form?.addEventListener('change', read);
     return () => form?.removeEventListener('change', read);
-  }, [read]);
+  }, [read, start.run]);
   const clear = (): void => {
     for (const box of [...boxes(), ...document.querySelectorAll<HTMLInputElement>('[data-all]')]) box.checked = false;
     setEverything(false);

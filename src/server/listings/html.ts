@@ -1,9 +1,14 @@
 /** The HTML that people may write. Sanitised on the server, on the way in, whatever the editor did before. */
 import sanitizeHtml from 'sanitize-html';
+import { readTextPicture, textPictureAttributes } from '@/core/picture/in-text';
 
 const OPTIONS: sanitizeHtml.IOptions = {
   allowedTags: ['p', 'br', 'h2', 'h3', 'h4', 'strong', 'b', 'em', 'i', 's', 'u', 'ul', 'ol', 'li', 'blockquote', 'a', 'img', 'hr', 'code'],
-  allowedAttributes: { a: ['href', 'title', 'rel'], img: ['src', 'alt', 'width', 'height'], ol: ['start'] },
+  allowedAttributes: {
+    a: ['href', 'title', 'rel'],
+    img: ['src', 'alt', 'width', 'height', 'data-side', 'data-width', 'data-link'],
+    ol: ['start'],
+  },
   allowedSchemes: ['http', 'https', 'mailto', 'tel', 'geo'],
   allowedSchemesByTag: { img: [] },
   allowProtocolRelative: false,
@@ -13,6 +18,11 @@ const OPTIONS: sanitizeHtml.IOptions = {
     h5: 'h4',
     h6: 'h4',
     div: 'p',
+    img: (tagName, attribs) => {
+      const { src = '', alt = '', width, height } = attribs;
+      const size = { ...(width ? { width } : {}), ...(height ? { height } : {}) };
+      return { tagName, attribs: { src, alt, ...size, ...textPictureAttributes(readTextPicture(attribs)) } };
+    },
     a: (tagName, attribs) => ({ tagName, attribs: { ...attribs, rel: 'nofollow noopener' } }),
   },
   // Pictures come from this site only; others would follow readers about, and may vanish.

@@ -110,4 +110,12 @@ describe('HTML that people write', () => {
     const html = '<img src="/picture/01900000-0000-7000-8000-000000000000/640" alt="A skiff" />';
     expect(cleanHtml(html)).toBe(html);
   });
+  it('keeps how a picture stands and where it leads, and nothing that could harm', () => {
+    const src = 'src="/picture/01900000-0000-7000-8000-000000000000/640" alt="A skiff"';
+    const good = `<img ${src} data-side="left" data-width="third" data-link="https://shore.example" />`;
+    expect(cleanHtml(good)).toBe(good);
+    expect(cleanHtml(`<img ${src} data-side="up" data-width="9" data-link="javascript:alert(1)" onclick="x" style="x">`)).toBe(
+      `<img ${src} />`,
+    );
+  });
 });

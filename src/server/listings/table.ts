@@ -37,7 +37,19 @@ export const NEXT_WORDS: Record<NextIn, string> = {
   none: 'no date at all',
 };
 
-export const COLUMNS = ['next', 'repeats', 'venue', 'organizer', 'category', 'cost', 'stage', 'owner', 'matters', 'changed'] as const;
+export const COLUMNS = [
+  'next',
+  'repeats',
+  'venue',
+  'organizer',
+  'category',
+  'tags',
+  'cost',
+  'stage',
+  'owner',
+  'matters',
+  'changed',
+] as const;
 export type Column = (typeof COLUMNS)[number];
 export const COLUMN_WORDS: Record<Column, string> = {
   next: 'Next date',
@@ -45,6 +57,7 @@ export const COLUMN_WORDS: Record<Column, string> = {
   venue: 'Venue',
   organizer: 'Organizer',
   category: 'Category',
+  tags: 'Tags',
   cost: 'Cost',
   stage: 'Stage',
   owner: 'Owner',
@@ -59,6 +72,7 @@ export interface TableQuery {
   category: string;
   venue: string;
   organizer: string;
+  tag: string;
   owner: string;
   having: Having | '';
   next: NextIn | '';
@@ -87,6 +101,7 @@ export function readTableQuery(query: URLSearchParams): TableQuery {
     category: id('category'),
     venue: id('venue'),
     organizer: id('organizer'),
+    tag: id('tag'),
     owner: (query.get('owner') ?? '').slice(0, 60),
     having: oneOf(HAVING, query.get('having')),
     next: oneOf(NEXT, query.get('next')),
@@ -99,8 +114,8 @@ export function readTableQuery(query: URLSearchParams): TableQuery {
 }
 
 export function isChosen(query: TableQuery): boolean {
-  const { words, stage, category, venue, organizer, owner, having, next } = query;
-  return [words, stage, category, venue, organizer, owner, having, next].some((part) => part !== '');
+  const { words, stage, category, venue, organizer, tag, owner, having, next } = query;
+  return [words, stage, category, venue, organizer, tag, owner, having, next].some((part) => part !== '');
 }
 
 export interface TableRow {
@@ -167,7 +182,7 @@ export interface Selecting {
 
 /** The listings that a table shows: what somebody may edit and chose. */
 export function selectTable(actor: Actor, query: TableQuery, { today, found, kinds }: Selecting): SQL {
-  const { stage, words, venue, organizer, owner, having, next } = query;
+  const { stage, words, venue, organizer, tag, owner, having, next } = query;
   const all: SQL[] = [shown(listing.jobId)];
   if (!editsAll(actor)) all.push(eq(listing.ownerId, actor.id ?? ''));
   if (stage === 'edited') all.push(eq(listing.edited, true));
@@ -187,6 +202,7 @@ export function selectTable(actor: Actor, query: TableQuery, { today, found, kin
   if (query.category) all.push(linked('category_id', kinds));
   if (venue) all.push(linked('venue_id', [venue]));
   if (organizer) all.push(linked('organizer_id', [organizer]));
+  if (tag) all.push(linked('tag_id', [tag]));
   if (owner) all.push(eq(listing.ownerId, owner));
   if (having) all.push(HAVING_SQL[having]);
   if (next) all.push(nextSql(next, today));

@@ -314,20 +314,30 @@ export async function countOn(db: Db, day: Day): Promise<number> {
 export interface ComingQuery {
   from: Day;
   limit: number;
+  /** so many are passed over: the pages before */
+  offset?: number;
   /** a hall with its rooms, say */
   venueIds?: readonly string[];
   organizerId?: string;
 }
 
-/** Coming dates of a venue or an organizer. */
-export function readComing(db: Db, { from, limit, venueIds, organizerId }: ComingQuery): Promise<PublicDate[]> {
+/** What a venue or an organizer has from a day on. */
+function comingWhere({ from, venueIds, organizerId }: Pick<ComingQuery, 'from' | 'venueIds' | 'organizerId'>): SQL {
   // One date may be elsewhere than its listing, or come here from another place. What goes online is at none of its venues.
   const here = venueIds ? sql`${atOneOf(venueIds)} and p.attendance <> 'online'` : sql`true`;
   const of = venueIds ? sql`l.venue_id in ${venueIds}` : sql`l.organizer_id = ${organizerId ?? null}`;
-  return jsonRows(
-    db,
-    sql`select ${DATE_COLUMNS} ${TABLES} where ${PUBLIC} and o.last_day >= ${from} and ${here} and o.listing_id in (select l.listing_id from listing_link l where l.copy = 'published' and ${of}) ${ORDER} limit ${limit}`,
-  );
+  return sql`${PUBLIC} and o.last_day >= ${from} and ${here} and o.listing_id in (select l.listing_id from listing_link l where l.copy = 'published' and ${of})`;
+}
+
+/** Coming dates of a venue or an organizer. */
+export function readComing(db: Db, { limit, offset = 0, ...query }: ComingQuery): Promise<PublicDate[]> {
+  return jsonRows(db, sql`select ${DATE_COLUMNS} ${TABLES} where ${comingWhere(query)} ${ORDER} limit ${limit} offset ${offset}`);
+}
+
+/** How many there are in all. */
+export async function countComing(db: Db, query: Omit<ComingQuery, 'limit' | 'offset'>): Promise<number> {
+  const [row] = await jsonRows<{ n: number }>(db, sql`select count(*)::int as n ${TABLES} where ${comingWhere(query)}`);
+  return row?.n ?? 0;
 }
 
 /** The listings that have a date in a span. */

@@ -82,7 +82,7 @@ export function Head({ listing, start, stopped, onCopy, others }: HeadProps) {
         {start.mayPublish ? (
           <button
             type="button"
-            className="button main"
+            className="button main max-[1080px]:hidden"
             onClick={() => void act('publish')}
             disabled={busy || (isPublic && !dirty && !server.edited)}
             title={stopped ? 'Proof stops it; press to see what' : undefined}
@@ -92,7 +92,7 @@ export function Head({ listing, start, stopped, onCopy, others }: HeadProps) {
         ) : (
           <button
             type="button"
-            className="button main"
+            className="button main max-[1080px]:hidden"
             onClick={() => void act('review')}
             disabled={busy || (server.stage === 'in-review' && !dirty)}
           >

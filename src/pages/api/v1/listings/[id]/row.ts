@@ -1,57 +1,88 @@
 /** Changes one field of a listing from the table's row. The rest of the listing stays as it is. */
 import { eq } from 'drizzle-orm';
 import { z } from 'zod';
+import { readCost } from '@/core/listing/cost';
+import type { ListingContent } from '@/core/listing/content';
+import { newRecurrence, retime } from '@/core/listing/repeats';
+import { parseIsoWall } from '@/core/day/wall';
 import { listing } from '@/server/db/schema';
 import { jsonEndpoint } from '@/server/http/endpoint';
 import { idOf } from '@/server/http/params';
-import { notFound, Problem } from '@/server/http/problem';
+import { invalid, notFound, Problem } from '@/server/http/problem';
 import { moveToStage, publishListing, saveListing } from '@/server/listings/write';
 
+const ids = (most: number) =>
+  z
+    .array(z.uuid())
+    .max(most, `At most ${most}`)
+    .transform((list) => [...new Set(list)]);
+const wall = z.string().refine((text) => parseIsoWall(text) !== undefined, { error: 'There is no such date or time' });
 const set = z.discriminatedUnion('field', [
   z.object({ field: z.literal('title'), value: z.string().trim().max(160, 'The title has at most 160 characters') }),
   z.object({ field: z.literal('stage'), value: z.enum(['draft', 'in-review', 'published', 'withdrawn', 'binned']) }),
   z.object({ field: z.literal('category'), value: z.uuid() }),
   z.object({ field: z.literal('venue'), value: z.union([z.uuid(), z.literal('')]) }),
   z.object({ field: z.literal('headline'), value: z.boolean() }),
+  z.object({ field: z.literal('cost'), value: z.string().trim().max(120, 'The cost has at most 120 characters') }),
+  z.object({ field: z.literal('tags'), value: ids(30) }),
+  z.object({ field: z.literal('organizers'), value: ids(10) }),
+  /** the first day, and the time of day where it has one */
+  z.object({ field: z.literal('when'), value: wall }),
 ]);
+type Asked = z.infer<typeof set>;
 const input = z.object({ revision: z.number().int().min(1), set });
+
+/** The first of a list is exchanged; what stands behind it stays. */
+const withFirst = (all: readonly string[], first: string): string[] =>
+  first ? [first, ...all.slice(1).filter((id) => id !== first)] : all.slice(1);
+
+/** The content as one field of its row makes it. */
+function changed(
+  content: ListingContent,
+  asked: Exclude<Asked, { field: 'stage' }>,
+  site: { currency: string; zone: string },
+): ListingContent {
+  switch (asked.field) {
+    case 'title':
+      return { ...content, title: asked.value.replace(/\s+/g, ' ') };
+    case 'headline':
+      return { ...content, headline: asked.value };
+    case 'category':
+      return { ...content, categoryIds: withFirst(content.categoryIds, asked.value) };
+    case 'venue':
+      return { ...content, venueIds: withFirst(content.venueIds, asked.value) };
+    case 'cost':
+      return { ...content, cost: readCost(asked.value, site.currency) };
+    case 'tags':
+      return { ...content, tagIds: asked.value };
+    case 'organizers':
+      return { ...content, organizerIds: asked.value };
+    case 'when': {
+      const start = parseIsoWall(asked.value);
+      if (!start) throw invalid('when', 'There is no such date or time.');
+      const dated = content.recurrence ? content : { ...content, recurrence: newRecurrence(site.zone, start.day) };
+      return retime(dated, 0, asked.value);
+    }
+  }
+}
 
 export const POST = jsonEndpoint(input, async ({ tx, input: { revision, set: asked }, change, context }) => {
   const id = idOf(context.params.id, 'listing');
   const [row] = await tx.select().from(listing).where(eq(listing.id, id)).for('update');
   if (!row) throw notFound('listing');
-  const { working } = row;
   const run = async () => {
-    switch (asked.field) {
-      case 'stage':
-        if (row.revision !== revision) throw new Problem(409, 'Somebody saved it meanwhile; look at it again first.');
-        if (asked.value === 'published') return publishListing(tx, id, revision, change);
-        return moveToStage(tx, id, asked.value, change);
-      case 'title':
-        return saveListing(tx, { id, revision, content: { ...working, title: asked.value.replace(/\s+/g, ' ') } }, change);
-      case 'headline':
-        return saveListing(tx, { id, revision, content: { ...working, headline: asked.value } }, change);
-      case 'category': {
-        const rest = working.categoryIds.slice(1).filter((c) => c !== asked.value);
-        return saveListing(tx, { id, revision, content: { ...working, categoryIds: [asked.value, ...rest] } }, change);
-      }
-      default:
-        return saveListing(
-          tx,
-          {
-            id,
-            revision,
-            content: {
-              ...working,
-              venueIds: asked.value
-                ? [asked.value, ...working.venueIds.slice(1).filter((v) => v !== asked.value)]
-                : working.venueIds.slice(1),
-            },
-          },
-          change,
-        );
+    if (asked.field !== 'stage') {
+      const content = changed(row.working, asked, change.settings);
+      return saveListing(tx, { id, revision, content }, change);
     }
+    if (row.revision !== revision) throw new Problem(409, 'Somebody saved it meanwhile; look at it again first.');
+    if (asked.value === 'published') return publishListing(tx, id, revision, change);
+    return moveToStage(tx, id, asked.value, change);
   };
   const next = await run();
-  return { revision: next.revision, stage: next.stage, edited: next.edited, title: next.title };
+  const { working } = next;
+  return {
+    ...{ revision: next.revision, stage: next.stage, edited: next.edited, title: next.title },
+    ...{ cost: working.cost, start: working.recurrence?.stretches[0]?.start ?? '', next: { day: next.nextDay, minute: next.nextMinute } },
+  };
 });

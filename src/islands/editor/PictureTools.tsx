@@ -1,0 +1,53 @@
+/** What can be said of the picture that is chosen in the text: its side, its width, what it shows, where it leads. */
+import type { Editor } from '@tiptap/react';
+import { useState } from 'react';
+import { pictureLink, SIDES, type Side, type TextPicture, type Width, WIDTHS } from '@/core/picture/in-text';
+import { Select, Text } from '../fields/fields';
+
+const SIDE_WORDS: Record<Side, string> = { middle: 'By itself', left: 'Left, text beside it', right: 'Right, text beside it' };
+const WIDTH_WORDS: Record<Width, string> = { full: 'Full width', half: 'Half', third: 'A third' };
+
+export function PictureTools({ editor }: { editor: Editor }) {
+  const now = editor.getAttributes('image') as TextPicture & { alt: string | null };
+  const [link, setLink] = useState(now.link);
+  const [wrong, setWrong] = useState<string>();
+  const set = (part: Partial<TextPicture & { alt: string }>): void => {
+    editor.commands.updateAttributes('image', part);
+  };
+  const leave = (typed: string): void => {
+    const address = typed.trim() ? pictureLink(typed) : '';
+    setWrong(address === undefined ? 'A link is written www.shore.example, or /what/… on this site.' : undefined);
+    if (address === undefined) return;
+    setLink(address);
+    set({ link: address });
+  };
+  return (
+    <fieldset className="m-0 border border-b-0 border-ink-3 bg-wash p-2" aria-label="The chosen picture">
+      <div className="cols">
+        <Select
+          label="Side"
+          value={now.side}
+          options={SIDES.map((side) => [side, SIDE_WORDS[side]] as const)}
+          onChange={(side) => set({ side })}
+        />
+        <Select
+          label="Width"
+          value={now.width}
+          options={WIDTHS.map((width) => [width, WIDTH_WORDS[width]] as const)}
+          onChange={(width) => set({ width })}
+        />
+        <Text
+          label="What it shows"
+          value={now.alt ?? ''}
+          maxLength={300}
+          onChange={(alt) => set({ alt })}
+          hint="Empty: as in the library"
+        />
+        <Text label="Leads to" value={link} maxLength={500} onChange={setLink} onLeave={leave} error={wrong} hint="Empty: nowhere" />
+      </div>
+      <button type="button" className="button small mt-2" onClick={() => editor.chain().focus().deleteSelection().run()}>
+        Take it out
+      </button>
+    </fieldset>
+  );
+}

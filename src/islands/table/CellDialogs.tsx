@@ -1,0 +1,85 @@
+/** Fields of a row that need more than a line: its tags or organizers, its first day and time. */
+import { useState } from 'react';
+import { sayFailure, send } from '@/client/api';
+import { isoWall, parseIsoWall } from '@/core/day/wall';
+import { isoDay } from '@/core/day/day';
+import { ClockField } from '../fields/ClockField';
+import { DayField } from '../fields/DayField';
+import { AskBox } from '../fields/Box';
+import { Check } from '../fields/fields';
+import { Picker } from '../editor/Picker';
+import type { Named, TableStart } from './TableDesk';
+
+interface ListProps {
+  title: string;
+  field: 'tags' | 'organizers';
+  start: TableStart;
+  ids: string[];
+  onKeep: (ids: string[]) => void;
+  onClose: () => void;
+}
+
+export function ListDialog({ title, field, start, ids, onKeep, onClose }: ListProps) {
+  const [chosen, setChosen] = useState(ids);
+  const [known, setKnown] = useState<Named[]>(start[field]);
+  const [wrong, setWrong] = useState('');
+  const make = async (name: string): Promise<void> => {
+    const outcome = await send<Named>('POST', '/api/v1/tags', { name });
+    setWrong(sayFailure(outcome));
+    if (outcome.kind !== 'done') return;
+    const { value } = outcome;
+    start[field] = [...start[field].filter((one) => one.id !== value.id), value];
+    setKnown(start[field]);
+    setChosen((all) => [...new Set([...all, value.id])]);
+  };
+  const words = field === 'tags' ? 'Tags' : 'Organizers';
+  return (
+    <AskBox
+      title={`${words} of “${title || 'Without a title'}”`}
+      deed="Keep"
+      wrong={wrong}
+      onSubmit={async () => onKeep(chosen)}
+      onClose={onClose}
+    >
+      <Picker
+        label={words}
+        choices={known.map((one) => ({ ...one, more: '' }))}
+        chosen={chosen}
+        onChange={setChosen}
+        onMake={field === 'tags' ? (name) => void make(name) : undefined}
+      />
+    </AskBox>
+  );
+}
+
+interface WhenProps {
+  title: string;
+  start: TableStart;
+  /** the first date, `2027-03-07T19:00`; empty = none yet */
+  value: string;
+  today: string;
+  onKeep: (wall: string) => void;
+  onClose: () => void;
+}
+
+export function WhenDialog({ title, start, value, today, onKeep, onClose }: WhenProps) {
+  const wall = parseIsoWall(value || today);
+  const [day, setDay] = useState(isoDay(wall?.day ?? 0));
+  const [minute, setMinute] = useState<number | null>(value ? (wall?.minute ?? null) : 19 * 60);
+  const typed = parseIsoWall(day);
+  const keep = async (): Promise<void> => {
+    if (typed) onKeep(isoWall({ day: typed.day, minute }));
+  };
+  return (
+    <AskBox title={`First date of “${title || 'Without a title'}”`} deed="Keep" disabled={!typed} onSubmit={keep} onClose={onClose}>
+      <div className="cols">
+        <DayField label="Day" value={day} onChange={setDay} />
+        {minute !== null && (
+          <ClockField label="Starts" value={minute} hours={start.style.hours} onChange={(next) => next !== null && setMinute(next)} />
+        )}
+      </div>
+      <Check label="All day" checked={minute === null} onChange={(on) => setMinute(on ? null : 19 * 60)} />
+      <p className="hint m-0">Its length stays, and a rule follows: a Tuesday’s listing moved to a Wednesday repeats on Wednesdays.</p>
+    </AskBox>
+  );
+}

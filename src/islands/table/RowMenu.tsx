@@ -1,0 +1,53 @@
+/** What can be done with one listing of the table: from its row's button, or by the keys that stand in it. */
+import { Menu, MenuItem, Popover } from 'react-aria-components';
+
+export type RowDeed = 'edit' | 'view' | 'rename' | 'publish' | 'withdraw' | 'draft' | 'bin';
+
+interface RowMenuProps {
+  /** the button that opened it */
+  button: HTMLElement;
+  title: string;
+  stage: string;
+  mayPublish: boolean;
+  onDeed: (deed: RowDeed) => void;
+  onClose: () => void;
+}
+
+export default function RowMenu({ button, title, stage, mayPublish, onDeed, onClose }: RowMenuProps) {
+  const deeds: [RowDeed, string, string][] = [
+    ['edit', 'Edit', 'E'],
+    ['view', stage === 'published' ? 'See the page' : 'Preview', 'V'],
+    ['rename', 'Rename here', 'F2'],
+    ...(mayPublish && stage !== 'binned' ? [['publish', 'Publish', ''] as [RowDeed, string, string]] : []),
+    ...(mayPublish && stage === 'published' ? [['withdraw', 'Withdraw from readers', ''] as [RowDeed, string, string]] : []),
+    ...(stage === 'draft' ? [] : [['draft', 'Make it a draft', ''] as [RowDeed, string, string]]),
+    ...(stage === 'binned' ? [] : [['bin', 'Put in the bin', 'Delete'] as [RowDeed, string, string]]),
+  ];
+  return (
+    <Popover
+      triggerRef={{ current: button }}
+      isOpen
+      onOpenChange={(open) => !open && onClose()}
+      placement="bottom end"
+      className="min-w-[190px] border border-ink bg-sheet shadow-lg"
+    >
+      <Menu
+        aria-label={`What to do with ${title || 'it'}`}
+        className="outline-none"
+        autoFocus="first"
+        onAction={(key) => onDeed(key as RowDeed)}
+      >
+        {deeds.map(([deed, words, key]) => (
+          <MenuItem
+            key={deed}
+            id={deed}
+            textValue={words}
+            className="flex min-h-7 cursor-pointer items-center justify-between gap-4 px-3 py-1 outline-none data-[focused]:bg-wash"
+          >
+            {words} {key && <kbd>{key}</kbd>}
+          </MenuItem>
+        ))}
+      </Menu>
+    </Popover>
+  );
+}
