@@ -45,7 +45,7 @@ export function rowsHtml(rows: readonly TableRow[], look: TableLook): string {
 function rowHtml(row: TableRow, look: TableLook): string {
   const { id, working } = row;
   const title = escapeHtml(row.title);
-  const pick = `<td class="pick max-[760px]:float-left"><input type="checkbox" name="chosen" value="${id}" aria-label="Choose ${title || 'a listing without a title'}"></td>`;
+  const pick = `<td class="pick max-[760px]:float-left max-[760px]:border-0 max-[760px]:pt-1"><input type="checkbox" name="chosen" value="${id}" aria-label="Choose ${title || 'a listing without a title'}"></td>`;
   const mark = markHtml(look.found.category.get(working.categoryIds[0] ?? ''));
   const headline = working.headline ? '<span class="quiet small"> headline</span>' : '';
   const editing = row.editing ? `<span class="amber small"> not saved yet: ${escapeHtml(row.editing)}</span>` : '';

@@ -23,7 +23,7 @@ for (const width of [1280, 360]) {
     await stranger.getByLabel('Does it repeat?').selectOption('weekly');
     await stranger.getByLabel('Until').fill('2027-04-22');
     await stranger.getByLabel('Where').fill('causeway slip');
-    await stranger.getByLabel('Who organizes it').fill('Kelp Friends');
+    await stranger.getByLabel('Who organizes it').fill(`Kelp Friends ${width}`);
     await stranger.getByLabel('In your words').fill('Bring a basket.\n\n<script>alert(1)</script>');
     await stranger.getByLabel('Cost').fill('$3');
     await stranger.locator('input[name="picture"]').setInputFiles({ name: 'kelp.png', mimeType: 'image/png', buffer: await picture() });
@@ -40,7 +40,7 @@ for (const width of [1280, 360]) {
     await expect(stranger.locator('[data-state="waiting"]')).toBeVisible();
     // The place is one that the site knows; the people are not, and come along with the decision.
     await expect(
-      stranger.getByText('New to the site, and added by the editors with your event: who organizes it, “Kelp Friends”.'),
+      stranger.getByText(`New to the site, and added by the editors with your event: who organizes it, “Kelp Friends ${width}”.`),
     ).toBeVisible();
     const editor = await pageOf(browser, request, 'ivo', { width, baseURL });
     await editor.goto('/desk/intake');

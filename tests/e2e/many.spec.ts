@@ -42,7 +42,8 @@ test('the table by keyboard: found with a slip, edited in the row, kept as a vie
   await page.keyboard.press('Enter');
   await expect(row).toContainText('Mending Bench, Tuesdays');
   await expect(row).toContainText('changes wait');
-  // Arrows walk to the venue, Enter opens it.
+  // Arrows walk past the date to the venue, Enter opens it.
+  await page.keyboard.press('ArrowRight');
   await page.keyboard.press('ArrowRight');
   await page.keyboard.press('Enter');
   await page.getByLabel('Venue', { exact: true }).last().selectOption({ label: 'Net Loft' });

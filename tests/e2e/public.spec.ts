@@ -137,6 +137,121 @@ test('filters act at once, with counts, and are announced', async ({ page }) => 
   await expect(page.getByRole('searchbox')).toHaveValue('ceilidh');
 });
 
+test('one kind, one place, one press; more add; nothing ticked is everything again', async ({ page }) => {
+  await page.goto('/list/2027-03-17');
+  await expect(page.locator('.filters input:checked')).toHaveCount(0);
+  const all = await page.locator('table.days .what a').count();
+  await page.getByLabel(/^Music & dance/).check();
+  await expect(page).toHaveURL(/\?kind=music-dance$/);
+  await page.getByLabel(/^Market & food/).check();
+  await expect(page).toHaveURL(/\?kind=market-food,music-dance$/);
+  await page.getByLabel(/^Music & dance/).uncheck();
+  await page.getByLabel(/^Gannet Bay/).check();
+  await expect(page).toHaveURL(/\?kind=market-food&place=Gannet\+Bay$/);
+  for (const name of [/^Market & food/, /^Gannet Bay/]) await page.getByLabel(name).uncheck();
+  await expect(page).toHaveURL(/\/list\/2027-03-17$/);
+  await expect(page.locator('table.days .what a')).toHaveCount(all);
+});
+
+test('a search shows each listing once with its dates, and a month without any says where there are some', async ({ page }) => {
+  await page.goto('/list/2027-03-17?words=choir');
+  await expect(page.getByText(/3 events found for “choir”/)).toBeVisible();
+  const row = page.locator('table.days tr', { has: page.getByRole('link', { name: 'Harbour Choir', exact: true }) });
+  await expect(row).toHaveCount(1);
+  await expect(row).toContainText(/also 30 Mar, 6 Apr, 13 Apr and \d+ more, until/);
+  await page.goto('/month/2027-03?words=rehearsal');
+  await expect(page.getByText('No matching events in March. 1 later: the next on Wednesday 7 April.')).toBeVisible();
+  await page.getByRole('link', { name: /7 April/ }).click();
+  await expect(page).toHaveURL(/\/month\/2027-04\?words=rehearsal/);
+});
+
+test('on a phone the filters are folded by HTML: nothing moves, and they open without a script', async ({ browser, baseURL }) => {
+  const context = await browser.newContext({ viewport: { width: 360, height: 800 }, baseURL });
+  const page = await context.newPage();
+  await page.addInitScript(() => {
+    const sum = { value: 0 };
+    Object.assign(globalThis, { shift: sum });
+    new PerformanceObserver((list) => {
+      for (const entry of list.getEntries()) sum.value += (entry as unknown as { value: number }).value;
+    }).observe({ type: 'layout-shift', buffered: true });
+  });
+  for (const path of ['/list/2027-03-17', '/month/2027-03']) {
+    await page.goto(path);
+    await page.waitForTimeout(800);
+    expect(await page.evaluate(() => (globalThis as unknown as { shift: { value: number } }).shift.value), path).toBeLessThan(0.01);
+    await expect(page.getByLabel(/^Music & dance/)).toBeHidden();
+  }
+  await context.close();
+  const plain = await (await browser.newContext({ viewport: { width: 360, height: 800 }, javaScriptEnabled: false, baseURL })).newPage();
+  await plain.goto('/list/2027-03-17');
+  await plain.locator('.filters summary').first().click();
+  await plain.getByLabel(/^Music & dance/).check();
+  await plain.getByRole('button', { name: 'Show these' }).click();
+  await expect(plain).toHaveURL(/kind=music-dance/);
+  await plain.context().close();
+});
+
+test('the map’s styles come with the map alone; on a phone an event says when, where and cost before its text', async ({
+  page,
+  request,
+}) => {
+  for (const path of ['/', '/month/2027-03', '/list', '/what/low-tide-walk']) {
+    const styles = [...(await (await request.get(path)).text()).matchAll(/rel="stylesheet" href="([^"]+)"/g)].map((m) => m[1] ?? '');
+    for (const href of styles) expect(await (await request.get(href)).text(), `${path} ${href}`).not.toContain('.maplibregl-canvas');
+  }
+  await page.setViewportSize({ width: 360, height: 800 });
+  await page.goto('/what/harbour-choir');
+  const top = async (selector: string) => (await page.locator(selector).first().boundingBox())?.y ?? Number.NaN;
+  const [when, where, cost, text] = [
+    await top('.next'),
+    await top('dt:text-is("Where")'),
+    await top('dt:text-is("Cost")'),
+    await top('.prose'),
+  ];
+  expect(when < where && where < cost && cost < text).toBe(true);
+  expect(cost).toBeLessThan(800);
+});
+
+test('next is the next that happens: a cancelled date before it is said beside it, and search engines hear of the other', async ({
+  page,
+}) => {
+  await page.goto('/what/fiddle-session');
+  const data = JSON.parse((await page.locator('script[type="application/ld+json"]').textContent()) ?? '{}');
+  expect(data.eventStatus).toBe('https://schema.org/EventScheduled');
+  await expect(page.locator('.next strong')).not.toContainText('27 March');
+  await expect(page.locator('.next')).toContainText(/Sat 27 Mar.*cancelled/);
+});
+
+test('marks that would cover each other are one, and a press leads into the list', async ({ page }) => {
+  await page.setViewportSize({ width: 380, height: 800 });
+  await page.goto('/map/2027-03-17');
+  await expect(page.locator('button.place').first()).toBeVisible({ timeout: 40_000 });
+  const boxes = (await page.locator('button.place').all()).map((mark) => mark.boundingBox());
+  const all = (await Promise.all(boxes)).flatMap((box) => box ?? []);
+  for (const [i, a] of all.entries()) for (const b of all.slice(i + 1)) expect(Math.hypot(a.x - b.x, a.y - b.y)).toBeGreaterThan(34);
+  const single = page.locator('button.place:not([aria-label*="places"])').first();
+  await single.click();
+  await expect(page.locator('.places li.on a').first()).toBeFocused();
+  await expect(page.locator('.chart [role=status]')).toContainText('in the list');
+});
+
+test('a venue’s dates go on in pages, with their count', async ({ page }) => {
+  await page.goto('/at/st-brides-hall');
+  const heading = page.getByRole('heading', { name: /Coming dates/ });
+  const total = Number(/(\d[\d,]*)/.exec((await heading.textContent()) ?? '')?.[1]?.replace(',', ''));
+  expect(total).toBeGreaterThan(100);
+  let shown = 0;
+  for (let more = true; more; ) {
+    shown += await page.locator('table.days .what a').count();
+    const next = page.getByRole('link', { name: 'Later dates ›' });
+    more = (await next.count()) > 0;
+    if (more) await next.click();
+  }
+  // What is kept on top stands in its day too.
+  expect(shown).toBeGreaterThanOrEqual(total);
+  await expect(page.getByText(/Page (\d+) of \1/)).toBeVisible();
+});
+
 test('the chart moves, and list and chart point at each other', async ({ page }) => {
   await page.goto('/map/2027-03-17');
   const place = page.locator('button.place').first();

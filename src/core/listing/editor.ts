@@ -83,6 +83,7 @@ export interface EditorStart {
     minute: number;
     horizon: number;
     style: Style;
+    listPictures: 'headlines' | 'every-line';
     currency: string;
     firstWeekday: number;
   };

@@ -14,6 +14,8 @@ export interface LookContext {
   picture?: ((id: string) => PictureFacts | undefined) | undefined;
   /** the first category's own ink, as somebody chose it, and whether a picture of it stands in for listings without */
   category?: { name: string; ink: string; picture?: boolean } | undefined;
+  /** which lines of lists have a picture on this site; headlines alone where nothing is said */
+  listPictures?: 'headlines' | 'every-line' | undefined;
 }
 
 /** A cover is shown up to this wide; smaller ones are enlarged and blurred. */
@@ -21,7 +23,7 @@ export const COVER_WIDTH = 800;
 /** Less detail than this in its pixels is seen. */
 export const ENLARGED = 0.5;
 
-export function lookNotes(content: ListingContent, { picture, category }: LookContext): ProofNote[] {
+export function lookNotes(content: ListingContent, { picture, category, listPictures }: LookContext): ProofNote[] {
   const notes: ProofNote[] = [];
   if (!content.categoryIds.length)
     notes.push(look('category-missing', 'categories', 'No category: it will stand under the site’s fallback.'));
@@ -33,13 +35,19 @@ export function lookNotes(content: ListingContent, { picture, category }: LookCo
         `The ink of “${category.name}” can hardly be read on the sheet as it was chosen, so it is shown darker; choose another.`,
       ),
     );
-  return [...notes, ...pictureNotes(content, { picture, category })];
+  return [...notes, ...pictureNotes(content, { picture, category, listPictures })];
 }
 
-function pictureNotes(content: ListingContent, { picture, category }: LookContext): ProofNote[] {
+/** Where readers miss a picture that is not there. */
+function sayMissing({ headline }: ListingContent, listPictures: LookContext['listPictures']): string {
+  if (headline) return 'No picture: a headline has a wide one in lists, and on its page.';
+  if (listPictures === 'every-line') return 'No picture: its line in lists has none, nor has its page.';
+  return 'No picture on its page. Lists show one for headlines only.';
+}
+
+function pictureNotes(content: ListingContent, { picture, category, listPictures }: LookContext): ProofNote[] {
   const notes: ProofNote[] = [];
-  if (!content.pictureId && !category?.picture)
-    notes.push(look('picture-missing', 'picture', 'No picture: lists show the category mark instead.'));
+  if (!content.pictureId && !category?.picture) notes.push(look('picture-missing', 'picture', sayMissing(content, listPictures)));
   if (!picture) return notes;
   const cover = content.pictureId ? picture(content.pictureId) : undefined;
   const mute = picturesOf(content).filter((id) => picture(id)?.alt.trim() === '');

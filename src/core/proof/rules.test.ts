@@ -155,6 +155,13 @@ describe('Proof, rule by rule', () => {
     });
     expect(found[0]?.severity).toBe('stops');
   });
+  it('says where a missing picture is missed', () => {
+    const said = (headline: boolean, listPictures?: 'every-line') =>
+      notes({ headline, pictureId: null }, { listPictures }).find((n) => n.kind === 'picture-missing')?.sentence;
+    expect(said(false)).toBe('No picture on its page. Lists show one for headlines only.');
+    expect(said(true)).toContain('a headline has a wide one in lists');
+    expect(said(false, 'every-line')).toContain('its line in lists has none');
+  });
   it('sees pictures that are small and inks that are pale', () => {
     const shown = (part: Partial<PictureFacts>, listing: Partial<ListingContent> = {}) => kinds(listing, { picture: () => aPicture(part) });
     expect(shown({})).toEqual([]);

@@ -42,7 +42,7 @@ const SECTIONS = [
 ] as const;
 const SECTION_OF: Record<ProofField, string> = {
   title: 'what',
-  shortTitle: 'what',
+  shortTitle: 'words',
   categories: 'words',
   summary: 'words',
   text: 'words',

@@ -66,10 +66,10 @@ export function useProof({ start, id, revision, content, pictures, venues, organ
   const own = useMemo(() => {
     const venue = new Map(venues.map((v) => [v.id, v]));
     const organizer = new Map(organizers.map((o) => [o.id, o]));
-    const { today, horizon, style, zone } = start.site;
+    const { today, horizon, style, zone, listPictures } = start.site;
     const picture = new Map(pictures.map((p) => [p.id, p]));
     return proofOf(content, {
-      ...{ today, horizon, style, zone },
+      ...{ today, horizon, style, zone, listPictures },
       category: standIn(content, start),
       picture: (p) => picture.get(p),
       venue: (v) => venue.get(v),

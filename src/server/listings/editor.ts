@@ -63,6 +63,7 @@ export async function editorStart(rt: Runtime, actor: Actor, listing: EditorList
       minute,
       horizon: horizonOf(today, settings.horizonMonths),
       style: styleOf(settings),
+      listPictures: settings.listPictures,
       currency: settings.currency,
       firstWeekday: settings.firstWeekday,
     },

@@ -58,6 +58,7 @@ export async function ownContext({ db, settings, now, found }: ProofSite, conten
       const o = found.organizer.get(id);
       return o && organizerChoice(o);
     },
+    listPictures: settings.listPictures,
     redLetters: redLetterDays(settings.redLetter, now.day, horizonOf(now.day, settings.horizonMonths)),
   };
 }

@@ -17,7 +17,7 @@ export function PhoneBar({ listing: { server, dirty, busy, act }, start, notes, 
   return (
     <nav
       aria-label="In reach"
-      className="fixed inset-x-0 bottom-0 z-[6] hidden items-center justify-between gap-2 border-t-2 border-ink bg-sheet px-3 py-2 max-[1080px]:flex print:hidden"
+      className="fixed inset-x-0 bottom-0 z-[6] hidden items-center justify-between gap-2 border-t-2 border-ink bg-sheet px-3 py-2 max-[1080px]:flex print:hidden [@media(max-height:480px)]:static"
     >
       <a className="min-h-6 py-1" href="#dates">
         {sayCount(dates, 'date')}

@@ -40,7 +40,11 @@ export function Pictures({ pictures, onKnown, ids, setIds, error }: PicturesProp
         {described && <Words key={described.id} picture={described} cover={described.id === ids[0]} onChange={onKnown} />}
         <DropPlace
           label={ids.length ? 'Add pictures' : 'Choose a picture'}
-          hint={ids.length ? 'Drop or paste them here too.' : 'The first is the cover. Without one, lists show the category mark.'}
+          hint={
+            ids.length
+              ? 'Drop or paste them here too.'
+              : 'The first is the cover: it stands on the page, and in lists where this is a headline.'
+          }
           onFiles={sending.take}
         >
           <button type="button" className="button small" onClick={() => setChoosing(true)}>

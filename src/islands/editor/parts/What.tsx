@@ -1,10 +1,9 @@
-/** What it is called, here and where there is little room. */
-import { SHORT_TITLE_FITS } from '@/core/listing/content';
+/** What it is called. */
 import { Text } from '../../fields/fields';
 import type { PartProps } from './part';
 
 export function What({ content, setContent, error, isNew }: PartProps & { isNew: boolean }) {
-  const { shortTitle, title } = content;
+  const { title } = content;
   return (
     <section className="part" id="what">
       <h2>What</h2>
@@ -17,15 +16,6 @@ export function What({ content, setContent, error, isNew }: PartProps & { isNew:
           maxLength={160}
           onChange={(value) => setContent({ title: value })}
           error={error('title')}
-        />
-        <Text
-          label="Short title"
-          name="shortTitle"
-          value={shortTitle}
-          maxLength={60}
-          onChange={(value) => setContent({ shortTitle: value })}
-          error={error('shortTitle')}
-          hint={`Shown where room is short, in the month; about ${SHORT_TITLE_FITS} characters fit a line. ${shortTitle ? `${shortTitle.length} now.` : 'Empty: the title.'}`}
         />
       </div>
     </section>

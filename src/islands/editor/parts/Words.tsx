@@ -1,7 +1,7 @@
 /** What is written of it, and what it belongs to: categories, tags, summary, text. */
 import { lazy, Suspense, useState } from 'react';
 import { sayFailure, send } from '@/client/api';
-import { SUMMARY_SHOWN } from '@/core/listing/content';
+import { SHORT_TITLE_FITS, SUMMARY_SHOWN } from '@/core/listing/content';
 import type { EditorStart } from '@/core/listing/editor';
 import { Text } from '../../fields/fields';
 import { Picker } from '../Picker';
@@ -10,7 +10,7 @@ import type { PartProps } from './part';
 const Writing = lazy(() => import('../Writing'));
 
 export function Words({ content, setContent, start, error }: PartProps & { start: EditorStart }) {
-  const { summary } = content;
+  const { shortTitle, summary } = content;
   const [tags, setTags] = useState(start.tags);
   const [categories, setCategories] = useState(start.categories);
   const [wrong, setWrong] = useState<{ tag?: string | undefined; category?: string | undefined }>({});
@@ -55,6 +55,15 @@ export function Words({ content, setContent, start, error }: PartProps & { start
           onChange={(tagIds) => setContent({ tagIds })}
           onMake={(name) => void makeTag(name)}
           error={error('tagIds') ?? wrong.tag}
+        />
+        <Text
+          label="Short title"
+          name="shortTitle"
+          value={shortTitle}
+          maxLength={60}
+          onChange={(value) => setContent({ shortTitle: value })}
+          error={error('shortTitle')}
+          hint={`Shown where room is short, in the month; about ${SHORT_TITLE_FITS} characters fit a line. ${shortTitle ? `${shortTitle.length} now.` : 'Empty: the title.'}`}
         />
         <Text
           label="Summary"
