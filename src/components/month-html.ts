@@ -114,7 +114,7 @@ function dayHtml(day: SheetDay<SheetEntry>, bands: Band<SheetEntry>[], input: Mo
   const numeral = `<a class="num max-[700px]:hidden" href="${escapeHtml(input.dayHref(day.day))}" aria-label="${escapeHtml(label)}"${day.day === today ? ' aria-current="date"' : ''}>${ymdOf(day.day).day}</a>`;
   const name = names.length ? `<span class="name">${escapeHtml(names.join(', '))}</span>` : '';
   const count = day.count > 1 ? `<span class="n" aria-hidden="true">${day.count}</span>` : '';
-  const lanes = day.lanes ? `<span class="lanes" style="height:${day.lanes * 24}px"></span>` : '';
+  const lanes = day.lanes ? `<span class="lanes" style="--lanes:${day.lanes}"></span>` : '';
   const lines = day.lines.map(({ date, lines: n }) => entryHtml(date.of, n, input)).join('');
   const dots = phoneMarks(day, input);
   const dayPage = escapeHtml(input.dayHref(day.day));

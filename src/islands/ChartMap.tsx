@@ -233,7 +233,10 @@ export default function ChartMap({ places, bounds }: { places: ChartPlace[]; bou
   }, [places, bounds]);
   return (
     <>
-      <section ref={box} className="absolute inset-0" aria-label="Movable chart" />
+      {/* The map's own styles make its box relative: its place is the one around it. */}
+      <div className="absolute inset-0">
+        <section ref={box} className="h-full" aria-label="Movable chart" />
+      </div>
       <p ref={status} className="hidden-words" role="status" />
     </>
   );

@@ -72,7 +72,7 @@ test.describe('without JavaScript', () => {
     await page.getByRole('button', { name: 'Show these' }).click();
     await expect(page.locator('table.days .what a')).toHaveCount(all);
     // One kind is one press.
-    await page.getByLabel(/^Music & dance/).check();
+    await page.getByRole('checkbox', { name: /^Music & dance/ }).check();
     await page.getByRole('button', { name: 'Show these' }).click();
     await expect(page).toHaveURL(/kind=music-dance/);
     const titles = await page.locator('table.days .what a').allTextContents();
@@ -141,14 +141,14 @@ test('one kind, one place, one press; more add; nothing ticked is everything aga
   await page.goto('/list/2027-03-17');
   await expect(page.locator('.filters input:checked')).toHaveCount(0);
   const all = await page.locator('table.days .what a').count();
-  await page.getByLabel(/^Music & dance/).check();
+  await page.getByRole('checkbox', { name: /^Music & dance/ }).check();
   await expect(page).toHaveURL(/\?kind=music-dance$/);
-  await page.getByLabel(/^Market & food/).check();
+  await page.getByRole('checkbox', { name: /^Market & food/ }).check();
   await expect(page).toHaveURL(/\?kind=market-food,music-dance$/);
-  await page.getByLabel(/^Music & dance/).uncheck();
-  await page.getByLabel(/^Gannet Bay/).check();
+  await page.getByRole('checkbox', { name: /^Music & dance/ }).uncheck();
+  await page.getByRole('checkbox', { name: /^Gannet Bay/ }).check();
   await expect(page).toHaveURL(/\?kind=market-food&place=Gannet\+Bay$/);
-  for (const name of [/^Market & food/, /^Gannet Bay/]) await page.getByLabel(name).uncheck();
+  for (const name of [/^Market & food/, /^Gannet Bay/]) await page.getByRole('checkbox', { name }).uncheck();
   await expect(page).toHaveURL(/\/list\/2027-03-17$/);
   await expect(page.locator('table.days .what a')).toHaveCount(all);
 });
@@ -179,13 +179,13 @@ test('on a phone the filters are folded by HTML: nothing moves, and they open wi
     await page.goto(path);
     await page.waitForTimeout(800);
     expect(await page.evaluate(() => (globalThis as unknown as { shift: { value: number } }).shift.value), path).toBeLessThan(0.01);
-    await expect(page.getByLabel(/^Music & dance/)).toBeHidden();
+    await expect(page.getByRole('checkbox', { name: /^Music & dance/ })).toBeHidden();
   }
   await context.close();
   const plain = await (await browser.newContext({ viewport: { width: 360, height: 800 }, javaScriptEnabled: false, baseURL })).newPage();
   await plain.goto('/list/2027-03-17');
   await plain.locator('.filters summary').first().click();
-  await plain.getByLabel(/^Music & dance/).check();
+  await plain.getByRole('checkbox', { name: /^Music & dance/ }).check();
   await plain.getByRole('button', { name: 'Show these' }).click();
   await expect(plain).toHaveURL(/kind=music-dance/);
   await plain.context().close();

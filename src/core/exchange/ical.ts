@@ -262,7 +262,7 @@ function commonLines(listing: IcalListing): Line[] {
     `SEQUENCE:${listing.sequence}`,
     `SUMMARY:${escapeText(listing.title)}`,
     `STATUS:${listing.standing === 'cancelled' ? 'CANCELLED' : listing.standing === 'postponed' ? 'TENTATIVE' : 'CONFIRMED'}`,
-    `URL:${listing.url}`,
+    ...(listing.url ? [`URL:${listing.url}`] : []),
   ];
   // The standard has no word for these; our own reader has, and others pass the property over.
   if (!['going-ahead', 'cancelled'].includes(listing.standing)) lines.push(`X-PLAIN-ALMANAC-STANDING:${listing.standing.toUpperCase()}`);

@@ -4,7 +4,7 @@ import { emptyContent, type ListingContent } from '@/core/listing/content';
 import { rule } from '@/core/recurrence/model';
 import type { StoredStretch } from '@/core/recurrence/stored';
 import { differences, mergeContents } from './merge';
-import { REPEATS, repeatOf, retime, ruleFor } from './repeats';
+import { nextBreak, REPEATS, repeatOf, retime, ruleFor } from './repeats';
 import { changeDate, toggleDate } from './single-dates';
 
 const TODAY = dayOf(2027, 3, 17);
@@ -93,5 +93,20 @@ describe('two who edited', () => {
     const same = { ...base, title: 'Both' };
     expect(mergeContents(base, same, { ...same }).collisions).toEqual([]);
     expect(differences(base, same)).toEqual(['title']);
+  });
+});
+
+describe('a break to begin with', () => {
+  const tuesdays = Array.from({ length: 12 }, (_, i) => dayOf(2027, 3, 23) + 7 * i);
+  it('begins at the next date, and the next one after it', () => {
+    const one = nextBreak([], tuesdays, TODAY);
+    expect(one).toEqual({ from: '2027-03-23', to: '2027-04-05' });
+    const two = nextBreak([one], tuesdays, TODAY);
+    expect(two).toEqual({ from: '2027-04-06', to: '2027-04-19' });
+    expect(nextBreak([one, two], tuesdays, TODAY).from).toBe('2027-04-20');
+  });
+  it('begins today where there are no dates, and never lies in another', () => {
+    expect(nextBreak([], [], TODAY).from).toBe('2027-03-17');
+    expect(nextBreak([{ from: '2028-01-01', to: '2028-02-01' }], tuesdays, TODAY).from).toBe('2028-02-02');
   });
 });

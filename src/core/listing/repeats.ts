@@ -1,5 +1,5 @@
 /** How a stretch repeats, as forms offer it: a few kinds of rules, and what somebody who picks one most likely means. */
-import { type Day, weekdayOf, ymdOf } from '../day/day';
+import { type Day, isoDay, parseIsoDay, weekdayOf, ymdOf } from '../day/day';
 import { isoTime, isoWall, parseIsoWall, type Wall } from '../day/wall';
 import { hasRareParts, type Length, type Recurrence, type Rule } from '../recurrence/model';
 import { fromStored, type StoredRecurrence, type StoredStretch } from '../recurrence/stored';
@@ -108,4 +108,14 @@ function followLength(length: Length | null, from: Wall, to: Wall): Length | nul
   if (!length || length.minute === null) return length;
   const minutes = length.days * 1440 + length.minute - from.minute + to.minute;
   return { days: Math.floor(minutes / 1440), minute: ((minutes % 1440) + 1440) % 1440 };
+}
+
+/**
+ * A break to begin with, a fortnight long: from the next date that no break holds yet, so that a second one is never the first again.
+ * `days`: the days on which the listing has dates, in order.
+ */
+export function nextBreak(breaks: StoredRecurrence['breaks'], days: readonly Day[], today: Day): StoredRecurrence['breaks'][number] {
+  const after = Math.max(today, ...breaks.map((b) => (parseIsoDay(b.to) ?? today) + 1));
+  const from = days.find((day) => day >= after) ?? after;
+  return { from: isoDay(from), to: isoDay(from + 13) };
 }

@@ -102,7 +102,7 @@ export default function Writing({ html, onChange, labelId }: { html: string; onC
             }}
           />
         </label>
-        {tool('Library', 'Choose a picture', undefined, () => setChoosing(true))}
+        {tool('Library', 'Insert one you have', undefined, () => setChoosing(true))}
       </div>
       {linking !== null && (
         <div className="row" style={{ padding: 6, border: '1px solid var(--ink-3)', borderBottom: 0 }}>

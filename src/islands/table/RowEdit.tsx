@@ -2,10 +2,11 @@
  * One row of the table: a press on a cell edits it there, Enter keeps it, Escape leaves it, and what was saved is said and taken back there.
  * The row's button has what can be done with the listing as a whole; arrows walk the cells.
  */
-import { lazy, Suspense, useCallback, useEffect, useState } from 'react';
+import { lazy, Suspense, useCallback, useEffect, useRef, useState } from 'react';
 import { createPortal } from 'react-dom';
 import { sayFailure, send } from '@/client/api';
 import { type Cost, sayCost, STAGE_WORDS, STAGES } from '@/core/listing/content';
+import { parseIsoWall } from '@/core/day/wall';
 import { sayDay, sayTime } from '@/core/phrase/format';
 import type { RowDeed } from './RowMenu';
 import { step } from './cells';
@@ -111,10 +112,13 @@ export function RowEdit({ start }: { start: TableStart }) {
     setOpen(null);
     (cell.matches('[tabindex]') ? cell : cell.querySelector<HTMLElement>('a'))?.focus();
   };
-  const keep = async ({ cell, field }: Pick<Open, 'cell' | 'field'>, value: string, undoing = false): Promise<void> => {
+  const keep = async ({ cell, field }: Pick<Open, 'cell' | 'field'>, value: string, undoing = false): Promise<boolean> => {
     const row = cell.closest<HTMLElement>('tr');
     const before = cell.dataset.value ?? '';
-    if (!row || value === before) return close(cell);
+    if (!row || value === before) {
+      close(cell);
+      return true;
+    }
     const wasEdited = row.querySelector('td[data-edit=stage] .amber') !== null;
     const outcome = await send<Saved>('POST', `/api/v1/listings/${row.dataset.id}/row`, {
       revision: Number(row.dataset.revision),
@@ -123,7 +127,7 @@ export function RowEdit({ start }: { start: TableStart }) {
     if (outcome.kind !== 'done') {
       setDone(null);
       setWrong(sayFailure(outcome));
-      return;
+      return false;
     }
     const saved = outcome.value;
     row.dataset.revision = String(saved.revision);
@@ -137,6 +141,7 @@ export function RowEdit({ start }: { start: TableStart }) {
     const undoable = !undoing && !(field === 'stage' && (wasEdited || before === 'in-review' || before === 'scheduled'));
     setDone({ cell, field, before, words: words + wait, undoable });
     close(cell);
+    return true;
   };
   const openMenu = menu?.closest<HTMLElement>('tr');
   const titleOf = (cell: Element): string => cell.closest('tr')?.querySelector<HTMLElement>('td[data-edit=title]')?.dataset.value ?? '';
@@ -191,7 +196,7 @@ export function RowEdit({ start }: { start: TableStart }) {
         </Suspense>
       )}
       {open && !isBox(open.field) && (
-        <CellInput key={open.field} open={open} start={start} onKeep={(value) => void keep(open, value)} onLeave={() => close(open.cell)} />
+        <CellInput key={open.field} open={open} start={start} onKeep={(value) => keep(open, value)} onLeave={() => close(open.cell)} />
       )}
     </>
   );
@@ -263,10 +268,18 @@ function CellInput({
 }: {
   open: Open;
   start: TableStart;
-  onKeep: (value: string) => void;
+  /** false when it was refused: the field stays open */
+  onKeep: (value: string) => Promise<boolean>;
   onLeave: () => void;
 }) {
   const [value, setValue] = useState(open.value);
+  // Enter keeps it and takes the field away, and so does leaving it: it is kept once.
+  const kept = useRef(false);
+  const keep = async (): Promise<void> => {
+    if (kept.current) return;
+    kept.current = true;
+    kept.current = await onKeep(value);
+  };
   const options: [string, string][] =
     open.field === 'stage'
       ? STAGES.filter((s) => s !== 'in-review' && s !== 'scheduled' && (start.mayPublish || s !== 'published')).map((s) => [
@@ -280,10 +293,13 @@ function CellInput({
     event.stopPropagation();
     if (event.key === 'Enter') {
       event.preventDefault();
-      onKeep(value);
-    } else if (event.key === 'Escape') onLeave();
+      void keep();
+    } else if (event.key === 'Escape') {
+      kept.current = true;
+      onLeave();
+    }
   };
-  const shared = { className: 'box cell-field', 'aria-label': LABELS[open.field], value, onKeyDown: keys, onBlur: () => onKeep(value) };
+  const shared = { className: 'box cell-field', 'aria-label': LABELS[open.field], value, onKeyDown: keys, onBlur: () => void keep() };
   return createPortal(
     open.field === 'title' || open.field === 'cost' ? (
       // biome-ignore lint/a11y/noAutofocus: somebody just opened this cell
@@ -316,19 +332,18 @@ function show(cell: HTMLElement, field: Open['field'], value: string, saved: Sav
   cell.classList.remove('max-[760px]:hidden');
 }
 
-function cellText(field: Exclude<Open['field'], 'title' | 'stage'>, value: string, { cost, next }: Saved, start: TableStart): string {
+function cellText(field: Exclude<Open['field'], 'title' | 'stage'>, value: string, saved: Saved, start: TableStart): string {
   switch (field) {
     case 'cost':
-      return sayCost(cost);
-    case 'when':
-      return next.day === null
-        ? 'past'
-        : [
-            sayDay(next.day, start.style, { weekday: 'short', month: 'short', year: true }),
-            next.minute === null ? '' : sayTime(next.minute, start.style),
-          ]
-            .filter(Boolean)
-            .join(' ');
+      return sayCost(saved.cost);
+    case 'when': {
+      // While the change waits, the index holds what readers see: the cell says what was just set.
+      const typed = saved.edited ? parseIsoWall(saved.start) : undefined;
+      const { day, minute } = typed ?? saved.next;
+      if (day === null) return 'past';
+      const words = sayDay(day, start.style, { weekday: 'short', month: 'short', year: true });
+      return minute === null ? words : `${words} ${sayTime(minute, start.style)}`;
+    }
     default: {
       const lists = { venue: start.venues, category: start.categories, tags: start.tags, organizers: start.organizers };
       const names = value.split(' ').flatMap((id) => lists[field].find((one) => one.id === id)?.name ?? []);

@@ -58,8 +58,16 @@ async function asIcal(rt: Runtime, rows: readonly Row[]): Promise<string> {
   const sequences = new Map(
     (await rt.db.select({ id: published.listingId, sequence: published.sequence }).from(published)).map((row) => [row.id, row.sequence]),
   );
-  const listings = rows.flatMap(({ id, address, working, createdAt, changedAt }) => {
-    const one = { id, address, content: working, sequence: sequences.get(id) ?? 0, createdAt, changedAt };
+  const listings = rows.flatMap(({ id, stage, address, working, createdAt, changedAt }) => {
+    // Of what is not published readers have no page.
+    const one = {
+      id,
+      address: stage === 'published' ? address : '',
+      content: working,
+      sequence: sequences.get(id) ?? 0,
+      createdAt,
+      changedAt,
+    };
     return icalOf(one, found, rt) ?? [];
   });
   return writeIcal({ name, url: rt.address(), listings, horizon: horizonOf(rt.now().day, horizonMonths) });

@@ -10,7 +10,7 @@ import { bulkItem, edit, listing, listingCopy, published, user } from '../db/sch
 import { read } from '../http/problem';
 import { copyInput, copyListing } from './copy';
 import { dropEdit, keepEdit, OPEN_MS, readEdit, readOthers, stillOpen } from './edits';
-import { readVersions, restoreVersion } from './versions';
+import { lastDifferent, readVersions, restoreVersion } from './versions';
 import { tidy } from './tidy';
 import { createListing, moveToStage, publishListing, saveListing } from './write';
 
@@ -111,5 +111,33 @@ describe('what is kept for a while', () => {
     expect((await db.select().from(listing)).map((l) => l.title)).toEqual(['Draft']);
     expect([(await db.select().from(bulkItem)).length, (await db.select().from(edit)).map((e) => e.userId)]).toEqual([0, ['maud']]);
     expect(await readVersions(db, binned.id)).toEqual([]);
+  });
+});
+
+describe('versions side by side', () => {
+  it('open on the two that differ: stages and publications are versions too', async () => {
+    const row = await make();
+    const saved = await inTx(db, (tx) =>
+      saveListing(tx, { id: row.id, content: { ...row.working, summary: 'Forty voices.' }, revision: row.revision }, change()),
+    );
+    const out = await inTx(db, (tx) => publishListing(tx, row.id, saved.revision, change()));
+    const down = await inTx(db, (tx) => moveToStage(tx, row.id, 'withdrawn', change()));
+    expect([out.revision, down.revision]).toEqual([3, 4]);
+    expect(await lastDifferent(db, row.id, down.revision)).toBe(1);
+    expect(await lastDifferent(db, row.id, 2)).toBe(1);
+    expect(await lastDifferent(db, row.id, 1)).toBeUndefined();
+  });
+});
+
+describe('a web address before the first save', () => {
+  const makeAt = (wanted: string) => inTx(db, (tx) => createListing(tx, choir(places), change(), 'draft', wanted));
+  it('is taken as it is written, or refused with what would do', async () => {
+    expect((await makeAt('tuesday-choir')).address).toBe('tuesday-choir');
+    expect((await problem(makeAt('tuesday-choir'))).fields[0]?.message).toContain('“tuesday-choir-2” is free');
+    expect((await problem(makeAt('Tuesday Choir'))).fields[0]).toMatchObject({
+      field: 'address',
+      message: expect.stringContaining('“tuesday-choir” would do'),
+    });
+    expect((await makeAt('')).address).toBe('harbour-choir');
   });
 });

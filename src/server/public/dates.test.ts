@@ -22,9 +22,11 @@ import {
   readListingIds,
   readListPage,
   readShortDates,
+  countComing,
 } from './dates';
 import { type Filters, filterQuery, isFiltered, readFilters } from './filters';
 import { type Lookup, lookup } from './lookup';
+import { readElsewhere, readResults } from './results';
 
 const seed = seedOf();
 const ALL: Filters = { kinds: [], places: [], free: false, tags: [], words: '' };
@@ -219,5 +221,51 @@ describe('filters in the address', () => {
     expect(filters.kinds).toHaveLength(60);
     expect(filters.words).toHaveLength(80);
     expect(filters.free).toBe(false);
+  });
+
+  it('are found once a listing, with what follows, in pages', async () => {
+    const r = random(seed + 3);
+    for (let i = 0; i < 25; i++) {
+      const filters = generateFilters(r);
+      const from = NOW.day + between(r, -20, 30);
+      const hits = slow(all, filters).filter((d) => d.last_day >= from);
+      const byListing = new Map<string, PublicDate[]>();
+      for (const date of hits) byListing.set(date.listing, [...(byListing.get(date.listing) ?? []), date]);
+      const seen: string[] = [];
+      for (let page = 1; page < 20; page++) {
+        const { results, total } = await readResults(db, { from, page, length: 4 }, filters, found);
+        if (!results.length) break;
+        expect(total, JSON.stringify(filters)).toBe(byListing.size);
+        for (const result of results) {
+          const own = byListing.get(result.listing) ?? [];
+          expect([result.date, result.dates, result.until]).toEqual([own[0]?.date, own.length, Math.max(...own.map((d) => d.last_day))]);
+          expect(result.days).toEqual(own.slice(0, 5).map((d) => d.start_day));
+          seen.push(result.listing);
+        }
+      }
+      expect(seen.length).toBe(byListing.size);
+      expect(new Set(seen).size).toBe(seen.length);
+      const to = from + between(r, 0, 20);
+      const matching = slow(all, filters);
+      const before = matching.filter((d) => d.last_day < from);
+      const after = matching.filter((d) => d.start_day > to);
+      expect(await readElsewhere(db, { from, to }, filters, found)).toEqual({
+        earlier: before.length,
+        last: before.length ? Math.max(...before.map((d) => d.start_day)) : undefined,
+        later: after.length,
+        next: after.length ? Math.min(...after.map((d) => d.start_day)) : undefined,
+      });
+    }
+  });
+
+  it('of a venue come in pages that hold each once, and are counted', async () => {
+    for (const venue of found.venues) {
+      const query = { from: NOW.day, venueIds: [venue.id] };
+      const whole = names(await readComing(db, { ...query, limit: 1000 }));
+      expect(await countComing(db, query)).toBe(whole.length);
+      const pages: string[] = [];
+      for (let offset = 0; offset < whole.length; offset += 7) pages.push(...names(await readComing(db, { ...query, limit: 7, offset })));
+      expect(pages).toEqual(whole);
+    }
   });
 });

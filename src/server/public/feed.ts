@@ -35,6 +35,7 @@ function icalPlaces(venues: readonly VenueView[]): IcalPlace {
 /** A listing as it is given out: the published copy, or for editors the working one. */
 export interface GivenListing {
   id: string;
+  /** its web address; empty while readers have no page of it */
   address: string;
   content: ListingContent;
   sequence: number;
@@ -62,7 +63,7 @@ export function icalOf(given: GivenListing, found: Lookup, rt: Runtime, only?: W
     changed: changedAt.getTime(),
     title: content.title,
     description: [content.standingNote, summary, text, online].filter(Boolean).join('\n\n').slice(0, 6000),
-    url: `${rt.address()}/what/${address}`,
+    url: address ? `${rt.address()}/what/${address}` : '',
     ...(venues.length && content.attendance !== 'online' ? icalPlaces(venues) : { location: online, point: undefined }),
     placeOf: (venueId) => {
       const elsewhere = found.venue.get(venueId);

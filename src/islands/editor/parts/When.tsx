@@ -1,6 +1,5 @@
 /** When: first date, times, repeats, limits, breaks, zone; the sentence back, and mends for what contradicts itself. */
 import { useMemo } from 'react';
-import { isoDay } from '@/core/day/day';
 import { parseIsoWall } from '@/core/day/wall';
 import type { ListingContent } from '@/core/listing/content';
 import { sayRecurrence, sayTotal } from '@/core/phrase/say';
@@ -12,7 +11,7 @@ import { Select } from '../../fields/fields';
 import type { Rail } from '@/core/listing/rail';
 import { withRules } from '@/core/listing/rules';
 import { Phrase } from './Phrase';
-import { newRecurrence, newStretch, readRecurrence, retime } from '@/core/listing/repeats';
+import { newRecurrence, newStretch, nextBreak, readRecurrence, retime } from '@/core/listing/repeats';
 import { StretchFields } from './Stretch';
 
 interface WhenProps {
@@ -112,7 +111,19 @@ export function When({ content, setContent, site, rail, error }: WhenProps) {
           <button
             type="button"
             className="button small"
-            onClick={() => set((r) => ({ ...r, breaks: [...r.breaks, nextBreak(r.breaks, rail, site.today)] }))}
+            onClick={() =>
+              set((r) => ({
+                ...r,
+                breaks: [
+                  ...r.breaks,
+                  nextBreak(
+                    r.breaks,
+                    rail.months.flatMap(({ dates }) => dates.flatMap((date) => (date.out ? [] : date.wall.day))),
+                    site.today,
+                  ),
+                ],
+              }))
+            }
           >
             Add a break
           </button>
@@ -154,14 +165,6 @@ export function When({ content, setContent, site, rail, error }: WhenProps) {
       </div>
     </section>
   );
-}
-
-/** A break to begin with: from the next date that no break holds yet, a fortnight long. */
-function nextBreak(breaks: StoredRecurrence['breaks'], rail: Rail, today: number): StoredRecurrence['breaks'][number] {
-  const after = Math.max(today, ...breaks.map((b) => (parseIsoWall(b.to)?.day ?? today) + 1));
-  const next = rail.months.flatMap(({ dates }) => dates).find((date) => !date.out && date.wall.day >= after);
-  const from = next?.wall.day ?? after;
-  return { from: isoDay(from), to: isoDay(from + 13) };
 }
 
 function Zone({ zone, site, onChange }: { zone: string; site: EditorStart['site']; onChange: (zone: string) => void }) {
