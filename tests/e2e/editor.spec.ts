@@ -140,7 +140,9 @@ test('a picture in the text has a side, a width, words and a link, and comes fro
   }
   // Whoever may edit it is led there from the public page, and nobody else.
   await expect(page.getByRole('link', { name: 'Edit', exact: true })).toHaveAttribute('href', /\/desk\/listings\//);
-  expect(await (await request.get('/what/pictured-talk')).text()).not.toContain('/desk/listings/');
+  const stranger = await browser.newContext({ baseURL });
+  expect(await (await stranger.request.get('/what/pictured-talk')).text()).not.toContain('/desk/listings/');
+  await stranger.close();
   await page.context().close();
 });
 
