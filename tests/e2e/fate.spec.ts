@@ -113,7 +113,7 @@ for (const width of [1280, 360])
     const title = `Kelp Fire ${width}`;
     await rue.getByLabel('What is it called?').fill(title);
     await rue.getByLabel('Where', { exact: true }).fill('The Net Loft');
-    await rue.getByLabel('Who organizes it').fill(`Kelp Friends ${width}`);
+    await rue.getByLabel('Who organizes it').fill(`Kelp Cutters ${width}`);
     await rue.getByLabel('Website').fill('javascript:alert(1)');
     await rue.locator('input[name="picture"]').setInputFiles({ name: 'fire.png', mimeType: 'image/png', buffer: await picture() });
     await rue.getByLabel('Your name').fill('Rue Dunlin');
@@ -134,7 +134,7 @@ for (const width of [1280, 360])
     await rue.getByRole('button', { name: 'Send it' }).click();
     await rue.waitForURL(/\/receipt\//);
     await expect(rue.locator('figure img').first()).toBeVisible();
-    await expect(rue.getByText('New to the site')).toContainText('Kelp Friends');
+    await expect(rue.getByText('New to the site')).toContainText('Kelp Cutters');
     const ivo = await pageOf(browser, request, 'ivo', { width, baseURL });
     await ivo.goto('/desk/intake');
     await ivo.locator('.pile').getByText(title).click();
@@ -148,7 +148,7 @@ for (const width of [1280, 360])
     await expect(ivo.getByText('Published; the sender has a mail.')).toBeVisible();
     await rue.goto(`/what/kelp-fire-${width}`);
     await expect(rue.locator('dl.facts').getByRole('link', { name: 'Net Loft' })).toBeVisible();
-    await expect(rue.getByRole('link', { name: `Kelp Friends ${width}` })).toBeVisible();
+    await expect(rue.getByRole('link', { name: `Kelp Cutters ${width}` })).toBeVisible();
     await expect(rue.getByRole('link', { name: 'www.kelp.example' })).toHaveAttribute('href', 'https://www.kelp.example');
     await rue.context().close();
     await ivo.context().close();
