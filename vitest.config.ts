@@ -9,7 +9,7 @@ export default defineConfig({
     },
   },
   test: {
-    include: ['src/**/*.test.{ts,tsx}', 'demo/**/*.test.ts', 'tests/unit/**/*.test.ts'],
+    include: ['src/**/*.test.{ts,tsx}', 'demo/**/*.test.ts', 'tests/words/**/*.test.ts'],
     pool: 'threads',
     isolate: false,
     // Database tests share one database a worker, so files of a worker run one after the other.

@@ -24,6 +24,7 @@ import { measureDesk } from './desk';
 import { bringInMany } from './jobs';
 import { measurePictures } from './pictures';
 import { expandMany, keystrokeP99, readManyEvents } from './words';
+import { judgeAll, VERDICTS } from '../words/judge';
 import { answerOf, KINDS, ours, type Question, rivals } from './rivals';
 
 interface Result {
@@ -257,6 +258,23 @@ function words(): void {
   const { seconds, events } = readManyEvents(20_000);
   if (events !== 20_000) throw new Error(`${events} of 20,000 events were read`);
   report('a calendar file of 20,000 events read, in s', seconds, '<', 60);
+  corpus();
+}
+
+/** Phrases of posters, mails and minutes against the dates that they mean; `--all` names each that is not right. */
+function corpus(): void {
+  const tallies = judgeAll();
+  const sum = (verdict: (typeof VERDICTS)[number]): number => tallies.reduce((n, { counts }) => n + counts[verdict], 0);
+  const total = VERDICTS.reduce((n, verdict) => n + sum(verdict), 0);
+  if (!json) {
+    console.log(`# ${total} phrases: ${VERDICTS.map((verdict) => `${sum(verdict)} ${verdict}`).join(', ')}`);
+    for (const { kind, counts, others } of tallies) {
+      console.log(`#   ${kind}: ${VERDICTS.map((verdict) => `${counts[verdict]} ${verdict}`).join(', ')}`);
+      if (process.argv.includes('--all')) for (const [phrase, verdict] of others) console.log(`#     ${verdict}: ${phrase}`);
+    }
+  }
+  report('phrases dated wrong without a word', sum('wrong without a word'), '<', 1);
+  report('phrases read right, in %', (100 * sum('right')) / total, '>=', 92);
 }
 
 /** Many listings as a job in the background. */

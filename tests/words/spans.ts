@@ -1,0 +1,112 @@
+/** Rules with a first and a last day, and rules that hold in some months. */
+import { at, daily, monthDays, nth, on, type Phrase, weekly, whole } from './oracle';
+
+const FRI = { from: '2027-05-07', to: '2027-06-25' };
+const fridays = on(at('18:00', weekly(['Fri'], FRI)));
+const tue19 = (span: Parameters<typeof weekly>[1]) => on(at('19:00', weekly(['Tue'], span)));
+
+/** A span of named days behind a weekly rule is its first and last day. */
+export const SPANS: readonly Phrase[] = [
+  ['Fridays 6pm, 7 May to 25 June 2027', fridays],
+  ['Fridays at 6pm from 7 May to 25 June', fridays],
+  ['7 May to 25 June, Fridays 6pm', fridays],
+  ['Fri 6pm 7 May – 25 June', fridays],
+  ['every Friday 18:00, 7 May through 25 June 2027', fridays],
+  ['Fridays, 7 May – 25 June 2027, 6 pm', fridays],
+  ['from 7 May until 25 June every Friday at 18.00', fridays],
+  ['May 7 to June 25, Fridays at 6:00 pm', fridays],
+  ['Fridays from May 7 through June 25 at 6pm', fridays],
+  ['18:00 on Fridays between 7 May and 25 June', fridays],
+  ['Friday evenings at 6, 7 May to 25 June', fridays],
+  ['each Friday, 6pm (7 May to 25 June)', fridays],
+  ['Fridays 6-8pm, 7 May to 25 June', on(at('18:00-20:00', weekly(['Fri'], FRI)))],
+  ['Fridays 18:00–20:00, 7/5/2027–25/6/2027', 'ask'],
+  ['7 May to 25 June 2027: Fridays 6pm for 2 hours', on(at('18:00-20:00', weekly(['Fri'], FRI)))],
+  ['Mon, Wed and Fri 7am, 3 May to 28 May', on(at('07:00', weekly(['Mon', 'Wed', 'Fri'], { from: '2027-05-03', to: '2027-05-28' })))],
+  ['Mon–Fri 9–5, 12–16 July', on(at('09:00-17:00', weekly(['Mon', 'Tue', 'Wed', 'Thu', 'Fri'], { from: '2027-07-12', to: '2027-07-16' })))],
+  [
+    'Monday to Friday, 9am to 5pm, 12 to 16 July 2027',
+    on(at('09:00-17:00', weekly(['Mon', 'Tue', 'Wed', 'Thu', 'Fri'], { from: '2027-07-12', to: '2027-07-16' }))),
+  ],
+  ['daily 10am, 1 to 7 August', on(at('10:00', daily({ from: '2027-08-01', to: '2027-08-07' })))],
+  ['every day at 10, 1–7 August 2027', 'ask'],
+  ['every day at 10:00, 1–7 August 2027', on(at('10:00', daily({ from: '2027-08-01', to: '2027-08-07' })))],
+  ['Tuesdays 7pm, 13 April to 29 June, not 11 May', tue19({ from: '2027-04-13', to: '2027-06-29', not: ['2027-05-11'] })],
+  [
+    'Tuesdays 7pm from 13 April to 29 June except 4 and 11 May',
+    tue19({ from: '2027-04-13', to: '2027-06-29', not: ['2027-05-04', '2027-05-11'] }),
+  ],
+  [
+    'Tuesdays 7pm, 13 April to 29 June, no meeting 3–16 May',
+    tue19({ from: '2027-04-13', to: '2027-06-29', not: ['2027-05-03/2027-05-16'] }),
+  ],
+  ['every other Tuesday 7pm, 13 April to 29 June', tue19({ from: '2027-04-13', to: '2027-06-29', step: 2 })],
+  ['fortnightly on Tuesdays at 7pm, 13 April – 29 June', tue19({ from: '2027-04-13', to: '2027-06-29', step: 2 })],
+  ['alternate Tuesdays 7pm from 13 April until 29 June', tue19({ from: '2027-04-13', to: '2027-06-29', step: 2 })],
+  ['Sundays 2pm, 2 January to 27 February 2028', on(at('14:00', weekly(['Sun'], { from: '2028-01-02', to: '2028-02-27' })))],
+  ['Sundays 2pm, 5 December to 30 January', on(at('14:00', weekly(['Sun'], { from: '2027-12-05', to: '2028-01-30' })))],
+  ['Saturdays 10am, 6 March to 27 March', on(at('10:00', weekly(['Sat'], { from: '2027-03-06', to: '2027-03-27' })))],
+  ['Thursdays 8pm, until 24 June', on(at('20:00', weekly(['Thu'], { to: '2027-06-24' })))],
+  ['Thursdays at 8 pm till the end of June', on(at('20:00', weekly(['Thu'], { to: '2027-06-30' })))],
+  ['Thursdays 8pm from 6 May', on(at('20:00', weekly(['Thu'], { from: '2027-05-06' })))],
+  ['Thursdays 8pm starting 6 May', on(at('20:00', weekly(['Thu'], { from: '2027-05-06' })))],
+  ['Thursdays 8pm, 6 times from 6 May', on(at('20:00', weekly(['Thu'], { from: '2027-05-06', count: 6 })))],
+  ['six Thursdays at 8pm from 6 May', on(at('20:00', weekly(['Thu'], { from: '2027-05-06', count: 6 })))],
+  ['weekly on Thursdays 20:00-21:30 from 6 May for 6 weeks', on(at('20:00-21:30', weekly(['Thu'], { from: '2027-05-06', count: 6 })))],
+  ['every 25 to 27 July', on(whole(['2027-07-25', '2028-07-25', '2029-07-25'], 3))],
+  ['25–27 July every year', on(whole(['2027-07-25', '2028-07-25', '2029-07-25'], 3))],
+  ['25 to 27 July 2027', on(whole(['2027-07-25'], 3))],
+  ['from 9am 3 May to 4pm 5 May', on(['2027-05-03T09:00/2027-05-05T16:00'])],
+  ['3 May 9am until 5 May 4pm', on(['2027-05-03T09:00/2027-05-05T16:00'])],
+  ['from 3 May to 10 May', on(whole(['2027-05-03'], 8))],
+  ['from 10 May to 3 May', 'ask'],
+  ['Fridays 6pm, 25 June to 7 May 2027', 'ask'],
+  ['Fridays 6pm from 7 May 2027 until 25 June 2026', 'ask'],
+  ['Mon, Wed & Fri at 9', 'ask'],
+  ['Mon, Wed & Fri at 9am', on(at('09:00', weekly(['Mon', 'Wed', 'Fri'])))],
+  [
+    'Mondays, Tuesdays and Thursdays 18.00–19.30 from Monday 12 April (10 weeks)',
+    on(at('18:00-19:30', weekly(['Mon', 'Tue', 'Thu'], { from: '2027-04-12', to: '2027-06-20' }))),
+  ],
+  ['Tuesdays 7pm, 13 April to 29 June, break 1–15 May', tue19({ from: '2027-04-13', to: '2027-06-29', not: ['2027-05-01/2027-05-15'] })],
+  ['Tuesdays 19:00 (13.4.–29.6.2027)', tue19({ from: '2027-04-13', to: '2027-06-29' })],
+  ['Tuesday 13 April, then every week until 29 June, 7pm', tue19({ from: '2027-04-13', to: '2027-06-29' })],
+  ['every Tuesday between 13 April and 29 June inclusive, 7 p.m.', tue19({ from: '2027-04-13', to: '2027-06-29' })],
+];
+
+const MAR_TO_OCT = [3, 4, 5, 6, 7, 8, 9, 10];
+
+/** A span of months without a year comes every year where the rule goes on. */
+export const SEASONS: readonly Phrase[] = [
+  ['every Tuesday 7pm, not in August', tue19({ notMonths: [8] })],
+  ['Tuesdays 7pm except August', tue19({ notMonths: [8] })],
+  ['Tuesdays at 7pm, no meeting in July and August', tue19({ notMonths: [7, 8] })],
+  ['every Tuesday 19:00 except December', tue19({ notMonths: [12] })],
+  ['every Tuesday at 7 pm from September to May', tue19({ months: [9, 10, 11, 12, 1, 2, 3, 4, 5] })],
+  ['Tuesdays 7pm, September to May', tue19({ months: [9, 10, 11, 12, 1, 2, 3, 4, 5] })],
+  ['Tuesdays 7pm, March to October, not in August', tue19({ months: [3, 4, 5, 6, 7, 9, 10] })],
+  ['Tuesdays 7pm October–March', tue19({ months: [10, 11, 12, 1, 2, 3] })],
+  ['every Tuesday in June at 7pm', tue19({ months: [6] })],
+  ['Tuesdays in July and August, 7pm', tue19({ months: [7, 8] })],
+  ['Tuesdays 7pm, not in August 2027', tue19({ not: ['2027-08-01/2027-08-31'] })],
+  ['Tuesdays 7pm, not in August 2027 and not in December 2027', tue19({ not: ['2027-08-01/2027-08-31', '2027-12-01/2027-12-31'] })],
+  ['Tuesdays 7pm, September 2027 to May 2028', tue19({ from: '2027-09-01', to: '2028-05-31' })],
+  ['Tuesdays 7pm from May until the end of July 2027', tue19({ from: '2027-05-01', to: '2027-07-31' })],
+  ['Tuesdays 7pm until the end of the year, not in August', tue19({ to: '2027-12-31', notMonths: [8] })],
+  [
+    'every 1st and 3rd Sunday 7:40am for 2 hours, March to October, not in August',
+    on(at('07:40-09:40', nth([1, 3], 'Sun', { months: MAR_TO_OCT, notMonths: [8] }))),
+  ],
+  ['first Monday of the month at 19.30, not in July or August', on(at('19:30', nth(1, 'Mon', { notMonths: [7, 8] })))],
+  ['last Friday of every month except December, 8pm', on(at('20:00', nth(-1, 'Fri', { notMonths: [12] })))],
+  ['on the 15th of each month 18:00, October to April', on(at('18:00', monthDays([15], { months: [10, 11, 12, 1, 2, 3, 4] })))],
+  ['daily at 6am, June to August', on(at('06:00', daily({ months: [6, 7, 8] })))],
+  ['weekdays at noon, not in July', on(at('12:00', weekly(['Mon', 'Tue', 'Wed', 'Thu', 'Fri'], { notMonths: [7] })))],
+  ['Saturdays 9am in summer', 'ask'],
+  ['Tuesdays 7pm during term', 'ask'],
+  ['Tuesdays 7pm, closed over Christmas', 'ask'],
+  ['every day except weekends, 9am', on(at('09:00', weekly(['Mon', 'Tue', 'Wed', 'Thu', 'Fri'])))],
+  ['daily 10–4, closed Mondays', on(at('10:00-16:00', weekly(['Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'])))],
+  ['open daily 10am–4pm except Mondays', on(at('10:00-16:00', weekly(['Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'])))],
+  ['every day but Sunday at 8', on(at('08:00', weekly(['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat'])))],
+];
