@@ -169,7 +169,10 @@ function addMarkers(
   map.on('zoom', draw);
   map.on('resize', draw);
   for (const item of document.querySelectorAll<HTMLElement>('[data-place]')) {
-    item.addEventListener('pointerenter', () => choose(item.dataset.place ?? ''), { signal });
+    // What the list scrolls under a pointer that rests was not pointed at.
+    item.addEventListener('pointermove', ({ movementX, movementY }) => (movementX || movementY) && choose(item.dataset.place ?? ''), {
+      signal,
+    });
     item.addEventListener('focusin', () => choose(item.dataset.place ?? ''), { signal });
   }
 }
