@@ -148,7 +148,12 @@ export async function readShortDates(db: Db, span: Span, filters: Filters, found
   const query = sql`select coalesce(json_agg(json_build_array(${SHORT_VALUES})), '[]')::text as list ${TABLES} where ${where}`;
   const result = (await db.execute(query)) as unknown as { rows: { list: string }[] };
   const values = JSON.parse(result.rows[0]?.list ?? '[]') as unknown[][];
-  return values.map((row) => Object.fromEntries(SHORT_NAMES.map((name, i) => [name, row[i]])) as ShortDate);
+  return values.map((row) => {
+    // Field by field, so that all dates have one shape: the page reads each of them many times.
+    const date: Record<string, unknown> = {};
+    for (let i = 0; i < SHORT_NAMES.length; i++) date[SHORT_NAMES[i] as string] = row[i];
+    return date as unknown as ShortDate;
+  });
 }
 
 /** The dates that a reader's other choices leave, and what each choice would show, from dates at hand. */
