@@ -1,5 +1,5 @@
 import { expect, type Page, test } from '@playwright/test';
-import { expectAccessible, expectNoSidewaysScroll, pageOf } from './support';
+import { expectAccessible, expectNoSidewaysScroll, newListing, pageOf } from './support';
 
 const note = (page: Page, text: RegExp) => expect(page.locator('[data-note]')).toContainText(text);
 /** Types a day into a field of segments. */
@@ -10,9 +10,7 @@ async function day(page: Page, group: string, digits: string): Promise<void> {
 
 test('a listing is set to go out and come down by itself; what cannot be is said at the field', async ({ browser, request, baseURL }) => {
   const page = await pageOf(browser, request, 'ivo', { baseURL });
-  await page.goto('/desk/listings/new');
-  await page.getByLabel('Title', { exact: true }).fill('Lamp Oil Evening');
-  await page.getByLabel('In words').fill('Friday 9 April 2027 19:00 to 21:00');
+  await newListing(page, 'Lamp Oil Evening', 'Friday 9 April 2027 19:00 to 21:00');
   await page.getByLabel('Goes out by itself').check();
   await day(page, 'Day', '01012020');
   await expect(page.getByText('That time is past')).toBeVisible();

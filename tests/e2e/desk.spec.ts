@@ -1,6 +1,6 @@
 import { expect, type Page, test } from '@playwright/test';
 import sharp from 'sharp';
-import { expectAccessible, expectNoSidewaysScroll, pageOf } from './support';
+import { expectAccessible, expectNoSidewaysScroll, newListing, pageOf } from './support';
 
 const heading = (page: Page) => page.locator('.editor-head h1');
 const saved = (page: Page, text: RegExp) => expect(page.locator('[data-note]')).toContainText(text);
@@ -81,8 +81,7 @@ test('in plain words: what is typed fills the controls, a control rewrites the w
   baseURL,
 }) => {
   const page = await pageOf(browser, request, 'ivo', { baseURL });
-  await page.goto('/desk/listings/new');
-  await page.getByLabel('Title', { exact: true }).fill('Tide-mill Tour');
+  await newListing(page, 'Tide-mill Tour');
   const words = page.getByLabel('In words');
   const readback = page.locator('[data-readback]');
   await words.fill('every 1st and 3rd Sunday 7:40am for 2 hours, March to October, not in August');
@@ -152,9 +151,7 @@ test('on six months: a date is dragged to another day, a break is drawn, by keyb
   baseURL,
 }) => {
   const page = await pageOf(browser, request, 'ivo', { baseURL, height: 1000 });
-  await page.goto('/desk/listings/new');
-  await page.getByLabel('Title', { exact: true }).fill('Ferry Quiz');
-  await page.getByLabel('In words').fill('Tuesdays 19:00-21:00 from 6 April 2027, 12 times');
+  await newListing(page, 'Ferry Quiz', 'Tuesdays 19:00-21:00 from 6 April 2027, 12 times');
   const grid = page.getByRole('grid', { name: /^Dates on six months/ });
   const day = (text: string) => grid.getByRole('gridcell', { name: new RegExp(`^${text}:`) });
   const readback = page.locator('[data-readback]');
@@ -209,8 +206,7 @@ test('on six months: a date is dragged to another day, a break is drawn, by keyb
 
 test('what is typed survives a reload, a lost connection, and the end of the session', async ({ browser, request, baseURL }) => {
   const page = await pageOf(browser, request, 'ivo', { baseURL });
-  await page.goto('/desk/listings/new');
-  await page.getByLabel('Title', { exact: true }).fill('Kept through everything');
+  await newListing(page, 'Kept through everything');
   await expect(page.getByText('kept, not saved yet')).toBeVisible();
   await page.reload();
   await expect(page.getByLabel('Title', { exact: true })).toHaveValue('Kept through everything');
@@ -267,8 +263,7 @@ test('two editors: the second sees what changed and chooses; parts that do not c
 
 test('contradictions are caught at once, each with its mend', async ({ browser, request, baseURL }) => {
   const page = await pageOf(browser, request, 'ivo', { baseURL });
-  await page.goto('/desk/listings/new');
-  await page.getByLabel('Title', { exact: true }).fill('Contradiction');
+  await newListing(page, 'Contradiction');
   await page.getByRole('button', { name: 'Set a date' }).click();
   await typeDate(page, 'Date', '24', '03', '2027');
   await typeTime(page, 'Starts', '22:00');
@@ -291,8 +286,7 @@ test('contradictions are caught at once, each with its mend', async ({ browser, 
 
 test('a venue is made in place; a picture is sent and described; a program is refused', async ({ browser, request, baseURL }) => {
   const page = await pageOf(browser, request, 'ivo', { baseURL });
-  await page.goto('/desk/listings/new');
-  await page.getByLabel('Title', { exact: true }).fill('Picture Evening');
+  await newListing(page, 'Picture Evening');
   await page.getByRole('combobox', { name: 'Venues' }).fill('Old Kelp Store');
   await page.getByText('Make “Old Kelp Store”').click();
   const dialog = page.getByRole('dialog', { name: 'Make a venue' });
@@ -365,9 +359,7 @@ test('one date is elsewhere: said in the rail, on its page, in the list, in the 
   baseURL,
 }) => {
   const page = await pageOf(browser, request, 'ivo', { baseURL });
-  await page.goto('/desk/listings/new');
-  await page.getByLabel('Title', { exact: true }).fill('Buoy Lecture');
-  await page.getByLabel('In words').fill('Fridays 18:00-19:30 from 2 April 2027, 3 times');
+  await newListing(page, 'Buoy Lecture', 'Fridays 18:00-19:30 from 2 April 2027, 3 times');
   await page.getByRole('combobox', { name: 'Venues' }).fill('net loft');
   await page.keyboard.press('Enter');
   const second = page.locator('[data-date="2027-04-09T18:00"]');

@@ -1,6 +1,6 @@
 import { expect, type Page, test } from '@playwright/test';
 import sharp from 'sharp';
-import { expectAccessible, expectNoSidewaysScroll, pageOf } from './support';
+import { expectAccessible, expectNoSidewaysScroll, newListing, pageOf } from './support';
 
 const note = (page: Page, text: RegExp) => expect(page.locator('[data-note]')).toContainText(text);
 const picture = (colour: string): Promise<Buffer> =>
@@ -41,9 +41,7 @@ test('forms read what people type: an address, an amount, a web address, a last 
   baseURL,
 }) => {
   const page = await pageOf(browser, request, 'ivo', { baseURL });
-  await page.goto('/desk/listings/new');
-  await page.getByLabel('Title', { exact: true }).fill('Boat Hanging');
-  await page.getByLabel('In words').fill('every Tuesday 19:00 to 21:00 from 23 March 2027 for 12 dates');
+  await newListing(page, 'Boat Hanging', 'every Tuesday 19:00 to 21:00 from 23 March 2027 for 12 dates');
   await page.getByLabel('Website').fill('www.skiffs.example');
   await page.getByLabel('Cost', { exact: true }).selectOption('amount');
   await page.getByLabel(/Amount in/).fill('$12,5');
@@ -76,8 +74,7 @@ test('a half-typed listing is offered to a new one, never put in unasked, and co
   baseURL,
 }) => {
   const page = await pageOf(browser, request, 'ivo', { baseURL });
-  await page.goto('/desk/listings/new');
-  await page.getByLabel('Title', { exact: true }).fill('Half-typed Supper');
+  await newListing(page, 'Half-typed Supper');
   await page.waitForTimeout(600);
   await page.reload();
   await expect(page.getByLabel('Title', { exact: true })).toHaveValue('Half-typed Supper');
@@ -103,9 +100,7 @@ test('a picture in the text has a side, a width, words and a link, and comes fro
   baseURL,
 }) => {
   const page = await pageOf(browser, request, 'ivo', { baseURL });
-  await page.goto('/desk/listings/new');
-  await page.getByLabel('Title', { exact: true }).fill('Pictured Talk');
-  await page.getByLabel('In words').fill('Friday 9 April 2027 19:00 to 21:00');
+  await newListing(page, 'Pictured Talk', 'Friday 9 April 2027 19:00 to 21:00');
   await page.getByRole('textbox', { name: 'Text', exact: true }).fill('Before the picture.');
   await page.getByRole('button', { name: 'Insert one you have' }).click();
   await page.getByRole('dialog').getByLabel('Search').fill('ferry');

@@ -1,6 +1,6 @@
 import { expect, type Locator, type Page, test } from '@playwright/test';
 import sharp from 'sharp';
-import { expectAccessible, expectNoSidewaysScroll, pageOf } from './support';
+import { expectAccessible, expectNoSidewaysScroll, newListing, pageOf } from './support';
 
 const boxes = (page: Page): Locator => page.locator('[data-rows] tbody input[name=chosen]');
 const note = (page: Page, text: RegExp) => expect(page.locator('[data-note]')).toContainText(text);
@@ -75,9 +75,7 @@ test('the table by keyboard: found with a slip, edited in the row, kept as a vie
 
 test('Proof: mended with one key, answered for with a reason, and many at once', async ({ browser, request, baseURL }) => {
   const page = await pageOf(browser, request, 'ivo', { baseURL });
-  await page.goto('/desk/listings/new');
-  await page.getByLabel('Title', { exact: true }).fill('KELP SUPPER');
-  await page.getByLabel('In words').fill('Friday 9 April 2027 at 18:00 to 20:00');
+  await newListing(page, 'KELP SUPPER', 'Friday 9 April 2027 at 18:00 to 20:00');
   await page.getByLabel('Summary').fill('Every Tuesday, free of bones.');
   // What nobody has been in is not scolded; a section is looked at when it is left.
   await expect(page.getByRole('region', { name: 'Proof' })).not.toContainText('No venue');
@@ -98,9 +96,7 @@ test('Proof: mended with one key, answered for with a reason, and many at once',
   await page.reload();
   await expect(proof.getByText('1 answered for')).toBeVisible();
   // A lookalike: the same supper under another name.
-  await page.goto('/desk/listings/new');
-  await page.getByLabel('Title', { exact: true }).fill('Kelp Suppers');
-  await page.getByLabel('In words').fill('Friday 9 April 2027 at 18:00');
+  await newListing(page, 'Kelp Suppers', 'Friday 9 April 2027 at 18:00');
   await expect(proof).toContainText('“Kelp supper” may be the same event');
   await proof.getByRole('button', { name: 'Side by side' }).click();
   await expect(page.getByRole('dialog')).toContainText('Is it “Kelp supper”?');

@@ -1,6 +1,6 @@
 import { expect, type Locator, type Page, test } from '@playwright/test';
 import sharp from 'sharp';
-import { cookieOf, expectAccessible, expectNoSidewaysScroll, pageOf } from './support';
+import { cookieOf, expectAccessible, expectNoSidewaysScroll, newListing, pageOf } from './support';
 
 const drawn = (ink: string, width = 1400, height = 1000): Promise<Buffer> =>
   sharp({ create: { width, height, channels: 3, background: ink } })
@@ -45,9 +45,7 @@ test('a gallery in order, what stays in sight, another file everywhere: by keybo
   baseURL,
 }) => {
   const page = await pageOf(browser, request, 'ivo', { baseURL });
-  await page.goto('/desk/listings/new');
-  await page.getByLabel('Title', { exact: true }).fill('Kelp Pressing');
-  await page.getByLabel('In words').fill('Saturday 10 April 2027 14:00 to 16:00');
+  await newListing(page, 'Kelp Pressing', 'Saturday 10 April 2027 14:00 to 16:00');
   await page.getByRole('button', { name: 'From the library' }).click();
   const dialog = page.getByRole('dialog', { name: 'Pictures from the library' });
   await dialog.getByRole('searchbox').fill('gannets');

@@ -58,6 +58,13 @@ export async function pageOf(
   return context.newPage();
 }
 
+/** The editor on a listing that is begun: its title, and when it is if that is said. */
+export async function newListing(page: Page, title: string, when?: string): Promise<void> {
+  await page.goto('/desk/listings/new');
+  await page.getByLabel('Title', { exact: true }).fill(title);
+  if (when) await page.getByLabel('In words').fill(when);
+}
+
 export async function expectAccessible(page: Page, what: string): Promise<void> {
   // Places on the chart stand where they are and may touch (WCAG 2.5.8 names this exception); the list beside has them all.
   const { violations } = await new AxeBuilder({ page })

@@ -44,17 +44,20 @@ export function escapeHtml(text: string): string {
   return text.replace(/[&<>"']/g, (c) => ENTITIES[c] as string);
 }
 
-/** The words of sanitised HTML, for summaries, feeds and search. */
-export function plainText(html: string): string {
-  return html
-    .replace(/<(br|\/p|\/li|\/h[1-6]|\/blockquote)[^>]*>/gi, '\n')
+/** Tags gone and entities as their letters; the ampersand last, so that `&amp;lt;` stays the words `&lt;`. */
+const withoutTags = (html: string): string =>
+  html
     .replace(/<[^>]*>/g, '')
     .replace(/&nbsp;/g, ' ')
     .replace(/&lt;/g, '<')
     .replace(/&gt;/g, '>')
     .replace(/&quot;/g, '"')
     .replace(/&#39;/g, "'")
-    .replace(/&amp;/g, '&')
+    .replace(/&amp;/g, '&');
+
+/** The words of sanitised HTML, for summaries, feeds and search. */
+export function plainText(html: string): string {
+  return withoutTags(html.replace(/<(br|\/p|\/li|\/h[1-6]|\/blockquote)[^>]*>/gi, '\n'))
     .replace(/[ \t]+/g, ' ')
     .replace(/ *\n */g, '\n')
     .replace(/\n{3,}/g, '\n\n')
@@ -76,18 +79,12 @@ export function paragraphs(text: string): string {
  * texts it gives the words, so whoever shows it must keep the HTML where nobody changed them.
  */
 export function formText(html: string): string {
-  return html
+  const lines = html
     .replace(/<br[^>]*>/gi, '\n')
     .replace(/<\/(p|h[1-6]|blockquote|ul|ol)>/gi, '\n\n')
     .replace(/<\/li>/gi, '\n')
-    .replace(/<li[^>]*>/gi, '– ')
-    .replace(/<[^>]*>/g, '')
-    .replace(/&nbsp;/g, ' ')
-    .replace(/&lt;/g, '<')
-    .replace(/&gt;/g, '>')
-    .replace(/&quot;/g, '"')
-    .replace(/&#39;/g, "'")
-    .replace(/&amp;/g, '&')
+    .replace(/<li[^>]*>/gi, '– ');
+  return withoutTags(lines)
     .replace(/\n{3,}/g, '\n\n')
     .trim();
 }
