@@ -332,3 +332,18 @@ test('a reader learns nothing of drafts', async ({ request }) => {
     expect(await (await request.get(path)).text()).not.toContain('Autumn Ferry');
   expect(await (await request.get('/autumn-ferry-concert')).text()).not.toContain('Autumn Ferry Concert');
 });
+
+test('with the system’s own colours only the current view is underlined', async ({ browser, baseURL }) => {
+  const page = await (await browser.newContext({ forcedColors: 'active', baseURL })).newPage();
+  await page.goto('/month/2027-03');
+  const edges = await page
+    .locator('.views a')
+    .evaluateAll((links) => links.map((link) => [link.getAttribute('aria-current'), getComputedStyle(link).borderBottomColor]));
+  const ground = await page.evaluate(() => {
+    const probe = document.body.appendChild(document.createElement('i'));
+    probe.style.color = 'Canvas';
+    return getComputedStyle(probe).color;
+  });
+  for (const [current, edge] of edges) expect(edge === ground, `${current}: ${edge}`).toBe(current === null);
+  await page.context().close();
+});
