@@ -26,14 +26,14 @@ test('the dates of the corpus are those of a wall calendar', () => {
 
 /** How many of a kind may still be dated wrong without a word: to be lowered with each mend of the reader, never raised. */
 const STILL_WRONG: Readonly<Record<string, number>> = {
-  'a span behind a rule': 29,
+  'a span behind a rule': 6,
   'months of each year': 16,
   'two rules in one': 5,
-  'parts of the day': 18,
+  'parts of the day': 1,
   'several times a day': 2,
-  'lists of days': 10,
+  'lists of days': 7,
   'single days': 4,
-  contradictions: 19,
+  contradictions: 18,
   impossible: 2,
 };
 

@@ -6,6 +6,8 @@ import type { SaidLength, SaidTime, SaidTimes } from './times';
 
 export type EveryUnit = 'day' | 'week' | 'month' | 'year';
 
+export type PartOfDay = 'morning' | 'afternoon' | 'evening' | 'night';
+
 export interface Place {
   from: number;
   to: number;
@@ -32,11 +34,15 @@ export interface Clause {
   yearly?: { interval: number };
   months: (SaidDate | SaidSpan)[];
   dates: (SaidDate | SaidSpan)[];
+  /** the dates are led by `and`, `also`, `plus`: they come on top of a rule */
+  extra?: boolean;
   times?: SaidTimes;
   length?: SaidLength;
   daysLater?: number;
   allDay: boolean;
   half?: 'am' | 'pm';
+  /** the part of the day as it was said */
+  part?: Place & { name: PartOfDay };
   start?: SaidDate;
   until?: SaidDate;
   /** when on its last day something ends that takes several */

@@ -5,6 +5,10 @@ import { isSpan, readDate, readDates, readMonth, readMonthSpan, type SaidDate, t
 import { readAmount, readLength, readTimes } from './times';
 import { FILLERS } from './words';
 import { LimitReader } from './limits';
+import { boundBySpans } from './span-bounds';
+
+/** What leads a date that comes on top. */
+const ADDED = new Set(['and', '&', '+', 'also', 'plus']);
 
 /** Reads a whole phrase. */
 export class ClauseReader extends LimitReader {
@@ -26,7 +30,8 @@ export class ClauseReader extends LimitReader {
       const read = readers.some((reader) => cursor.attempt(() => reader.call(this) || undefined));
       if (!read) this.skip();
     }
-    this.said.clauses = this.said.clauses.filter((c) => hasDays(c) || c.times || c.yearly || c.start || c.months.length > 0);
+    const telling = this.said.clauses.filter((c) => hasDays(c) || c.times || c.yearly || c.start || c.months.length > 0);
+    this.said.clauses = boundBySpans(telling);
     return this.said;
   }
 
@@ -96,6 +101,7 @@ export class ClauseReader extends LimitReader {
 
   protected datesOf(): boolean {
     const { cursor } = this;
+    const added = ADDED.has(cursor.word(-1));
     const span = cursor.attempt(() => (cursor.pass('between') ? readSpanAnd(cursor) : undefined));
     const dates = span ? [span] : readDates(cursor);
     if (!dates.length) return false;
@@ -107,7 +113,9 @@ export class ClauseReader extends LimitReader {
       clause.seasons.push(...dates);
       return true;
     }
-    this.forDays().dates.push(...dates);
+    const clauseOfDates = this.forDays();
+    clauseOfDates.dates.push(...dates);
+    if (added) clauseOfDates.extra = true;
     if (yearly) this.clause.yearly = { interval: yearly };
     this.daysOfEach();
     return true;

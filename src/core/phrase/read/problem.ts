@@ -17,6 +17,8 @@ export const PHRASE_PROBLEMS = [
   'end-before-start',
   'exception-without-date',
   'bad-rule',
+  'no-hour',
+  'part-mismatch',
 ] as const;
 
 /** What is the matter, behind the words in question: "3/4" could be two dates. */
@@ -30,6 +32,8 @@ export const PROBLEM_WORDS: Record<(typeof PHRASE_PROBLEMS)[number], string> = {
   'end-before-start': 'ends before it begins',
   'exception-without-date': 'has no date to leave out',
   'bad-rule': 'is no rule that can be read',
+  'no-hour': 'does not say at what time',
+  'part-mismatch': 'does not fit the time',
 };
 
 export interface PhraseProblem {

@@ -200,6 +200,49 @@ describe('phrases as people type them, on Wednesday 10 March 2027 at ten', () =>
   });
 });
 
+describe('a span of named days beside a rule', () => {
+  const firstAndLast = (phrase: string) => {
+    const { recurrence, unread } = read(phrase);
+    const dates = datesOf(recurrence);
+    return [dates.length, dates[0]?.slice(0, 16), dates.at(-1)?.slice(0, 10), unread.length];
+  };
+  it('is its first and its last day, in every order', () => {
+    for (const phrase of [
+      'Wednesdays 20:00, 5 May to 30 June',
+      '5 May – 30 June 2027: Wednesdays 20:00',
+      'Wed 8pm 5 May through 30 June',
+      'every Wednesday from 8pm, 5 May until 30 June 2027',
+    ])
+      expect(firstAndLast(phrase), phrase).toEqual([9, '2027-05-05T20:00', '2027-06-30', 0]);
+    expect(firstAndLast('Mon–Thu 9am, 19–22 July')).toEqual([4, '2027-07-19T09:00', '2027-07-22', 0]);
+    expect(firstAndLast('first Sunday of the month 10am, 1 May to 31 August')).toEqual([4, '2027-05-02T10:00', '2027-08-01', 0]);
+  });
+  it('stays dates where it comes on top, has its own times, or is a weekend', () => {
+    expect(firstAndLast('Wednesdays 20:00 and 5 to 7 May')[0]).toBeGreaterThan(100);
+    expect(read('Wednesdays 20:00, 5 to 7 May 10:00').recurrence?.stretches).toHaveLength(2);
+    expect(read('5 to 7 May').recurrence?.stretches).toMatchObject([{ rule: null, length: { days: 3 } }]);
+  });
+});
+
+describe('a part of the day', () => {
+  it('tells the half of an hour, and its plural repeats', () => {
+    const first = (phrase: string) => [read(phrase).recurrence?.stretches[0]?.rule?.freq, datesOf(read(phrase).recurrence)[0]];
+    expect(first('Wednesday evenings 7.15')).toEqual(['weekly', '2027-03-10T19:15/']);
+    expect(first('Wednesday evenings 7.15–9')).toEqual(['weekly', '2027-03-10T19:15/2027-03-10T21:00']);
+    expect(first('Sunday afternoons at 3')).toEqual(['weekly', '2027-03-14T15:00/']);
+    expect(first('Saturday nights at 1.30')).toEqual(['weekly', '2027-03-13T01:30/']);
+    expect(first('Sunday 28 March in the evening, 6.45')).toEqual([undefined, '2027-03-28T18:45/']);
+  });
+  it('is asked about without an hour, and where the two differ', () => {
+    const problems = (phrase: string) =>
+      read(phrase).problems.map(({ kind, text, offers }) => [kind, text, ...offers.map((o) => o.instead)]);
+    expect(problems('Sunday evenings')).toEqual([['no-hour', 'evenings', 'evenings at 19:00']]);
+    expect(problems('Sunday evenings at 19:00')).toEqual([]);
+    expect(problems('Sunday mornings at 19:00')).toEqual([['part-mismatch', 'mornings', 'afternoons', 'evenings']]);
+    expect(problems('Saturday nights 11pm to 2am')).toEqual([]);
+  });
+});
+
 describe('what is not certain is asked, never guessed away', () => {
   const asked = (phrase: string) => read(phrase).problems.map(({ kind, text, offers }) => [kind, text, ...offers.map((o) => o.value)]);
   it('an hour of which the half of the day is not said, filled with the likelier', () => {

@@ -1,10 +1,12 @@
 /** How it repeats: every other week, each day, monthly, mornings. */
-import type { EveryUnit } from './clause-state';
+import type { EveryUnit, PartOfDay } from './clause-state';
 import { readList } from './cursor';
 import { isSpan, readDates, readMonth } from './dates';
 import { readAmount } from './times';
 import { UNIT_WORDS } from './words';
 import { MonthDayReader } from './month-days';
+
+const PARTS: readonly PartOfDay[] = ['morning', 'afternoon', 'evening', 'night'];
 
 export class RepeatReader extends MonthDayReader {
   protected every(): boolean {
@@ -159,9 +161,13 @@ export class RepeatReader extends MonthDayReader {
   /** `morning`, `in the evening`: which half of the day an hour is in, when the hour alone does not say. */
   protected partOfDay(): boolean {
     const { cursor, clause } = this;
-    if (cursor.pass('morning', 'mornings')) clause.half = 'am';
-    else if (cursor.pass('afternoon', 'afternoons', 'evening', 'evenings', 'night', 'nights')) clause.half = 'pm';
-    else return false;
+    const word = cursor.word();
+    const name = PARTS.find((part) => word === part || word === `${part}s`);
+    if (!name) return false;
+    clause.part = { name, ...cursor.place(cursor.at++) };
+    clause.half = name === 'morning' ? 'am' : 'pm';
+    // `Tuesday evenings` come again as `Tuesdays` do.
+    if (word !== name && clause.weekdays.length) clause.repeats = true;
     return true;
   }
 }

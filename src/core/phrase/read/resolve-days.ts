@@ -1,9 +1,9 @@
 /** Days as people say them: which year, which week, and what else could be meant. */
 import { type Day, isoDay, weekdayOf, ymdOf, dayOf, daysInMonth } from '../../day/day';
 import { isoTime } from '../../day/wall';
-import { type Style, sayDay, sayTimes } from '../format';
+import { type Style, sayDay, sayTime, sayTimes } from '../format';
 import { type Bearings, type DaySpan, spanOf } from './calendar';
-import type { Clause, Place } from './clause-state';
+import type { Clause, PartOfDay, Place } from './clause-state';
 import type { SaidDate, SaidSpan } from './dates';
 import type { Offer, PhraseProblem } from './problem';
 import { byValue, repeatOffers } from './clause-rules';
@@ -16,6 +16,11 @@ export interface Setting {
   weekStart: number;
   style: Style;
 }
+
+/** The hour that is offered for a part of the day, in minutes. */
+const USUAL: Record<PartOfDay, number> = { morning: 540, afternoon: 840, evening: 1140, night: 1260 };
+/** Until then it is still the night before. */
+const SMALL_HOURS = 300;
 
 /** Something in the phrase has two readings or none: no recurrence is made of it. */
 export class Undecided extends Error {}
@@ -41,7 +46,9 @@ export class DayResolver {
     return { value: isoDay(day), instead: sayDay(day, this.setting.style, { year: true, weekday: weekday ? 'long' : undefined }) };
   }
 
-  protected noteTimes({ times, doubt, daysLater, half }: Clause): void {
+  protected noteTimes(clause: Clause): void {
+    const { times, doubt, daysLater, half } = clause;
+    this.notePart(clause);
     if (doubt) this.problem('ambiguous-repeat', doubt, repeatOffers(doubt.nth, this.setting.phrase.slice(doubt.from, doubt.to)));
     if (!times) return;
     if (times.endsBefore && daysLater === undefined) {
@@ -60,6 +67,31 @@ export class DayResolver {
         times,
         [this.offerTimes(times.start, times.end), this.offerTimes(times.other.start, times.other.end)].sort(byValue),
       );
+  }
+
+  /** A part of the day tells the half of an hour that has none; without an hour it is asked, and where the two differ too. */
+  private notePart({ part, times, allDay }: Clause): void {
+    if (!part || allDay) return;
+    const said = this.setting.phrase.slice(part.from, part.to);
+    if (!times) {
+      const at = USUAL[part.name];
+      this.problem('no-hour', part, [{ value: isoTime(at), instead: `${said} at ${sayTime(at, this.setting.style)}` }]);
+      return;
+    }
+    const small = part.name === 'night' && times.start < SMALL_HOURS;
+    if (times.face && !times.other && part.name !== 'morning' && times.start < 720 && !small) {
+      times.start += 720;
+      if (times.end !== null && times.endDays === 0 && times.end < 720) times.end += 720;
+    }
+    const fits = part.name === 'morning' ? times.start <= 720 : times.start >= 720 || small;
+    if (fits || times.other) return;
+    const others = (['morning', 'afternoon', 'evening'] as const).filter((name) => (name === 'morning') !== (part.name === 'morning'));
+    const plural = said.endsWith('s') ? 's' : '';
+    this.problem(
+      'part-mismatch',
+      part,
+      others.map((name) => ({ value: name, instead: `${name}${plural}` })),
+    );
   }
 
   protected offerTimes(start: number, end: number | null): Offer {

@@ -25,6 +25,8 @@ export interface SaidTimes {
   /** when two readings fit: the one not taken */
   other?: { start: number; end: number | null };
   endsBefore: boolean;
+  /** as a clock's face shows them, `7.30`: only a part of the day said beside them tells the half */
+  face?: true;
   from: number;
   to: number;
 }
@@ -132,7 +134,8 @@ export function readTimes(cursor: Cursor): SaidTimes | undefined {
     const end = readRangeEnd(cursor, between);
     if (between && !end) return undefined;
     const ownEnd = end && !end.open ? { ownEnd: end.minute } : {};
-    return { ...(end ? pair(start, end) : alone(start)), ...ownEnd, ...cursor.place(first) };
+    const face = [start, end ?? start].every((time) => time.half === null && !time.zero) ? { face: true as const } : {};
+    return { ...(end ? pair(start, end) : alone(start)), ...ownEnd, ...face, ...cursor.place(first) };
   });
 }
 
