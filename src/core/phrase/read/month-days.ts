@@ -24,7 +24,9 @@ export class MonthDayReader extends WeekdayReader {
         else clause.workdays.push(...nths);
       }
       this.saidPeriod = this.period(clause);
-      if (this.saidPeriod || every || clause.yearly || groups.length > 1 || (groups[0]?.nths.length ?? 0) > 1) return true;
+      // `every other month on the second Friday`: the months were said before.
+      const monthly = clause.every?.unit === 'month';
+      if (this.saidPeriod || every || monthly || clause.yearly || groups.length > 1 || (groups[0]?.nths.length ?? 0) > 1) return true;
       // `last Friday in June` alone is a date, which others read.
       Object.assign(clause, before);
       return undefined;

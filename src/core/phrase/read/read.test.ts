@@ -224,6 +224,21 @@ describe('a span of named days beside a rule', () => {
   });
 });
 
+describe('a rhythm of months and a numbered weekday', () => {
+  it('are one rule', () => {
+    const days = (phrase: string) => [
+      ...datesOf(read(phrase).recurrence)
+        .slice(0, 3)
+        .map((d) => d.slice(0, 10)),
+      read(phrase).unread.length,
+    ];
+    expect(days('every other month on the last Sunday, 15:00')).toEqual(['2027-03-28', '2027-05-30', '2027-07-25', 0]);
+    expect(days('quarterly on the second Monday at 19:00')).toEqual(['2027-04-12', '2027-07-12', '2027-10-11', 0]);
+    expect(days('once a month on the fourth Tuesday at noon')).toEqual(['2027-03-23', '2027-04-27', '2027-05-25', 0]);
+    expect(days('monthly, first Saturday 10:00, 1 May to 31 July')).toEqual(['2027-05-01', '2027-06-05', '2027-07-03', 0]);
+  });
+});
+
 describe('a part of the day', () => {
   it('tells the half of an hour, and its plural repeats', () => {
     const first = (phrase: string) => [read(phrase).recurrence?.stretches[0]?.rule?.freq, datesOf(read(phrase).recurrence)[0]];
