@@ -2,6 +2,7 @@
 import { type Day, weekdayOf, ymdOf } from '@/core/day/day';
 import { type DayWords, sayCount, sayDay, sayTime, type Style, WEEKDAYS } from '@/core/phrase/format';
 import type { Band, MonthSheet, SheetDate, SheetDay } from '@/core/sheet/month';
+import { paperLine } from '@/core/sheet/paper';
 import { type Place, phaseOn, sunOn } from '@/core/sky/sky';
 import { escapeHtml } from '@/core/text/text';
 import type { PublicDate, ShortDate } from '@/server/public/dates';
@@ -69,7 +70,7 @@ export function monthHtml(input: MonthInput): string {
     );
     return `<tr>${gutterHtml(week.start, week.isoWeek, input)}${days.join('')}</tr>`;
   });
-  return `<table class="month"><caption class="hidden-words">${escapeHtml(captionOf(sheet))}</caption><colgroup><col class="gutter"><col span="7"></colgroup><thead><tr><th><span class="hidden-words">Week</span></th>${heads.join('')}</tr></thead><tbody>${weeks.join('')}</tbody></table>`;
+  return `<table class="month" style="--paper-line:${paperLine(sheet, input.onPaper)}px"><caption class="hidden-words">${escapeHtml(captionOf(sheet))}</caption><colgroup><col class="gutter"><col span="7"></colgroup><thead><tr><th><span class="hidden-words">Week</span></th>${heads.join('')}</tr></thead><tbody>${weeks.join('')}</tbody></table>`;
 }
 
 function captionOf(sheet: MonthSheet<SheetEntry>): string {
