@@ -246,6 +246,7 @@ describe('a part of the day', () => {
     expect(first('Wednesday evenings 7.15–9')).toEqual(['weekly', '2027-03-10T19:15/2027-03-10T21:00']);
     expect(first('Sunday afternoons at 3')).toEqual(['weekly', '2027-03-14T15:00/']);
     expect(first('Saturday nights at 1.30')).toEqual(['weekly', '2027-03-13T01:30/']);
+    expect(datesOf(read('Bread Evening, 28 March 9:00').recurrence)[0]).toBe('2027-03-28T09:00/');
     expect(first('Sunday 28 March in the evening, 6.45')).toEqual([undefined, '2027-03-28T18:45/']);
   });
   it('is asked about without an hour, and where the two differ', () => {

@@ -3,10 +3,11 @@ import type { EveryUnit, PartOfDay } from './clause-state';
 import { readList } from './cursor';
 import { isSpan, readDates, readMonth } from './dates';
 import { readAmount } from './times';
-import { UNIT_WORDS } from './words';
+import { MONTH_WORDS, UNIT_WORDS, WEEKDAY_WORDS } from './words';
 import { MonthDayReader } from './month-days';
 
 const PARTS: readonly PartOfDay[] = ['morning', 'afternoon', 'evening', 'night'];
+const PART_LEADS = new Set(['the', 'every', 'each', 'this', 'tomorrow', 'today', 'on']);
 
 export class RepeatReader extends MonthDayReader {
   protected every(): boolean {
@@ -164,7 +165,10 @@ export class RepeatReader extends MonthDayReader {
     const word = cursor.word();
     const name = PARTS.find((part) => word === part || word === `${part}s`);
     if (!name) return false;
-    clause.part = { name, ...cursor.place(cursor.at++) };
+    // `Bread Evening, 9:00` is a title: a part of the day belongs to the day or the article before it.
+    const led = PART_LEADS.has(cursor.word(-1)) || WEEKDAY_WORDS.has(cursor.word(-1)) || MONTH_WORDS.has(cursor.word(-1));
+    if (led || cursor.peek(-1)?.kind === 'number') clause.part = { name, ...cursor.place(cursor.at) };
+    cursor.next();
     clause.half = name === 'morning' ? 'am' : 'pm';
     // `Tuesday evenings` come again as `Tuesdays` do.
     if (word !== name && clause.weekdays.length) clause.repeats = true;
