@@ -72,5 +72,5 @@ function scaleBar(bounds: Bounds, project: (p: Point) => [number, number], heigh
   const perKm = (project(b)[0] - project(a)[0]) / distanceKm(a, b);
   const km = perKm * 5 > 160 ? 2 : 5;
   const length = perKm * km;
-  return `<g stroke="var(--ink)" fill="none"><path d="M20 ${height - 26}v8M20 ${height - 22}h${length.toFixed(1)}M${(20 + length).toFixed(1)} ${height - 26}v8M${(20 + length / 2).toFixed(1)} ${height - 25}v6"/></g><text x="${(28 + length).toFixed(1)}" y="${height - 17}" style="font:13px var(--sans)">${km} km</text>`;
+  return `<g stroke="var(--ink)" fill="none"><path d="M20 ${height - 26}v8M20 ${height - 22}h${length.toFixed(1)}M${(20 + length).toFixed(1)} ${height - 26}v8M${(20 + length / 2).toFixed(1)} ${height - 25}v6"/></g><text x="${(28 + length).toFixed(1)}" y="${height - 17}" class="[font:13px_var(--sans)]">${km} km</text>`;
 }

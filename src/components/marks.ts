@@ -4,7 +4,7 @@ import { pathOf, SHAPES } from '@/core/colour/mark';
 import { escapeHtml } from '@/core/text/text';
 import type { CategoryView } from '@/server/public/lookup';
 
-export const symbols = `<svg width="0" height="0" style="position:absolute" aria-hidden="true">${SHAPES.map((s) => `<symbol id="m-${s}" viewBox="0 0 12 12"><path fill-rule="evenodd" d="${pathOf(s)}"/></symbol>`).join('')}</svg>`;
+export const symbols = `<svg width="0" height="0" class="absolute" aria-hidden="true">${SHAPES.map((s) => `<symbol id="m-${s}" viewBox="0 0 12 12"><path fill-rule="evenodd" d="${pathOf(s)}"/></symbol>`).join('')}</svg>`;
 
 /** The class that carries a category's inks. */
 export const inkClass = (category: Pick<CategoryView, 'id'>): string => `k${category.id.slice(-12)}`;

@@ -58,7 +58,7 @@ export function monthHtml(input: MonthInput): string {
   const heads = [0, 1, 2, 3, 4, 5, 6].map((i) => {
     const weekday = (firstWeekday + i) % 7;
     const name = WEEKDAYS[weekday] as string;
-    return `<th scope="col"${weekday === 6 ? ' class="sun"' : ''}><abbr title="${name}" style="text-decoration:none"><span class="full">${name.slice(0, 3)}</span><span class="letter" aria-hidden="true">${name[0]}</span></abbr></th>`;
+    return `<th scope="col"${weekday === 6 ? ' class="sun"' : ''}><abbr title="${name}" class="no-underline"><span class="full">${name.slice(0, 3)}</span><span class="letter" aria-hidden="true">${name[0]}</span></abbr></th>`;
   });
   const weeks = sheet.weeks.map((week) => {
     const days = week.days.map((day, column) =>

@@ -85,7 +85,7 @@ export default function CategoryTree({ categories }: { categories: CategoryStart
       >
         {(item) => <Row item={item} />}
       </Tree>
-      <p className="row small" style={{ margin: '8px 0 0' }}>
+      <p className="row small m-0 mt-2">
         <span className="quiet">Drag, or Alt with the arrows: up and down, right under the one before, left out again.</span>
         {undo && (
           <button type="button" className="button small" onClick={() => void keep(undo, before.slice(0, -1))}>

@@ -48,9 +48,7 @@ export function CopyDialog({ id, title, site, onClose }: CopyProps) {
         <label htmlFor="copy-title">Title</label>
         <input id="copy-title" required maxLength={160} value={name} onChange={(e) => setName(e.target.value)} />
       </div>
-      <p className="hint" style={{ margin: 0 }}>
-        Changes to single dates, cancellations and breaks stay behind. The copy is a draft.
-      </p>
+      <p className="hint m-0">Changes to single dates, cancellations and breaks stay behind. The copy is a draft.</p>
     </AskBox>
   );
 }

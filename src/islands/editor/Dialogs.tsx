@@ -24,7 +24,7 @@ export function SignInAgain({ onDone, onClose }: { onDone: () => void; onClose: 
   };
   return (
     <AskBox title="Your session has ended" deed="Sign in and save" wrong={wrong} onSubmit={submit} onClose={onClose}>
-      <p style={{ margin: 0 }}>Nothing is lost. Sign in again and it is saved.</p>
+      <p className="m-0">Nothing is lost. Sign in again and it is saved.</p>
       <div className="field">
         <label htmlFor="again-mail">Mail address</label>
         <input id="again-mail" name="email" type="email" autoComplete="username" required />
@@ -68,7 +68,7 @@ export function TwoSaved({
         <p>You both changed the following. Choose which to keep; all else fits together.</p>
       )}
       {conflict.collisions.map((part) => (
-        <fieldset key={part} style={{ border: 0, padding: 0, margin: '0 0 10px' }}>
+        <fieldset key={part} className="m-0 mb-2.5 border-0 p-0">
           <legend className="label">{FIELD_WORDS[part]}</legend>
           <div className="versus">
             <div>

@@ -82,9 +82,7 @@ export function MakeDialog({
         </div>
       ))}
       {kind === 'venues' && (
-        <p className="hint" style={{ margin: 0 }}>
-          Its position is looked up from the address; the pin can be set on the venue’s own page.
-        </p>
+        <p className="hint m-0">Its position is looked up from the address; the pin can be set on the venue’s own page.</p>
       )}
     </AskBox>
   );

@@ -66,7 +66,7 @@ export function SideBySide({ subject, id, revision, mine, nameOf, style, onClose
           </tbody>
         </table>
       )}
-      <div className="row" style={{ marginTop: 12 }}>
+      <div className="row mt-3">
         {id && (
           <button type="button" className="button main" disabled={!theirs} onClick={() => void merge()}>
             Merge this into the other

@@ -89,12 +89,12 @@ export default function Writing({ html, onChange, labelId }: { html: string; onC
         {tool('1. List', 'Numbered list', on?.numbers, () => chain().toggleOrderedList().run())}
         {tool('“ ”', 'Quote', on?.quote, () => chain().toggleBlockquote().run())}
         {tool('Link', 'Link', on?.link, () => (on?.link ? chain().unsetLink().run() : setLinking('https://')))}
-        <label className="button small" style={{ position: 'relative' }}>
+        <label className="button small relative">
           Picture
           <input
             type="file"
             accept="image/*"
-            style={{ position: 'absolute', inset: 0, opacity: 0 }}
+            className="absolute inset-0 opacity-0"
             onChange={(e) => {
               const file = e.target.files?.[0];
               if (file) void insertFile(file);
@@ -105,10 +105,9 @@ export default function Writing({ html, onChange, labelId }: { html: string; onC
         {tool('Library', 'Insert one you have', undefined, () => setChoosing(true))}
       </div>
       {linking !== null && (
-        <div className="row" style={{ padding: 6, border: '1px solid var(--ink-3)', borderBottom: 0 }}>
+        <div className="row border border-b-0 border-ink-3 p-1.5">
           <input
-            className="box"
-            style={{ flex: 1 }}
+            className="box flex-1"
             aria-label="Address of the link"
             placeholder="www.shore.example"
             // biome-ignore lint/a11y/noAutofocus: somebody just asked for this field

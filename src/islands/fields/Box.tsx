@@ -46,7 +46,7 @@ export function AskBox({ title, deed, disabled = false, wrong, onSubmit, onClose
       >
         {children}
         {wrong && (
-          <p className="note bad" role="alert" style={{ margin: 0 }}>
+          <p className="note bad m-0" role="alert">
             {wrong}
           </p>
         )}

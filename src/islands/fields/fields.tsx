@@ -111,10 +111,8 @@ export function Toggles<T extends string | number>({
   onChange: (chosen: T[]) => void;
 }) {
   return (
-    <fieldset style={{ border: 0, padding: 0, margin: 0, minWidth: 0 }}>
-      <legend className="label" style={{ marginBottom: 4, padding: 0 }}>
-        {label}
-      </legend>
+    <fieldset className="m-0 min-w-0 border-0 p-0">
+      <legend className="label mb-1 p-0">{label}</legend>
       <div className="toggles">
         {options.map(([key, text]) => (
           <label key={key}>

@@ -61,7 +61,7 @@ export function ChooseDialog({ chosen, several, onChoose, onClose }: ChooseProps
             : 'One moment …'}
         </span>
         {wrong && (
-          <p className="note bad" role="alert" style={{ margin: 0 }}>
+          <p className="note bad m-0" role="alert">
             {wrong}
           </p>
         )}

@@ -139,11 +139,9 @@ export default function Framing({ picture: start, mayChange }: FramingProps) {
             }}
           />
         </div>
-        <p className="hint" style={{ margin: '6px 0 0' }}>
-          Click what must stay in sight, or move the ring with the arrows; Shift for larger steps.
-        </p>
+        <p className="hint m-0 mt-1.5">Click what must stay in sight, or move the ring with the arrows; Shift for larger steps.</p>
         {mayChange && (
-          <div className="row" style={{ marginTop: 8 }}>
+          <div className="row mt-2">
             <label className="check">
               <input
                 type="checkbox"
@@ -170,7 +168,7 @@ export default function Framing({ picture: start, mayChange }: FramingProps) {
           </div>
         )}
         {mayChange && (
-          <div className="row" style={{ marginTop: 10 }}>
+          <div className="row mt-2.5">
             <button type="button" className="button main" disabled={same || busy} onClick={() => void save()}>
               Save what stays in sight
             </button>

@@ -56,11 +56,7 @@ export default function PlaceFields({ start, chart, middle, errors, country, hal
   return (
     <fieldset className="plain-set place-fields">
       <legend className="label">Where it is</legend>
-      {hall && (
-        <p className="note" style={{ margin: 0 }}>
-          As a room of {hall} it has the hall’s address and position; what stands here is not shown.
-        </p>
-      )}
+      {hall && <p className="note m-0">As a room of {hall} it has the hall’s address and position; what stands here is not shown.</p>}
       <div className="place-columns">
         <div className="form">
           <PlaceSearch
@@ -91,11 +87,7 @@ export default function PlaceFields({ start, chart, middle, errors, country, hal
               </select>
             </div>
           </div>
-          {lines.length > 0 && (
-            <p className="quiet small" style={{ margin: 0 }}>
-              Written: {lines.join(' / ')}
-            </p>
-          )}
+          {lines.length > 0 && <p className="quiet small m-0">Written: {lines.join(' / ')}</p>}
         </div>
         <div className="form">
           <PinChart chart={chart} pin={pin} middle={middle} areaOnly={parts.areaOnly} onMove={place} />

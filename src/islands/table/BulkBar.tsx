@@ -201,12 +201,12 @@ function ActionDialog({
         {action && !plan && !wrong && <p className="quiet">One moment …</p>}
         {plan && (
           <>
-            <p style={{ margin: 0 }}>
+            <p className="m-0">
               {plan.can ? `${sayCount(plan.can, 'listing')} will be ${BULK_WORDS[kind].done}.` : 'None of them can be.'}
               {plan.cannotCount > 0 && ` ${plan.cannotCount} cannot:`}
             </p>
             {plan.cannot.length > 0 && (
-              <ul className="small" style={{ listStyle: 'disc', paddingLeft: 20, margin: '4px 0 0' }}>
+              <ul className="small m-0 mt-1 list-disc pl-5">
                 {plan.cannot.map((stays) => (
                   <li key={stays.reason}>{sayStays(stays)}</li>
                 ))}

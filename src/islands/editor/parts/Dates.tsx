@@ -265,7 +265,7 @@ function ChangePanel({ date, change, onChange, onSplit, onClose, style, venues }
   );
   return (
     <div className="change">
-      <div className="row" style={{ gap: 6 }}>
+      <div className="row gap-1.5">
         {standing('cancelled', 'Cancel this date', 'It goes ahead after all')}
         {!off && standing('postponed', 'Postpone', 'Not postponed')}
         {!off && standing('moved-online', 'Online', 'Not online')}
@@ -311,7 +311,7 @@ function ChangePanel({ date, change, onChange, onSplit, onClose, style, venues }
         />
       )}
       <Text label="A note for readers" value={change?.note ?? ''} maxLength={300} onChange={(note) => onChange({ note })} />
-      <div className="row" style={{ justifyContent: 'space-between' }}>
+      <div className="row justify-between">
         <button type="button" className="link" onClick={onClose}>
           Done
         </button>
@@ -345,7 +345,7 @@ function Idle({ content, setContent, rail, style }: Omit<DatesProps, 'clashes' |
           return (
             <li key={change.original} className="small">
               {read && sayChange(read, style)}
-              <span className="row" style={{ gap: 10 }}>
+              <span className="row gap-2.5">
                 {near && (
                   <button type="button" className="link" onClick={settle('nearest')}>
                     Give it to {sayWhen(near, null, style, { weekday: 'short', month: 'short' })}

@@ -61,7 +61,7 @@ export function StagePart({ listing, start, error }: { listing: Listing; start: 
         )}
         {server.id && (
           <div className="row">
-            <div style={{ flex: '1 1 260px' }}>
+            <div className="[flex:1_1_260px]">
               <Text
                 label="Web address"
                 name="address"
@@ -106,7 +106,7 @@ export function StagePart({ listing, start, error }: { listing: Listing; start: 
         {start.history.length > 0 && (
           <details>
             <summary className="small">Lately</summary>
-            <ul className="small" style={{ paddingLeft: 18, listStyle: 'disc' }}>
+            <ul className="small list-disc pl-[18px]">
               {start.history.map((h) => (
                 <li key={h.revision}>
                   {h.byName} {h.what}, {h.at.slice(0, 16).replace('T', ' ')} UTC

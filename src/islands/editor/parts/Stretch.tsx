@@ -129,7 +129,7 @@ function ProblemNote({
   switch (problem.kind) {
     case 'start-not-in-rule':
       return (
-        <p className="note warn" style={{ margin: 0 }}>
+        <p className="note warn m-0">
           {say(startDay)} is not a date that the rule names, but counts as the first.{' '}
           <button type="button" className="link" onClick={() => setStart(problem.fits)}>
             Begin on {say(problem.fits)}
@@ -142,19 +142,17 @@ function ProblemNote({
       );
     case 'never':
       return (
-        <p className="note bad" role="alert" style={{ margin: 0 }}>
+        <p className="note bad m-0" role="alert">
           This rule never gives a date: no month has such a day.
         </p>
       );
     case 'start-in-gap':
       return (
-        <p className="note warn" style={{ margin: 0 }}>
-          The clocks go forward then, so there is no such time; it is read {problem.minutes} minutes later.
-        </p>
+        <p className="note warn m-0">The clocks go forward then, so there is no such time; it is read {problem.minutes} minutes later.</p>
       );
     case 'dates-in-gap':
       return (
-        <p className="note warn" style={{ margin: 0 }}>
+        <p className="note warn m-0">
           No date on {problem.days.slice(0, 3).map(say).join(', ')}: the clocks go forward and there is no such time.
         </p>
       );

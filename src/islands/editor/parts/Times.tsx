@@ -55,7 +55,7 @@ export function TimeFields({ stretch, start, site, setStretch, setStart, endsEar
         )}
       </div>
       {endsEarly && !allDay && (
-        <p className="note warn" style={{ margin: 0 }}>
+        <p className="note warn m-0">
           It ends before it starts.{' '}
           <button
             type="button"

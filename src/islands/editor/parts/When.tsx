@@ -70,7 +70,7 @@ export function When({ content, setContent, site, rail, error }: WhenProps) {
         {recurrence.stretches.map((stretch, index) => (
           <div key={index} className={recurrence.stretches.length > 1 ? 'stretch' : 'grid'}>
             {recurrence.stretches.length > 1 && (
-              <div className="row" style={{ justifyContent: 'space-between' }}>
+              <div className="row justify-between">
                 <strong>
                   {index + 1}. {stretch.rule ? 'Rule' : 'Single date'}
                 </strong>
@@ -143,8 +143,7 @@ export function When({ content, setContent, site, rail, error }: WhenProps) {
             />
             <button
               type="button"
-              className="link"
-              style={{ alignSelf: 'end' }}
+              className="link self-end"
               onClick={() => set((r) => ({ ...r, breaks: r.breaks.filter((_, k) => k !== i) }))}
             >
               Remove the break
@@ -158,7 +157,7 @@ export function When({ content, setContent, site, rail, error }: WhenProps) {
           </p>
         )}
         {parsed && (
-          <p className="readback" role="status" aria-live="polite" style={{ margin: 0 }} data-readback>
+          <p className="readback m-0" role="status" aria-live="polite" data-readback>
             <strong>{sayRecurrence(parsed, site.style)}</strong> {sayTotal(parsed, rail.total, site.horizon)}
           </p>
         )}
@@ -174,7 +173,7 @@ function Zone({ zone, site, onChange }: { zone: string; site: EditorStart['site'
         Times in {zone.replaceAll('_', ' ')}
         {zone === site.zone ? ', the zone of the site' : ''}
       </summary>
-      <div style={{ maxWidth: 320, marginTop: 6 }}>
+      <div className="mt-1.5 max-w-[320px]">
         <Select label="Time zone" value={zone} options={site.zones.map((z) => [z, z.replaceAll('_', ' ')] as const)} onChange={onChange} />
       </div>
     </details>
