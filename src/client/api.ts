@@ -52,6 +52,9 @@ export function sendPicture(file: File): Promise<Outcome<SentPicture>> {
   return send('POST', '/api/v1/pictures', form);
 }
 
+/** Makes a tag by its name, or finds the one that has it already. */
+export const makeTag = (name: string): Promise<Outcome<{ id: string; name: string }>> => send('POST', '/api/v1/tags', { name });
+
 /** Why a request came to nothing, in words; empty when it did not. */
 export function sayFailure(outcome: Outcome<unknown>): string {
   if (outcome.kind === 'refused') return outcome.title;

@@ -7,7 +7,7 @@ import { sayRecurrence } from '@/core/phrase/say';
 import { fromStored } from '@/core/recurrence/stored';
 import { plainText, shorten } from '@/core/text/text';
 import type { Proposal } from '@/server/db/schema';
-import type { Lookup } from '@/server/public/lookup';
+import { type Lookup, namesOf } from '@/server/public/lookup';
 
 interface ChangeContext {
   found: Lookup;
@@ -29,19 +29,17 @@ export function sayChange(
 }
 
 function sayPart(part: SentPart, content: ListingContent, { found, style }: ChangeContext, said: Proposal['said']): string {
-  const names = (ids: readonly string[], of: ReadonlyMap<string, { name: string }>): string =>
-    ids.flatMap((id) => of.get(id)?.name ?? []).join(', ');
   switch (part) {
     case 'title':
       return content.title;
     case 'when':
       return content.recurrence ? sayRecurrence(fromStored(content.recurrence), style) : '';
     case 'where':
-      return names(content.venueIds, found.venue) || said.where;
+      return namesOf(content.venueIds, found.venue) || said.where;
     case 'who':
-      return names(content.organizerIds, found.organizer) || said.who;
+      return namesOf(content.organizerIds, found.organizer) || said.who;
     case 'kind':
-      return names(content.categoryIds, found.category);
+      return namesOf(content.categoryIds, found.category);
     case 'text':
       return shorten(plainText(content.text), SHOWN);
     case 'cost':

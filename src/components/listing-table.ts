@@ -7,7 +7,7 @@ import { sayRule } from '@/core/phrase/say';
 import { fromStored } from '@/core/recurrence/stored';
 import { escapeHtml } from '@/core/text/text';
 import { type Column, COLUMN_WORDS, type TableRow } from '@/server/listings/table';
-import type { Lookup } from '@/server/public/lookup';
+import { type Lookup, namesOf } from '@/server/public/lookup';
 import { markHtml } from './marks';
 
 /** Options of a select, after its first. */
@@ -105,10 +105,6 @@ function stageHtml(row: TableRow, { style, zone }: TableLook): string {
   ].join('');
 }
 
-/** All that a listing names, in its order. */
-const names = (ids: readonly string[], of: ReadonlyMap<string, { name: string }>): string =>
-  ids.flatMap((id) => of.get(id)?.name ?? []).join(', ');
-
 /** What stands in a cell. */
 function cellWords(row: TableRow, column: Column, { found, style, zone, today }: TableLook): string {
   const { working } = row;
@@ -121,13 +117,13 @@ function cellWords(row: TableRow, column: Column, { found, style, zone, today }:
     case 'repeats':
       return repeatWords(working);
     case 'venue':
-      return working.attendance === 'online' ? 'online' : names(working.venueIds, found.venue);
+      return working.attendance === 'online' ? 'online' : namesOf(working.venueIds, found.venue);
     case 'organizer':
-      return names(working.organizerIds, found.organizer);
+      return namesOf(working.organizerIds, found.organizer);
     case 'category':
       return found.category.get(working.categoryIds[0] ?? '')?.name ?? '';
     case 'tags':
-      return names(working.tagIds, found.tag);
+      return namesOf(working.tagIds, found.tag);
     case 'cost':
       return sayCost(working.cost);
     case 'owner':

@@ -2,7 +2,7 @@
 import { readTextPicture, type Side, type Width } from '@/core/picture/in-text';
 import { FORMATS, MIME, pictureAddress, type PictureFormat } from '@/core/picture/address';
 import { nearestWidth, type PictureUse, sizeAt, widthsOf } from '@/core/picture/crop';
-import { escapeHtml } from '@/core/text/text';
+import { escapeHtml, unescapeHtml } from '@/core/text/text';
 import { framingOf, type PictureRow } from '@/server/pictures/read';
 
 interface PictureLook {
@@ -39,19 +39,12 @@ const SIDE_CLASS: Record<Side, string> = { middle: 'mx-auto', left: 'float-left 
 const WIDTH_CLASS: Record<Width, string> = { full: 'w-full', half: 'w-1/2', third: 'w-1/3' };
 const WIDTH_SIZES: Record<Width, string> = { full: '100vw, 740px', half: '100vw, 370px', third: '100vw, 250px' };
 
-const unescaped = (text: string): string =>
-  text
-    .replace(/&quot;/g, '"')
-    .replace(/&lt;/g, '<')
-    .replace(/&gt;/g, '>')
-    .replace(/&amp;/g, '&');
-
 /** The pictures of a sanitised text as they are shown: their sizes are known before they come, and on a phone each has the whole width. */
 export function withPictures(html: string, pictures: ReadonlyMap<string, PictureRow>): string {
   return html.replace(/<img\b[^>]*\bsrc="\/picture\/([0-9a-f-]{36})[^"]*"[^>]*>/g, (tag, id: string) => {
     const picture = pictures.get(id);
     if (!picture) return '';
-    const attributes = Object.fromEntries([...tag.matchAll(/([a-z-]+)="([^"]*)"/g)].map((m) => [m[1] ?? '', unescaped(m[2] ?? '')]));
+    const attributes = Object.fromEntries([...tag.matchAll(/([a-z-]+)="([^"]*)"/g)].map((m) => [m[1] ?? '', unescapeHtml(m[2] ?? '')]));
     const { side, width, link } = readTextPicture(attributes);
     const sizes = `(max-width: 600px) ${WIDTH_SIZES[width]}`;
     const shown = pictureHtml(picture, 'whole', { sizes, alt: attributes.alt || picture.alt });

@@ -67,8 +67,7 @@ export function stripHtml({ dates, from, months, address, firstWeekday, style }:
   const shown = all.slice(start, start + months);
   return {
     html: shown.map(one).join(''),
-    earlier: all[Math.max(0, start - months)],
+    earlier: start > 0 ? all[Math.max(0, start - months)] : undefined,
     later: all[start + months],
-    ...(start > 0 ? {} : { earlier: undefined }),
   };
 }

@@ -1,6 +1,7 @@
 /** What the listing's editor begins with: plain values that the server gives and the island reads. */
 import type { Framing } from '../picture/crop';
 import type { Style } from '../phrase/format';
+import type { ListPictures } from '../proof/look-of-it';
 import type { OpeningHours } from '../venue/hours';
 import type { Times } from './times';
 import type { Contact, ListingContent, Stage } from './content';
@@ -83,7 +84,7 @@ export interface EditorStart {
     minute: number;
     horizon: number;
     style: Style;
-    listPictures: 'headlines' | 'every-line';
+    listPictures: ListPictures;
     currency: string;
     firstWeekday: number;
   };

@@ -4,6 +4,10 @@ import { type ListingContent, picturesOf } from '../listing/content';
 import { type Framing, pixelsOf } from '../picture/crop';
 import { look, type ProofNote } from './note';
 
+/** Which dates of a list have a picture: headlines a wide one, or every line a small one too. */
+export const LIST_PICTURES = ['headlines', 'every-line'] as const;
+export type ListPictures = (typeof LIST_PICTURES)[number];
+
 export interface PictureFacts extends Framing {
   alt: string;
   /** of its width, how much would hold all that is in it */
@@ -15,7 +19,7 @@ export interface LookContext {
   /** the first category's own ink, as somebody chose it, and whether a picture of it stands in for listings without */
   category?: { name: string; ink: string; picture?: boolean } | undefined;
   /** which lines of lists have a picture on this site; headlines alone where nothing is said */
-  listPictures?: 'headlines' | 'every-line' | undefined;
+  listPictures?: ListPictures | undefined;
 }
 
 /** A cover is shown up to this wide; smaller ones are enlarged and blurred. */

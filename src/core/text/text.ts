@@ -44,16 +44,17 @@ export function escapeHtml(text: string): string {
   return text.replace(/[&<>"']/g, (c) => ENTITIES[c] as string);
 }
 
-/** Tags gone and entities as their letters; the ampersand last, so that `&amp;lt;` stays the words `&lt;`. */
-const withoutTags = (html: string): string =>
+/** Entities of sanitised HTML as their letters; the ampersand last, so that `&amp;lt;` stays the words `&lt;`. */
+export const unescapeHtml = (html: string): string =>
   html
-    .replace(/<[^>]*>/g, '')
     .replace(/&nbsp;/g, ' ')
     .replace(/&lt;/g, '<')
     .replace(/&gt;/g, '>')
     .replace(/&quot;/g, '"')
     .replace(/&#39;/g, "'")
     .replace(/&amp;/g, '&');
+
+const withoutTags = (html: string): string => unescapeHtml(html.replace(/<[^>]*>/g, ''));
 
 /** The words of sanitised HTML, for summaries, feeds and search. */
 export function plainText(html: string): string {

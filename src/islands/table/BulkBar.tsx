@@ -1,6 +1,6 @@
 /** The bar of chosen listings: what to do with them, what that will do, and doing it. */
 import { useEffect, useRef, useState } from 'react';
-import { sayFailure, send } from '@/client/api';
+import { makeTag, sayFailure, send } from '@/client/api';
 import { BULK_WORDS, type BulkAction, type BulkPlan, MOST_SHIFT_DAYS, sayStays } from '@/core/listing/bulk';
 import { sayCount } from '@/core/phrase/format';
 import { AskBox } from '../fields/Box';
@@ -113,8 +113,8 @@ function ActionDialog({
     }, 120);
     return () => clearTimeout(timer);
   }, [asked]);
-  const makeTag = async (name: string): Promise<void> => {
-    const outcome = await send<Named>('POST', '/api/v1/tags', { name });
+  const nameTag = async (name: string): Promise<void> => {
+    const outcome = await makeTag(name);
     setWrong(sayFailure(outcome));
     if (outcome.kind !== 'done') return;
     const { value } = outcome;
@@ -151,7 +151,7 @@ function ActionDialog({
           choices={known.map((one) => ({ ...one, more: '' }))}
           chosen={tags}
           onChange={setTags}
-          onMake={instead ? undefined : (name) => void makeTag(name)}
+          onMake={instead ? undefined : (name) => void nameTag(name)}
         />
       )}
       {needs && (

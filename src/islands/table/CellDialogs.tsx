@@ -1,6 +1,6 @@
 /** Fields of a row that need more than a line: its tags or organizers, its first day and time. */
 import { useState } from 'react';
-import { sayFailure, send } from '@/client/api';
+import { makeTag, sayFailure } from '@/client/api';
 import { isoWall, parseIsoWall } from '@/core/day/wall';
 import { isoDay } from '@/core/day/day';
 import { ClockField } from '../fields/ClockField';
@@ -24,7 +24,7 @@ export function ListDialog({ title, field, start, ids, onKeep, onClose }: ListPr
   const [known, setKnown] = useState<Named[]>(start[field]);
   const [wrong, setWrong] = useState('');
   const make = async (name: string): Promise<void> => {
-    const outcome = await send<Named>('POST', '/api/v1/tags', { name });
+    const outcome = await makeTag(name);
     setWrong(sayFailure(outcome));
     if (outcome.kind !== 'done') return;
     const { value } = outcome;

@@ -19,7 +19,7 @@ import { category, listing, organizer, published, venue } from '../db/schema';
 import { horizonOf } from '../listings/date-index';
 import { selectingOf, selectTable, type TableQuery } from '../listings/table';
 import { icalOf } from '../public/feed';
-import { type Lookup, lookup } from '../public/lookup';
+import { type Lookup, lookup, namesOf } from '../public/lookup';
 import type { Runtime } from '../runtime';
 import { styleOf } from '../site/settings';
 
@@ -73,8 +73,7 @@ async function asIcal(rt: Runtime, rows: readonly Row[]): Promise<string> {
   return writeIcal({ name, url: rt.address(), listings, horizon: horizonOf(rt.now().day, horizonMonths) });
 }
 
-const names = (ids: readonly string[], of: ReadonlyMap<string, { name: string }>): string =>
-  ids.flatMap((id) => of.get(id)?.name ?? []).join('; ');
+const names = (ids: readonly string[], of: ReadonlyMap<string, { name: string }>): string => namesOf(ids, of, '; ');
 
 type WhenColumns = Record<'When' | 'Start date' | 'Start time' | 'End date' | 'End time' | 'Repeats' | 'Time zone', string>;
 

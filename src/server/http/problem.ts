@@ -28,6 +28,13 @@ export const notFound = (what: string): Problem => new Problem(404, `There is no
 export const refused = (title = 'This is not open to you.'): Problem => new Problem(403, title);
 export const invalid = (field: string, message: string): Problem => new Problem(422, message, [{ field, message }]);
 
+/** What a form that somebody filled in needs, all of it at once. */
+export function needsMending(fields: FieldError[], extra: Record<string, unknown> = {}): Problem {
+  const [only] = fields;
+  const title = fields.length === 1 && only ? only.message : `Please look at ${fields.length} fields again; each says what is needed.`;
+  return new Problem(422, title, fields, extra);
+}
+
 /** Reads `raw` by a schema; what does not fit becomes a Problem that names the fields, never their values. */
 export function read<T>(schema: z.ZodType<T>, raw: unknown): T {
   const result = schema.safeParse(raw);

@@ -9,7 +9,7 @@ import { isMail, readWebAddress } from '@/core/proof/links';
 import type { Length, Rule } from '@/core/recurrence/model';
 import { fromStored, type StoredLimit, type StoredRecurrence } from '@/core/recurrence/stored';
 import { fold, formText, paragraphs } from '@/core/text/text';
-import { type FieldError, Problem } from '../http/problem';
+import { type FieldError, needsMending } from '../http/problem';
 import type { Lookup } from '../public/lookup';
 import type { SiteSettings } from '../site/settings';
 
@@ -64,12 +64,7 @@ export function readAddForm(fields: Fields, found: Lookup, settings: SiteSetting
   const website = get('website') ? readWebAddress(get('website')) : '';
   if (website === undefined) wrong('website', 'A website is written www.shore.example or https://shore.example/choir.');
   const recurrence = readWhen(fields, settings, today, wrong);
-  if (errors.length || !recurrence)
-    throw new Problem(
-      422,
-      errors.length === 1 ? (errors[0]?.message ?? '') : `Please look at ${errors.length} fields again; each says what is needed.`,
-      errors,
-    );
+  if (errors.length || !recurrence) throw needsMending(errors);
   const venue = match(found.venues, get('where'));
   const organizer = match(found.organizers, get('who'));
   const kind = found.categories.find((c) => c.id === get('kind'));

@@ -45,6 +45,18 @@ export function likelyPlaces(
 /** Names have at most so many characters; what is longer stays in the sender's words only. */
 const MOST = 120;
 
+/** What a sender's words become: an id, or nothing where there are none or they are left out. */
+async function becomes(
+  name: string,
+  chosen: string,
+  { field, what, make }: { field: 'where' | 'who'; what: string; make: () => Promise<{ id: string }> },
+): Promise<string[]> {
+  if (!name || chosen === 'leave-out') return [];
+  if (chosen !== 'make') return [chosen];
+  if (name.length > MOST) throw invalid(field, `“${name.slice(0, 40)}…” is too long for ${what} name; use “Edit first”.`);
+  return [(await make()).id];
+}
+
 /**
  * The content with the sender's place and people in it, made where they are new. The very content when nothing was open.
  * @throws Problem at `where` or `who` when the words cannot be a name
@@ -53,23 +65,18 @@ export async function placesMade(
   tx: Db,
   content: ListingContent,
   said: SaidPlaces,
-  choices: NewPlaces | undefined,
+  choices: NewPlaces = { where: 'make', who: 'make' },
   by: Actor,
 ): Promise<ListingContent> {
   const { where, who } = openPlaces(content, said);
-  const { where: place, who: people } = choices ?? { where: 'make', who: 'make' };
-  let next = content;
-  if (where && place !== 'leave-out') {
-    if (place === 'make' && where.length > MOST)
-      throw invalid('where', `“${where.slice(0, 40)}…” is too long for a venue’s name; use “Edit first”.`);
-    const id = place === 'make' ? (await saveVenue(tx, null, { ...BLANK_VENUE, name: where }, by)).id : place;
-    next = { ...next, venueIds: [id] };
-  }
-  if (who && people !== 'leave-out') {
-    if (people === 'make' && who.length > MOST)
-      throw invalid('who', `“${who.slice(0, 40)}…” is too long for an organizer’s name; use “Edit first”.`);
-    const id = people === 'make' ? (await saveOrganizer(tx, null, { ...BLANK_ORGANIZER, name: who }, by)).id : people;
-    next = { ...next, organizerIds: [id] };
-  }
-  return next;
+  const venueIds = await becomes(where, choices.where, {
+    ...{ field: 'where' as const, what: 'a venue’s' },
+    make: () => saveVenue(tx, null, { ...BLANK_VENUE, name: where }, by),
+  });
+  const organizerIds = await becomes(who, choices.who, {
+    ...{ field: 'who' as const, what: 'an organizer’s' },
+    make: () => saveOrganizer(tx, null, { ...BLANK_ORGANIZER, name: who }, by),
+  });
+  if (!venueIds.length && !organizerIds.length) return content;
+  return { ...content, ...(venueIds.length ? { venueIds } : {}), ...(organizerIds.length ? { organizerIds } : {}) };
 }

@@ -2,7 +2,7 @@
 import type { ListingContent } from '@/core/listing/content';
 import type { Db } from '../db/client';
 import { isId } from '../db/ids';
-import { explain, invalid, Problem } from '../http/problem';
+import { explain, invalid, needsMending, type Problem } from '../http/problem';
 import { formFields, readForm } from '../http/posted';
 import { countOne } from '../limits/limits';
 import { readPicture } from '../pictures/read';
@@ -96,9 +96,7 @@ async function readWhole<T extends FormResult>(
   const fields = problems.flatMap((problem) => problem.fields);
   // Whoever gives up leaves nothing in the library: it waits in the bin.
   if (pictureId) await rt.db.transaction((tx) => binUnused(tx as unknown as Db, pictureId, new Date(rt.now().ms)));
-  const title =
-    fields.length === 1 ? (fields[0]?.message ?? '') : `Please look at ${fields.length} fields again; each says what is needed.`;
-  throw new Problem(422, title, fields, pictureId ? { keptPicture: pictureId } : {});
+  throw needsMending(fields, pictureId ? { keptPicture: pictureId } : {});
 }
 
 /** Takes a stranger's event in and returns the token of its receipt. `from` is the address of the connection. */

@@ -40,11 +40,14 @@ export interface PublicDate {
   on_top_until: Day | null;
 }
 
+/** Where a date is: its own venue where it is elsewhere, else all of its listing's. */
+const VENUE_IDS = 'case when o.venue_id is null then p.venue_ids else jsonb_build_array(o.venue_id) end';
+
 export const DATE_COLUMNS = sql.raw(`
   o.listing_id, p.address as listing, o.address as date, o.original, p.title, p.short_title, p.summary,
   o.start_day, o.start_minute, o.end_day, o.end_minute, o.last_day,
   case when p.standing <> 'going-ahead' then p.standing else coalesce(o.standing, 'going-ahead') end as standing,
-  o.note, o.moved, p.headline, p.on_top_until, p.free, p.cost, p.category_id, case when o.venue_id is null then p.venue_ids else jsonb_build_array(o.venue_id) end as venue_ids, o.venue_id is not null as elsewhere, p.attendance, p.picture_id`);
+  o.note, o.moved, p.headline, p.on_top_until, p.free, p.cost, p.category_id, ${VENUE_IDS} as venue_ids, o.venue_id is not null as elsewhere, p.attendance, p.picture_id`);
 
 export interface Span {
   from: Day;
@@ -86,13 +89,11 @@ const textArray = (list: readonly string[]): SQL =>
     sql`, `,
   )}]::text[]`;
 
-const NONE = '00000000-0000-0000-0000-000000000000';
-
 function conditions(filters: Filters, found: Lookup): SQL[] {
   const all = wordConditions(filters, found);
   if (filters.kinds.length) {
     const ids = filters.kinds.flatMap((address) => withChildren(found, address)).map((c) => c.id);
-    all.push(sql`p.category_id in ${ids.length ? ids : [NONE]}`);
+    all.push(ids.length ? sql`p.category_id in ${ids}` : sql`false`);
   }
   if (filters.places.length) {
     const towns = new Set(filters.places.filter((place) => place !== ONLINE));
@@ -131,7 +132,7 @@ const SHORT = {
   headline: 'p.headline',
   free: 'p.free',
   category_id: 'p.category_id',
-  venue_ids: 'case when o.venue_id is null then p.venue_ids else jsonb_build_array(o.venue_id) end',
+  venue_ids: VENUE_IDS,
   attendance: 'p.attendance',
 } as const;
 

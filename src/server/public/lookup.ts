@@ -9,6 +9,10 @@ import { type OrganizerView, organizerView, type VenueView, venueViews } from '.
 import type { Runtime } from '../runtime';
 import { countOn } from './dates';
 
+/** The names of what a listing names, in its order; what was removed since is left out. */
+export const namesOf = (ids: readonly string[], of: ReadonlyMap<string, { name: string }>, between = ', '): string =>
+  ids.flatMap((id) => of.get(id)?.name ?? []).join(between);
+
 export interface CategoryView {
   id: string;
   name: string;

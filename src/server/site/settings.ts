@@ -1,10 +1,9 @@
 /** What a site is set to. One JSON value with a format number in the table of settings. */
 import type { RedLetterRule } from '@/core/redletter/redletter';
 import type { Style } from '@/core/phrase/format';
+import type { ListPictures } from '@/core/proof/look-of-it';
 
 export const FIRST_VIEWS = ['month', 'list', 'map'] as const;
-
-export const LIST_PICTURES = ['headlines', 'every-line'] as const;
 
 export interface SiteSettings {
   format: 1;
@@ -29,7 +28,7 @@ export interface SiteSettings {
   /** dates on one page of the list */
   listLength: number;
   /** which dates of a list have a picture: headlines a wide one, or every line a small one too */
-  listPictures: (typeof LIST_PICTURES)[number];
+  listPictures: ListPictures;
   /** lines in short lists: coming dates of a venue, an organizer, a listing */
   shortLength: number;
   redLetter: RedLetterRule[];

@@ -4,6 +4,7 @@ import { z } from 'zod';
 import { COUNTRIES } from '@/core/geo/address';
 import { isZone } from '@/core/day/zone';
 import { DATE_STYLES, HOUR_STYLES } from '@/core/phrase/format';
+import { LIST_PICTURES } from '@/core/proof/look-of-it';
 import type { RedLetterRule } from '@/core/redletter/redletter';
 import { originOf } from '@/core/text/origin';
 import { dateExists } from '@/core/day/day';
@@ -13,7 +14,7 @@ import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';
 import { setting } from '../db/schema';
 import { invalid } from '../http/problem';
-import { FIRST_VIEWS, LIST_PICTURES, type SiteSettings } from './settings';
+import { FIRST_VIEWS, type SiteSettings } from './settings';
 
 const number = (min: number, max: number, what: string) =>
   z.coerce

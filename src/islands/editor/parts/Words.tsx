@@ -1,6 +1,6 @@
 /** What is written of it, and what it belongs to: categories, tags, summary, text. */
 import { lazy, Suspense, useState } from 'react';
-import { sayFailure, send } from '@/client/api';
+import { makeTag, sayFailure, send } from '@/client/api';
 import { SHORT_TITLE_FITS, SUMMARY_SHOWN } from '@/core/listing/content';
 import type { EditorStart } from '@/core/listing/editor';
 import { Text } from '../../fields/fields';
@@ -14,8 +14,8 @@ export function Words({ content, setContent, start, error }: PartProps & { start
   const [tags, setTags] = useState(start.tags);
   const [categories, setCategories] = useState(start.categories);
   const [wrong, setWrong] = useState<{ tag?: string | undefined; category?: string | undefined }>({});
-  const makeTag = async (name: string): Promise<void> => {
-    const outcome = await send<{ id: string; name: string }>('POST', '/api/v1/tags', { name });
+  const nameTag = async (name: string): Promise<void> => {
+    const outcome = await makeTag(name);
     setWrong({ tag: outcome.kind === 'done' ? undefined : sayFailure(outcome) });
     if (outcome.kind !== 'done') return;
     const { id } = outcome.value;
@@ -53,7 +53,7 @@ export function Words({ content, setContent, start, error }: PartProps & { start
           choices={tags}
           chosen={content.tagIds}
           onChange={(tagIds) => setContent({ tagIds })}
-          onMake={(name) => void makeTag(name)}
+          onMake={(name) => void nameTag(name)}
           error={error('tagIds') ?? wrong.tag}
         />
         <Text
