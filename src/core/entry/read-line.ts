@@ -5,7 +5,7 @@
 import { nameLikeness } from '../match/names';
 import { tellingWords, wordsOf } from '../match/words';
 import type { Cost } from '../listing/content';
-import { type Reading, readPhrase, type Setting } from '../phrase/read/read';
+import { type PhraseProblem, type Reading, readAmongWords, type Setting } from '../phrase/read/read';
 import type { Recurrence } from '../recurrence/model';
 import { canonical } from '../text/canonical';
 
@@ -44,8 +44,8 @@ export interface ReadLine {
   categoryId: string | null;
   cost: Cost;
   parts: LinePart[];
-  /** what the dates leave open: "Tuesday or Thursday?" */
-  open: boolean;
+  /** what the dates leave open, and a word of time with a slip in it: "Tuesday or Thursday?" */
+  problems: PhraseProblem[];
 }
 
 export const LONGEST_LINE = 400;
@@ -103,7 +103,7 @@ export function readLine(line: string, setting: LineSetting): ReadLine {
     categoryId: category?.id ?? null,
     cost,
     parts: parts.filter((p) => /[\p{L}\p{N}$€£]/u.test(p.text)),
-    open: reading.problems.length > 0,
+    problems: reading.problems,
   };
 }
 
@@ -137,7 +137,7 @@ interface Dates {
 }
 
 function readDates(text: string, setting: LineSetting): Dates {
-  const reading = readPhrase({ ...setting, phrase: text });
+  const reading = readAmongWords({ ...setting, phrase: text });
   return {
     reading,
     unread: reading.unread.filter(({ from, to }) => /[\p{L}\p{N}]/u.test(text.slice(from, to))).map(({ from, to }) => ({ from, to })),
@@ -155,7 +155,7 @@ function grown(text: string, setting: LineSetting): Dates {
   const without = (span: Span): boolean => {
     let rest = text;
     for (const other of [...spans, span]) rest = blank(rest, other);
-    return canonical(readPhrase({ ...setting, phrase: rest }).recurrence) === same;
+    return canonical(readAmongWords({ ...setting, phrase: rest }).recurrence) === same;
   };
   for (const span of spans)
     for (let tries = 0; tries < MOST_GROWN; tries++) {

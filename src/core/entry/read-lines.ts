@@ -46,7 +46,7 @@ export function readLines(text: string, setting: LineSetting): LineRow[] {
       continue;
     }
     if (read.recurrence && !timeOnly) headed = false;
-    const follows = headed && !read.recurrence && last?.end && !read.open ? following(last.end, setting.zone) : null;
+    const follows = headed && !read.recurrence && last?.end && !read.problems.length ? following(last.end, setting.zone) : null;
     const recurrence = read.recurrence ?? follows;
     const one = singleOf(recurrence);
     if (one)
@@ -71,24 +71,10 @@ export function readLines(text: string, setting: LineSetting): LineRow[] {
 const singleOf = (recurrence: Recurrence | null): Stretch | undefined =>
   recurrence?.stretches.length === 1 && !recurrence.stretches[0]?.rule ? recurrence.stretches[0] : undefined;
 
-/** "19:30 Band": a line that begins with a time and names no day is on the day of the row before. */
+/** "19:30 Band": a line that says a time and no day is on the day of the row before. */
 function timeAlone(line: string, setting: LineSetting, day: number): ReadLine | undefined {
-  if (!/^(at\s+)?\d{1,2}([:.]\d{2})?\s*(am|pm|h)?\b|^noon\b|^midnight\b/i.test(line)) return undefined;
-  const plain = readLine(line, setting);
-  const one = singleOf(plain.recurrence);
-  const named =
-    /\b(mon|tue|wed|thu|fri|sat|sun|jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec)|\b\d{4}-\d\d|\b\d{1,2}[/]\d|today|tomorrow|every|daily/i.test(
-      plain.when,
-    );
-  if (named || plain.open) return undefined;
-  // The time alone means today or tomorrow to the reader: it is read from the day of the row before.
-  const there = readLine(line, { ...setting, now: { day, minute: 0 } });
-  const found = singleOf(there.recurrence) ?? one;
-  if (!found || found.start.minute === null) return undefined;
-  return {
-    ...there,
-    recurrence: { zone: setting.zone, stretches: [{ ...found, start: { day, minute: found.start.minute } }], leftOut: [], breaks: [] },
-  };
+  const { problems } = readLine(line, setting);
+  return problems.length === 1 && problems[0]?.kind === 'no-day' ? readLine(line, { ...setting, day }) : undefined;
 }
 
 /** A row that says nothing of when begins where the one before ended. */

@@ -136,7 +136,12 @@ describe('a table', () => {
       text: 'Two\nlines',
     });
     expect([item?.organizers, item?.categories]).toEqual([[{ name: 'Choir' }], ['Music', 'Sea']]);
-    expect(item?.notes).toEqual(['“blah” was not understood.', '“not an address” is no online address and is left out.']);
+    expect([item?.content.recurrence, item?.content.whenWords]).toEqual([undefined, '3 April 2027 at 7:30pm blah']);
+    expect(item?.notes).toEqual([
+      '“blah” was not understood.',
+      'It comes without dates, with these words to mend.',
+      '“not an address” is no online address and is left out.',
+    ]);
     expect([costOf('Free', 'CAD'), costOf('12,50 EUR', 'CAD'), costOf('by the box', 'CAD'), costOf('', 'CAD')]).toEqual([
       { kind: 'free' },
       { kind: 'amount', amount: '12.50', currency: 'EUR' },

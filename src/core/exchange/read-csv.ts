@@ -155,6 +155,9 @@ class RowError extends Error {
 const LISTS = /\s*;\s*/;
 const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;
 
+/** Dates; with words that ask something; or only the words, when some of them were not understood. */
+type When = Recurrence | (Recurrence & { asked: string }) | { open: string };
+
 class RowReader {
   constructor(
     private readonly columns: readonly Column[],
@@ -177,7 +180,11 @@ class RowReader {
     if (!title) throw new RowError('', 'It has no title.');
     const notes: string[] = [];
     const when = this.when(at, title, notes);
-    const content: IncomingContent = { title, recurrence: toStored(when) };
+    const content: IncomingContent = {
+      title,
+      ...('open' in when ? { whenWords: when.open } : { recurrence: toStored(when), whenWords: '' }),
+    };
+    if ('asked' in when) content.whenWords = when.asked;
     const line = (text: string, most: number): string => text.replace(/\s+/g, ' ').slice(0, most);
     if (has('short-title')) content.shortTitle = line(at('short-title'), 60);
     if (has('summary')) content.summary = line(at('summary'), 400);
@@ -194,7 +201,7 @@ class RowReader {
     }
     const html = /<(p|br|ul|ol|li|a|strong|em)\b[^>]*>/i.test(at('text'));
     const id = at('id').slice(0, 200);
-    const first = when.stretches[0]?.start;
+    const first = 'open' in when ? undefined : when.stretches[0]?.start;
     const several = (column: Column, separator: RegExp): string[] => at(column).split(separator).filter(Boolean).slice(0, 10);
     return {
       format: INCOMING_FORMAT,
@@ -212,7 +219,7 @@ class RowReader {
     };
   }
 
-  private when(at: (column: Column) => string, title: string, notes: string[]): Recurrence {
+  private when(at: (column: Column) => string, title: string, notes: string[]): When {
     const zoneText = at('zone');
     if (zoneText && !isZone(zoneText)) throw new RowError(title, `The time zone “${zoneText.slice(0, 40)}” is not known.`);
     const zone = zoneText || this.options.zone;
@@ -247,13 +254,20 @@ class RowReader {
     return readPhrase({ phrase: phrase.slice(0, 2000), now, zone, weekStart, style });
   }
 
-  private inWords(words: string, zone: string, title: string, notes: string[]): Recurrence {
-    const { recurrence, unread, problems } = this.phrase(words, zone);
+  private inWords(words: string, zone: string, title: string, notes: string[]): When {
+    const { recurrence, understood, problems } = this.phrase(words, zone);
     const [problem] = problems;
-    if (!recurrence) throw new RowError(title, problem ? sayProblem(problem) : `When it is was not understood: “${words.slice(0, 80)}”.`);
+    if (!recurrence && !understood) {
+      const why =
+        problem && problem.kind !== 'not-understood' ? sayProblem(problem) : `When it is was not understood: “${words.slice(0, 80)}”.`;
+      throw new RowError(title, why);
+    }
     for (const one of problems) notes.push(sayProblem(one));
-    for (const { text } of unread) notes.push(`“${text.slice(0, 60)}” was not understood.`);
-    return recurrence;
+    if (!recurrence) {
+      notes.push('It comes without dates, with these words to mend.');
+      return { open: words };
+    }
+    return problems.length ? { ...recurrence, asked: words } : recurrence;
   }
 
   /** A day with its time: together in one cell, or in two. */

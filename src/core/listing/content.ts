@@ -6,8 +6,8 @@ import { picturesInText } from '../picture/address';
 import type { Standing } from '../recurrence/model';
 import type { StoredChange, StoredRecurrence } from '../recurrence/stored';
 
-/** Format 2 added how many are expected, tags, a gallery and how long it stays on top. */
-export const CONTENT_FORMAT = 2;
+/** Format 2 added how many are expected, tags, a gallery and how long it stays on top; format 3 the words for when that are still open. */
+export const CONTENT_FORMAT = 3;
 
 export const ATTENDANCE = ['in-person', 'online', 'both'] as const;
 export const VISIBILITIES = ['public', 'address-only'] as const;
@@ -45,6 +45,8 @@ export interface ListingContent {
   /** sanitised HTML */
   text: string;
   recurrence: StoredRecurrence | null;
+  /** words for when that were not understood, or ask something: kept until they are mended or taken out, and nothing is published meanwhile */
+  whenWords: string;
   changes: StoredChange[];
   standing: Standing;
   /** why it is not going ahead as planned */
@@ -70,10 +72,10 @@ export interface ListingContent {
   onTopUntil: string | null;
 }
 
-/** What format 1 did not have, as it is there. The tables' own rows were brought forward by a migration; files may still hold the old. */
+/** What formats 1 and 2 did not have, as it is there. The tables' own rows were brought forward by a migration; files may still hold the old. */
 export function upgradeContent(raw: Record<string, unknown>): Record<string, unknown> {
-  if (raw.format !== 1) return raw;
-  return { ...raw, format: CONTENT_FORMAT, expected: null, tagIds: [], galleryIds: [], onTopUntil: null };
+  const second = raw.format === 1 ? { ...raw, format: 2, expected: null, tagIds: [], galleryIds: [], onTopUntil: null } : raw;
+  return second.format === 2 ? { ...second, format: CONTENT_FORMAT, whenWords: '' } : second;
 }
 
 /** Every venue that a content names: its own, then those that single dates go to, each once. */
@@ -94,6 +96,7 @@ export function emptyContent(): ListingContent {
     summary: '',
     text: '',
     recurrence: null,
+    whenWords: '',
     changes: [],
     standing: 'going-ahead',
     standingNote: '',

@@ -15,6 +15,7 @@ export const FIELD_WORDS: Record<ContentField, string> = {
   summary: 'Summary',
   text: 'Text',
   recurrence: 'When',
+  whenWords: 'When, in words',
   changes: 'Changed dates',
   standing: 'Standing',
   standingNote: 'Why',

@@ -33,14 +33,24 @@ describe('a recurrence said back', () => {
     ['two weekdays', of('2027-03-02T19:00', null, rule('weekly', on(3, 1))), 'Every Tuesday and Thursday, 19:00, from 2 March 2027.'],
     ['workdays', of('2027-03-01T08:30', 660, rule('weekly', on(0, 1, 2, 3, 4))), 'Every workday, 08:30–11:00, from 1 March 2027.'],
     [
-      'every second week',
+      'every other week',
       of('2027-03-03T10:00', null, rule('weekly', { interval: 2, ...on(2) })),
-      'Every second Wednesday, 10:00, from 3 March 2027.',
+      'Every other Wednesday, 10:00, from 3 March 2027.',
     ],
     [
       'every third week on two days',
       of('2027-03-03T10:00', null, rule('weekly', { interval: 3, ...on(2, 4) })),
       'Wednesdays and Fridays of every three weeks, 10:00, from 3 March 2027.',
+    ],
+    [
+      'in some months',
+      of('2027-09-07T19:00', null, rule('weekly', { byMonth: [1, 2, 3, 4, 5, 9, 10, 11, 12], ...on(1) })),
+      'Every Tuesday in September to May of every year, 19:00, from 7 September 2027.',
+    ],
+    [
+      'in all months but two',
+      of('2027-03-01T19:30', null, rule('monthly', { byMonth: [1, 2, 3, 4, 5, 6, 9, 10, 11, 12], ...nth(0, 1) })),
+      'On the first Monday of every month, except every July and every August, 19:30, from 1 March 2027.',
     ],
     [
       'the last day',

@@ -54,7 +54,7 @@ function weeklyWords(rule: Rule, startDay: Day): string {
   if (isWorkdays(days)) return rule.interval === 1 ? 'Every workday' : `Workdays of ${everyWord(rule.interval, 'week')}`;
   const names = sayList(days.map((day) => `${WEEKDAYS[day]}`));
   if (rule.interval === 1) return `Every ${names}`;
-  if (rule.interval === 2 && days.length === 1) return `Every second ${names}`;
+  if (rule.interval === 2 && days.length === 1) return `Every other ${names}`;
   return `${sayList(days.map((day) => `${WEEKDAYS[day]}s`))} of ${everyWord(rule.interval, 'week')}`;
 }
 
@@ -99,7 +99,7 @@ function isSayable(rule: Rule, weekStart: Weekday): boolean {
     case 'weekly':
       return interval === 1 || byDay.length < 2 || rule.weekStart === weekStart;
     case 'monthly':
-      return !byMonth.length && numbered && !(byDay.length && byMonthDay.length);
+      return (!byMonth.length || interval === 1) && numbered && !(byDay.length && byMonthDay.length);
     case 'yearly':
       if (!byMonth.length) return !byDay.length && !byMonthDay.length;
       return numbered && !(byDay.length && byMonthDay.length);
@@ -124,7 +124,31 @@ function seasonWords({ seasons }: Rule, style: Style): string {
   return `, ${sayList(seasons.map(({ from, to }) => `${at(from)} – ${at(to)}`))} of every year`;
 }
 
-const yearsMonths = (rule: Rule): string => (rule.byMonth.length ? ` in ${inMonths(rule.byMonth)} of every year` : '');
+/** ` in March to October of every year`, `, except every August`: the months of a rule, in the shorter way. */
+function yearsMonths({ byMonth }: Rule): string {
+  if (!byMonth.length || byMonth.length === 12) return '';
+  if (byMonth.length > 9) {
+    const gone = MONTHS.filter((_, i) => !byMonth.includes(i + 1)).map((month) => `every ${month}`);
+    return `, except ${sayList(gone)}`;
+  }
+  return ` in ${monthRuns(byMonth)} of every year`;
+}
+
+/** "September to May", "January and June to August": months in runs, across the turn of the year too. */
+function monthRuns(months: readonly number[]): string {
+  const has = new Set(months);
+  const firsts = months.filter((m) => !has.has(m === 1 ? 12 : m - 1));
+  return sayList(
+    [...firsts]
+      .sort((a, b) => a - b)
+      .map((first) => {
+        let last = first;
+        while (has.has((last % 12) + 1)) last = (last % 12) + 1;
+        const [from, to] = [MONTHS[first - 1] ?? '', MONTHS[last - 1] ?? ''];
+        return first === last ? from : (first % 12) + 1 === last ? `${from} and ${to}` : `${from} to ${to}`;
+      }),
+  );
+}
 
 /** "On the first and third Sunday of every month": a rule without its times and limit. */
 export function sayRule(rule: Rule, startDay: Day): string {
@@ -143,9 +167,10 @@ export function sayRule(rule: Rule, startDay: Day): string {
     case 'weekly':
       return weeklyWords(rule, startDay) + yearsMonths(rule);
     case 'monthly':
+      if (rule.interval === 1) return monthlyWords(rule, startDay, 'every month') + yearsMonths(rule);
       return (
         monthlyWords(rule, startDay, rule.byMonth.length ? `${inMonths(rule.byMonth)}` : everyWord(rule.interval, 'month')) +
-        (rule.byMonth.length ? `, ${rule.interval > 1 ? everyWord(rule.interval, 'month') : 'every year'}` : '')
+        (rule.byMonth.length ? `, ${everyWord(rule.interval, 'month')}` : '')
       );
     case 'yearly':
       return yearlyWords(rule, startDay);
@@ -202,8 +227,9 @@ function saySingle({ start, length }: Stretch, style: Style): string {
 }
 
 /** Many single dates are said as a span, unless all is asked for. */
-function saySingles(singles: Stretch[], style: Style, also: boolean, whole: boolean): string[] {
-  if (singles.length < 4 || whole) return singles.map((s) => (also ? `also on ${saySingle(s, style)}` : saySingle(s, style)));
+function saySingles(singles: Stretch[], style: Style, also: boolean, whole: boolean, mixed: boolean): string[] {
+  const say = (s: Stretch): string => saySingle(s, style) + (mixed && s.start.minute === null ? ', all day' : '');
+  if (singles.length < 4 || whole) return singles.map((s) => (also ? `also on ${say(s)}` : say(s)));
   const first = singles[0] as Stretch;
   const last = singles[singles.length - 1] as Stretch;
   const span = sayDays(first.start.day, last.start.day, style, { year: true });
@@ -225,9 +251,11 @@ export function sayRecurrence(recurrence: Recurrence, style: Style, saying: Sayi
   const { whole = false } = saying;
   const ruled = recurrence.stretches.filter((s) => s.rule);
   const singles = recurrence.stretches.filter((s) => !s.rule).sort((a, b) => a.start.day - b.start.day);
+  // A whole day among dates with times says that it is one, or it would be read with the times of the next.
+  const mixed = whole && recurrence.stretches.some((s) => s.start.minute !== null);
   const parts = [
     ...ruled.map((s) => sayStretch(s, style, recurrence.zone, saying)),
-    ...saySingles(singles, style, ruled.length > 0, whole),
+    ...saySingles(singles, style, ruled.length > 0, whole, mixed),
   ];
   const joined = parts
     .map((p, i) => (i ? (p[0]?.toLowerCase() === 'o' || p.startsWith('E') ? (p[0] ?? '').toLowerCase() + p.slice(1) : p) : p))

@@ -2,6 +2,7 @@
 export const KIND_WORDS: Record<string, string> = {
   'title-missing': 'No title',
   'when-missing': 'No date',
+  'when-words': 'Words for when that are still open',
   'date-unknown': 'A date that does not exist',
   'end-before-start': 'Ends before it starts',
   never: 'A rule that never gives a date',

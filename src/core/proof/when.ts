@@ -22,6 +22,20 @@ const LATE = 120;
 const SMALL_HOURS = { from: 60, to: 330 };
 
 export function whenNotes(content: ListingContent, context: WhenContext): ProofNote[] {
+  const open = content.whenWords.trim();
+  const words = open
+    ? [
+        stops(
+          'when-words',
+          'when',
+          `“${open.length > 80 ? `${open.slice(0, 79)}…` : open}” is not settled: mend these words or take them out.`,
+        ),
+      ]
+    : [];
+  return [...words, ...dateNotes(content, context)];
+}
+
+function dateNotes(content: ListingContent, context: WhenContext): ProofNote[] {
   if (!content.recurrence) return [stops('when-missing', 'when', 'No date yet.')];
   let recurrence: Recurrence;
   try {

@@ -13,6 +13,7 @@ const FIELD_OF: Record<string, ProofField> = {
   recurrence: 'when',
   changes: 'when',
   when: 'when',
+  whenWords: 'when',
   venueIds: 'venues',
   venues: 'venues',
   attendance: 'venues',

@@ -25,7 +25,7 @@ export function rowsOf(text: string, corrections: ReadonlyMap<string, Correction
     const { when, make, ...fix } = corrections.get(keyOf(row, i)) ?? {};
     const read = when === undefined ? undefined : readPhrase({ ...setting, phrase: when.slice(0, 400) });
     const recurrence = when === undefined ? row.recurrence : when.trim() ? (read?.recurrence ?? null) : null;
-    const unclear = when === undefined ? row.open : when.trim() !== '' && !read?.recurrence;
+    const unclear = when === undefined ? row.problems.length > 0 : when.trim() !== '' && !read?.recurrence;
     return { ...row, ...fix, when: when ?? row.when, recurrence, unclear, make: make ?? row.likely };
   });
 }

@@ -65,7 +65,7 @@ describe('the readers’ form', () => {
     [{ starts: '7.30 pm', ends: '9' }, 'Thursday 25 March 2027, 19:30–21:00.'],
     [{ starts: 'noon', ends: '14h' }, 'Thursday 25 March 2027, 12:00–14:00.'],
     [{ repeats: 'weekly', until: '2027-04-22' }, 'Every Thursday, 10:00–12:00, from 25 March to 22 April 2027.'],
-    [{ repeats: 'second-week' }, 'Every second Thursday, 10:00–12:00, from 25 March 2027.'],
+    [{ repeats: 'second-week' }, 'Every other Thursday, 10:00–12:00, from 25 March 2027.'],
     [{ repeats: 'monthly' }, 'On the fourth Thursday of every month, 10:00–12:00, from 25 March 2027.'],
     [{ day: '2027-03-31', repeats: 'monthly' }, 'On the last Wednesday of every month, 10:00–12:00, from 31 March 2027.'],
   ];

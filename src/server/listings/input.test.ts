@@ -62,13 +62,14 @@ describe('a listing that comes in', () => {
       'recurrence.stretches.0.rule.interval',
     ],
     ['a currency of four letters', { ...good(), cost: { kind: 'amount', amount: '8', currency: 'CADX' } }, 'cost.currency'],
-    ['a format of the future', { ...good(), format: 3 }, 'format'],
+    ['a format of the future', { ...good(), format: 4 }, 'format'],
   ];
   for (const [name, raw, field] of cases) it(`refuses ${name} at its field`, () => expect(fieldOf(raw)).toBe(field));
   it('takes a content of format 1, as it was stored before there were tags and galleries', () => {
     const { expected: _e, tagIds: _t, galleryIds: _g, onTopUntil: _o, ...old } = good();
     expect(contentInput.parse({ ...old, format: 1 })).toMatchObject({
-      format: 2,
+      format: 3,
+      whenWords: '',
       expected: null,
       tagIds: [],
       galleryIds: [],

@@ -123,6 +123,7 @@ const content = z.object({
   summary: line(400, 'The summary'),
   text: z.string().max(60_000, 'The text has at most 60,000 characters').transform(cleanHtml),
   recurrence: recurrenceInput.nullable(),
+  whenWords: line(2_000, 'When, in words,'),
   changes: z.array(changeInput).max(500, 'At most 500 changed dates'),
   standing: z.enum(STANDINGS),
   standingNote: line(300, 'The note'),

@@ -80,6 +80,10 @@ export function spanOf(
       return one(floor + ((meaning.weekday - weekdayOf(floor) + 7) % 7));
     case 'relative':
       return one(today + meaning.days);
+    case 'weeks-on':
+      return one(today + 1 + ((meaning.weekday - weekdayOf(today + 1) + 7) % 7) + 7 * meaning.weeks);
+    case 'months-on':
+      return one(monthsLater(today, meaning.months));
     case 'iso':
       return one(meaning.day);
     case 'either':
@@ -87,6 +91,14 @@ export function spanOf(
     case 'this':
       return thisUnit(meaning.unit, floor, first);
   }
+}
+
+/** The same day of a later month, or that month's last. */
+function monthsLater(day: Day, months: number): Day {
+  const { year, month: m, day: d } = ymdOf(day);
+  const at = year * 12 + m - 1 + months;
+  const [y, then] = [Math.floor(at / 12), (at % 12) + 1];
+  return dayOf(y, then, Math.min(d, daysInMonth(y, then)));
 }
 
 function nextMonthDay(floor: Day, day: number): Day | undefined {

@@ -100,11 +100,31 @@ export function wholeOf(clause: Clause, phrase: string): Place {
   return place ? { from: place.from, to: place.to } : { from: 0, to: phrase.length };
 }
 
+const onlyDates = (c: Clause): boolean => c.dates.length > 0 && !c.weekdays.length && !c.every && !c.yearly && !c.allDay;
+
+/** `1 May; 12 June at 10am`: the time goes for both. `Tuesdays 19:00, extra date 15 May`: it has the rule's. */
+function shareTimes(before: Clause, here: Clause): void {
+  if (onlyDates(before) && !before.times && !before.length && onlyDates(here) && here.times && !here.extra && !here.instead) {
+    before.times = here.times;
+    before.moreTimes = here.moreTimes;
+    if (here.length) before.length = here.length;
+  }
+  if (!here.extra || !onlyDates(here) || here.times || here.length || !before.times || here.dates.some(isSpan)) return;
+  here.times = before.times;
+  here.moreTimes = before.moreTimes;
+  if (before.length) here.length = before.length;
+}
+
 /** What is said at the end goes for the clauses before it that are joined by `and`. */
 export function share(clauses: Clause[]): void {
   for (let i = clauses.length - 1; i > 0; i--) {
     const [before, here] = [clauses[i - 1], clauses[i]] as [Clause, Clause];
+    shareTimes(before, here);
     if (!here.joined) continue;
+    if (here.exceptMonths.length && !before.exceptMonths.length) before.exceptMonths = here.exceptMonths;
+    // `Mon 7pm, Wed 8pm, Sat 10am every week`
+    if (here.every?.unit === 'week' && here.weekdays.length && before.weekdays.length && !before.every && !before.repeats)
+      before.every = here.every;
     const ends = before.until ?? before.count ?? before.lasting ?? before.start;
     if (ends !== undefined || before.months.length) continue;
     if (here.until) before.until = here.until;

@@ -2,6 +2,7 @@
 import type { Weekday } from '../../day/day';
 import type { Cursor } from './cursor';
 import type { SaidDate, SaidSpan } from './dates';
+import type { Offer, PhraseProblem } from './problem';
 import type { SaidLength, SaidTime, SaidTimes } from './times';
 
 export type EveryUnit = 'day' | 'week' | 'month' | 'year';
@@ -25,6 +26,8 @@ export interface Clause {
   /** Monday to Friday, which without a repeat is one span */
   weekdaySpan: boolean;
   exceptWeekdays: Weekday[];
+  /** months that are left out in every year */
+  exceptMonths: number[];
   nths: { weekday: Weekday; nth: number }[];
   /** the first, last, … workday of each month */
   workdays: number[];
@@ -37,6 +40,14 @@ export interface Clause {
   /** the dates are led by `and`, `also`, `plus`: they come on top of a rule */
   extra?: boolean;
   times?: SaidTimes;
+  /** times on the same days besides the first */
+  moreTimes: SaidTimes[];
+  /** these dates stand for those of the rule on the same days */
+  instead?: true;
+  /** how many weekdays a week was said to have */
+  perWeek?: Place & { times: number };
+  /** `this Monday`: the next one, once */
+  once?: true;
   length?: SaidLength;
   daysLater?: number;
   allDay: boolean;
@@ -53,10 +64,20 @@ export interface Clause {
   lasting?: SaidLength;
 }
 
+/** A date that is moved: its day, the new one, and a new time where one was said. */
+export interface SaidMove {
+  from: SaidDate;
+  to: SaidDate;
+  times?: SaidTimes | undefined;
+}
+
 export interface Said {
   clauses: Clause[];
   except: (SaidDate | SaidSpan)[];
   breaks: (SaidDate | SaidSpan)[];
+  moved: SaidMove[];
+  /** what contradicts itself already in its words */
+  asked: (Place & { kind: PhraseProblem['kind']; offers: Offer[] })[];
   unread: Place[];
 }
 
@@ -66,12 +87,14 @@ export const newClause = (joined: boolean): Clause => ({
   repeats: false,
   weekdaySpan: false,
   exceptWeekdays: [],
+  exceptMonths: [],
   nths: [],
   workdays: [],
   monthDays: [],
   months: [],
   dates: [],
   seasons: [],
+  moreTimes: [],
   allDay: false,
 });
 
@@ -81,13 +104,20 @@ export const hasDays = (c: Clause): boolean =>
 /** The clause that is being read, and the words that it is read from. */
 export class ClauseState {
   protected clause = newClause(false);
-  protected readonly said: Said = { clauses: [this.clause], except: [], breaks: [], unread: [] };
-  constructor(protected readonly cursor: Cursor) {}
+  protected readonly said: Said = { clauses: [this.clause], except: [], breaks: [], moved: [], asked: [], unread: [] };
+  constructor(
+    protected readonly cursor: Cursor,
+    protected readonly phrase: string,
+  ) {}
 
   /** A day after days and times begins the next clause: Tuesdays 19:00 and Saturdays 10:00. */
   protected forDays(): Clause {
     if (hasDays(this.clause) && this.clause.times) this.begin(true);
     return this.clause;
+  }
+
+  protected ask(kind: PhraseProblem['kind'], place: Place, offers: Offer[] = []): void {
+    this.said.asked.push({ kind, ...place, offers });
   }
 
   protected begin(joined: boolean): void {

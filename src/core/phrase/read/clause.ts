@@ -2,21 +2,27 @@
 import { hasDays, type Said } from './clause-state';
 import { readList, type Cursor } from './cursor';
 import { isSpan, readDate, readDates, readMonth, readMonthSpan, type SaidDate, type SaidSpan } from './dates';
-import { readAmount, readLength, readTimes } from './times';
-import { FILLERS } from './words';
-import { LimitReader } from './limits';
+import { readAmount, readLength, readTimes, readTimesOfDay } from './times';
+import { FILLERS, VAGUE } from './words';
+import { ChangeReader } from './changes';
+import { type Fate, fragmentsOf } from './fragments';
+import { datesOfWeekdays } from './weekday-lists';
 import { boundBySpans } from './span-bounds';
 
 /** What leads a date that comes on top. */
 const ADDED = new Set(['and', '&', '+', 'also', 'plus']);
 
 /** Reads a whole phrase. */
-export class ClauseReader extends LimitReader {
+export class ClauseReader extends ChangeReader {
   read(): Said {
-    const { cursor } = this;
+    const { cursor, said } = this;
     const readers = [
       this.ruleText,
+      this.noTime,
       this.separator,
+      this.moved,
+      this.added,
+      this.instead,
       this.exception,
       this.lastly,
       this.firstly,
@@ -26,24 +32,46 @@ export class ClauseReader extends LimitReader {
       this.adverb,
     ];
     readers.push(this.numbered, this.daysOfMonth, this.weekdayList, this.inMonths, this.datesOf, this.times, this.lengths, this.filler);
+    const fates: Fate[] = [];
     while (!cursor.done) {
-      const read = readers.some((reader) => cursor.attempt(() => reader.call(this) || undefined));
-      if (!read) this.skip();
+      const at = cursor.at;
+      const reader = readers.find((one) => cursor.attempt(() => one.call(this) || undefined));
+      if (!reader) cursor.next();
+      fates.push(...Array<Fate>(cursor.at - at).fill(!reader ? 'unread' : reader === this.filler ? 'filler' : 'read'));
+      if (reader && reader !== this.exception) this.eitherOr(at);
     }
-    const telling = this.said.clauses.filter((c) => hasDays(c) || c.times || c.yearly || c.start || c.months.length > 0);
-    this.said.clauses = boundBySpans(telling);
-    return this.said;
+    said.unread = fragmentsOf(cursor.tokens, fates, this.phrase);
+    this.vague(fates);
+    const telling = said.clauses.filter((c) => hasDays(c) || c.times || c.yearly || c.start || c.months.length > 0);
+    said.clauses = boundBySpans(datesOfWeekdays(telling));
+    return said;
   }
 
-  /** Words side by side that nothing reads make one fragment. */
-  protected skip(): void {
-    const at = this.cursor.at;
-    this.cursor.next();
-    const place = this.cursor.place(at);
-    const last = this.said.unread.at(-1);
-    const before = this.cursor.tokens[at - 1];
-    if (last && before && last.to === before.to) last.to = place.to;
-    else this.said.unread.push(place);
+  /** `Monday or Tuesday`: which of them is not said. */
+  protected eitherOr(at: number): void {
+    const { cursor } = this;
+    const or = cursor.tokens.slice(at, cursor.at).some((token) => token.kind === 'word' && token.word === 'or');
+    if (or) this.ask('either-or', cursor.place(at));
+  }
+
+  /** `around Easter`, `most Tuesdays`: a word that nobody understood makes what stands behind it uncertain. */
+  protected vague(fates: readonly Fate[]): void {
+    const { tokens } = this.cursor;
+    for (const [i, token] of tokens.entries()) {
+      if (fates[i] !== 'unread' || token.kind !== 'word' || !VAGUE.has(token.word)) continue;
+      const last = tokens.findIndex((_, j) => j > i && fates[j] !== 'filler');
+      const said = tokens[last];
+      if (said && fates[last] === 'read') this.ask('vague', { from: token.from, to: said.to });
+    }
+  }
+
+  /** `25:00` */
+  protected noTime(): boolean {
+    const { cursor } = this;
+    if (cursor.peek()?.kind !== 'no-time') return false;
+    cursor.next();
+    this.ask('no-such-time', cursor.place(cursor.at - 1));
+    return true;
   }
 
   protected ruleText(): boolean {
@@ -61,8 +89,9 @@ export class ClauseReader extends LimitReader {
     const { cursor } = this;
     const also = cursor.pass(';') || (cursor.word() === 'also' && cursor.word(1) === 'on' && hasDays(this.clause));
     if (!also) return false;
-    cursor.pass('also');
+    const extra = cursor.pass('also');
     if (hasDays(this.clause)) this.begin(false);
+    if (extra) this.clause.extra = true;
     return true;
   }
 
@@ -101,7 +130,7 @@ export class ClauseReader extends LimitReader {
 
   protected datesOf(): boolean {
     const { cursor } = this;
-    const added = ADDED.has(cursor.word(-1));
+    const added = ADDED.has(cursor.word(-1)) || this.clause.extra;
     const span = cursor.attempt(() => (cursor.pass('between') ? readSpanAnd(cursor) : undefined));
     const dates = span ? [span] : readDates(cursor);
     if (!dates.length) return false;
@@ -123,13 +152,41 @@ export class ClauseReader extends LimitReader {
 
   protected times(): boolean {
     const { cursor } = this;
-    const times = readTimes(cursor);
-    if (!times || this.clause.times) return false;
-    this.clause.times = times;
+    const at = cursor.at;
+    let all = readTimesOfDay(cursor);
+    const first = all[0];
+    if (!first) return false;
+    if (all.length > 1 && this.daysFollow()) {
+      // `7pm and 10am on Saturdays`: the last belongs to the days behind it.
+      cursor.at = at;
+      const alone = readTimes(cursor);
+      if (!alone) return false;
+      all = [alone];
+    }
+    if (this.clause.times) {
+      // `Tuesdays 19:00 and 10:00 on Saturdays`; a second time of the same days needs its join.
+      if (!hasDays(this.clause) || !this.daysFollow()) return false;
+      this.begin(true);
+    }
+    const [times, ...more] = all;
+    this.clause.times = times ?? first;
+    this.clause.moreTimes = more;
     this.later();
     // Said to be on another day, the end needs no half of the day from its start.
-    if (this.clause.daysLater !== undefined && times.ownEnd !== undefined) times.end = times.ownEnd;
+    if (this.clause.daysLater !== undefined && times?.ownEnd !== undefined) times.end = times.ownEnd;
     return true;
+  }
+
+  /** Do weekdays or a date stand here, which times before them belong to? */
+  protected daysFollow(): boolean {
+    const { cursor } = this;
+    if (!hasDays(this.clause)) return false;
+    const at = cursor.at;
+    cursor.pass('on');
+    cursor.pass('every', 'each');
+    const day = this.weekday(true) ?? readDate(cursor);
+    cursor.at = at;
+    return day !== undefined;
   }
 
   /** `the next day`, `2 days later`: the day on which the end lies. */
@@ -151,7 +208,13 @@ export class ClauseReader extends LimitReader {
     const { cursor, clause } = this;
     const length = readLength(cursor);
     if (!length) return false;
-    if (length.unit !== 'minute' && !(length.unit === 'day' && cursor.pass('each', 'long'))) return false;
+    const each = length.unit === 'day' && cursor.pass('each', 'long');
+    if (length.unit !== 'minute' && !each) {
+      // `(10 weeks)` behind a rhythm is how long it goes on.
+      if (!(clause.repeats || clause.every) || !['week', 'month', 'year'].includes(length.unit)) return false;
+      clause.lasting = length;
+      return true;
+    }
     clause.length = length;
     cursor.pass('long', 'each');
     return true;

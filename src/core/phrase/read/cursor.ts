@@ -1,7 +1,18 @@
 /** A place among the tokens of a phrase, moved by what reads them. Readers that fail leave it where it was. */
 import type { Token } from './tokens';
 
+/** The words of texts that are passed together, each split once. */
+const split = new Map<string, readonly string[]>();
+function wordsOf(text: string): readonly string[] {
+  const known = split.get(text);
+  if (known) return known;
+  const words = text.split(' ');
+  split.set(text, words);
+  return words;
+}
+
 export class Cursor {
+  private readonly remembered = new Map<string, { found: unknown; at: number }>();
   at = 0;
   constructor(readonly tokens: readonly Token[]) {}
 
@@ -29,8 +40,8 @@ export class Cursor {
   }
   /** Passes several words in a row, all or none. */
   passAll(text: string): boolean {
-    const words = text.split(' ');
-    if (!words.every((word, i) => this.word(i) === word)) return false;
+    const words = wordsOf(text);
+    if (this.word() !== words[0] || !words.every((word, i) => this.word(i) === word)) return false;
     this.at += words.length;
     return true;
   }
@@ -39,6 +50,18 @@ export class Cursor {
     const before = this.at;
     const found = read();
     if (found === undefined) this.at = before;
+    return found;
+  }
+  /** The same as `read` gives here, which several readers ask for in turn: it may depend on nothing but what stands here. */
+  once<T>(name: string, read: () => T): T {
+    const key = `${name} ${this.at}`;
+    const known = this.remembered.get(key);
+    if (known) {
+      this.at = known.at;
+      return known.found as T;
+    }
+    const found = read();
+    this.remembered.set(key, { found, at: this.at });
     return found;
   }
   /** What was typed from one token to the one before the cursor. */

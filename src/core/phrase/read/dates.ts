@@ -1,7 +1,8 @@
 /** Dates in phrases as they are said, before it is known which year they mean: `18 March`, `3/4`, `the last Friday in June`. */
 import type { Weekday } from '../../day/day';
 import { type Cursor, readList } from './cursor';
-import { MONTH_WORDS, NAMED_DAYS, NUMBER_WORDS, ORDINAL_WORDS, WEEKDAY_WORDS } from './words';
+import { FIRST_YEAR, readAmount } from './times';
+import { MONTH_WORDS, NAMED_DAYS, NUMBER_WORDS, ORDINAL_WORDS, UNIT_WORDS, WEEKDAY_WORDS } from './words';
 
 export type DateMeaning =
   | { kind: 'day'; month: number; day: number; year?: number | undefined }
@@ -14,7 +15,10 @@ export type DateMeaning =
   | { kind: 'easter'; offset: number; year?: number | undefined }
   /** days from today */
   | { kind: 'relative'; days: number }
-  | { kind: 'iso'; day: number | undefined; minute: number | null }
+  /** weeks after the next such weekday: `a week on Saturday` */
+  | { kind: 'weeks-on'; weekday: Weekday; weeks: number }
+  | { kind: 'months-on'; months: number }
+  | { kind: 'iso'; day: number | undefined; minute: number | null; offset?: number | undefined }
   /** figures of which either may be the month */
   | { kind: 'either'; first: number; second: number; year?: number | undefined }
   /** `end of this month` */
@@ -51,7 +55,7 @@ export function readMonth(cursor: Cursor): number | undefined {
 function readYear(cursor: Cursor): number | undefined {
   const comma = cursor.word() === ',' ? 1 : 0;
   const token = cursor.peek(comma);
-  if (token?.kind !== 'number' || token.ordinal || !/^(19|20|21)\d\d$/.test(token.text)) return undefined;
+  if (token?.kind !== 'number' || token.ordinal || !/^(19|20|21)\d\d$/.test(token.text) || token.value < FIRST_YEAR) return undefined;
   cursor.at += comma + 1;
   return token.value;
 }
@@ -78,6 +82,15 @@ function readMonthDay(cursor: Cursor, ordinalOnly = false): number | undefined {
   });
 }
 
+/** `32` before a month: a day that no month has, which is asked about. */
+function noMonthDay(cursor: Cursor): number | undefined {
+  const token = cursor.peek();
+  const wrong = token?.kind === 'number' && Number.isInteger(token.value) && (token.value === 0 || (token.value > 31 && token.value < 100));
+  if (!wrong || !MONTH_WORDS.has(cursor.word(1))) return undefined;
+  cursor.next();
+  return token.value;
+}
+
 /** `last`, `first`, `3rd`, `second to last`. */
 export function readNth(cursor: Cursor): number | undefined {
   return cursor.attempt(() => {
@@ -95,7 +108,7 @@ function readFigures(cursor: Cursor): DateMeaning | undefined {
   const token = cursor.peek();
   if (token?.kind === 'iso') {
     cursor.next();
-    return { kind: 'iso', day: token.day, minute: token.minute };
+    return { kind: 'iso', day: token.day, minute: token.minute, offset: token.offset };
   }
   if (token?.kind === 'dotted') {
     cursor.next();
@@ -122,11 +135,37 @@ function readNamed(cursor: Cursor): DateMeaning | undefined {
   return cursor.passAll('day after tomorrow') || cursor.passAll('the day after tomorrow') ? { kind: 'relative', days: 2 } : undefined;
 }
 
+/** `in three days`, `in two weeks`, `three weeks from today`, `a week on Saturday`, `Saturday week`. */
+function readFromNow(cursor: Cursor): DateMeaning | undefined {
+  const weekdayFirst = cursor.attempt(() => {
+    const weekday = weekdayHere(cursor);
+    const weeks = weekday === undefined ? undefined : cursor.pass('week') ? 1 : cursor.pass('fortnight') ? 2 : undefined;
+    return weekday === undefined || weeks === undefined ? undefined : { kind: 'weeks-on' as const, weekday, weeks };
+  });
+  if (weekdayFirst) return weekdayFirst;
+  return cursor.attempt((): DateMeaning | undefined => {
+    const led = cursor.pass('in');
+    const amount = readAmount(cursor);
+    const unit = amount === undefined ? undefined : UNIT_WORDS.get(cursor.word());
+    if (amount === undefined || !unit || unit === 'minute' || unit === 'hour' || !Number.isInteger(amount) || amount < 1) return undefined;
+    cursor.next();
+    const days = unit === 'day' ? amount : unit === 'week' ? 7 * amount : unit === 'fortnight' ? 14 * amount : undefined;
+    if (!led && cursor.pass('on') && days !== undefined && days % 7 === 0) {
+      const weekday = weekdayHere(cursor);
+      return weekday === undefined ? undefined : { kind: 'weeks-on', weekday, weeks: days / 7 };
+    }
+    const fromNow = cursor.passAll('from today') || cursor.passAll('from now') || (!led && cursor.passAll('from tomorrow') ? 1 : false);
+    if (!led && !fromNow) return undefined;
+    if (days !== undefined) return { kind: 'relative', days: days + (fromNow === 1 ? 1 : 0) };
+    return { kind: 'months-on', months: unit === 'year' ? 12 * amount : amount };
+  });
+}
+
 /** `7 March 2027`, `7th of March`, `March 7, 2027`. */
 function readDayAndMonth(cursor: Cursor): DateMeaning | undefined {
   return (
     cursor.attempt(() => {
-      const day = readMonthDay(cursor);
+      const day = readMonthDay(cursor) ?? noMonthDay(cursor);
       if (day === undefined) return undefined;
       cursor.pass('of');
       const month = readMonth(cursor);
@@ -165,7 +204,7 @@ export function readDate(cursor: Cursor, options: DateOptions = {}): SaidDate | 
     const edge = options.months ? readEdge(cursor) : undefined;
     const nth = readNthWeekday(cursor);
     if (nth) return { meaning: nth, edge, ...cursor.place(first) };
-    const named = readNamed(cursor);
+    const named = readNamed(cursor) ?? readFromNow(cursor);
     if (named) return { meaning: named, edge, ...cursor.place(first) };
     const meaning = cursor.attempt(() => readWithWeekday(cursor, options));
     if (meaning) return { ...meaning, edge, ...cursor.place(first) };
@@ -220,21 +259,22 @@ function loneDay(cursor: Cursor): DateMeaning | undefined {
   return day === undefined ? undefined : { kind: 'month-day', day };
 }
 
-/** `3, 10 and 24 July 2027`, `May 3 and 10`: days that share a month. */
+/** `3, 10 and 24 July 2027`, `May 3 and 10`, `Sun 2 & Mon 3 May`: days that share a month. */
 function readSharedMonth(cursor: Cursor): SaidDate[] | undefined {
   return cursor.attempt(() => {
     const leading = readMonth(cursor);
     const days = readList(cursor, () => {
       const at = cursor.at;
+      const weekday = weekdayHere(cursor);
       const day = readMonthDay(cursor);
-      return day === undefined ? undefined : { day, ...cursor.place(at) };
+      return day === undefined ? undefined : { day, weekday, ...cursor.place(at) };
     });
     if (days.length < 2) return undefined;
     if (leading === undefined) cursor.pass('of');
     const month = leading ?? readMonth(cursor);
     if (month === undefined) return undefined;
     const year = readYear(cursor);
-    return days.map(({ day, from, to }) => ({ meaning: { kind: 'day' as const, day, month, year }, from, to }));
+    return days.map(({ day, weekday, from, to }) => ({ meaning: { kind: 'day' as const, day, month, year }, weekday, from, to }));
   });
 }
 
@@ -248,8 +288,10 @@ const joinsSpan = (cursor: Cursor): boolean => cursor.pass('-', 'to', 'until', '
 function readShortSpan(cursor: Cursor): SaidSpan | undefined {
   const first = cursor.at;
   const leading = readMonth(cursor);
+  const fromWeekday = weekdayHere(cursor);
   const from = readMonthDay(cursor);
   if (from === undefined || !joinsSpan(cursor)) return undefined;
+  const toWeekday = weekdayHere(cursor);
   const to = readMonthDay(cursor);
   if (to === undefined) return undefined;
   if (leading === undefined) cursor.pass('of');
@@ -258,8 +300,8 @@ function readShortSpan(cursor: Cursor): SaidSpan | undefined {
   if (month === undefined || (leading !== undefined && MONTH_WORDS.has(cursor.word()))) return undefined;
   const year = readYear(cursor);
   const place = cursor.place(first);
-  const date = (day: number): SaidDate => ({ meaning: { kind: 'day', day, month, year }, ...place });
-  return { from: date(from), to: date(to) };
+  const date = (day: number, weekday: Weekday | undefined): SaidDate => ({ meaning: { kind: 'day', day, month, year }, weekday, ...place });
+  return { from: date(from, fromWeekday), to: date(to, toWeekday) };
 }
 
 function readLongSpan(cursor: Cursor): SaidSpan | undefined {
@@ -271,15 +313,23 @@ function readLongSpan(cursor: Cursor): SaidSpan | undefined {
   return to ? { from, to } : undefined;
 }
 
+/** What is said behind a date that a rule has. */
+const CHANGED = new Set('moved moves postponed rescheduled brought cancelled canceled'.split(' '));
+
 /** Dates and spans joined by commas and `and`: `3 July, 10 July and 24 July`, `1-7 August and 3 September`. */
 export function readDates(cursor: Cursor, options: DateOptions = {}): (SaidDate | SaidSpan)[] {
+  return cursor.once(`dates${options.months ? ' months' : ''}${options.weekdays ? ' weekdays' : ''}`, () => listOfDates(cursor, options));
+}
+
+function listOfDates(cursor: Cursor, options: DateOptions): (SaidDate | SaidSpan)[] {
   const groups = readList(cursor, (): (SaidDate | SaidSpan)[] | undefined => {
     const span = readSpan(cursor) ?? (options.months ? cursor.attempt(() => readMonthSpan(cursor)) : undefined);
     if (span) return [span];
     const shared = readSharedMonth(cursor);
     if (shared) return shared;
     const one = readDate(cursor, options);
-    return one ? [one] : undefined;
+    // `13 April to 29 June, 4 May moved to 5 May`: that one is no more of the list.
+    return one && !CHANGED.has(cursor.word()) ? [one] : undefined;
   });
   return groups.flat();
 }
@@ -295,6 +345,16 @@ export function readMonthSpan(cursor: Cursor): SaidSpan | undefined {
     const to = readDate(cursor, { months: true });
     return to ? { from, to } : undefined;
   });
+}
+
+/** The months of a span of months, across the turn of the year too. */
+export function monthsOf({ from, to }: SaidSpan): number[] {
+  if (from.meaning.kind !== 'month' || to.meaning.kind !== 'month') return [];
+  const months: number[] = [];
+  for (let m = from.meaning.month; ; m = (m % 12) + 1) {
+    months.push(m);
+    if (m === to.meaning.month) return months;
+  }
 }
 
 export const isSpan = (one: SaidDate | SaidSpan): one is SaidSpan => 'meaning' in one === false;

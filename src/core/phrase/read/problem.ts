@@ -19,6 +19,22 @@ export const PHRASE_PROBLEMS = [
   'bad-rule',
   'no-hour',
   'part-mismatch',
+  'no-day',
+  'no-such-time',
+  'not-understood',
+  'either-or',
+  'two-rules',
+  'two-dates',
+  'two-ends',
+  'two-times',
+  'past-time',
+  'which-midnight',
+  'once-or-weekly',
+  'each-day-or-through',
+  'year-or-time',
+  'other-zone',
+  'vague',
+  'other-number',
 ] as const;
 
 /** What is the matter, behind the words in question: "3/4" could be two dates. */
@@ -34,6 +50,22 @@ export const PROBLEM_WORDS: Record<(typeof PHRASE_PROBLEMS)[number], string> = {
   'bad-rule': 'is no rule that can be read',
   'no-hour': 'does not say at what time',
   'part-mismatch': 'does not fit the time',
+  'no-day': 'does not say on which day',
+  'no-such-time': 'is no time that a clock shows',
+  'not-understood': 'was not understood',
+  'either-or': 'leaves open which of them',
+  'two-rules': 'does not fit the rest of the rhythm',
+  'two-dates': 'is another day than the rest says',
+  'two-ends': 'does not fit the other end that is said',
+  'two-times': 'does not fit the other time that is said',
+  'past-time': 'is already over',
+  'which-midnight': 'could be where the day begins or where it ends',
+  'once-or-weekly': 'could be once or every week',
+  'each-day-or-through': 'could be the hours of each day, or one time from the first to the last',
+  'year-or-time': 'could be a year or a time',
+  'other-zone': 'is the time of another zone',
+  vague: 'does not say exactly when',
+  'other-number': 'is another number than the days that are said',
 };
 
 export interface PhraseProblem {
@@ -43,4 +75,9 @@ export interface PhraseProblem {
   from: number;
   to: number;
   offers: Offer[];
+}
+
+/** Something that was decided and can be said otherwise: `August` beside a rule that goes on is every August. */
+export interface Aside extends Omit<PhraseProblem, 'kind'> {
+  kind: 'each-year';
 }

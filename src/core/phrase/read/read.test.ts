@@ -9,13 +9,14 @@ import { isTooDense } from '../../recurrence/problems';
 import { ruleText } from '../../recurrence/rule-text';
 import { DATE_STYLES, HOUR_STYLES, type Style } from '../format';
 import { sayRecurrence } from '../say';
-import { MOST_CHARACTERS, type Reading, readPhrase } from './read';
+import { MOST_CHARACTERS, readAmongWords, type Reading, readPhrase } from './read';
 
 const seed = seedOf();
 const ZONE = 'America/Halifax';
 const STYLE: Style = { date: 'day-month', hours: '24' };
 const NOW = { day: dayOf(2027, 3, 10), minute: 600 };
 const read = (phrase: string, style = STYLE): Reading => readPhrase({ phrase, now: NOW, zone: ZONE, weekStart: 0, style });
+const among = (phrase: string): Reading => readAmongWords({ phrase, now: NOW, zone: ZONE, weekStart: 0, style: STYLE });
 const plain = (text: string): Stretch => ({
   start: { day: parseIsoDay(text) as number, minute: null },
   length: { days: 1, minute: null },
@@ -125,7 +126,7 @@ const PHRASES: [string, string, string, number, string][] = [
     'every 1st and 3rd Sunday 7:40am for 2 hours, March to October, not in August',
     '2027-03-21T07:40',
     '2027-03-21T09:40',
-    13,
+    0,
     '04-04 04-18 05-02',
   ],
   ['Tue and Thu 19.30-21 until end of June', '2027-03-11T19:30', '2027-03-11T21:00', 32, '03-16 03-18 03-23'],
@@ -142,7 +143,7 @@ const PHRASES: [string, string, string, number, string][] = [
   ['Tuesdays 19:00 and Saturdays 10:00', '2027-03-13T10:00', '-', 0, '03-16 03-20 03-23'],
   ['Tuesdays 19:00 and Saturdays 10:00 until end of March', '2027-03-13T10:00', '-', 6, '03-16 03-20 03-23'],
   ['every day at 6pm until 20 April', '2027-03-10T18:00', '-', 42, '03-11 03-12 03-13'],
-  ['every Sunday from April to June 10am', '2027-04-04T10:00', '-', 13, '04-11 04-18 04-25'],
+  ['every Sunday from April to June 2027, 10am', '2027-04-04T10:00', '-', 13, '04-11 04-18 04-25'],
   ['every year on 4 July', '2027-07-04', '2027-07-05', 0, '07-04 07-04'],
   ['first Sunday of July 2pm', '2027-07-04T14:00', '-', 1, ''],
   ['1st and 15th of each month 18:00-20:00', '2027-03-15T18:00', '2027-03-15T20:00', 0, '04-01 04-15'],
@@ -150,7 +151,7 @@ const PHRASES: [string, string, string, number, string][] = [
   ['daily except Sundays 10-16', '2027-03-11T10:00', '2027-03-11T16:00', 0, '03-12 03-13 03-15'],
   ['tomorrow 3pm for an hour and a half', '2027-03-11T15:00', '2027-03-11T16:30', 1, ''],
   ['every Sunday March to October every year 11am', '2027-03-14T11:00', '-', 0, '03-21'],
-  ['every weekend in July and August', '2027-07-03', '2027-07-04', 18, '07-04 07-10'],
+  ['every weekend in July and August 2027', '2027-07-03', '2027-07-04', 18, '07-04 07-10'],
   ['14 May 7pm to 16 May 2pm', '2027-05-14T19:00', '2027-05-16T14:00', 1, ''],
   ['28 Dec to 3 Jan', '2027-12-28', '2028-01-04', 1, ''],
   ['monthly on the 10th from April', '2027-04-10', '2027-04-11', 0, '05-10'],
@@ -175,7 +176,7 @@ const PHRASES: [string, string, string, number, string][] = [
   ['once a week on Tuesday', '2027-03-16', '2027-03-17', 0, '03-23'],
   ['quarterly on the 1st at noon', '2027-04-01T12:00', '-', 0, '07-01'],
   ['every Sunday, 15 May to 20 September of every year, 11:00', '2027-05-16T11:00', '-', 0, '05-23'],
-  ['Net-making, six evenings from Tuesday 6 April 19:00-21:00 weekly', '2027-04-06T19:00', '2027-04-06T21:00', 6, '04-13'],
+  ['six evenings from Tuesday 6 April 19:00-21:00 weekly', '2027-04-06T19:00', '2027-04-06T21:00', 6, '04-13'],
 ];
 
 describe('phrases as people type them, on Wednesday 10 March 2027 at ten', () => {
@@ -246,7 +247,7 @@ describe('a part of the day', () => {
     expect(first('Wednesday evenings 7.15–9')).toEqual(['weekly', '2027-03-10T19:15/2027-03-10T21:00']);
     expect(first('Sunday afternoons at 3')).toEqual(['weekly', '2027-03-14T15:00/']);
     expect(first('Saturday nights at 1.30')).toEqual(['weekly', '2027-03-13T01:30/']);
-    expect(datesOf(read('Bread Evening, 28 March 9:00').recurrence)[0]).toBe('2027-03-28T09:00/');
+    expect(datesOf(among('Bread Evening, 28 March 9:00').recurrence)[0]).toBe('2027-03-28T09:00/');
     expect(first('Sunday 28 March in the evening, 6.45')).toEqual([undefined, '2027-03-28T18:45/']);
   });
   it('is asked about without an hour, and where the two differ', () => {
@@ -259,11 +260,89 @@ describe('a part of the day', () => {
   });
 });
 
+describe('what is not understood', () => {
+  const asked = (reading: Reading) => reading.problems.map(({ kind, text, offers }) => [kind, text, ...offers.map((o) => o.instead)]);
+  it('puts no date, and is asked as the phrase it is, with what the rest would give', () => {
+    const { recurrence, understood, problems, unread } = read('Tuesdays 7pm when the tide is low');
+    expect(recurrence).toBeNull();
+    expect(datesOf(understood)[0]).toBe('2027-03-16T19:00/');
+    expect(unread.map((u) => u.text)).toEqual(['when the tide is low']);
+    expect(problems.map((p) => [p.kind, p.text])).toEqual([['not-understood', 'when the tide is low']]);
+  });
+  it('never falls back to today, and a time alone is asked for its day', () => {
+    for (const phrase of ['in some weeks at 7pm', 'Septmber 27 at 2pm', '7pm', 'when the tide is low, 9am'])
+      expect(read(phrase).recurrence, phrase).toBeNull();
+    expect(asked(read('at 19:00'))).toEqual([['no-day', 'at 19:00', 'today at 19:00', 'tomorrow at 19:00']]);
+    expect(datesOf(readPhrase({ phrase: '19:00', now: NOW, zone: ZONE, weekStart: 0, style: STYLE, day: NOW.day + 3 }).recurrence)).toEqual(
+      ['2027-03-13T19:00/'],
+    );
+  });
+  it('is asked with the word that may be meant where a slip leads to one; a title beside dates is none', () => {
+    expect(asked(read('Tusdays 7pm'))).toEqual([['not-understood', 'Tusdays', 'Tuesdays']]);
+    expect(asked(read('20 March at non'))[0]).toContain('noon');
+    expect(asked(among('Choir Tusday 13 April 7pm'))).toEqual([['not-understood', 'Tusday', 'Tuesday']]);
+    for (const line of ['Marsh walk 13 April 7pm', 'Money talk tue 7pm', 'Friary walk sat 9am'])
+      expect(among(line).problems, line).toEqual([]);
+  });
+  it('is no label, and no sign', () => expect(read('When: Saturday 20 March | 7 pm!').problems).toEqual([]));
+});
+
+describe('months beside a rule', () => {
+  it('come every year without one, and with one once', () => {
+    const years = (phrase: string) => [...new Set(datesOf(read(phrase).recurrence).map((d) => d.slice(0, 7)))];
+    expect(years('Sundays 15:00, July')).toEqual(['2027-07', '2028-07', '2029-07', '2030-07', '2031-07']);
+    expect(years('Sundays 15:00, July 2027')).toEqual(['2027-07']);
+    expect(years('Sundays 15:00 from November to January').slice(0, 4)).toEqual(['2027-11', '2027-12', '2028-01', '2028-11']);
+    expect(years('Sundays 15:00, except every March to November').slice(0, 3)).toEqual(['2027-12', '2028-01', '2028-02']);
+  });
+  it('offer the one year beside, and are a break where the rule ends before they come again', () => {
+    expect(read('Sundays 15:00, not in July').asides).toMatchObject([{ text: 'July', offers: [{ instead: 'July 2027' }] }]);
+    const { recurrence, asides } = read('Sundays 15:00 until 31 October 2027, not in July');
+    expect([recurrence?.breaks.length, asides]).toEqual([1, []]);
+    expect(sayRecurrence(read('Sundays 15:00, not in July').recurrence as Recurrence, STYLE)).toContain('except every July');
+  });
+});
+
+describe('times', () => {
+  const all = (phrase: string) =>
+    datesOf(read(phrase).recurrence)
+      .slice(0, 4)
+      .map((d) => d.replaceAll('2027-', ''));
+  it('on one day may be several, and their halves settle each other', () => {
+    expect(all('Sunday 14 March, 11–12, 2–3 and 5pm')).toEqual(['03-14T11:00/03-14T12:00', '03-14T14:00/03-14T15:00', '03-14T17:00/']);
+    expect(all('Sundays 7am and 10:30 on Mondays')).toEqual(['03-14T07:00/', '03-15T10:30/', '03-21T07:00/', '03-22T10:30/']);
+    expect(read('Sunday at 2 and 8pm').problems[0]?.kind).toBe('ambiguous-time');
+  });
+  it('that no clock shows, or of another zone, are asked', () => {
+    expect(read('20 March 26:00').problems[0]?.kind).toBe('no-such-time');
+    expect(read('20 March 18:00 EST').problems[0]?.offers[0]?.instead).toBe('at 20:00');
+    expect(all('2027-03-20T18:00-05:00')).toEqual(['03-20T20:00/']);
+    expect(read('20 March 2030').problems[0]?.kind).toBe('year-or-time');
+    expect(all('20 March 2027 2030')).toEqual(['03-20T20:30/']);
+  });
+  it('as a clock of twelve hours shows them are asked where nothing tells the half', () => {
+    expect(read('Sunday 7.30').problems[0]?.offers.map((o) => o.value)).toEqual(['07:30', '19:30']);
+    expect(read('Sunday 7:30').problems).toEqual([]);
+    expect(read('Sunday 7:30', { date: 'day-month', hours: '12' }).problems[0]?.kind).toBe('ambiguous-time');
+  });
+});
+
+describe('dates that differ from the rule said with them', () => {
+  it('are added, moved, put at another hour, or taken out', () => {
+    const april = (phrase: string) => datesOf(read(`Mondays 18:00, 5 to 26 April${phrase}`).recurrence).map((d) => d.slice(5, 16));
+    expect(april(', plus Tuesday 20 April')).toEqual(['04-05T18:00', '04-12T18:00', '04-19T18:00', '04-20T18:00', '04-26T18:00']);
+    expect(april(', 12 April moved to 13 April at 17:00')).toEqual(['04-05T18:00', '04-13T17:00', '04-19T18:00', '04-26T18:00']);
+    expect(april(', but 12 April at five instead')).toEqual(['04-05T18:00', '04-12T17:00', '04-19T18:00', '04-26T18:00']);
+    expect(april(', 12 April cancelled')).toEqual(['04-05T18:00', '04-19T18:00', '04-26T18:00']);
+    expect(read('Mondays 18:00, 5 to 26 April, 13 April moved to 14 April').problems[0]?.kind).toBe('exception-without-date');
+  });
+});
+
 describe('what is not certain is asked, never guessed away', () => {
   const asked = (phrase: string) => read(phrase).problems.map(({ kind, text, offers }) => [kind, text, ...offers.map((o) => o.value)]);
   it('an hour of which the half of the day is not said, filled with the likelier', () => {
     expect(asked('Thursday at 7')).toEqual([['ambiguous-time', 'at 7', '07:00', '19:00']]);
-    expect(asked('half past seven')).toEqual([['ambiguous-time', 'half past seven', '07:30', '19:30']]);
+    expect(asked('Thursday half past seven')).toEqual([['ambiguous-time', 'half past seven', '07:30', '19:30']]);
     expect(asked('Saturday 7 to 9')).toEqual([['ambiguous-time', '7 to 9', '07:00-09:00', '19:00-21:00']]);
     expect(datesOf(read('Saturday 9 to 11').recurrence)[0]).toBe('2027-03-13T09:00/2027-03-13T11:00');
     for (const certain of [
@@ -323,7 +402,7 @@ describe('what is not certain is asked, never guessed away', () => {
     }
   });
   it('words that say nothing of when stay aside, with where they stand', () => {
-    const { unread, recurrence } = read('Choir practice tue 7pm at Gannet Bay Hall');
+    const { unread, recurrence } = among('Choir practice tue 7pm at Gannet Bay Hall');
     expect(unread).toEqual([
       { from: 0, to: 14, text: 'Choir practice' },
       { from: 26, to: 41, text: 'Gannet Bay Hall' },

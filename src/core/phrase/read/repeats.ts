@@ -1,5 +1,5 @@
 /** How it repeats: every other week, each day, monthly, mornings. */
-import type { EveryUnit, PartOfDay } from './clause-state';
+import { type EveryUnit, hasDays, type PartOfDay } from './clause-state';
 import { readList } from './cursor';
 import { isSpan, readDates, readMonth } from './dates';
 import { readAmount } from './times';
@@ -21,10 +21,12 @@ export class RepeatReader extends MonthDayReader {
     const { cursor } = this;
     return Boolean(
       cursor.attempt(() => {
+        const at = cursor.at - 1;
         const token = cursor.peek();
         const second = token?.kind === 'number' && token.ordinal && token.value === 2;
+        const other = !second && cursor.pass('other', 'alternate');
         if (second) cursor.next();
-        else if (!cursor.pass('other', 'second', 'alternate')) return undefined;
+        else if (!other && !cursor.pass('second')) return undefined;
         const unit = this.unit();
         if (unit) return this.setEvery(unit, 2);
         const weekdays = this.weekdays();
@@ -33,6 +35,8 @@ export class RepeatReader extends MonthDayReader {
         if (['in', 'of'].includes(cursor.word()) && cursor.word(1) === 'the') return undefined;
         this.setWeekdays(weekdays, true);
         this.clause.every = { unit: 'week', interval: 2 };
+        // `every second Tuesday` may be the month's.
+        if (!other && weekdays.length === 1) this.clause.doubt = { nth: 2, ...cursor.place(at) };
         return true;
       }),
     );
@@ -71,14 +75,25 @@ export class RepeatReader extends MonthDayReader {
 
   protected setEvery(unit: EveryUnit, interval: number): true {
     const { clause } = this;
+    this.twice(unit, interval);
     // A date or a numbered weekday comes back each year; the days of a span each are a date.
     if (unit === 'year') clause.yearly = { interval };
     else if (unit === 'month' && (clause.nths.length || clause.monthDays.length || clause.workdays.length))
       clause.every = { unit, interval };
-    else if (unit === 'day' && clause.dates.length && !clause.every) clause.every = { unit, interval };
+    else if (clause.dates.length && !clause.every && (unit === 'day' || clause.dates.length === 1)) clause.every = { unit, interval };
+    // `Mon 7pm, Wed 8pm every week`
+    else if (unit === 'week' && clause.weekdays.length && !clause.every) clause.every = { unit, interval };
     else this.forDays().every = { unit, interval };
     this.daysOfEach();
     return true;
+  }
+
+  /** `weekly every month`: two rhythms that cannot both be. */
+  protected twice(unit: EveryUnit, interval: number): void {
+    const { every, times } = this.clause;
+    if (!every || (times && hasDays(this.clause))) return;
+    const same = every.unit === unit && every.interval === interval;
+    if (!same && unit !== 'year' && every.unit !== 'year') this.ask('two-rules', this.cursor.place(this.cursor.at - 1));
   }
 
   /** `monthly on the 10th`: a day without a month, when each month is meant. */
@@ -117,6 +132,7 @@ export class RepeatReader extends MonthDayReader {
   protected everyDate(): boolean {
     const { cursor } = this;
     const dates = readDates(cursor);
+    if (dates.some((one) => !isSpan(one) && ['relative', 'weeks-on', 'months-on'].includes(one.meaning.kind))) return false;
     if (dates.length) {
       this.forDays().dates.push(...dates);
       this.clause.yearly = { interval: 1 };
@@ -141,6 +157,13 @@ export class RepeatReader extends MonthDayReader {
   protected adverb(): boolean {
     const { cursor } = this;
     if (cursor.pass('daily')) return this.setEvery('day', 1);
+    if (cursor.pass('nightly')) return this.setEvery('day', 1);
+    if (this.twiceAWeek() || this.ofTwoRhythms()) return true;
+    if (cursor.passAll('once a quarter') || cursor.passAll('every quarter') || cursor.passAll('once every quarter'))
+      return this.setEvery('month', 3);
+    // `early on Saturday mornings`, where the hour is said too
+    if (['early', 'late'].includes(cursor.word()) && (cursor.word(1) === 'on' || PARTS.some((part) => cursor.word(1) === part)))
+      return cursor.pass('early', 'late');
     if (cursor.pass('weekly')) return this.setEvery('week', 1);
     if (cursor.pass('fortnightly')) return this.setEvery('week', 2);
     if (cursor.pass('monthly')) return this.setEvery('month', 1);
@@ -159,6 +182,33 @@ export class RepeatReader extends MonthDayReader {
     return false;
   }
 
+  /** `twice a week, Mondays and Thursdays`: how many weekdays have to be said. */
+  protected twiceAWeek(): boolean {
+    const { cursor } = this;
+    const at = cursor.at;
+    const times = cursor.attempt(() => {
+      const n = cursor.pass('twice') ? 2 : readAmount(cursor);
+      if (n === undefined || n < 2 || n > 7 || (cursor.word(-1) !== 'twice' && !cursor.pass('times'))) return undefined;
+      return (cursor.pass('a', 'per', 'each', 'every') && cursor.pass('week')) || cursor.pass('weekly') ? n : undefined;
+    });
+    if (times === undefined) return false;
+    this.setEvery('week', 1);
+    this.clause.perWeek = { times, ...cursor.place(at) };
+    return true;
+  }
+
+  /** `biweekly` is every two weeks to one and twice a week to another. */
+  protected ofTwoRhythms(): boolean {
+    const { cursor } = this;
+    const unit = cursor.pass('biweekly') ? 'week' : cursor.pass('bimonthly') ? 'month' : undefined;
+    if (!unit) return false;
+    this.ask('ambiguous-repeat', cursor.place(cursor.at - 1), [
+      { value: `every-2-${unit}s`, instead: `every two ${unit}s` },
+      { value: `every-${unit}`, instead: `every ${unit}` },
+    ]);
+    return this.setEvery(unit, 2);
+  }
+
   /** `morning`, `in the evening`: which half of the day an hour is in, when the hour alone does not say. */
   protected partOfDay(): boolean {
     const { cursor, clause } = this;
@@ -167,7 +217,8 @@ export class RepeatReader extends MonthDayReader {
     if (!name) return false;
     // `Bread Evening, 9:00` is a title: a part of the day belongs to the day or the article before it.
     const led = PART_LEADS.has(cursor.word(-1)) || WEEKDAY_WORDS.has(cursor.word(-1)) || MONTH_WORDS.has(cursor.word(-1));
-    if (led || cursor.peek(-1)?.kind === 'number') clause.part = { name, ...cursor.place(cursor.at) };
+    if (!led && cursor.peek(-1)?.kind !== 'number' && cursor.at > 0 && !['early', 'late'].includes(cursor.word(-1))) return false;
+    clause.part = { name, ...cursor.place(cursor.at) };
     cursor.next();
     clause.half = name === 'morning' ? 'am' : 'pm';
     // `Tuesday evenings` come again as `Tuesdays` do.

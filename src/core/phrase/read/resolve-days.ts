@@ -1,6 +1,7 @@
 /** Days as people say them: which year, which week, and what else could be meant. */
 import { type Day, isoDay, weekdayOf, ymdOf, dayOf, daysInMonth } from '../../day/day';
-import { isoTime } from '../../day/wall';
+import { isoTime, type Wall } from '../../day/wall';
+import { instantToWall, MS_PER_MINUTE, MS_PER_UTC_DAY } from '../../day/zone';
 import { type Style, sayDay, sayTime, sayTimes } from '../format';
 import { type Bearings, type DaySpan, spanOf } from './calendar';
 import type { Clause, PartOfDay, Place } from './clause-state';
@@ -15,6 +16,8 @@ export interface Setting {
   zone: string;
   weekStart: number;
   style: Style;
+  /** the day that a time standing alone is on, where something before it has said so; else it is asked */
+  day?: Day | undefined;
 }
 
 /** The hour that is offered for a part of the day, in minutes. */
@@ -46,8 +49,9 @@ export class DayResolver {
     return { value: isoDay(day), instead: sayDay(day, this.setting.style, { year: true, weekday: weekday ? 'long' : undefined }) };
   }
 
-  protected noteTimes(clause: Clause): void {
+  protected noteTimes(clause: Clause, all: readonly Clause[]): void {
     const { times, doubt, daysLater, half } = clause;
+    this.asShown(clause, all);
     this.notePart(clause);
     if (doubt) this.problem('ambiguous-repeat', doubt, repeatOffers(doubt.nth, this.setting.phrase.slice(doubt.from, doubt.to)));
     if (!times) return;
@@ -58,15 +62,45 @@ export class DayResolver {
       else if (times.end !== null) mends.push(this.offerTimes(times.end, times.start));
       this.problem('end-before-start', times, mends);
     }
+    for (const more of clause.moreTimes)
+      if (more.other)
+        this.problem(
+          'ambiguous-time',
+          more,
+          [this.offerTimes(more.start, more.end), this.offerTimes(more.other.start, more.other.end)].sort(byValue),
+        );
+    if (times.other && clause.instead) this.likeTheRule(clause, all);
     if (times.other && half) {
-      // `every morning at 7`
-      if (times.start >= 720 !== (half === 'pm')) Object.assign(times, { start: times.other.start, end: times.other.end });
+      // `every morning at 7`; the small hours are the night's too.
+      const hour = Math.min(times.start, times.other.start);
+      const pm = half === 'pm' && !(clause.part?.name === 'night' && hour < SMALL_HOURS);
+      if (times.start >= 720 !== pm) Object.assign(times, { start: times.other.start, end: times.other.end });
     } else if (times.other)
       this.problem(
         'ambiguous-time',
         times,
         [this.offerTimes(times.start, times.end), this.offerTimes(times.other.start, times.other.end)].sort(byValue),
       );
+  }
+
+  /** `7:30` on a site of 24 hours is what it shows, unless another time is said by halves. */
+  private asShown({ times, half }: Clause, all: readonly Clause[]): void {
+    if (!times || times.shown === undefined || this.setting.style.hours !== '24' || half) return;
+    const byHalves = all.some(
+      (c) => c.times && !c.times.face && c.times !== times && /[ap]\.?m/i.test(this.setting.phrase.slice(c.times.from, c.times.to)),
+    );
+    if (byHalves || !times.other) return;
+    const taken = times.start === times.shown ? times : times.other;
+    Object.assign(times, { start: times.shown, end: taken.end });
+    delete times.other;
+  }
+
+  /** `but 18 May at six instead` is in the half of the day that the rule is in. */
+  private likeTheRule({ times }: Clause, all: readonly Clause[]): void {
+    const rule = all.find((c) => c.times && !c.times.other && c.times !== times)?.times;
+    if (!times?.other || !rule) return;
+    if (times.start >= 720 !== rule.start >= 720) Object.assign(times, { start: times.other.start, end: times.other.end });
+    delete times.other;
   }
 
   /** A part of the day tells the half of an hour that has none; without an hour it is asked, and where the two differ too. */
@@ -94,6 +128,27 @@ export class DayResolver {
     );
   }
 
+  protected offerAt(before: string, minute: number): Offer {
+    return { value: isoTime(minute), instead: `${before}${sayTime(minute, this.setting.style)}` };
+  }
+
+  /** A moment written with its offset from UTC, by the clock of the zone. */
+  protected wallOf({ day, minute, offset }: { day: Day | undefined; minute: number | null; offset?: number | undefined }): Wall {
+    if (day === undefined || minute === null || offset === undefined) return { day: day ?? 0, minute };
+    return instantToWall(this.setting.zone, day * MS_PER_UTC_DAY + (minute - offset) * MS_PER_MINUTE);
+  }
+
+  /** Letters of a zone behind a time must be those of the site on that day. */
+  protected checkZone({ times }: Clause, day: Day): void {
+    const { zone, style } = this.setting;
+    if (!times?.zone) return;
+    const ms = day * MS_PER_UTC_DAY + (times.start - times.zone.offset) * MS_PER_MINUTE;
+    const here = instantToWall(zone, ms);
+    if (here.day === day && here.minute === times.start) return;
+    const end = times.end === null ? null : (times.end + here.minute - times.start + 2880) % 1440;
+    throw this.undecided('other-zone', times, [{ value: isoTime(here.minute), instead: `at ${sayTimes(here.minute, end, style)}` }]);
+  }
+
   protected offerTimes(start: number, end: number | null): Offer {
     return {
       value: end === null ? isoTime(start) : `${isoTime(start)}-${isoTime(end)}`,
@@ -106,7 +161,10 @@ export class DayResolver {
     const { meaning } = date;
     if (meaning.kind === 'either') throw this.eitherWay(date, floor);
     if (meaning.kind === 'weekday' && meaning.next) return this.nextWeekday(date, meaning.weekday);
-    const span = spanOf(meaning, floor, this.bearings, covering);
+    const span =
+      meaning.kind === 'iso' && meaning.day !== undefined
+        ? { first: this.wallOf(meaning).day, last: this.wallOf(meaning).day }
+        : spanOf(meaning, floor, this.bearings, covering);
     if (!span) throw this.undecided('no-such-date', date, this.nearby(date));
     if (date.weekday !== undefined && weekdayOf(span.first) !== date.weekday) this.mismatch(date, span.first, date.weekday);
     if (date.edge === 'end') return { first: span.last, last: span.last };

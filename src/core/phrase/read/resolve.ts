@@ -5,12 +5,16 @@ import { firstFittingDay } from '../../recurrence/days';
 import { startsBetween } from '../../recurrence/expand';
 import type { Limit, Recurrence, Rule, Stretch } from '../../recurrence/model';
 import { readRuleText } from '../../recurrence/rule-text';
-import { sayDay } from '../format';
+import { sayDay, sayTime, sayTimes, WEEKDAYS } from '../format';
 import { inYear, spanOf, yearOf } from './calendar';
-import type { Clause, EveryUnit, Place, Said } from './clause-state';
+import type { Clause, EveryUnit, Place, Said, SaidMove } from './clause-state';
+import { contradictionsOf } from './contradictions';
+import { inMonthsOnly, isOfEveryYear, monthsBut, monthsOfEveryYear, onlyOnce } from './each-year';
 import { isSpan, type SaidDate, type SaidSpan } from './dates';
-import type { PhraseProblem } from './problem';
+import type { SaidTimes } from './times';
+import type { Aside, PhraseProblem } from './problem';
 import {
+  byValue,
   numberedRule,
   withSeasons,
   everyOne,
@@ -25,6 +29,7 @@ import {
   share,
 } from './clause-rules';
 import { DayResolver, Undecided } from './resolve-days';
+import { WEEKDAY_WORDS } from './words';
 
 export type { Setting } from './resolve-days';
 
@@ -36,50 +41,174 @@ const FREQ: Record<EveryUnit, Rule['freq']> = { day: 'daily', week: 'weekly', mo
 export interface Resolved {
   recurrence: Recurrence | null;
   problems: PhraseProblem[];
+  /** what was decided, and can be said otherwise */
+  asides: Aside[];
+}
+
+/** Do the times begin and end on one day? */
+const hoursOfADay = ({ times, daysLater, until }: Clause): boolean =>
+  times !== undefined &&
+  times.end !== null &&
+  times.endDays === 0 &&
+  daysLater === undefined &&
+  until === undefined &&
+  times.end > times.start;
+
+/** `Tuesday 13 April, then every week`: the one date is where the rhythm begins. */
+function startingDate({ dates, every, yearly, weekdays, nths, monthDays, start, extra }: Clause): SaidDate | undefined {
+  const [date] = dates;
+  const alone = every && !yearly && !weekdays.length && !nths.length && !monthDays.length && !start && !extra && dates.length === 1;
+  return alone && date && !isSpan(date) ? date : undefined;
 }
 
 export class Resolver extends DayResolver {
+  private said: Said | undefined;
+  private readonly asides: Aside[] = [];
+  /** months that narrow the rule instead of being breaks */
+  private readonly everyYears = new Set<SaidDate | SaidSpan>();
+
   resolve(said: Said): Resolved {
     const { problems } = this;
+    this.said = said;
     share(said.clauses);
-    const stretches: Stretch[] = [];
-    let decided = true;
+    for (const { kind, offers, ...place } of said.asked) this.problem(kind, place, offers);
+    const made: { clause: Clause; stretches: Stretch[] }[] = [];
+    let decided = !said.asked.length;
     for (const clause of said.clauses) {
-      try {
-        this.noteTimes(clause);
-        stretches.push(...this.stretchesOf(clause));
-      } catch (error) {
-        if (!(error instanceof Undecided)) throw error;
-        decided = false;
-      }
+      const stretches = this.attempt(() => {
+        this.noteTimes(clause, said.clauses);
+        const asked = contradictionsOf(clause, this.setting.now.day, wholeOf(clause, this.setting.phrase));
+        for (const { kind, offers, ...place } of asked) this.problem(kind, place, offers);
+        if (asked.length) throw new Undecided();
+        return [clause.times, ...clause.moreTimes].flatMap((times) => this.stretchesOf(times ? { ...clause, times } : clause));
+      });
+      if (stretches) made.push({ clause, stretches });
+      else decided = false;
     }
-    if (!decided || !stretches.length) return { recurrence: null, problems };
-    stretches.sort((a, b) => Number(a.rule === null) - Number(b.rule === null));
+    const stretches = made.flatMap((one) => one.stretches);
+    const none = { recurrence: null, problems, asides: this.asides };
+    if (!decided || !stretches.length) return none;
     const recurrence: Recurrence = { zone: this.setting.zone, stretches, leftOut: [], breaks: [] };
-    try {
-      this.leaveOut(recurrence, said.except);
+    const whole = this.attempt(() => {
+      this.leaveOut(
+        recurrence,
+        said.except.filter((one) => !this.everyYears.has(one)),
+      );
       const begins = Math.min(...stretches.map((s) => s.start.day));
       for (const one of this.withYears(said.breaks)) {
         const { first, last } = isSpan(one) ? this.spanFrom(one, begins) : this.days(one, begins);
         recurrence.breaks.push({ from: first, to: last });
       }
+      for (const { clause, stretches: own } of made) if (!clause.extra) this.standIn(recurrence, clause, own);
+      for (const move of said.moved) this.move(recurrence, move);
+      return true;
+    });
+    if (!whole) return none;
+    stretches.sort((x, y) => Number(x.rule === null) - Number(y.rule === null));
+    return { recurrence, problems, asides: this.asides };
+  }
+
+  /** Undefined where something was not decided. */
+  private attempt<T>(make: () => T): T | undefined {
+    try {
+      return make();
     } catch (error) {
-      if (!(error instanceof Undecided)) throw error;
-      return { recurrence: null, problems };
+      if (error instanceof Undecided) return undefined;
+      throw error;
     }
-    return { recurrence, problems };
+  }
+
+  /** `Tuesdays 19:00 …; on 18 May at 18:00`: a single date on a day of the rule stands for the rule's date there. */
+  private standIn(recurrence: Recurrence, clause: Clause, own: readonly Stretch[]): void {
+    const rules = recurrence.stretches.filter((s) => s.rule);
+    for (const { rule, start } of own) {
+      if (rule || !rules.length) continue;
+      const there = this.datesOn({ ...recurrence, stretches: rules }, start.day);
+      if (!there.length && clause.instead)
+        this.problem(
+          'exception-without-date',
+          clause.dates[0] && !isSpan(clause.dates[0]) ? clause.dates[0] : wholeOf(clause, this.setting.phrase),
+        );
+      recurrence.leftOut.push(
+        ...there.filter((wall) => !recurrence.leftOut.some((out) => out.day === wall.day && out.minute === wall.minute)),
+      );
+    }
+  }
+
+  /** `4 May moved to 5 May`: the rule's date goes, and comes on the other day, at its time or the one that is said. */
+  private move(recurrence: Recurrence, { from, to, times }: SaidMove): void {
+    const begins = Math.min(...recurrence.stretches.map((s) => s.start.day));
+    const day = this.days(from, begins).first;
+    const there = this.datesOn(recurrence, day);
+    if (!there.length) throw this.undecided('exception-without-date', from);
+    const rule = recurrence.stretches.find((s) => s.rule) ?? recurrence.stretches[0];
+    if (times?.other)
+      throw this.undecided(
+        'ambiguous-time',
+        times,
+        [this.offerTimes(times.start, times.end), this.offerTimes(times.other.start, times.other.end)].sort(byValue),
+      );
+    const moved = this.days(to, day - 183).first;
+    recurrence.leftOut.push(...there);
+    for (const wall of there) {
+      const start = { day: moved, minute: times ? times.start : wall.minute };
+      const length = times ? (times.end === null ? null : { days: times.endDays, minute: times.end }) : (rule?.length ?? null);
+      recurrence.stretches.push({ start, length, rule: null, limit: { kind: 'open' } });
+    }
+  }
+
+  private datesOn(recurrence: Recurrence, day: Day): Wall[] {
+    return startsBetween({ ...recurrence, leftOut: [], breaks: [] }, day, day).map(({ wall }): Wall => wall);
   }
 
   private stretchesOf(clause: Clause): Stretch[] {
     if (clause.rule) return [this.writtenRule(clause, clause.rule)];
+    const from = startingDate(clause);
+    if (from) return this.stretchesOf({ ...clause, start: from, dates: [] });
     if (clause.yearly && clause.dates.length) return this.yearlyDates(clause, clause.yearly.interval);
-    const rule = this.ruleOf(clause);
-    if (!rule) return this.singles(clause, clause.dates);
-    const spanning = clause.dates.length > 0 && clause.dates.every(isSpan) && !clause.weekdays.length && rule.freq === 'daily';
+    const each = this.ruleOf(clause) ? monthsOfEveryYear(clause) : undefined;
+    const rest = each?.rest ?? clause;
+    const plain = this.ruleOf(rest) ?? (each ? this.ruleOf({ ...rest, repeats: true }) : undefined);
+    if (!plain) return this.singles(clause, clause.dates);
+    const rule = each ? inMonthsOnly(plain, each.months) : plain;
+    for (const one of each?.said ?? []) this.noteEachYear(one);
+    const spanning = rest.dates.length > 0 && rest.dates.every(isSpan) && !rest.weekdays.length && rule.freq === 'daily';
     if (spanning)
-      return clause.dates.filter(isSpan).map((span) => this.repeating({ ...clause, start: span.from, until: span.to, dates: [] }, rule));
-    const extra = clause.dates.length ? this.singles({ ...clause, weekdays: [] }, clause.dates) : [];
-    return [this.repeating(clause, rule), ...extra];
+      return rest.dates.filter(isSpan).map((span) => this.repeating({ ...rest, start: span.from, until: span.to, dates: [] }, rule));
+    const extra = rest.dates.length ? this.singles({ ...rest, weekdays: [] }, rest.dates) : [];
+    return [this.withoutMonths(rest, rule), ...extra];
+  }
+
+  /** A rule with the months that are left out every year; where it ends within a year they are breaks, which come later. */
+  private withoutMonths(clause: Clause, rule: Rule): Stretch {
+    const out = (this.said?.except ?? []).filter(isOfEveryYear);
+    const always = clause.exceptMonths;
+    if (!out.length && !always.length) return this.repeating(clause, rule);
+    if (out.length) {
+      const whole = this.repeating(clause, always.length ? inMonthsOnly(rule, monthsBut([], always)) : rule);
+      if (whole.limit.kind === 'until' && whole.limit.day - whole.start.day < 366) return whole;
+    }
+    for (const one of out) {
+      if (!this.everyYears.has(one)) this.noteEachYear(one);
+      this.everyYears.add(one);
+    }
+    const less = inMonthsOnly(rule, monthsBut(out, always));
+    if (!less.byMonth.length) throw this.undecided('no-dates', wholeOf(clause, this.setting.phrase));
+    return this.repeating(clause, less);
+  }
+
+  /** Said beside the dates: these months come every year; with a year they would come once. */
+  private noteEachYear(one: SaidDate | SaidSpan): void {
+    const once = onlyOnce(one, this.setting.now.day);
+    if (!once || this.asides.some(({ from }) => from === once.place.from)) return;
+    const { from, to } = once.place;
+    this.asides.push({
+      kind: 'each-year',
+      text: this.setting.phrase.slice(from, to),
+      from,
+      to,
+      offers: [{ value: String(once.year), instead: once.instead }],
+    });
   }
 
   /** The rule that a clause says, without its limit; undefined when it happens once, or on some days. */
@@ -87,7 +216,7 @@ export class Resolver extends DayResolver {
     const { every, weekdays, nths, workdays, monthDays, yearly, months } = clause;
     const ends =
       Boolean(clause.until ?? clause.count ?? clause.lasting ?? clause.start) || months.length > 0 || clause.exceptWeekdays.length > 0;
-    const weekly = weekdays.length > 0 && (clause.repeats || ends || Boolean(every) || Boolean(yearly));
+    const weekly = weekdays.length > 0 && (clause.repeats || ends || this.severalWeekdays(clause) || Boolean(every) || Boolean(yearly));
     const rule: Rule = {
       freq: 'weekly',
       interval: every?.interval ?? 1,
@@ -108,7 +237,14 @@ export class Resolver extends DayResolver {
     this.withMonths(rule, clause);
     withSeasons(rule, clause);
     withoutWeekdays(rule, clause.exceptWeekdays);
+    if (clause.exceptWeekdays.length && !rule.byDay.length) throw this.undecided('no-dates', wholeOf(clause, this.setting.phrase));
     return rule;
+  }
+
+  /** `Mon, Wed & Fri at 9`: three weekdays are a rhythm; of two it is asked. */
+  private severalWeekdays(clause: Clause): boolean {
+    if (clause.once || clause.weekdaySpan || clause.dates.length) return false;
+    return clause.weekdays.length > 2;
   }
 
   /** Months that come back each year narrow the rule; months said once bound it, which comes later. */
@@ -147,7 +283,23 @@ export class Resolver extends DayResolver {
     const floor = passed && base === this.setting.now.day ? base + 1 : base;
     const start = this.firstDay(rule, floor, minute);
     if (start === undefined || (last !== undefined && start > last)) throw this.undecided('no-dates', wholeOf(clause, this.setting.phrase));
+    this.checkEnds(clause, rule, start, last);
+    this.checkZone(clause, start);
     return { start: { day: start, minute }, length: lengthOf(clause, minute, 1), rule, limit: this.limitOf(clause, start, last) };
+  }
+
+  /** `3 times` and `until 29 June` must be the same end. */
+  private checkEnds(clause: Clause, rule: Rule, start: Day, last: Day | undefined): void {
+    const { count } = clause;
+    if (count === undefined || last === undefined) return;
+    const stretch: Stretch = {
+      start: { day: start, minute: startMinute(clause) },
+      length: null,
+      rule,
+      limit: { kind: 'until', day: last },
+    };
+    const many = startsBetween({ zone: this.setting.zone, stretches: [stretch], leftOut: [], breaks: [] }, start, last).length;
+    if (many !== count) throw this.undecided('two-ends', wholeOf(clause, this.setting.phrase));
   }
 
   /** The first day that a rule names from a day on, whatever its interval is counted from. */
@@ -181,8 +333,12 @@ export class Resolver extends DayResolver {
     if (fromYear === undefined && toYear !== undefined && from.meaning.kind !== 'either') {
       // The last such day before the end.
       const last = this.days(to, today).last;
-      const base = this.days(inYear(from, toYear), today).first;
-      return { base: base <= last ? base : this.days(inYear(from, toYear - 1), today).first, last };
+      const same = this.days(inYear(from, toYear), today).first;
+      const base = same <= last ? same : this.days(inYear(from, toYear - 1), today).first;
+      // `25 June to 7 May 2027` would have begun long ago: likelier its days are turned round.
+      if (same > last && base < today && last - base > LONGEST && from.meaning.kind === 'day')
+        throw this.reversed({ from, to }, base, last);
+      return { base, last };
     }
     if (fromYear !== undefined || !annual(from)) {
       const base = this.days(from, today).first;
@@ -193,7 +349,8 @@ export class Resolver extends DayResolver {
       const begun = spanOf(inYear(from, y).meaning, today, this.bearings);
       if (!begun || begun.first > today) continue;
       const ends = spanOf(to.meaning, begun.first, this.bearings);
-      if (ends && ends.last >= today && ends.last - begun.first < 366) return { base: today, last: ends.last };
+      if (ends && ends.last >= today && ends.last - begun.first < 366)
+        return { base: from.meaning.kind === 'day' ? begun.first : today, last: ends.last };
     }
     const base = this.days(from, today, false).first;
     return { base, last: this.days(to, base).last };
@@ -238,11 +395,12 @@ export class Resolver extends DayResolver {
         return make(
           this.days(one, today).first,
           1,
-          one.meaning.kind === 'iso' && one.meaning.minute !== null ? one.meaning.minute : minute,
+          one.meaning.kind === 'iso' && one.meaning.minute !== null ? this.wallOf(one.meaning).minute : minute,
         );
       const first = this.days(one.from, today).first;
       const last = this.days(one.to, yearOf(one.to) === undefined ? Math.max(first, 0) : first).last;
       if (last < first || last - first > LONGEST) throw this.reversed(one, first, last);
+      if (last > first && hoursOfADay(clause)) throw this.eachDayOrThrough(clause, one);
       return make(first, last - first + 1);
     });
     const [only] = given;
@@ -250,7 +408,11 @@ export class Resolver extends DayResolver {
     if (clause.start && !given.length)
       given.push(make(this.days(clause.start, today).first, clause.until ? this.daysUntil(clause.start, clause.until) : 1));
     if (clause.weekdays.length) given.push(...this.weekdaySingles(clause, floor, make));
-    if (!given.length && clause.times) given.push(make(floor));
+    if (!given.length && clause.times) given.push(make(this.dayMeant(clause.times)));
+    for (const one of given) {
+      this.checkSingle(clause, one);
+      this.checkZone(clause, one.start.day);
+    }
     return given;
   }
 
@@ -273,18 +435,97 @@ export class Resolver extends DayResolver {
     return { ...one, length: { days: last - day, minute: clause.untilTime.minute } };
   }
 
+  /** The day of a time that stands alone: that of the line before it, or it is asked. */
+  private dayMeant(times: SaidTimes): Day {
+    const { day, now, phrase } = this.setting;
+    if (day !== undefined) return day;
+    const said = phrase.slice(times.from, times.to);
+    const offers = ['today', 'tomorrow'].filter((word) => word === 'tomorrow' || times.start > now.minute);
+    throw this.undecided(
+      'no-day',
+      times,
+      offers.map((word) => ({ value: word, instead: `${word} ${said}` })),
+    );
+  }
+
+  /** What a single date cannot be without a question: over already, at a midnight of two, in a year that may be a time. */
+  private checkSingle({ times, dates, allDay }: Clause, { start }: Stretch): void {
+    const { phrase, now } = this.setting;
+    const said = dates.find((one): one is SaidDate => !isSpan(one));
+    if (times && said?.meaning.kind === 'relative' && said.meaning.days === 0 && (start.minute ?? 0) < now.minute)
+      throw this.undecided('past-time', { from: Math.min(said.from, times.from), to: Math.max(said.to, times.to) }, [
+        { value: isoDay(now.day + 1), instead: `tomorrow ${phrase.slice(times.from, times.to)}` },
+      ]);
+    if (times && start.minute === 0 && /midnight/i.test(phrase.slice(times.from, times.to)))
+      throw this.undecided('which-midnight', times, [
+        { value: '00:00', instead: 'at 00:00' },
+        { value: '23:59', instead: 'at 23:59' },
+      ]);
+    if (!times && !allDay && dates.length === 1 && said) this.yearOrTime(said, start.day);
+  }
+
+  /** `20 March 2030` may be half past eight, unless its weekday tells. */
+  private yearOrTime(date: SaidDate, day: Day): void {
+    const year = yearOf(date);
+    const written = this.setting.phrase.slice(date.from, date.to);
+    if (year === undefined || date.weekday !== undefined || date.meaning.kind !== 'day' || year % 100 > 59 || year > 2359) return;
+    if (year < ymdOf(this.setting.now.day).year + 2 || !written.endsWith(String(year))) return;
+    const minute = Math.floor(year / 100) * 60 + (year % 100);
+    const without = written.slice(0, -String(year).length).replace(/[\s,]+$/, '');
+    throw this.undecided('year-or-time', date, [
+      { value: isoDay(day), instead: `${written}, all day` },
+      this.offerAt(`${without} at `, minute),
+    ]);
+  }
+
   private daysUntil(from: SaidDate, until: SaidDate): number {
     const first = this.days(from, this.bearings.today).first;
     const last = this.days(until, first).last;
-    if (last < first) throw this.undecided('end-before-start', { from: from.from, to: until.to });
+    if (last < first || last - first > LONGEST) throw this.reversed({ from, to: until }, first, last);
     return last - first + 1;
   }
 
   private weekdaySingles(clause: Clause, floor: Day, make: (day: Day, days?: number) => Stretch): Stretch[] {
     const on = (weekday: number, from: Day): Day => from + ((weekday - weekdayOf(from) + 7) % 7);
+    if (clause.weekdays.length > 1 && !clause.weekdaySpan && !clause.once && !clause.dates.length) throw this.onceOrWeekly(clause);
+    if (clause.weekdaySpan && !clause.once && !clause.dates.length) throw this.onceOrWeekly(clause);
     if (!clause.weekdaySpan) return clause.weekdays.map((weekday) => make(on(weekday, floor)));
     const first = on(clause.weekdays[0] ?? 0, floor);
+    // `this Monday to Thursday 9–5` has its hours on each of them.
+    if (hoursOfADay(clause)) return clause.weekdays.map((_, i) => make(first + i));
     return [make(first, clause.weekdays.length)];
+  }
+
+  /** `12–14 May 10am–4pm`: hours of each day, or from the first day's to the last day's? */
+  private eachDayOrThrough({ times }: Clause, { from, to }: SaidSpan): Undecided {
+    const { phrase, style } = this.setting;
+    if (!times) return new Undecided();
+    const place = { from: Math.min(from.from, times.from), to: Math.max(to.to, times.to) };
+    const said = phrase.slice(Math.min(from.from, to.from), Math.max(from.to, to.to));
+    const day = (date: SaidDate): string => {
+      const { first } = this.days(date, this.bearings.today);
+      return sayDay(first, style, { year: true });
+    };
+    return this.undecided('each-day-or-through', place, [
+      { value: 'each-day', instead: `${said}, each day ${sayTimes(times.start, times.end, style)}` },
+      { value: 'through', instead: `${day(from)} ${sayTime(times.start, style)} to ${day(to)} ${sayTime(times.end ?? 0, style)}` },
+    ]);
+  }
+
+  /** `Sat and Sun 10am`, `Mon–Thu 9–5` */
+  private onceOrWeekly({ weekdays, weekdaySpan }: Clause): Undecided {
+    const { phrase } = this.setting;
+    const words = [...phrase.matchAll(/\p{L}+\.?/gu)].filter(([word]) => WEEKDAY_WORDS.has(word.toLowerCase().replace('.', '')));
+    const [first, last] = [words[0], words.at(-1)];
+    const place = first && last ? { from: first.index, to: last.index + last[0].length } : { from: 0, to: phrase.length };
+    const names = weekdays.map((day) => WEEKDAYS[day] ?? '');
+    const said = weekdaySpan ? `${names[0]} to ${names.at(-1)}` : names.join(' and ');
+    // Several clauses each have weekdays of their own, and none can be rewritten alone.
+    const offers =
+      words.length > 2
+        ? []
+        : ['every', 'this'].map((word) => ({ value: word === 'every' ? 'weekly' : 'once', instead: `${word} ${said}` }));
+    return this.undecided('once-or-weekly', place, offers);
   }
 
   /** A year said at the end of a list goes for the dates before it. */

@@ -2,7 +2,7 @@
 import type { Cursor } from './cursor';
 import { NIGHT_ENDS } from '../format';
 import { type Half, minuteOf } from './tokens';
-import { MONTH_WORDS, NUMBER_WORDS, UNIT_WORDS, type Unit } from './words';
+import { MONTH_WORDS, NUMBER_WORDS, UNIT_WORDS, type Unit, ZONE_LETTERS } from './words';
 
 /** A time of day as said. `open` = an hour of which the half of the day is not said. */
 export interface SaidTime {
@@ -11,6 +11,8 @@ export interface SaidTime {
   open: boolean;
   /** on the 24-hour clock beyond doubt */
   zero: boolean;
+  /** `7.30`, as a clock of twelve hours shows it: the evening's as likely as the morning's */
+  dotted?: boolean;
   from: number;
   to: number;
 }
@@ -27,12 +29,20 @@ export interface SaidTimes {
   endsBefore: boolean;
   /** as a clock's face shows them, `7.30`: only a part of the day said beside them tells the half */
   face?: true;
+  /** the start as `7:30` shows it, where a site of 24 hours means what is shown */
+  shown?: number;
+  /** minutes east of UTC, where letters of a zone stand behind it */
+  zone?: { offset: number; from: number; to: number };
   from: number;
   to: number;
 }
 
 const HOUR = 60;
+/** Years before it are none of something that is still to come: `1930` is half past seven. */
+export const FIRST_YEAR = 1990;
 const NOON = 720;
+/** `7.30` may be the evening's; from nine on a time without its half is the morning's. */
+const FACE_UNTIL = 540;
 
 /** The likelier half of the day for a bare hour: people meet at nine in the morning, and at seven in the evening. */
 function likelier(minute: number): number {
@@ -94,7 +104,14 @@ export function readTime(cursor: Cursor, bare: boolean): SaidTime | undefined {
     const half = made.half ?? (made.zero ? null : (readHalf(cursor) ?? null));
     let { minute } = made;
     if (half && !made.half) minute = minuteOf(Math.floor(minute / HOUR) || 12, minute % HOUR, half) ?? minute;
-    return { minute, half, open: made.open && half === null, zero: made.zero, ...cursor.place(first) };
+    return {
+      minute,
+      half,
+      open: made.open && half === null,
+      dotted: Boolean(made.dotted && !half),
+      zero: made.zero,
+      ...cursor.place(first),
+    };
   });
 }
 
@@ -102,14 +119,17 @@ function readMinute(cursor: Cursor, bare: boolean): Omit<SaidTime, 'from' | 'to'
   const token = cursor.peek();
   if (token?.kind === 'time') {
     cursor.next();
-    return { minute: token.minute, half: token.half, open: false, zero: token.zero || token.hours };
+    if (!token.half) cursor.pass('hrs', 'hours');
+    const dotted = !token.zero && !token.half && !token.hours && token.minute < FACE_UNTIL && token.minute >= HOUR;
+    return { minute: token.minute, half: token.half, open: false, dotted, zero: token.zero || token.hours };
   }
+  if (token?.kind === 'number' && token.value === 12 && ['noon', 'midday'].includes(cursor.word(1))) cursor.next();
   if (cursor.pass('noon', 'midday')) return { minute: NOON, half: 'pm', open: false, zero: true };
   if (cursor.pass('midnight')) return { minute: 0, half: 'am', open: false, zero: true };
   const past = cursor.attempt(() => readPast(cursor));
   if (past) return { minute: past.minute, half: null, open: past.open, zero: !past.open };
   const oclock = cursor.word(1) === "o'clock";
-  if (token?.kind === 'number' && !token.ordinal && bare && token.value >= 1000 && token.value <= 2359) {
+  if (token?.kind === 'number' && !token.ordinal && (bare || isClockNumber(cursor)) && token.value >= 1000 && token.value <= 2359) {
     cursor.next();
     const minute = minuteOf(Math.floor(token.value / 100), token.value % 100, null);
     return minute === undefined ? undefined : { minute, half: null, open: false, zero: true };
@@ -120,6 +140,14 @@ function readMinute(cursor: Cursor, bare: boolean): Omit<SaidTime, 'from' | 'to'
   if (!bare && !oclock && cursor.word() === 'in' && cursor.word(1) !== 'the') return undefined;
   const minute = minuteOf(hour.hour, 0, null);
   return minute === undefined ? undefined : { minute, half: null, open: !hour.zero, zero: hour.zero };
+}
+
+/** `1930`, which is no year that anything here is in; or four figures behind a year. */
+function isClockNumber(cursor: Cursor): boolean {
+  const [before, here] = [cursor.peek(-1), cursor.peek()];
+  if (here?.kind !== 'number' || here.text.length !== 4 || here.value % 100 > 59) return false;
+  const behindYear = before?.kind === 'number' && /^(19|20|21)\d\d$/.test(before.text);
+  return behindYear || here.value < FIRST_YEAR;
 }
 
 /** `at 7pm`, `from 7 to 9`, `19.30-21`, `between 10 and 4`. */
@@ -135,8 +163,69 @@ export function readTimes(cursor: Cursor): SaidTimes | undefined {
     if (between && !end) return undefined;
     const ownEnd = end && !end.open ? { ownEnd: end.minute } : {};
     const face = [start, end ?? start].every((time) => time.half === null && !time.zero) ? { face: true as const } : {};
-    return { ...(end ? pair(start, end) : alone(start)), ...ownEnd, ...face, ...cursor.place(first) };
+    const letters = cursor.peek();
+    const offset = letters?.kind === 'word' ? ZONE_LETTERS.get(letters.text) : undefined;
+    const at = cursor.at;
+    const zone = offset !== undefined && cursor.next() ? { zone: { offset, ...cursor.place(at) } } : {};
+    const shown =
+      start.dotted && cursor.tokens.slice(first, cursor.at).some(({ text }) => text.includes(':')) ? { shown: start.minute } : {};
+    return { ...(end ? pair(start, end) : alone(start)), ...ownEnd, ...face, ...shown, ...zone, ...cursor.place(first) };
   });
+}
+
+/** Joins of several times on one day. */
+const TIME_JOINS = [',', 'and', '&', '+', '/'];
+
+/**
+ * Several times on one day, `10am and 2pm`, `10–12 and 2–4`, `10, 12 and 14:00`; one alone as a list of one. What they leave open of the halves of
+ * the day is settled where only one reading lets them follow each other.
+ */
+export function readTimesOfDay(cursor: Cursor): SaidTimes[] {
+  const first = readTimes(cursor);
+  if (!first) return [];
+  const all = [first];
+  for (;;) {
+    const next = cursor.attempt(() => {
+      let joined = false;
+      while (cursor.pass(...TIME_JOINS)) joined = true;
+      if (!joined) return undefined;
+      // Behind `from` a number alone is a day: `07:40, from 21 March`.
+      cursor.pass('again', 'then', 'from');
+      return readTimes(cursor) ?? listedHour(cursor);
+    });
+    if (!next) break;
+    all.push(next);
+  }
+  return all.length > 1 ? settled(all) : all;
+}
+
+/** `12` of `at 10, 12 and 14:00`: an hour among hours, with another time behind it. */
+function listedHour(cursor: Cursor): SaidTimes | undefined {
+  const first = cursor.at;
+  const time = readTime(cursor, true);
+  if (!time || MONTH_WORDS.has(cursor.word()) || cursor.word() === 'of') return undefined;
+  const after = cursor.at;
+  const more = cursor.pass(...TIME_JOINS) && cursor.attempt(() => readTimes(cursor) ?? listedHour(cursor));
+  cursor.at = after;
+  return more ? { ...alone(time), ...cursor.place(first) } : undefined;
+}
+
+/** The one reading in which they come one after another; where there are more, the halves stay open. */
+function settled(all: SaidTimes[]): SaidTimes[] {
+  const readings = all.map((one): SaidTimes[] => {
+    const { other, ...rest } = one;
+    return other ? [rest, { ...rest, ...other }] : [one];
+  });
+  let found: SaidTimes[][] = [[]];
+  for (const options of readings)
+    found = found.flatMap((before) => {
+      const last = before.at(-1);
+      return options
+        .filter((one) => !last || one.start > (last.end !== null && last.endDays === 0 ? last.end - 1 : last.start))
+        .map((one) => [...before, one]);
+    });
+  const [only, more] = found;
+  return only && !more ? only : all;
 }
 
 /** A bare number is a time when a range of times follows: `10 to 4`, `7-9pm`, but not `14-16 May`. */
@@ -160,7 +249,7 @@ function readRangeEnd(cursor: Cursor, between: boolean): SaidTime | undefined {
 
 function alone(time: SaidTime): Omit<SaidTimes, 'from' | 'to'> {
   const none = { end: null, endDays: 0, endsBefore: false };
-  if (!time.open) return { start: time.minute, ...none };
+  if (!time.open && !time.dotted) return { start: time.minute, ...none };
   const start = likelier(time.minute);
   return Math.floor(time.minute / HOUR) === 12
     ? { start, ...none }
@@ -193,7 +282,9 @@ function ended(start: number, end: number): Omit<SaidTimes, 'from' | 'to'> {
 }
 
 /** Two times by the clock: what one says of the half of the day goes for the other where that fits in a day. */
-function pair(start: SaidTime, end: SaidTime): Omit<SaidTimes, 'from' | 'to'> {
+function pair(from: SaidTime, to: SaidTime): Omit<SaidTimes, 'from' | 'to'> {
+  const plain = !from.half && !to.half && !from.zero && !to.zero;
+  const [start, end] = [from, to].map((time) => (plain && time.dotted ? { ...time, open: true } : time)) as [SaidTime, SaidTime];
   const said = (time: SaidTime): boolean => !time.open || time.half !== null;
   if (said(start) && said(end)) return spread(start, end);
   // Hours beyond twelve, or written 07, are those of the 24-hour clock, and so is the other end.

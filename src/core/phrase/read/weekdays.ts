@@ -2,7 +2,7 @@
 import type { Weekday } from '../../day/day';
 import { ClauseState } from './clause-state';
 import { readList } from './cursor';
-import { readDate } from './dates';
+import { isSpan, readDates } from './dates';
 import { readAmount } from './times';
 import { WEEKDAYS_WORDS, WEEKDAY_WORDS } from './words';
 
@@ -44,7 +44,10 @@ export class WeekdayReader extends ClauseState {
 
   protected setWeekdays(weekdays: Weekday[], repeats: boolean): void {
     const own = this.clause.every?.unit === 'day' || this.clause.every?.unit === 'week' ? this.clause : this.forDays();
-    own.weekdays.push(...weekdays);
+    // `every Tuesday on Wednesdays`: what is said twice must be the same days.
+    if (own.weekdays.length && own.repeats && repeats && !weekdays.every((day) => own.weekdays.includes(day)))
+      this.ask('two-rules', this.cursor.place(Math.max(0, this.cursor.at - 1)));
+    own.weekdays.push(...weekdays.filter((day) => !own.weekdays.includes(day)));
     own.repeats ||= repeats;
   }
 
@@ -59,19 +62,35 @@ export class WeekdayReader extends ClauseState {
       this.setWeekdays([5, 6], true);
       return true;
     }
+    if (this.otherWeekdays()) return true;
     // A weekday before a date belongs to the date.
     const dated = cursor.attempt(() => {
-      const date = readDate(cursor);
-      return date && date.meaning.kind !== 'weekday' ? date : undefined;
+      const [date] = readDates(cursor);
+      return date && (isSpan(date) || date.meaning.kind !== 'weekday') ? date : undefined;
     });
     if (dated) return false;
-    cursor.pass('this', 'coming');
+    const once = cursor.pass('this', 'coming');
     const found = this.readWeekdays();
     if (!found) return false;
     this.setWeekdays(found.list, found.plural);
+    if (once) this.clause.once = true;
     this.clause.weekdaySpan ||= found.span;
     this.ofWeeks();
     return true;
+  }
+
+  /** `alternate Saturdays` */
+  protected otherWeekdays(): boolean {
+    const { cursor } = this;
+    return Boolean(
+      cursor.attempt(() => {
+        const weekdays = cursor.pass('alternate', 'alternating') ? this.weekdays() : undefined;
+        if (!weekdays) return undefined;
+        this.setWeekdays(weekdays, true);
+        this.clause.every = { unit: 'week', interval: 2 };
+        return true;
+      }),
+    );
   }
 
   /** `of every three weeks` after weekdays. */

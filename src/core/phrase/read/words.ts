@@ -107,6 +107,48 @@ export const FILLERS = new Set([
   '&',
   '+',
   ':',
+  '|',
+  'inclusive',
+  'incl',
+]);
+
+/** What names a date or a time without saying anything of it: `Date: 20 March`, `AGM`, `Next meeting:`. */
+export const LABELS = new Set(
+  'agm date dates day days event events following meet meeting meetings meets next session sessions start time times two when open opens all sharp prompt promptly repeated once starts'.split(
+    ' ',
+  ),
+);
+
+/** What makes a time of them that nobody can know: `most Tuesdays`, `around Easter`, `early April`. */
+export const VAGUE = new Set(
+  'most some several occasional occasionally sometimes usually often few about around circa roughly early mid late before after near during'.split(
+    ' ',
+  ),
+);
+
+/** Letters of zones, in minutes east of UTC. */
+export const ZONE_LETTERS = new Map<string, number>([
+  ['UTC', 0],
+  ['GMT', 0],
+  ['WET', 0],
+  ['WEST', 60],
+  ['BST', 60],
+  ['CET', 60],
+  ['CEST', 120],
+  ['EET', 120],
+  ['EEST', 180],
+  ['NST', -210],
+  ['NDT', -150],
+  ['AST', -240],
+  ['ADT', -180],
+  ['EST', -300],
+  ['EDT', -240],
+  ['CST', -360],
+  ['CDT', -300],
+  ['MST', -420],
+  ['MDT', -360],
+  ['PST', -480],
+  ['PDT', -420],
 ]);
 
 export const COUNTED = new Set(
@@ -114,8 +156,12 @@ export const COUNTED = new Set(
     ' ',
   ),
 );
-export const EXCEPT = new Set('except excepting excluding without skipping skip but not no'.split(' '));
+export const EXCEPT = new Set(
+  'except excepting excluding without skipping skip but not no cancelled canceled closed omitting excl exc'.split(' '),
+);
 export const UNTIL = new Set('until till til through thru to ending ends finishing'.split(' '));
 export const FROM = new Set('from starting beginning since commencing starts begins'.split(' '));
 /** What does not happen then. */
-export const NO_WHAT = new Set('class rehearsal rehearsals practice practices event events lesson meeting'.split(' '));
+export const NO_WHAT = new Set(
+  'class rehearsal rehearsals practice practices event events lesson meeting meetings session sessions choir band club market'.split(' '),
+);

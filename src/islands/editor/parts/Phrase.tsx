@@ -12,7 +12,10 @@ import { readRecurrence } from '@/core/listing/repeats';
 
 interface PhraseProps {
   recurrence: StoredRecurrence | null;
-  onChange: (recurrence: StoredRecurrence) => void;
+  /** words that are still open, kept with the listing */
+  words: string;
+  /** new dates where the words give some, and the words themselves while anything in them is open */
+  onChange: (recurrence: StoredRecurrence | null, words: string) => void;
   site: EditorStart['site'];
 }
 
@@ -22,14 +25,15 @@ interface Typed {
   made: StoredRecurrence | null;
 }
 
-export function Phrase({ recurrence, onChange, site }: PhraseProps) {
+export function Phrase({ recurrence, words, onChange, site }: PhraseProps) {
   const [typed, setTyped] = useState<Typed | null>(null);
   const id = useId();
   const sentence = useMemo(() => {
     const parsed = readRecurrence(recurrence);
     return parsed ? sayRecurrence(parsed, site.style, { whole: true, weekStart: site.firstWeekday }) : '';
   }, [recurrence, site]);
-  const shown = typed && typed.made === recurrence ? typed : null;
+  // Words that are open stay in the field, whatever the controls below become.
+  const shown = words ? { text: typed?.text.trim() === words ? typed.text : words } : typed && typed.made === recurrence ? typed : null;
   const text = shown?.text ?? sentence;
   const zone = recurrence?.zone ?? site.zone;
   const read = useCallback(
@@ -39,17 +43,17 @@ export function Phrase({ recurrence, onChange, site }: PhraseProps) {
   );
   const reading = useMemo(() => (shown ? read(shown.text) : null), [shown, read]);
   const type = (next: string): void => {
-    const { recurrence: found } = read(next.slice(0, MOST_CHARACTERS));
+    const phrase = next.slice(0, MOST_CHARACTERS);
+    const { recurrence: found, problems } = read(phrase);
     const made = found ? toStored(found) : null;
-    setTyped({ text: next.slice(0, MOST_CHARACTERS), made: made ?? recurrence });
-    if (made) onChange(made);
+    setTyped({ text: phrase, made: made ?? recurrence });
+    onChange(made, made && !problems.length ? '' : phrase.trim());
   };
   // Nothing is open any more: the words are said in full, with the year and the first date.
   const leave = (): void => {
     if (reading && !reading.unread.length && !reading.problems.length && reading.recurrence) setTyped(null);
   };
   const asked = reading?.problems ?? [];
-  const nothing = reading && !reading.recurrence && !asked.length && text.trim() !== '';
   return (
     <div className="field phrase">
       <label htmlFor={id}>In words</label>
@@ -75,31 +79,69 @@ export function Phrase({ recurrence, onChange, site }: PhraseProps) {
         />
       </div>
       <div id={`${id}s`} role="status" className="phrase-notes">
-        {reading && reading.unread.length > 0 && (
+        {reading && !reading.recurrence && text.trim() !== '' && (
           <p className="small">
-            Not understood: {reading.unread.map(({ text: part }) => `“${part}”`).join(', ')}.{' '}
-            {reading.recurrence && 'The rest is filled in below.'}
+            {reading.understood
+              ? `No date is put while this is open. The rest would be: ${sayRecurrence(reading.understood, site.style)}`
+              : asked.length
+                ? 'No date is put while this is open.'
+                : 'No date is in these words yet; the controls below stay as they are.'}
           </p>
         )}
-        {nothing && <p className="small">No date is in these words yet; the controls below stay as they are.</p>}
         {asked.map((problem) => (
           <p className="small" key={`${problem.kind}${problem.from}`}>
             “{problem.text}” {PROBLEM_WORDS[problem.kind]}.{' '}
             {problem.offers.map(({ value, instead }) => (
-              <button
-                key={value}
-                type="button"
-                className="button small"
-                onClick={() => type(text.slice(0, problem.from) + instead + text.slice(problem.to))}
-              >
+              <button key={value} type="button" className="button small" onClick={() => type(replaced(text, problem, instead))}>
                 {instead.replace(/^at /, '')}
               </button>
             ))}
+            {problem.kind === 'not-understood' && (
+              <button type="button" className="link" onClick={() => type(replaced(text, problem, ''))}>
+                Take “{problem.text}” out
+              </button>
+            )}
           </p>
         ))}
+        {reading?.recurrence &&
+          reading.asides.map((aside) => (
+            <p className="small muted" key={aside.from}>
+              “{aside.text}” comes every year.{' '}
+              {aside.offers.map(({ value, instead }) => (
+                <button key={value} type="button" className="button small" onClick={() => type(replaced(text, aside, instead))}>
+                  Only {value}
+                </button>
+              ))}
+            </p>
+          ))}
+        {words && recurrence && (
+          <p className="small">
+            <button
+              type="button"
+              className="link"
+              onClick={() => {
+                setTyped(null);
+                onChange(null, '');
+              }}
+            >
+              Take these words out and keep the dates below
+            </button>
+          </p>
+        )}
       </div>
     </div>
   );
+}
+
+/** A phrase with other words in the place of some; none at all close the gap. */
+function replaced(text: string, { from, to }: { from: number; to: number }, instead: string): string {
+  const made = text.slice(0, from) + instead + text.slice(to);
+  return instead
+    ? made
+    : made
+        .replace(/\s{2,}/g, ' ')
+        .replace(/\s+([,;.])/g, '$1')
+        .trim();
 }
 
 function Marked({ text, unread }: { text: string; unread: readonly Fragment[] }) {

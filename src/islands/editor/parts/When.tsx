@@ -28,6 +28,8 @@ export function When({ content, setContent, site, rail, error }: WhenProps) {
   const problems = useMemo(() => (parsed ? problemsOf(parsed, site.horizon) : []), [parsed, site.horizon]);
   const set = (change: (r: StoredRecurrence) => StoredRecurrence): void =>
     setContent((c) => (c.recurrence ? { ...c, recurrence: change(c.recurrence) } : c));
+  const put = (next: StoredRecurrence | null, whenWords: string): void =>
+    setContent((c) => ({ ...(next ? (c.recurrence ? withRules(c, next) : { ...c, recurrence: next }) : c), whenWords }));
   if (!recurrence) {
     return (
       <section className="part" id="when">
@@ -39,7 +41,7 @@ export function When({ content, setContent, site, rail, error }: WhenProps) {
               {error}
             </p>
           )}
-          <Phrase recurrence={null} onChange={(next) => setContent((c) => ({ ...c, recurrence: next }))} site={site} />
+          <Phrase recurrence={null} words={content.whenWords} onChange={put} site={site} />
           <div>
             <button
               type="button"
@@ -66,7 +68,7 @@ export function When({ content, setContent, site, rail, error }: WhenProps) {
             {error}
           </p>
         )}
-        <Phrase recurrence={recurrence} onChange={(next) => setContent((c) => withRules(c, next))} site={site} />
+        <Phrase recurrence={recurrence} words={content.whenWords} onChange={put} site={site} />
         {recurrence.stretches.map((stretch, index) => (
           <div key={index} className={recurrence.stretches.length > 1 ? 'stretch' : 'grid'}>
             {recurrence.stretches.length > 1 && (
