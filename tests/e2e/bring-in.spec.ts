@@ -108,7 +108,7 @@ test('a table with days in plain words is read, its columns corrected, its probl
   await expect(page.getByRole('status').first()).toContainText('2 new, 0 changed, 0 as they are, 0 older, 2 not readable');
   await expect(page.getByText('Line 3, “Gull Count”: “3/4” could be two dates')).toBeVisible();
   await expect(page.getByText('Line 5: It has no title.')).toBeVisible();
-  await expect(page.getByText('Every second Wednesday, 19:30–21:00')).toBeVisible();
+  await expect(page.getByText('Every other Wednesday, 19:30–21:00')).toBeVisible();
   await expectAccessible(page, 'preview of a table');
   // "Remarks" says nothing of what it is: somebody does, once.
   await page.getByText('5 columns').click();
@@ -127,7 +127,7 @@ test('a table with days in plain words is read, its columns corrected, its probl
   await page.getByRole('button', { name: 'Look at it' }).click();
   await expect(page.getByRole('status').first()).toContainText('0 new, 0 changed, 2 as they are');
   const csv = await (await page.request.get('/desk/export/listings.csv?words=sail+repair')).text();
-  expect(csv).toContain('Every second Wednesday');
+  expect(csv).toContain('Every other Wednesday');
   await page.goto('/desk/bring-in');
   await page.getByRole('button', { name: 'Take it back' }).first().click();
   await expect(page.getByText('Taken back: 2 listings.')).toBeVisible();

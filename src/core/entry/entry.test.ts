@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { random } from '../../../tests/support/generate';
 import { dayOf, isoDay } from '../day/day';
 import { isoWall } from '../day/wall';
+import { draftOf } from './drafts';
 import { type LineSetting, LONGEST_LINE, readLine } from './read-line';
 import { linesOf, MOST_LINES, readLines } from './read-lines';
 
@@ -79,6 +80,24 @@ describe('a listing in one line', () => {
     const first = r.recurrence?.stretches[0];
     expect([r.title, r.when, r.place, first && isoWall(first.start), r.venueId]).toEqual([title, when, place, start, null]);
   });
+  it('keeps colons and commas in a title, tells times from money, and does not take foreign money for ours', () => {
+    const got = (line: string) => {
+      const { title, when, cost } = readLine(line, setting);
+      return [title, when, cost.kind === 'amount' ? `${cost.amount} ${cost.currency}` : cost.kind];
+    };
+    expect(got('Film night: The Long Haul, tue 7pm, $5')).toEqual(['Film night: The Long Haul', 'tue 7pm', '5 CAD']);
+    expect(got('Nets, ropes and knots sat 8:00 am – 8:45 am')).toEqual(['Nets, ropes and knots', 'sat 8:00 am – 8:45 am', 'unsaid']);
+    expect(got('Bread Talk sat 10.30-12, €5')).toEqual(['Bread Talk', 'sat 10.30-12', '5 EUR']);
+    expect(got('Bread Talk sat 10am, 12.50')).toEqual(['Bread Talk', 'sat 10am', '12.50 CAD']);
+    expect(got('Bread Talk sat 10.50')).toEqual(['Bread Talk', 'sat 10.50', 'unsaid']);
+  });
+  it('asks about a slip and about a day that is not said, and puts no date', () => {
+    const asked = (line: string) => readLine(line, setting).problems.map(({ kind, text }) => `${kind} ${text}`);
+    expect(asked('Choir Tusday 13 April 7pm')).toEqual(['not-understood Tusday']);
+    expect(readLine('Choir Tusday 13 April 7pm', setting)).toMatchObject({ title: 'Choir', when: 'Tusday 13 April 7pm', recurrence: null });
+    expect(asked('Rope Evening 18:00')).toEqual(['no-day 18:00']);
+    expect(draftOf(readLine('Choir Tusday 13 April 7pm', setting))).toMatchObject({ recurrence: null, whenWords: 'Tusday 13 April 7pm' });
+  });
   it('is put together from known parts in any order, and taken apart again', () => {
     const r = random(2027);
     const pick = <T>(list: readonly T[]): T => list[Math.floor(r() * list.length)] as T;
@@ -126,6 +145,18 @@ describe('many lines', () => {
       ['Tea', '2027-04-03T12:30', true, true],
       ['Shore Walk', '2027-04-04T09:00', false, true],
     ]);
+  });
+  it('take their place from a heading or the programme above, until one names another', () => {
+    const places = (text: string) => readLines(text, setting).map((row) => [row.title, row.venueId, row.placeCascaded]);
+    expect(places('Saturday 3 April at Net Loft\n2pm Knots\n3pm Splices at Pilots House\n4pm Tea\nSunday 4 April 9:00 Shore Walk')).toEqual(
+      [
+        ['Knots', 'Net Loft', true],
+        ['Splices', 'Pilots’ House', false],
+        ['Tea', 'Pilots’ House', true],
+        ['Shore Walk', null, false],
+      ],
+    );
+    expect(places('Saturday 3 April\nNet Loft:\n2pm Knots')).toEqual([['Knots', 'Net Loft', true]]);
   });
   it('of a mail leave greetings, quotation marks and signatures out', () => {
     const mail =

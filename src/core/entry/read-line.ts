@@ -51,8 +51,19 @@ export interface ReadLine {
 export const LONGEST_LINE = 400;
 /** From here on words name a place or a kind. */
 const NAMED = 0.86;
-const MONEY =
-  /(?:[$€£]\s?(\d{1,5}(?:[.,]\d{1,2})?)|\b(\d{1,5}[.,]\d{2})\s?(?:dollars|euros?|pounds)?(?!\s*(?:am|pm|h\b|:))|\b(\d{1,5})\s?(?:dollars|euros?|pounds)\b)/i;
+/** Money with its sign or its word. */
+const MONEY = /(?:(?:[A-Z]{2})?[$€£¥₹]\s?\d{1,5}(?:[.,]\d{1,2})?|\b\d{1,5}(?:[.,]\d{1,2})?\s?(?:[€£¥₹]|(?:dollars|euros?|pounds)\b))/i;
+/** A number with two places stands for money where the line says another time, and it is none of a span: `10.30-12` is a time. */
+const BARE_MONEY = /(?<![\d.:–—-]\s?)\b\d{1,5}[.,]\d{2}(?!\d|[.,:]\d|\s*(?:[ap]\.?m\b|h\b|hrs|o'clock|[–—-]|to\b|till\b|until\b))/i;
+const CURRENCY_OF: Readonly<Record<string, string>> = {
+  '€': 'EUR',
+  '£': 'GBP',
+  '¥': 'JPY',
+  '₹': 'INR',
+  euro: 'EUR',
+  euros: 'EUR',
+  pounds: 'GBP',
+};
 const FREE = /(?<![-\p{L}])(free(?:\s+(?:entry|admission|of charge))?|no charge|entry free|admission free)(?![-\p{L}])/iu;
 
 interface Span {
@@ -74,7 +85,7 @@ export function readLine(line: string, setting: LineSetting): ReadLine {
   // What stands in quotation marks is the title, whatever it says.
   const quoted = /["“„«]([^"”“»]{2,160})["”“»]/.exec(rest);
   if (quoted) take('title', { from: quoted.index, to: quoted.index + quoted[0].length });
-  const cost = readCost(rest, setting.currency, take);
+  const cost = readCost(rest, setting, take);
   const venue = readNamed(rest, setting.venues, ['at', 'in', '@']);
   if (venue) take('venue', venue);
   const organizer = readNamed(rest, setting.organizers, ['by', 'with', 'from']);
@@ -84,9 +95,15 @@ export function readLine(line: string, setting: LineSetting): ReadLine {
   const { reading, unread } = quoted ? readDates(rest, setting) : grown(rest, setting);
   const place = venue ? undefined : placeOf(rest, unread, Boolean(quoted));
   if (place) take('place', place);
-  for (const span of unread)
+  // A word of time with a slip in it belongs to the dates that it is asked about.
+  const slips = reading.problems.filter(({ kind }) => kind === 'not-understood');
+  for (const span of unread.flatMap((one) => without(one, slips)))
     if (!quoted && span !== place?.named) parts.push({ kind: 'title', ...span, text: rest.slice(span.from, span.to).trim() });
-  for (const span of gaps(rest, unread)) parts.push({ kind: 'when', ...span, text: rest.slice(span.from, span.to).trim() });
+  for (const span of gaps(
+    rest,
+    unread.flatMap((one) => without(one, slips)),
+  ))
+    parts.push({ kind: 'when', ...span, text: rest.slice(span.from, span.to).trim() });
   parts.sort((a, b) => a.from - b.from);
   const words = (kind: PartKind): string =>
     parts
@@ -105,6 +122,16 @@ export function readLine(line: string, setting: LineSetting): ReadLine {
     parts: parts.filter((p) => /[\p{L}\p{N}$€£]/u.test(p.text)),
     problems: reading.problems,
   };
+}
+
+/** What is left of a span before and behind others. */
+function without(span: Span, others: readonly Span[]): Span[] {
+  const inside = others.filter(({ from, to }) => from >= span.from && to <= span.to);
+  if (!inside.length) return [span];
+  const cuts = [span.from, ...inside.flatMap(({ from, to }) => [from, to]), span.to];
+  return Array.from({ length: cuts.length / 2 }, (_, i) => ({ from: cuts[2 * i] ?? 0, to: cuts[2 * i + 1] ?? 0 })).filter(
+    ({ from, to }) => to > from,
+  );
 }
 
 interface Place extends Span {
@@ -171,7 +198,7 @@ function grown(text: string, setting: LineSetting): Dates {
 
 /** So many words at most are won for a title; these never are. */
 const MOST_GROWN = 5;
-const AFTER_TITLE = /^\s*(at|on|from|by|until|to|every|each)\b/i;
+const AFTER_TITLE = /^\s*(at|on|from|by|until|to|every|each|[ap]\.?m\.?|noon|midnight|o'clock)(?![\p{L}\p{N}])/iu;
 
 /** Small words between two pieces of a title, which the readers of dates took along: "Concert at the Proms". */
 const BETWEEN = /^(\s+(at|in|on|by|from|for|of|to|with|and|the|an?))+\s+$/i;
@@ -196,16 +223,35 @@ function tidyTitle(text: string): string {
     .replace(/[\s,;:–-]+$/, '');
 }
 
-function readCost(text: string, currency: string, take: (kind: PartKind, span: Span) => void): Cost {
-  const money = MONEY.exec(text);
+function readCost(text: string, setting: LineSetting, take: (kind: PartKind, span: Span) => void): Cost {
+  const money = MONEY.exec(text) ?? bareMoney(text, setting);
   if (money) {
     take('cost', { from: money.index, to: money.index + money[0].length });
-    return { kind: 'amount', amount: (money[1] ?? money[2] ?? money[3] ?? '').replace(',', '.'), currency };
+    return costOf(money[0], setting.currency);
   }
   const free = FREE.exec(text);
   if (!free) return { kind: 'unsaid' };
   take('cost', { from: free.index, to: free.index + free[0].length });
   return { kind: 'free' };
+}
+
+/** A sign of another country's money makes it that money; one that no currency of the site has stays words. */
+function costOf(text: string, currency: string): Cost {
+  const amount = /\d{1,5}(?:[.,]\d{1,2})?/.exec(text)?.[0].replace(',', '.') ?? '';
+  const mark = text.replace(/[\d.,\s]/g, '').toLowerCase();
+  const foreign = CURRENCY_OF[mark];
+  if (foreign) return { kind: 'amount', amount, currency: foreign };
+  const dollars = new Intl.NumberFormat('en', { style: 'currency', currency, currencyDisplay: 'narrowSymbol' }).format(1).includes('$');
+  if ((mark === '$' || mark === 'dollars') && !dollars) return { kind: 'words', words: text.trim() };
+  return mark === '' || mark === '$' || mark === 'dollars' ? { kind: 'amount', amount, currency } : { kind: 'words', words: text.trim() };
+}
+
+function bareMoney(text: string, setting: LineSetting): RegExpExecArray | null {
+  const found = BARE_MONEY.exec(text);
+  if (!found) return null;
+  const rest = blank(text, { from: found.index, to: found.index + found[0].length });
+  const { recurrence } = readAmongWords({ ...setting, phrase: rest, day: setting.day ?? setting.now.day });
+  return recurrence?.stretches.some((s) => s.start.minute !== null) ? found : null;
 }
 
 interface NamedSpan extends Span {

@@ -2,7 +2,7 @@
 import { endOf } from '../recurrence/expand';
 import type { Recurrence, Stretch } from '../recurrence/model';
 import type { Wall } from '../day/wall';
-import { type LineSetting, type ReadLine, readLine } from './read-line';
+import { type LineSetting, LONGEST_LINE, type ReadLine, readLine } from './read-line';
 
 export const MOST_LINES = 200;
 
@@ -12,6 +12,10 @@ export interface LineRow extends ReadLine {
   likely: boolean;
   /** its day or its time comes from the row before */
   cascaded: boolean;
+  /** so does its place */
+  placeCascaded: boolean;
+  /** the line was longer than what is read of one */
+  cut: boolean;
 }
 
 /** Lines that are no listings: quotation marks of mails, greetings, signatures. */
@@ -30,43 +34,72 @@ export function linesOf(text: string): string[] {
 }
 
 export function readLines(text: string, setting: LineSetting): LineRow[] {
-  const rows: LineRow[] = [];
+  const reader = new LinesReader(setting);
+  return linesOf(text).flatMap((line) => reader.read(line) ?? []);
+}
+
+/** Reads lines in their order: what one says alone goes for those below it. */
+class LinesReader {
   /** where a row without a day, or without a time, goes on */
-  let last: { day: number; end: Wall | null } | undefined;
-  /** a day stood alone over these lines: what follows is its programme, also where a line says no time */
-  let headed = false;
-  for (const line of linesOf(text)) {
+  private last: { day: number; end: Wall | null } | undefined;
+  /** a day or a place stood alone over these lines: what follows is its programme, also where a line says no time */
+  private headed = false;
+  /** the place that a heading named, or the row whose programme goes on */
+  private where: Pick<ReadLine, 'venueId' | 'place'> = { venueId: null, place: '' };
+
+  constructor(private readonly setting: LineSetting) {}
+
+  /** The row of a line; undefined for a heading. */
+  read(line: string): LineRow | undefined {
+    const { last, setting } = this;
     const timeOnly = last && timeAlone(line, setting, last.day);
     const read = timeOnly ?? readLine(line, setting);
-    const single = singleOf(read.recurrence);
-    // A line that says only a day is the heading of those that follow.
-    if (single && !read.title) {
-      last = { day: single.start.day, end: null };
-      headed = true;
-      continue;
-    }
-    if (read.recurrence && !timeOnly) headed = false;
-    const follows = headed && !read.recurrence && last?.end && !read.problems.length ? following(last.end, setting.zone) : null;
+    if (this.takeHeading(read)) return undefined;
+    const inherits = this.placeOf(read, timeOnly !== undefined);
+    const follows = this.headed && !read.recurrence && last?.end && !read.problems.length ? following(last.end, setting.zone) : null;
     const recurrence = read.recurrence ?? follows;
-    const one = singleOf(recurrence);
-    if (one)
-      last = {
-        day: one.start.day,
-        end: endOf(one.start, one.length) ?? {
-          ...one.start,
-          minute: one.start.minute === null ? null : Math.min(1439, one.start.minute + 60),
-        },
-      };
-    rows.push({
+    this.goOnFrom(singleOf(recurrence));
+    return {
       ...read,
+      ...(inherits ? this.where : {}),
+      placeCascaded: inherits && (this.where.venueId !== null || this.where.place !== ''),
+      cut: line.length > LONGEST_LINE,
       recurrence,
       line,
       likely: recurrence !== null && read.title !== '',
       cascaded: timeOnly !== undefined || follows !== null,
-    });
+    };
   }
-  return rows;
+
+  /** A line that says only a day, or only a place, is the heading of those that follow. */
+  private takeHeading(read: ReadLine): boolean {
+    const single = singleOf(read.recurrence);
+    if (read.title || read.problems.length || !(single || (hasPlace(read) && !read.recurrence))) return false;
+    if (single) this.last = { day: single.start.day, end: null };
+    this.where = { venueId: read.venueId, place: read.place };
+    this.headed = true;
+    return true;
+  }
+
+  /** Does a row take its place from above? One of its own is that of the rows below, a date of its own ends what was. */
+  private placeOf(read: ReadLine, timeOnly: boolean): boolean {
+    if (read.recurrence && !timeOnly) {
+      this.headed = false;
+      this.where = { venueId: null, place: '' };
+    }
+    if (hasPlace(read)) this.where = { venueId: read.venueId, place: read.place };
+    return !hasPlace(read) && (timeOnly || this.headed);
+  }
+
+  private goOnFrom(one: Stretch | undefined): void {
+    if (!one) return;
+    const { start } = one;
+    const hourLater = { ...start, minute: start.minute === null ? null : Math.min(1439, start.minute + 60) };
+    this.last = { day: start.day, end: endOf(start, one.length) ?? hourLater };
+  }
 }
+
+const hasPlace = ({ venueId, place }: Pick<ReadLine, 'venueId' | 'place'>): boolean => venueId !== null || place !== '';
 
 const singleOf = (recurrence: Recurrence | null): Stretch | undefined =>
   recurrence?.stretches.length === 1 && !recurrence.stretches[0]?.rule ? recurrence.stretches[0] : undefined;

@@ -158,6 +158,11 @@ const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;
 /** Dates; with words that ask something; or only the words, when some of them were not understood. */
 type When = Recurrence | (Recurrence & { asked: string }) | { open: string };
 
+function datesOf(when: When): Pick<IncomingContent, 'recurrence' | 'whenWords'> {
+  if ('open' in when) return { whenWords: when.open };
+  return { recurrence: toStored(when), whenWords: 'asked' in when ? when.asked : '' };
+}
+
 class RowReader {
   constructor(
     private readonly columns: readonly Column[],
@@ -180,11 +185,7 @@ class RowReader {
     if (!title) throw new RowError('', 'It has no title.');
     const notes: string[] = [];
     const when = this.when(at, title, notes);
-    const content: IncomingContent = {
-      title,
-      ...('open' in when ? { whenWords: when.open } : { recurrence: toStored(when), whenWords: '' }),
-    };
-    if ('asked' in when) content.whenWords = when.asked;
+    const content: IncomingContent = { title, ...datesOf(when) };
     const line = (text: string, most: number): string => text.replace(/\s+/g, ' ').slice(0, most);
     if (has('short-title')) content.shortTitle = line(at('short-title'), 60);
     if (has('summary')) content.summary = line(at('summary'), 400);

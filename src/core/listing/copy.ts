@@ -9,15 +9,17 @@ import { followStart } from './repeats';
 
 export interface CopyInput {
   title: string;
-  /** the days on which it happens now; none = its dates stay, to be looked at */
+  /** the days on which it happens now; none, and no recurrence = its dates stay, to be looked at */
   days: readonly Day[];
+  /** dates of its own, whole: where they say no hour, or no end, the original's are taken */
+  recurrence?: StoredRecurrence | null | undefined;
 }
 
 /**
  * The copy's content: no "copy of", none of the changes to single dates, cancelled or postponed no more, not on top. Of a single date
  * each day makes one at the same hour; a repeating listing begins on the first of the days and follows it.
  */
-export function copyOf(content: ListingContent, { title, days }: CopyInput): ListingContent {
+export function copyOf(content: ListingContent, { title, days, recurrence: own }: CopyInput): ListingContent {
   const recurrence = content.recurrence && { ...content.recurrence, leftOut: [], breaks: [] };
   const fresh: ListingContent = {
     ...content,
@@ -28,6 +30,7 @@ export function copyOf(content: ListingContent, { title, days }: CopyInput): Lis
     standingNote: '',
     onTopUntil: null,
   };
+  if (own) return { ...fresh, recurrence: withHoursOf(content.recurrence, own), whenWords: '' };
   if (!recurrence || !days.length) return fresh;
   return {
     ...fresh,
@@ -37,6 +40,24 @@ export function copyOf(content: ListingContent, { title, days }: CopyInput): Lis
       [...new Set(days)].sort((a, b) => a - b),
     ),
   };
+}
+
+/** Other dates at the hours of the original, as far as they say none themselves. */
+function withHoursOf(original: StoredRecurrence | null, own: StoredRecurrence): StoredRecurrence {
+  const first = original?.stretches[0];
+  const start = first && parseIsoWall(first.start);
+  if (!first || !start || start.minute === null) return own;
+  const { minute } = start;
+  const stretches = own.stretches.map((stretch): StoredStretch => {
+    const at = parseIsoWall(stretch.start);
+    const wholeDay = at?.minute === null && (stretch.length?.days ?? 1) === 1;
+    if (at && wholeDay) return { ...stretch, start: isoWall({ day: at.day, minute }), length: first.length };
+    if (!at || at.minute === null || stretch.length || first.length?.minute == null) return stretch;
+    const ends = at.minute + first.length.days * 1440 + first.length.minute - minute;
+    return { ...stretch, length: { days: Math.floor(ends / 1440), minute: ((ends % 1440) + 1440) % 1440 } };
+  });
+  const hours = (key: string): string => (parseIsoWall(key)?.minute === null ? isoWall({ day: parseIsoWall(key)?.day ?? 0, minute }) : key);
+  return { ...own, stretches, leftOut: own.leftOut.map(hours) };
 }
 
 function retimed(content: ListingContent, recurrence: StoredRecurrence, days: readonly Day[]): StoredRecurrence {

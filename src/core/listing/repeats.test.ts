@@ -4,7 +4,7 @@ import { emptyContent, type ListingContent } from '@/core/listing/content';
 import { rule } from '@/core/recurrence/model';
 import type { StoredStretch } from '@/core/recurrence/stored';
 import { differences, mergeContents } from './merge';
-import { nextBreak, REPEATS, repeatOf, retime, ruleFor } from './repeats';
+import { nextBreak, REPEATS, repeatOf, retime, ruleFor, withRule } from './repeats';
 import { changeDate, toggleDate } from './single-dates';
 
 const TODAY = dayOf(2027, 3, 17);
@@ -30,9 +30,30 @@ describe('repeats as the form offers them', () => {
     expect(ruleFor('month-weekday', dayOf(2027, 3, 31), null)?.byDay).toEqual([{ weekday: 2, nth: -1 }]);
   });
   it('a rule that the form cannot show stays as it is', () => {
+    const rare = rule('weekly', { byHour: [9, 17], byDay: [{ weekday: 1, nth: 0 }] });
+    expect(repeatOf(rare)).toBe('other');
+    expect(ruleFor('other', TODAY, rare)).toBe(rare);
+  });
+});
+
+describe('a rule of some months', () => {
+  it('stays one when its kind changes, as long as that has months', () => {
     const seasonal = rule('weekly', { byMonth: [1, 2], byDay: [{ weekday: 1, nth: 0 }] });
-    expect(repeatOf(seasonal)).toBe('other');
-    expect(ruleFor('other', TODAY, seasonal)).toBe(seasonal);
+    expect(repeatOf(seasonal)).toBe('weekly');
+    expect(ruleFor('month-day', TODAY, seasonal)?.byMonth).toEqual([1, 2]);
+    expect(ruleFor('yearly', TODAY, seasonal)?.byMonth).toEqual([]);
+  });
+});
+
+describe('other weekdays for a rule', () => {
+  const before = stretch({ start: '2027-03-23T19:00', rule: rule('weekly', { byDay: [{ weekday: 1, nth: 0 }] }) });
+  const thursdays = rule('weekly', { byDay: [{ weekday: 3, nth: 0 }] });
+  it('move a first day that nobody set, and leave one that somebody did', () => {
+    expect(withRule(before, thursdays, true).start).toBe('2027-03-25T19:00');
+    expect(withRule(before, thursdays, false).start).toBe('2027-03-23T19:00');
+    expect(withRule(before, rule('weekly', { byDay: [1, 3].map((weekday) => ({ weekday, nth: 0 })) }), true).start).toBe(
+      '2027-03-23T19:00',
+    );
   });
 });
 

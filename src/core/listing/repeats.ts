@@ -1,6 +1,7 @@
 /** How a stretch repeats, as forms offer it: a few kinds of rules, and what somebody who picks one most likely means. */
 import { type Day, isoDay, parseIsoDay, weekdayOf, ymdOf } from '../day/day';
 import { isoTime, isoWall, parseIsoWall, type Wall } from '../day/wall';
+import { firstFittingDay, startFits } from '../recurrence/days';
 import { hasRareParts, type Length, type Recurrence, type Rule } from '../recurrence/model';
 import { fromStored, type StoredRecurrence, type StoredStretch } from '../recurrence/stored';
 import type { ListingContent } from './content';
@@ -11,23 +12,26 @@ export type Repeat = (typeof REPEATS)[number];
 
 const isWorkdays = (rule: Rule): boolean => rule.byDay.length === 5 && rule.byDay.every((d) => d.nth === 0 && d.weekday < 5);
 
+/** Kinds that can be of some months of the year only. */
+export const IN_MONTHS: readonly Repeat[] = ['daily', 'workdays', 'weekly', 'month-day', 'month-weekday'];
+
 /** Which of the form's kinds a rule is; `other` for a rule that the form cannot show, which is then kept as it is. */
 export function repeatOf(rule: Rule | null): Repeat {
   if (!rule) return 'never';
   if (hasRareParts(rule)) return 'other';
   const { freq, byMonth, byMonthDay, byDay } = rule;
-  if (freq === 'daily' && !byDay.length && !byMonth.length && !byMonthDay.length) return 'daily';
-  if (freq === 'weekly' && !byMonth.length && byDay.every((d) => d.nth === 0)) return isWorkdays(rule) ? 'workdays' : 'weekly';
-  if (freq === 'monthly' && !byMonth.length && byMonthDay.length && !byDay.length) return 'month-day';
-  if (freq === 'monthly' && !byMonth.length && byDay.length && byDay.every((d) => d.nth !== 0) && !byMonthDay.length)
-    return 'month-weekday';
+  if (freq === 'daily' && !byDay.length && !byMonthDay.length) return 'daily';
+  if (freq === 'weekly' && byDay.every((d) => d.nth === 0)) return isWorkdays(rule) ? 'workdays' : 'weekly';
+  if (freq === 'monthly' && byMonthDay.length && !byDay.length) return 'month-day';
+  if (freq === 'monthly' && byDay.length && byDay.every((d) => d.nth !== 0) && !byMonthDay.length) return 'month-weekday';
   if (freq === 'yearly' && !byMonth.length && !byMonthDay.length && !byDay.length) return 'yearly';
   return 'other';
 }
 
 /** The rule of a kind for a first day: what somebody who picks it most likely means. */
 export function ruleFor(repeat: Repeat, start: Day, before: Rule | null): Rule | null {
-  const base: Rule = { freq: 'weekly', interval: before?.interval ?? 1, byMonth: [], byMonthDay: [], byDay: [], weekStart: 0 };
+  const byMonth = before && IN_MONTHS.includes(repeatOf(before)) && IN_MONTHS.includes(repeat) ? before.byMonth : [];
+  const base: Rule = { freq: 'weekly', interval: before?.interval ?? 1, byMonth, byMonthDay: [], byDay: [], weekStart: 0 };
   const weekday = weekdayOf(start);
   const { day } = ymdOf(start);
   switch (repeat) {
@@ -60,6 +64,18 @@ export function followStart(rule: Rule | null, from: Day, to: Day): Rule | null 
   }
   if (rule.byMonthDay.length === 1 && rule.byMonthDay[0] === ymdOf(from).day) return { ...rule, byMonthDay: [ymdOf(to).day] };
   return rule;
+}
+
+/**
+ * A stretch whose rule has other weekdays or days now. A first day that nobody set by hand moves to the next that the rule names; one that
+ * somebody set stays, and Proof asks.
+ */
+export function withRule(stretch: StoredStretch, rule: Rule, preset: boolean): StoredStretch {
+  const start = parseIsoWall(stretch.start);
+  const plain = start && preset ? { start, length: null, rule, limit: { kind: 'open' as const } } : undefined;
+  if (!plain || startFits(plain)) return { ...stretch, rule };
+  const day = firstFittingDay(plain);
+  return day === undefined ? { ...stretch, rule } : { ...stretch, rule, start: isoWall({ ...plain.start, day }) };
 }
 
 export function newStretch(start: Day, minute: number | null): StoredStretch {

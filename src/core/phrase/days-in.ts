@@ -1,5 +1,6 @@
 /** The days that a phrase names, where nothing but days is asked for. */
 import type { Day, Weekday } from '../day/day';
+import type { Stretch } from '../recurrence/model';
 import type { Style } from './format';
 import { MOST_CHARACTERS, readPhrase } from './read/read';
 
@@ -11,6 +12,9 @@ export interface DaysSetting {
   style: Style;
 }
 
+/** One day and nothing more: no rule, no hour, no days after it. */
+const isDay = ({ rule, start, length }: Stretch): boolean => !rule && start.minute === null && (length?.days ?? 1) === 1;
+
 /** "3 April", "next Tuesday", "3 and 10 April": their days. None when nothing is typed, undefined when it is no list of days. */
 export function daysIn(text: string, { today, minute, zone, firstWeekday, style }: DaysSetting): Day[] | undefined {
   const phrase = text.trim();
@@ -18,6 +22,6 @@ export function daysIn(text: string, { today, minute, zone, firstWeekday, style 
   if (phrase.length > MOST_CHARACTERS) return undefined;
   const { recurrence, problems, unread } = readPhrase({ phrase, now: { day: today, minute }, zone, weekStart: firstWeekday, style });
   const stretches = recurrence?.stretches ?? [];
-  if (problems.length || unread.length || !stretches.length || stretches.some((s) => s.rule)) return undefined;
+  if (problems.length || unread.length || !stretches.length || !stretches.every(isDay)) return undefined;
   return stretches.map((s) => s.start.day);
 }

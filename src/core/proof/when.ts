@@ -89,7 +89,8 @@ function problemNote(problem: RecurrenceProblem, recurrence: Recurrence, style: 
         words: `Begin on ${fits}`,
         content: withStretch(recurrence, problem.stretch, { start: { ...start, day: problem.fits } }),
       };
-      return look(problem.kind, 'when', `The first date is not one that the rule names; its first is ${fits}.`, mend ? { mend } : {});
+      // Readers would see a date that no sentence names.
+      return stops(problem.kind, 'when', `The first date is not one that the rule names; its first is ${fits}.`, mend ? { mend } : {});
     }
     case 'start-in-gap':
       return look(problem.kind, 'when', `The clocks go forward then: it is read ${problem.minutes} minutes later.`);

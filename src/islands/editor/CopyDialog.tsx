@@ -1,10 +1,14 @@
 /** Copies a listing: the new date is asked for first, then its title. */
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { sayFailure, send } from '@/client/api';
 import type { EditorStart } from '@/core/listing/editor';
 import { isoDay } from '@/core/day/day';
 import { sayDay, sayList } from '@/core/phrase/format';
 import { daysIn } from '@/core/phrase/days-in';
+import { MOST_CHARACTERS, readPhrase } from '@/core/phrase/read/read';
+import { sayRecurrence } from '@/core/phrase/say';
+import { toStored } from '@/core/recurrence/stored';
+import { Questions } from '../fields/Questions';
 import { AskBox } from '../fields/Box';
 
 interface CopyProps {
@@ -20,10 +24,28 @@ export function CopyDialog({ id, title, site, onClose }: CopyProps) {
   const [wrong, setWrong] = useState('');
   const [busy, setBusy] = useState(false);
   const days = daysIn(when, site);
+  const reading = useMemo(
+    () =>
+      readPhrase({
+        ...{ phrase: when.slice(0, MOST_CHARACTERS), now: { day: site.today, minute: site.minute }, zone: site.zone },
+        ...{ weekStart: site.firstWeekday, style: site.style },
+      }),
+    [when, site],
+  );
+  const settled = when.trim() !== '' && reading.recurrence !== null && !reading.problems.length;
   const submit = async (): Promise<void> => {
-    if (days === undefined) return setWrong('Write a date such as 3 April, next Tuesday, or 3 and 10 April.');
+    if (days === undefined && !settled)
+      return setWrong(
+        reading.problems.length
+          ? 'Answer what is asked below the dates first, or take those words out.'
+          : 'Write when it is: 3 April, 3 and 10 April, or Tuesdays 7pm from 3 April to 30 June.',
+      );
     setBusy(true);
-    const outcome = await send<{ id: string }>('POST', `/api/v1/listings/${id}/copy`, { title: name, days: days.map(isoDay) });
+    const dates =
+      days === undefined && reading.recurrence
+        ? { days: [], recurrence: toStored(reading.recurrence) }
+        : { days: (days ?? []).map(isoDay) };
+    const outcome = await send<{ id: string }>('POST', `/api/v1/listings/${id}/copy`, { title: name, ...dates });
     if (outcome.kind === 'done') location.assign(`/desk/listings/${outcome.value.id}`);
     else {
       setBusy(false);
@@ -33,16 +55,29 @@ export function CopyDialog({ id, title, site, onClose }: CopyProps) {
   return (
     <AskBox title="Copy this listing" deed="Copy it" disabled={busy} wrong={wrong} onSubmit={submit} onClose={onClose}>
       <div className="field">
-        <label htmlFor="copy-when">On which day, or days?</label>
-        {/* biome-ignore lint/a11y/noAutofocus: the dialog begins with its first question */}
-        <input id="copy-when" autoFocus autoComplete="off" value={when} onChange={(e) => setWhen(e.target.value)} placeholder="3 April" />
+        <label htmlFor="copy-when">When is it?</label>
+        <input
+          id="copy-when"
+          // biome-ignore lint/a11y/noAutofocus: the dialog begins with its first question
+          autoFocus
+          autoComplete="off"
+          value={when}
+          onChange={(e) => setWhen(e.target.value)}
+          maxLength={MOST_CHARACTERS}
+          placeholder="3 April"
+        />
         <span className="hint" role="status">
           {days?.length
             ? `${sayList(days.map((d) => sayDay(d, site.style, { weekday: 'short', year: true })))}. The hour stays; a repeating listing begins then.`
-            : when.trim()
-              ? 'Not understood yet.'
-              : 'Left empty, its dates stay, and Proof holds the copy until somebody looked at them.'}
+            : settled && reading.recurrence
+              ? `${sayRecurrence(reading.recurrence, site.style)} Where no hour is said, the original’s stays.`
+              : when.trim()
+                ? reading.problems.length
+                  ? 'Some of it is still open:'
+                  : 'No date is in these words yet.'
+                : 'Left empty, its dates stay, and Proof holds the copy until somebody looked at them.'}
         </span>
+        {when.trim() !== '' && !days?.length && <Questions reading={reading} text={when} onText={setWhen} />}
       </div>
       <div className="field">
         <label htmlFor="copy-title">Title</label>

@@ -1,6 +1,7 @@
 /** Listings in one line each: the lines, what was understood of them in chips, and a row for each to correct. */
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { ask, sayFailure, send } from '@/client/api';
+import { PASTED_LINES } from '@/client/pasted';
 import { draftOf } from '@/core/entry/drafts';
 import { type Known, LONGEST_LINE, type LineSetting } from '@/core/entry/read-line';
 import { sayCost } from '@/core/listing/content';
@@ -8,6 +9,7 @@ import { sayCount } from '@/core/phrase/format';
 import { sayRecurrence } from '@/core/phrase/say';
 import type { ProofNote } from '@/core/proof/note';
 import { MakeDialog } from '../editor/MakeDialog';
+import { Questions } from '../fields/Questions';
 import { type Correction, type EntryRow, keyOf, rowsOf } from './rows';
 
 interface EntryStart {
@@ -20,8 +22,15 @@ interface EntryStart {
 /** So many rows are compared with what is there already. */
 const COMPARED = 20;
 
+/** Several lines that were pasted into the header's one-line field, handed over once. */
+function pastedLines(): string {
+  const text = sessionStorage.getItem(PASTED_LINES) ?? '';
+  sessionStorage.removeItem(PASTED_LINES);
+  return text;
+}
+
 export default function Entry({ start }: { start: EntryStart }) {
-  const [text, setText] = useState(start.text);
+  const [text, setText] = useState(() => start.text || pastedLines());
   const [fixes, setFixes] = useState<ReadonlyMap<string, Correction>>(new Map());
   const [wrong, setWrong] = useState('');
   const [busy, setBusy] = useState(false);
@@ -94,6 +103,7 @@ export default function Entry({ start }: { start: EntryStart }) {
           setting={setting}
           alike={alike.get(row.line)}
           onFix={(part) => fix(keyOf(row, i), part)}
+          onLine={(line) => setText((before) => before.replace(row.line, () => line))}
           onMake={start.mayMake ? () => setMaking({ place: row.place, key: keyOf(row, i) }) : undefined}
         />
       ))}
@@ -133,12 +143,15 @@ function Row({
   setting,
   alike,
   onFix,
+  onLine,
   onMake,
 }: {
   row: EntryRow;
   setting: LineSetting;
   alike: string | undefined;
   onFix: (part: Correction) => void;
+  /** other words for the line itself */
+  onLine: (line: string) => void;
   /** makes a venue of the place that the line names */
   onMake: (() => void) | undefined;
 }) {
@@ -156,6 +169,7 @@ function Row({
             </span>
           ))}
           {row.cascaded && <span className="part of-when quiet">day from the line before</span>}
+          {row.placeCascaded && <span className="part of-venue quiet">place from the line before</span>}
         </p>
         <div className="entry-fields">
           <Field label="Title" value={row.title} onChange={(title) => onFix({ title })} most={160} />
@@ -174,6 +188,12 @@ function Row({
           )}
           {row.cost.kind !== 'unsaid' && ` ${sayCost(row.cost).replace(/^./, (c) => c.toUpperCase())}.`}
         </p>
+        {row.reading ? (
+          <Questions reading={row.reading} text={row.when} onText={(when) => onFix({ when })} />
+        ) : (
+          <Questions reading={row} text={row.line} onText={onLine} />
+        )}
+        {row.cut && <p className="amber small">Only the first {LONGEST_LINE} characters of this line were read.</p>}
         {row.place && !row.venueId && (
           <p className="small">
             “{row.place}” is no venue yet; it stays in the words.{' '}

@@ -1,7 +1,7 @@
 /** The rows of an entry and what somebody corrected in them. Without React, so that it is tested as it is. */
 import type { LineSetting } from '@/core/entry/read-line';
 import { type LineRow, readLines } from '@/core/entry/read-lines';
-import { readPhrase } from '@/core/phrase/read/read';
+import { type Reading, readPhrase } from '@/core/phrase/read/read';
 
 /** What was chosen instead of what was read; absent = as it was read. */
 export interface Correction {
@@ -15,6 +15,8 @@ export interface Correction {
 
 export interface EntryRow extends LineRow {
   make: boolean;
+  /** of the corrected words for when; null while the line's own count */
+  reading: Reading | null;
   /** the words for when could not be read */
   unclear: boolean;
 }
@@ -26,7 +28,8 @@ export function rowsOf(text: string, corrections: ReadonlyMap<string, Correction
     const read = when === undefined ? undefined : readPhrase({ ...setting, phrase: when.slice(0, 400) });
     const recurrence = when === undefined ? row.recurrence : when.trim() ? (read?.recurrence ?? null) : null;
     const unclear = when === undefined ? row.problems.length > 0 : when.trim() !== '' && !read?.recurrence;
-    return { ...row, ...fix, when: when ?? row.when, recurrence, unclear, make: make ?? row.likely };
+    const problems = when === undefined ? row.problems : (read?.problems ?? []);
+    return { ...row, ...fix, when: when ?? row.when, reading: read ?? null, recurrence, problems, unclear, make: make ?? row.likely };
   });
 }
 

@@ -42,6 +42,7 @@ const good: Fields = {
   name: 'Rue Dunlin',
   mail: 'rue@dunlin.example',
 };
+const NO_FIELDS: Fields = { day: '', starts: '', ends: '' };
 const read = (part: Fields = {}) => readAddForm({ ...good, ...part }, found, SETTINGS, NOW.day);
 const wrongAt = (part: Fields): string[] => {
   try {
@@ -64,6 +65,12 @@ describe('the readers’ form', () => {
     [{ ends: '01:30' }, 'Thursday 25 March 2027, 10:00–01:30.'],
     [{ starts: '7.30 pm', ends: '9' }, 'Thursday 25 March 2027, 19:30–21:00.'],
     [{ starts: 'noon', ends: '14h' }, 'Thursday 25 March 2027, 12:00–14:00.'],
+    [{ starts: '7', ends: '8.30 pm' }, 'Thursday 25 March 2027, 19:00–20:30.'],
+    [
+      { ...NO_FIELDS, when: 'Tuesdays 7pm, 13 April to 29 June, not 11 May' },
+      'Every Tuesday, 19:00, from 13 April to 29 June 2027, except 11 May.',
+    ],
+    [{ ...NO_FIELDS, when: 'Thursday 25 March, 10:00' }, 'Thursday 25 March 2027, 10:00.'],
     [{ repeats: 'weekly', until: '2027-04-22' }, 'Every Thursday, 10:00–12:00, from 25 March to 22 April 2027.'],
     [{ repeats: 'second-week' }, 'Every other Thursday, 10:00–12:00, from 25 March 2027.'],
     [{ repeats: 'monthly' }, 'On the fourth Thursday of every month, 10:00–12:00, from 25 March 2027.'],
@@ -73,6 +80,11 @@ describe('the readers’ form', () => {
 
   const wrongs: [string, Fields, string[]][] = [
     ['nothing filled in', { title: '', day: '', name: '', mail: '' }, ['title', 'name', 'mail', 'day']],
+    ['an hour of morning or evening', { starts: '7', ends: '8' }, ['starts']],
+    ['words that are not understood', { ...NO_FIELDS, when: 'Tusdays 7pm' }, ['when']],
+    ['words that ask something', { ...NO_FIELDS, when: 'Friday 25 March 2027, 7pm' }, ['when']],
+    ['words without a date', { ...NO_FIELDS, when: 'at' }, ['when']],
+    ['words and fields that differ', { when: 'Friday 26 March, 10:00' }, ['when']],
     ['31 February', { day: '2027-02-31' }, ['day']],
     ['an end before its start', { ends: '09:00' }, ['ends']],
     ['an end without a start', { starts: '' }, ['starts']],
@@ -163,6 +175,14 @@ describe('a form that is mended', () => {
       expect([again.parts, again.content], JSON.stringify(part)).toEqual([[], first.content]);
     }
     expect(paragraphsSeen).toBeGreaterThan(60);
+  });
+
+  it('shows dates that the fields cannot hold in words, and keeps all of them', () => {
+    const when = 'Tuesdays 7pm, 13 April to 29 June, not 11 May, plus Saturday 15 May at 6pm';
+    const first = read({ ...NO_FIELDS, when });
+    const shown = shownOf(first.content, first);
+    expect([shown.day, shown.when]).toEqual([undefined, expect.stringContaining('also on Saturday 15 May 2027, 18:00')]);
+    expect(readAddForm(shown, found, SETTINGS, NOW.day).content.recurrence).toEqual(first.content.recurrence);
   });
 
   it('leaves what an editor made of it where the sender touched nothing', () => {

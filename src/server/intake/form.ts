@@ -1,23 +1,28 @@
 /** The short form that a stranger fills in: from its fields to a listing's content. Works without JavaScript. */
 import { type Day, isoDay, parseIsoDay, weekdayOf, ymdOf } from '@/core/day/day';
 import { isoTime } from '@/core/day/wall';
-import { NIGHT_ENDS } from '@/core/phrase/format';
-import { readClock } from '@/core/phrase/read/clock';
+import { NIGHT_ENDS, sayTimes, type Style } from '@/core/phrase/format';
+import { readClock, readClocks } from '@/core/phrase/read/clock';
+import { PROBLEM_WORDS } from '@/core/phrase/read/problem';
+import { readPhrase } from '@/core/phrase/read/read';
+import { sayRecurrence } from '@/core/phrase/say';
 import { type Cost, emptyContent, type ListingContent } from '@/core/listing/content';
 import { readCost } from '@/core/listing/cost';
 import { isMail, readWebAddress } from '@/core/proof/links';
 import type { Length, Rule } from '@/core/recurrence/model';
-import { fromStored, type StoredLimit, type StoredRecurrence } from '@/core/recurrence/stored';
+import { fromStored, type StoredLimit, type StoredRecurrence, toStored } from '@/core/recurrence/stored';
+import { canonical } from '@/core/text/canonical';
 import { fold, formText, paragraphs } from '@/core/text/text';
 import { type FieldError, needsMending } from '../http/problem';
 import type { Lookup } from '../public/lookup';
-import type { SiteSettings } from '../site/settings';
+import { type SiteSettings, styleOf } from '../site/settings';
 
 export type Fields = Record<string, string>;
 
 /** Longest values, by field; also the form's maxlength. */
 export const LONGEST: Record<string, number> = {
   title: 160,
+  when: 400,
   text: 5000,
   where: 200,
   who: 200,
@@ -63,7 +68,8 @@ export function readAddForm(fields: Fields, found: Lookup, settings: SiteSetting
   if (!isMail(get('mail'))) wrong('mail', 'A mail address needs a name, an @ and a domain, such as rue@dunlin.example.');
   const website = get('website') ? readWebAddress(get('website')) : '';
   if (website === undefined) wrong('website', 'A website is written www.shore.example or https://shore.example/choir.');
-  const recurrence = readWhen(fields, settings, today, wrong);
+  const { zone, firstWeekday } = settings;
+  const recurrence = readWhen(fields, { zone, firstWeekday, style: styleOf(settings) }, today, wrong);
   if (errors.length || !recurrence) throw needsMending(errors);
   const venue = match(found.venues, get('where'));
   const organizer = match(found.organizers, get('who'));
@@ -97,16 +103,48 @@ function match<T extends { name: string }>(list: readonly T[], words: string): T
 
 type Wrong = (field: string, message: string) => void;
 
-function readWhen(fields: Fields, settings: SiteSettings, today: Day, wrong: Wrong): StoredRecurrence | undefined {
+interface WhenSettings {
+  zone: string;
+  firstWeekday: SiteSettings['firstWeekday'];
+  style: Style;
+}
+
+/** Either words or the fields: where both are filled in they must say the same. */
+function readWhen(fields: Fields, settings: WhenSettings, today: Day, wrong: Wrong): StoredRecurrence | undefined {
+  const words = typed(fields.when);
+  if (!words) return readFields(fields, settings, today, wrong);
+  const said = readWords(words, settings, today, wrong);
+  if (!said || !typed(fields.day)) return said;
+  const filled = readFields(fields, settings, today, wrong);
+  if (filled && canonical(filled) !== canonical(said))
+    wrong('when', 'These words and the fields below give different dates. Leave one of the two empty.');
+  return said;
+}
+
+/** The words, with the questions that the editors' own field asks. */
+function readWords(words: string, { zone, style, firstWeekday }: WhenSettings, today: Day, wrong: Wrong): StoredRecurrence | undefined {
+  if (words.length > (LONGEST.when ?? 0)) return undefined;
+  const { recurrence, problems } = readPhrase({ phrase: words, now: { day: today, minute: 0 }, zone, weekStart: firstWeekday, style });
+  const asked = problems.map(({ kind, text, offers }) => {
+    const write = offers.map(({ instead }) => `“${instead}”`).join(' or ');
+    return `“${text}” ${PROBLEM_WORDS[kind]}${write ? `: write ${write}` : ''}.`;
+  });
+  if (asked.length) wrong('when', asked.join(' '));
+  else if (!recurrence)
+    wrong('when', 'No date was found in these words. Write it as “every Tuesday 7pm, 13 April to 29 June”, or use the fields below.');
+  return recurrence ? toStored(recurrence) : undefined;
+}
+
+function readFields(fields: Fields, settings: WhenSettings, today: Day, wrong: Wrong): StoredRecurrence | undefined {
   const start = parseIsoDay(fields.day ?? '');
   if (start === undefined) {
-    wrong('day', fields.day ? 'There is no such date; check day and month.' : 'On which day?');
+    wrong('day', fields.day ? 'There is no such date; check day and month.' : 'On which day? Or say when it is in words.');
     return undefined;
   }
   if (start < today - 366) wrong('day', 'That is more than a year ago.');
   if (start > today + 366 * 5) wrong('day', 'That is more than five years ahead.');
   const days = readLastDay(fields, start, wrong) - start;
-  const { from, to } = readTimes(fields, wrong);
+  const { from, to } = readTimes(fields, settings, wrong);
   const overnight = from !== undefined && to !== undefined && days === 0 && to <= from;
   if (overnight && to > NIGHT_ENDS) wrong('ends', 'It ends before it starts. If it ends the next day, give that as the last day.');
   const rule = ruleOf(fields.repeats ?? 'never', start);
@@ -127,9 +165,15 @@ function readLastDay(fields: Fields, start: Day, wrong: Wrong): Day {
   return last ?? start;
 }
 
-function readTimes(fields: Fields, wrong: Wrong): { from: number | undefined; to: number | undefined } {
+function readTimes(fields: Fields, { style }: WhenSettings, wrong: Wrong): { from: number | undefined; to: number | undefined } {
   const from = fields.starts ? readClock(fields.starts) : undefined;
   const to = fields.ends ? readClock(fields.ends, from) : undefined;
+  const both = from !== undefined && (!fields.ends || to !== undefined) ? readClocks(fields.starts ?? '', fields.ends ?? '') : undefined;
+  if (both?.other) {
+    const either = [both, both.other].sort((a, b) => a.from - b.from).map((one) => `“${sayTimes(one.from, one.to ?? null, style)}”`);
+    wrong('starts', `“${[fields.starts, fields.ends].filter(Boolean).join(' to ')}” could be ${either.join(' or ')}: write am or pm.`);
+  }
+  if (both) return both;
   if (fields.starts && from === undefined) wrong('starts', 'A time is written 19:30, 7:30 pm, 9, noon or 21h.');
   if (fields.ends && to === undefined) wrong('ends', 'A time is written 21:00, 9 pm, midnight or 21h.');
   if (to !== undefined && !fields.starts) wrong('starts', 'It has an end but no start.');
@@ -184,7 +228,21 @@ function costWords(cost: Cost): string {
   return cost.kind === 'free' ? 'free' : '';
 }
 
+/** The fields where they hold all of it, else the words. */
 function whenFields({ recurrence }: ListingContent): Fields {
+  const fields = dateFields(recurrence);
+  const start = parseIsoDay(fields.day ?? '');
+  if (!recurrence || start === undefined) return fields;
+  const again = readFields(fields, { zone: recurrence.zone, style: WORDS_STYLE, firstWeekday: 0 }, start, () => {});
+  if (again && canonical(again) === canonical(recurrence)) return fields;
+  const words = sayRecurrence(fromStored(recurrence), WORDS_STYLE, { whole: true });
+  return words.length > (LONGEST.when ?? 0) ? fields : { when: words };
+}
+
+/** A sentence that is read again may be in any style. */
+const WORDS_STYLE = { date: 'day-month', hours: '24' } as const;
+
+function dateFields(recurrence: StoredRecurrence | null): Fields {
   const stretch = recurrence ? fromStored(recurrence).stretches[0] : undefined;
   if (!stretch) return {};
   const { start, length, rule, limit } = stretch;

@@ -9,7 +9,7 @@ import { type Fields, type FormResult, readAddForm, typed } from './form';
 /** The form's fields that make up each part. The picture is a file, and told apart by its being there. */
 const FIELDS: Record<Exclude<SentPart, 'picture'>, readonly string[]> = {
   title: ['title'],
-  when: ['day', 'starts', 'ends', 'lastDay', 'repeats', 'until'],
+  when: ['when', 'day', 'starts', 'ends', 'lastDay', 'repeats', 'until'],
   where: ['where'],
   who: ['who'],
   kind: ['kind'],

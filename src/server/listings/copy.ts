@@ -6,6 +6,7 @@ import { copyOf } from '@/core/listing/copy';
 import type { Db } from '../db/client';
 import { listing, listingCopy } from '../db/schema';
 import { notFound } from '../http/problem';
+import { recurrenceInput } from './input';
 import { type Change, createListing } from './write';
 
 export const copyInput = z.object({
@@ -13,20 +14,24 @@ export const copyInput = z.object({
   days: z
     .array(z.string().refine((text) => parseIsoDay(text) !== undefined, { error: 'There is no such date' }))
     .max(60, 'At most 60 dates'),
+  recurrence: recurrenceInput.nullish(),
 });
 
 export async function copyListing(
   tx: Db,
   id: string,
-  { title, days }: z.infer<typeof copyInput>,
+  { title, days, recurrence }: z.infer<typeof copyInput>,
   change: Change,
 ): Promise<{ id: string; unlooked: string[] }> {
   const [row] = await tx.select().from(listing).where(eq(listing.id, id));
   if (!row) throw notFound('listing');
-  const content = copyOf(row.working, { title, days: days.flatMap((day) => parseIsoDay(day) ?? []) });
+  const content = copyOf(row.working, { title, days: days.flatMap((day) => parseIsoDay(day) ?? []), recurrence });
   const made = await createListing(tx, content, change);
   // What was asked for anew needs no second look.
-  const unlooked = [...(content.title === row.working.title ? (['title'] as const) : []), ...(days.length ? [] : (['when'] as const))];
+  const unlooked = [
+    ...(content.title === row.working.title ? (['title'] as const) : []),
+    ...(days.length || recurrence ? [] : (['when'] as const)),
+  ];
   await tx.insert(listingCopy).values({ listingId: made.id, fromTitle: row.title, unlooked });
   return { id: made.id, unlooked };
 }

@@ -1,8 +1,8 @@
 /** Dates in phrases as they are said, before it is known which year they mean: `18 March`, `3/4`, `the last Friday in June`. */
 import type { Weekday } from '../../day/day';
 import { type Cursor, readList } from './cursor';
-import { FIRST_YEAR, readAmount } from './times';
-import { MONTH_WORDS, NAMED_DAYS, NUMBER_WORDS, ORDINAL_WORDS, UNIT_WORDS, WEEKDAY_WORDS } from './words';
+import { FIRST_YEAR, readLength } from './times';
+import { MONTH_WORDS, NAMED_DAYS, NUMBER_WORDS, ORDINAL_WORDS, type Unit, WEEKDAY_WORDS } from './words';
 
 export type DateMeaning =
   | { kind: 'day'; month: number; day: number; year?: number | undefined }
@@ -135,6 +135,15 @@ function readNamed(cursor: Cursor): DateMeaning | undefined {
   return cursor.passAll('day after tomorrow') || cursor.passAll('the day after tomorrow') ? { kind: 'relative', days: 2 } : undefined;
 }
 
+/** Days of a length that is made of whole ones. */
+const DAYS_OF: Partial<Record<Unit, number>> = { day: 1, week: 7, fortnight: 14 };
+/** What a length is counted from, in days from today. */
+const FROM_NOW: [string, number][] = [
+  ['from today', 0],
+  ['from now', 0],
+  ['from tomorrow', 1],
+];
+
 /** `in three days`, `in two weeks`, `three weeks from today`, `a week on Saturday`, `Saturday week`. */
 function readFromNow(cursor: Cursor): DateMeaning | undefined {
   const weekdayFirst = cursor.attempt(() => {
@@ -145,19 +154,18 @@ function readFromNow(cursor: Cursor): DateMeaning | undefined {
   if (weekdayFirst) return weekdayFirst;
   return cursor.attempt((): DateMeaning | undefined => {
     const led = cursor.pass('in');
-    const amount = readAmount(cursor);
-    const unit = amount === undefined ? undefined : UNIT_WORDS.get(cursor.word());
-    if (amount === undefined || !unit || unit === 'minute' || unit === 'hour' || !Number.isInteger(amount) || amount < 1) return undefined;
-    cursor.next();
-    const days = unit === 'day' ? amount : unit === 'week' ? 7 * amount : unit === 'fortnight' ? 14 * amount : undefined;
-    if (!led && cursor.pass('on') && days !== undefined && days % 7 === 0) {
+    const length = readLength(cursor);
+    if (!length || !Number.isInteger(length.amount) || length.amount < 1) return undefined;
+    const days = DAYS_OF[length.unit];
+    if (!led && days === 7 && cursor.pass('on')) {
       const weekday = weekdayHere(cursor);
-      return weekday === undefined ? undefined : { kind: 'weeks-on', weekday, weeks: days / 7 };
+      return weekday === undefined ? undefined : { kind: 'weeks-on', weekday, weeks: length.amount };
     }
-    const fromNow = cursor.passAll('from today') || cursor.passAll('from now') || (!led && cursor.passAll('from tomorrow') ? 1 : false);
-    if (!led && !fromNow) return undefined;
-    if (days !== undefined) return { kind: 'relative', days: days + (fromNow === 1 ? 1 : 0) };
-    return { kind: 'months-on', months: unit === 'year' ? 12 * amount : amount };
+    const from = FROM_NOW.find(([words]) => cursor.passAll(words))?.[1];
+    if (!led && from === undefined) return undefined;
+    if (days !== undefined) return { kind: 'relative', days: days * length.amount + (from ?? 0) };
+    const months = length.unit === 'month' ? 1 : length.unit === 'year' ? 12 : undefined;
+    return months === undefined ? undefined : { kind: 'months-on', months: months * length.amount };
   });
 }
 

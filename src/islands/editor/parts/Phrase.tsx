@@ -5,10 +5,10 @@
 import { useCallback, useId, useMemo, useState } from 'react';
 import type { EditorStart } from '@/core/listing/editor';
 import { sayRecurrence } from '@/core/phrase/say';
-import { PROBLEM_WORDS } from '@/core/phrase/read/problem';
 import { type Fragment, MOST_CHARACTERS, type Reading, readPhrase } from '@/core/phrase/read/read';
 import { type StoredRecurrence, toStored } from '@/core/recurrence/stored';
 import { readRecurrence } from '@/core/listing/repeats';
+import { Questions } from '../../fields/Questions';
 
 interface PhraseProps {
   recurrence: StoredRecurrence | null;
@@ -88,32 +88,7 @@ export function Phrase({ recurrence, words, onChange, site }: PhraseProps) {
                 : 'No date is in these words yet; the controls below stay as they are.'}
           </p>
         )}
-        {asked.map((problem) => (
-          <p className="small" key={`${problem.kind}${problem.from}`}>
-            “{problem.text}” {PROBLEM_WORDS[problem.kind]}.{' '}
-            {problem.offers.map(({ value, instead }) => (
-              <button key={value} type="button" className="button small" onClick={() => type(replaced(text, problem, instead))}>
-                {instead.replace(/^at /, '')}
-              </button>
-            ))}
-            {problem.kind === 'not-understood' && (
-              <button type="button" className="link" onClick={() => type(replaced(text, problem, ''))}>
-                Take “{problem.text}” out
-              </button>
-            )}
-          </p>
-        ))}
-        {reading?.recurrence &&
-          reading.asides.map((aside) => (
-            <p className="small muted" key={aside.from}>
-              “{aside.text}” comes every year.{' '}
-              {aside.offers.map(({ value, instead }) => (
-                <button key={value} type="button" className="button small" onClick={() => type(replaced(text, aside, instead))}>
-                  Only {value}
-                </button>
-              ))}
-            </p>
-          ))}
+        {reading && <Questions reading={reading} text={text} onText={type} />}
         {words && recurrence && (
           <p className="small">
             <button
@@ -131,17 +106,6 @@ export function Phrase({ recurrence, words, onChange, site }: PhraseProps) {
       </div>
     </div>
   );
-}
-
-/** A phrase with other words in the place of some; none at all close the gap. */
-function replaced(text: string, { from, to }: { from: number; to: number }, instead: string): string {
-  const made = text.slice(0, from) + instead + text.slice(to);
-  return instead
-    ? made
-    : made
-        .replace(/\s{2,}/g, ' ')
-        .replace(/\s+([,;.])/g, '$1')
-        .trim();
 }
 
 function Marked({ text, unread }: { text: string; unread: readonly Fragment[] }) {

@@ -1,9 +1,9 @@
 /** How a stretch repeats, as the form offers it. */
 import { weekdayOf, ymdOf } from '@/core/day/day';
-import { WEEKDAYS } from '@/core/phrase/format';
+import { MONTHS, WEEKDAYS } from '@/core/phrase/format';
 import type { StoredStretch } from '@/core/recurrence/stored';
 import { Field, Select, Toggles } from '../../fields/fields';
-import { REPEATS, type Repeat, ruleFor } from '@/core/listing/repeats';
+import { IN_MONTHS, REPEATS, type Repeat, ruleFor, withRule } from '@/core/listing/repeats';
 import type { StretchProps } from './Stretch';
 
 const REPEAT_WORDS: Record<Repeat, string> = {
@@ -37,15 +37,19 @@ export function RepeatFields({
   stretch: { rule },
   repeat,
   startDay,
+  preset,
   setStretch,
 }: {
   stretch: StoredStretch;
   repeat: Repeat;
   startDay: number;
+  /** nobody has set the first day by hand: it may follow the rule */
+  preset: boolean;
   setStretch: StretchProps['setStretch'];
 }) {
   const offered = REPEATS.filter((r) => r !== 'other' || repeat === 'other');
-  const setRule = (part: Partial<NonNullable<typeof rule>>): void => setStretch((s) => ({ ...s, rule: s.rule && { ...s.rule, ...part } }));
+  const setRule = (part: Partial<NonNullable<typeof rule>>): void =>
+    setStretch((s) => (s.rule ? withRule(s, { ...s.rule, ...part }, preset) : s));
   const weekdays = [0, 1, 2, 3, 4, 5, 6].map((w) => [w, (WEEKDAYS[w] as string).slice(0, 3)] as const);
   const nths = [...new Set(rule?.byDay.map((d) => d.nth) ?? [])];
   const days = [...new Set(rule?.byDay.map((d) => d.weekday) ?? [])];
@@ -117,6 +121,17 @@ export function RepeatFields({
             }
           />
         </>
+      )}
+      {rule && IN_MONTHS.includes(repeat) && (
+        <details open={rule.byMonth.length > 0}>
+          <summary>Only in some months of the year</summary>
+          <Toggles
+            label="In"
+            options={MONTHS.map((month, i) => [i + 1, month.slice(0, 3)] as const)}
+            chosen={rule.byMonth}
+            onChange={(months) => setRule({ byMonth: months.length === 12 ? [] : [...months].sort((a, b) => a - b) })}
+          />
+        </details>
       )}
       {repeat === 'month-day' && (
         <Toggles

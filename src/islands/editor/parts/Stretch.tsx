@@ -8,6 +8,7 @@ import type { EditorStart } from '@/core/listing/editor';
 import { DayField } from '../../fields/DayField';
 import { Field, Select } from '../../fields/fields';
 import { repeatOf, ruleFor } from '@/core/listing/repeats';
+import { hasTimes } from '@/core/recurrence/times';
 import { TimeFields } from './Times';
 import { RepeatFields } from './Repeats';
 
@@ -17,9 +18,13 @@ export interface StretchProps {
   setStretch: (change: (s: StoredStretch) => StoredStretch) => void;
   setStart: (start: string) => void;
   problems: RecurrenceProblem[];
+  /** nobody has set the first day by hand */
+  preset: boolean;
+  /** makes a first date outside its rule a date of its own */
+  partFirst: () => void;
 }
 
-export function StretchFields({ stretch, site, setStretch, setStart, problems }: StretchProps) {
+export function StretchFields({ stretch, site, setStretch, setStart, problems, preset, partFirst }: StretchProps) {
   const start = parseIsoWall(stretch.start) ?? { day: site.today, minute: null };
   const { rule, limit } = stretch;
   const repeat = repeatOf(rule);
@@ -33,7 +38,7 @@ export function StretchFields({ stretch, site, setStretch, setStart, problems }:
         setStart={setStart}
         endsEarly={problems.some((p) => p.kind === 'end-before-start')}
       />
-      <RepeatFields stretch={stretch} repeat={repeat} startDay={start.day} setStretch={setStretch} />
+      <RepeatFields stretch={stretch} repeat={repeat} startDay={start.day} preset={preset} setStretch={setStretch} />
       {rule && (
         <LimitFields
           limit={limit}
@@ -49,6 +54,7 @@ export function StretchFields({ stretch, site, setStretch, setStart, problems }:
           site={site}
           startDay={start.day}
           setStart={(day) => setStart(isoWall({ day, minute: start.minute }))}
+          partFirst={rule && start.minute !== null && hasTimes(rule) ? undefined : partFirst}
           fitRule={() => setStretch((s) => ({ ...s, rule: ruleFor(repeat, start.day, s.rule) }))}
         />
       ))}
@@ -117,12 +123,14 @@ function ProblemNote({
   site,
   startDay,
   setStart,
+  partFirst,
   fitRule,
 }: {
   problem: RecurrenceProblem;
   site: EditorStart['site'];
   startDay: number;
   setStart: (day: number) => void;
+  partFirst: (() => void) | undefined;
   fitRule: () => void;
 }) {
   const say = (day: number): string => sayDay(day, site.style, { weekday: 'long', year: true });
@@ -130,10 +138,18 @@ function ProblemNote({
     case 'start-not-in-rule':
       return (
         <p className="note warn m-0">
-          {say(startDay)} is not a date that the rule names, but counts as the first.{' '}
+          {say(startDay)} is not a date that the rule names, but readers would see it as the first.{' '}
           <button type="button" className="link" onClick={() => setStart(problem.fits)}>
             Begin on {say(problem.fits)}
           </button>
+          {partFirst && (
+            <>
+              {', '}
+              <button type="button" className="link" onClick={partFirst}>
+                keep it as a date of its own
+              </button>
+            </>
+          )}
           {' or '}
           <button type="button" className="link" onClick={fitRule}>
             make the rule fit {WEEKDAYS[weekdayOf(startDay)]}, the {ymdOf(startDay).day}.

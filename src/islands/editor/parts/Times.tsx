@@ -7,7 +7,7 @@ import { DayField } from '../../fields/DayField';
 import { Check } from '../../fields/fields';
 import type { StretchProps } from './Stretch';
 
-type TimeProps = Omit<StretchProps, 'problems'> & { start: Wall; endsEarly: boolean };
+type TimeProps = Omit<StretchProps, 'problems' | 'preset' | 'partFirst'> & { start: Wall; endsEarly: boolean };
 
 export function TimeFields({ stretch, start, site, setStretch, setStart, endsEarly }: TimeProps) {
   const { rule, length } = stretch;

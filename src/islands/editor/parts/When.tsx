@@ -1,10 +1,11 @@
 /** When: first date, times, repeats, limits, breaks, zone; the sentence back, and mends for what contradicts itself. */
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
 import { parseIsoWall } from '@/core/day/wall';
 import type { ListingContent } from '@/core/listing/content';
 import { sayRecurrence, sayTotal } from '@/core/phrase/say';
 import { problemsOf } from '@/core/recurrence/problems';
-import type { StoredRecurrence, StoredStretch } from '@/core/recurrence/stored';
+import { withOwnFirstDates } from '@/core/recurrence/first-dates';
+import { fromStored, type StoredRecurrence, type StoredStretch, toStored } from '@/core/recurrence/stored';
 import type { EditorStart } from '@/core/listing/editor';
 import { DayField } from '../../fields/DayField';
 import { Select } from '../../fields/fields';
@@ -22,14 +23,20 @@ interface WhenProps {
   error: string | undefined;
 }
 
+const dayOf = (start: string): string => start.slice(0, 10);
+
 export function When({ content, setContent, site, rail, error }: WhenProps) {
   const { recurrence } = content;
   const parsed = useMemo(() => readRecurrence(recurrence), [recurrence]);
+  /** has somebody said the first day, or only the form? */
+  const [byHand, setByHand] = useState(true);
   const problems = useMemo(() => (parsed ? problemsOf(parsed, site.horizon) : []), [parsed, site.horizon]);
   const set = (change: (r: StoredRecurrence) => StoredRecurrence): void =>
     setContent((c) => (c.recurrence ? { ...c, recurrence: change(c.recurrence) } : c));
-  const put = (next: StoredRecurrence | null, whenWords: string): void =>
+  const put = (next: StoredRecurrence | null, whenWords: string): void => {
+    if (next) setByHand(true);
     setContent((c) => ({ ...(next ? (c.recurrence ? withRules(c, next) : { ...c, recurrence: next }) : c), whenWords }));
+  };
   if (!recurrence) {
     return (
       <section className="part" id="when">
@@ -46,7 +53,11 @@ export function When({ content, setContent, site, rail, error }: WhenProps) {
             <button
               type="button"
               className="button"
-              onClick={() => setContent((c) => ({ ...c, recurrence: newRecurrence(site.zone, site.today) }))}
+              onClick={() => {
+                const made = newRecurrence(site.zone, site.today);
+                setByHand(false);
+                setContent((c) => ({ ...c, recurrence: made }));
+              }}
             >
               Set a date
             </button>
@@ -89,7 +100,12 @@ export function When({ content, setContent, site, rail, error }: WhenProps) {
               stretch={stretch}
               site={site}
               setStretch={(change) => setStretch(index, change)}
-              setStart={(start) => setContent((c) => retime(c, index, start))}
+              setStart={(start) => {
+                if (dayOf(start) !== dayOf(stretch.start)) setByHand(true);
+                setContent((c) => retime(c, index, start));
+              }}
+              preset={!byHand && index === 0}
+              partFirst={() => set((r) => toStored(withOwnFirstDates(fromStored(r))))}
               problems={problems.filter((p) => 'stretch' in p && p.stretch === index)}
             />
           </div>
