@@ -33,6 +33,8 @@ export interface AroundContext {
   redLetters?: ReadonlyMap<Day, readonly string[]> | undefined;
   /** what a copy still has to be looked at: parts of it that were not touched since */
   unlooked?: readonly ('title' | 'when')[] | undefined;
+  /** a link of a copy that leads to the page of its original */
+  backLink?: { link: string; field: 'text' | 'website'; title: string } | undefined;
 }
 
 export function aroundNotes(coming: readonly Occurrence[], context: AroundContext): ProofNote[] {
@@ -76,5 +78,9 @@ export function aroundNotes(coming: readonly Occurrence[], context: AroundContex
           : 'This is a copy, and its title is still that of the original.',
       ),
     );
+  if (context.backLink) {
+    const { link, field, title } = context.backLink;
+    notes.push(look('copy-link', field, `“${link.slice(0, 60)}” still leads to “${title}”, which this was copied from.`));
+  }
   return notes;
 }

@@ -12,6 +12,7 @@ export const KIND_WORDS: Record<string, string> = {
   'break-reversed': 'A break ends before it begins',
   'copy-title': 'A copy whose title was not looked at',
   'copy-when': 'A copy whose dates were not looked at',
+  'copy-link': 'A copy whose links lead to the original',
   'online-address-missing': 'Online without an address',
   'cost-unreadable': 'A cost that is no amount',
   'website-unsafe': 'A website that cannot be followed',

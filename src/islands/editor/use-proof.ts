@@ -7,7 +7,17 @@ import { keyOf, type ProofNote, type Waiver, waive } from '@/core/proof/note';
 import { proofOf } from '@/core/proof/proof';
 
 /** What only the server can know. */
-const AROUND = new Set(['venue-clash', 'organizer-clash', 'lookalike', 'same-title', 'holiday', 'copy-title', 'copy-when', 'low-contrast']);
+const AROUND = new Set([
+  'venue-clash',
+  'organizer-clash',
+  'lookalike',
+  'same-title',
+  'holiday',
+  'copy-title',
+  'copy-when',
+  'copy-link',
+  'low-contrast',
+]);
 const PAUSE_MS = 500;
 
 export interface Proof {

@@ -43,8 +43,10 @@ describe('migrations', () => {
           sql`insert into picture_file (picture_id, width, bytes) values (${id}, ${width}, ${Buffer.from(`${id} ${width}`)})`,
         );
     }
+    const { whenWords: _words, ...second } = emptyContent();
     const content = {
-      ...emptyContent(),
+      ...second,
+      format: 2,
       title: 'Low-tide Walk',
       pictureId: COVER,
       text: `<p>So.</p><img src="/picture/${INLINE}/640"><img src="/picture/${COVER}/640">`,
@@ -79,6 +81,7 @@ describe('migrations', () => {
     const [shown] = await db.select().from(schema.published);
     expect(shown?.onTopUntil).toBe(dayOf(2027, 4, 1));
     const [row] = await db.select().from(schema.listing);
+    expect([row?.working.format, row?.working.whenWords, shown?.content.format, shown?.content.whenWords]).toEqual([3, '', 3, '']);
     expect([row?.publishAt, row?.scheduledBy, row?.scheduleWrong]).toEqual([null, '', '']);
   }, 60_000);
 });

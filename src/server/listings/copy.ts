@@ -32,6 +32,6 @@ export async function copyListing(
     ...(content.title === row.working.title ? (['title'] as const) : []),
     ...(days.length || recurrence ? [] : (['when'] as const)),
   ];
-  await tx.insert(listingCopy).values({ listingId: made.id, fromTitle: row.title, unlooked });
+  await tx.insert(listingCopy).values({ listingId: made.id, fromTitle: row.title, fromId: id, unlooked });
   return { id: made.id, unlooked };
 }

@@ -3,6 +3,8 @@ import { beforeEach, describe, expect, it } from 'vitest';
 import { change, choir, EDITOR, freshDb, inTx, NOW, type Places, seedPlaces } from '../../../tests/support/db';
 import { problem } from '../../../tests/support/problem';
 import { tableOf } from '../../../tests/support/site';
+import type { ListingContent } from '@/core/listing/content';
+import { linkToOriginal } from '../proof/copies';
 import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';
 import { startBulk } from '../bulk/run';
@@ -92,6 +94,12 @@ describe('copies', () => {
       'draft',
     ]);
     expect((await db.select().from(listingCopy)).map((c) => c.fromTitle)).toEqual(['Harbour Choir', 'Harbour Choir']);
+    const linked: ListingContent = { ...row.working, text: `<p>As <a href="/what/${row.address}">before</a>.</p>` };
+    expect(await linkToOriginal(db, copy.id, linked)).toEqual({ link: `/what/${row.address}`, field: 'text', title: 'Harbour Choir' });
+    expect(await linkToOriginal(db, copy.id, { ...row.working, website: `https://isles.example/what/${row.address}` })).toMatchObject({
+      field: 'website',
+    });
+    expect([await linkToOriginal(db, row.id, linked), await linkToOriginal(db, copy.id, row.working)]).toEqual([undefined, undefined]);
     const bad = await problem((async () => read(copyInput, { title: ' ', days: ['2027-02-31'] }))());
     expect(bad.fields.map((f) => f.field.split('.')[0])).toEqual(['title', 'days']);
   });

@@ -20,7 +20,7 @@ import { shown } from '../jobs/hidden';
 import { horizonOf } from '../listings/date-index';
 import { organizerChoice, venueChoice } from '../listings/editor';
 import { pictureChoice, readPictures } from '../pictures/read';
-import { readUnlooked } from './copies';
+import { linkToOriginal, readUnlooked } from './copies';
 import { bookingsIn, bookingsOf } from './remembered';
 import type { Lookup } from '../public/lookup';
 import type { Now } from '../site/clock';
@@ -70,6 +70,7 @@ export async function fullContext(site: ProofSite, id: string | null, content: L
   return {
     ...own,
     unlooked: id ? await readUnlooked(site.db, id) : [],
+    backLink: id ? await linkToOriginal(site.db, id, content) : undefined,
     venueClashes: await venueClashes(site, id, content, coming.slice(0, MOST_COMPARED)),
     organizerClashes: await organizerClashes(site, id, content, coming.slice(0, MOST_COMPARED)),
     ...(await lookalikes(site, id, content, coming)),

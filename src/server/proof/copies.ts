@@ -1,8 +1,10 @@
 /** Listings begun as copies: what of them nobody looked at yet. */
 import { eq, sql } from 'drizzle-orm';
+import type { ListingContent } from '@/core/listing/content';
+import { linksOf } from '@/core/proof/links';
 import { canonical } from '@/core/text/canonical';
 import type { Db } from '../db/client';
-import { listingCopy, proofState } from '../db/schema';
+import { listing, listingCopy, proofState } from '../db/schema';
 
 /** Says that a part of a copy was looked at and is right as it is. */
 export async function lookedAt(tx: Db, listingId: string, part: 'title' | 'when'): Promise<void> {
@@ -35,4 +37,26 @@ export type Unlooked = ('title' | 'when')[];
 export async function readUnlooked(db: Db, listingId: string): Promise<Unlooked> {
   const [copy] = await db.select({ unlooked: listingCopy.unlooked }).from(listingCopy).where(eq(listingCopy.listingId, listingId));
   return copy?.unlooked ?? [];
+}
+
+/** A link of a copy, in its text or as its website, that still leads to its original's page; undefined when it is no copy or has none. */
+export async function linkToOriginal(
+  db: Db,
+  listingId: string,
+  { text, website }: Pick<ListingContent, 'text' | 'website'>,
+): Promise<{ link: string; field: 'text' | 'website'; title: string } | undefined> {
+  const [from] = await db
+    .select({ title: listing.title, address: listing.address })
+    .from(listingCopy)
+    .innerJoin(listing, eq(listing.id, listingCopy.fromId))
+    .where(eq(listingCopy.listingId, listingId));
+  if (!from) return undefined;
+  const leads = (link: string): boolean => {
+    if (!URL.canParse(link, 'http://here')) return false;
+    const [root, address] = new URL(link, 'http://here').pathname.slice(1).split('/');
+    return root === 'what' && address === from.address;
+  };
+  const inText = linksOf(text).find(leads);
+  if (inText) return { link: inText, field: 'text', title: from.title };
+  return website && leads(website) ? { link: website, field: 'website', title: from.title } : undefined;
 }

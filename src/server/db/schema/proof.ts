@@ -52,5 +52,7 @@ export const listingCopy = pgTable('listing_copy', {
     .primaryKey()
     .references(() => listing.id, { onDelete: 'cascade' }),
   fromTitle: text('from_title').notNull(),
+  /** the listing that it was copied from, while that is there */
+  fromId: uuid('from_id').references(() => listing.id, { onDelete: 'set null' }),
   unlooked: text('unlooked').array().$type<('title' | 'when')[]>().notNull(),
 });

@@ -1,0 +1,2 @@
+ALTER TABLE "listing_copy" ADD COLUMN "from_id" uuid;--> statement-breakpoint
+ALTER TABLE "listing_copy" ADD CONSTRAINT "listing_copy_from_id_listing_id_fk" FOREIGN KEY ("from_id") REFERENCES "public"."listing"("id") ON DELETE set null ON UPDATE no action;
