@@ -12,6 +12,7 @@ import type { Lookup } from '@/server/public/lookup';
 import { markHtml } from './marks';
 import { dateHref } from './month-html';
 import { pictureHtml } from './picture-html';
+import { zoneWords } from './zone-words';
 
 export interface LedgerInput {
   dates: readonly PublicDate[];
@@ -19,6 +20,8 @@ export interface LedgerInput {
   from: Day;
   today: Day;
   style: Style;
+  /** the site's zone: times of another say so */
+  zone: string;
   found: Lookup;
   pictures: Map<string, PictureRow>;
   redLetters: Map<Day, string[]>;
@@ -153,7 +156,7 @@ function rowHtml(date: PublicDate, day: Day, input: LedgerInput, dayWords = '', 
   const said = standingWords(date);
   const summary = shorten(date.summary, SUMMARY_SHOWN.list);
   const picture = date.headline || input.smallPictures ? pictures.get(shownPicture(date, found) ?? '') : undefined;
-  const clock = clockWords(date, day, style);
+  const clock = clockWords(date, day, style) + zoneWords(date, input.zone);
   const what = `<div class="what">${markHtml(found.category.get(date.category_id), true)}<a href="${dateHref(date)}">${escapeHtml(date.title)}</a></div>${said ? `<div class="sum${date.standing === 'going-ahead' ? '' : ' red'}">${escapeHtml(said)}</div>` : ''}${summary ? `<div class="sum">${escapeHtml(summary)}</div>` : ''}${following}`;
   const cell = picture ? `<td>${withPicture(what, picture, date.headline)}</td>` : `<td>${what}</td>`;
   const place = placesHtml(date, found);

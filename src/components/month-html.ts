@@ -9,6 +9,8 @@ import type { PublicDate, ShortDate } from '@/server/public/dates';
 import type { Lookup } from '@/server/public/lookup';
 import { inkClass, markHtml } from './marks';
 
+import { zoneWords } from './zone-words';
+
 export interface SheetEntry extends SheetDate {
   of: ShortDate;
 }
@@ -153,9 +155,9 @@ function bandHtml({ date: { of }, lane, fromColumn, toColumn, opensBefore, opens
 }
 
 /** A date's line in a day: two lines while the day has room, one when it is full. */
-export function entryHtml(of: ShortDate, lines: 1 | 2, { found, style }: Pick<MonthInput, 'found' | 'style'>): string {
+export function entryHtml(of: ShortDate, lines: 1 | 2, { found, style, place }: Pick<MonthInput, 'found' | 'style' | 'place'>): string {
   const classes = `entry${lines === 2 ? ' two' : ''}${of.headline ? ' head' : ''}${of.moved ? ' moved' : ''}${GONE.has(of.standing) ? ' off' : ''}`;
-  const time = of.start_minute === null ? '' : `<span class="t">${sayTime(of.start_minute, style)}</span>`;
+  const time = of.start_minute === null ? '' : `<span class="t">${sayTime(of.start_minute, style)}${zoneWords(of, place.zone)}</span>`;
   const said = state(of);
   return `<a class="${classes}" href="${dateHref(of)}">${markHtml(found.category.get(of.category_id), true)}<span class="w">${time}${shownTitle(of)}${said ? `<span class="hidden-words">${said}</span>` : ''}</span></a>`;
 }

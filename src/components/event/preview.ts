@@ -2,7 +2,7 @@
 import { type ListingContent, SUMMARY_SHOWN } from '@/core/listing/content';
 import type { Standing } from '@/core/recurrence/model';
 import { plainText, shorten } from '@/core/text/text';
-import { horizonOf, indexRows } from '@/server/listings/date-index';
+import { horizonOf, indexRows, shownZone } from '@/server/listings/date-index';
 import { publishedVenues } from '@/server/listings/write';
 import { type ListingPictures, readListingPictures } from '@/server/pictures/read';
 import type { ListingDate } from '@/server/public/listing';
@@ -54,6 +54,7 @@ export function publicDateOf(row: { id: string; address: string }, content: List
     free: content.cost.kind === 'free',
     category_id: categoryId,
     venue_ids: date.venueId ? [date.venueId] : publishedVenues(content).venueIds,
+    zone: shownZone(content, ''),
     attendance: content.attendance,
     picture_id: content.pictureId,
     on_top_until: null,

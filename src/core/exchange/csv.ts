@@ -41,6 +41,7 @@ export const CSV_DATE_COLUMNS = [
   'Start time',
   'End date',
   'End time',
+  'Time zone',
   'Venue',
   'Town',
   'Organizer',

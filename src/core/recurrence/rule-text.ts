@@ -69,6 +69,7 @@ function checkTogether(rule: Rule, startSecond: number | null): void {
   if (byDay.some((d) => d.nth !== 0)) {
     if (freq !== 'monthly' && freq !== 'yearly') throw new RuleTextError('BYDAY takes a number only with MONTHLY or YEARLY');
     if (byWeekNo) throw new RuleTextError('BYDAY takes no number together with BYWEEKNO');
+    checkNumbers(rule);
   }
   if (freq === 'weekly' && byMonthDay.length) throw new RuleTextError('BYMONTHDAY does not go with WEEKLY');
   if (byYearDay && !short && freq !== 'yearly') throw new RuleTextError(`BYYEARDAY does not go with ${freq.toUpperCase()}`);
@@ -80,6 +81,13 @@ function checkTogether(rule: Rule, startSecond: number | null): void {
   delete rule.byHour;
   delete rule.byMinute;
   delete rule.bySecond;
+}
+
+/** A number counts within the month, except in a year without BYMONTH. */
+function checkNumbers({ freq, byMonth, byDay }: Rule): void {
+  const most = freq === 'monthly' || byMonth.length ? 5 : 53;
+  const far = byDay.find((d) => Math.abs(d.nth) > most);
+  if (far) throw new RuleTextError(`No month has ${Math.abs(far.nth)} of one weekday: BYDAY counts to ${most} here`);
 }
 
 function readPart(rule: Rule, name: string, value: string): void {

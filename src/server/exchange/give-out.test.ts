@@ -101,8 +101,8 @@ describe('what is given out', () => {
     expect(await titles({ ...query(''), actor: nan })).toEqual([]);
     const rows = (await giveOut(site, 'dates.csv', query('words=choir'))).text.split('\r\n').slice(1, -1);
     expect(rows).toHaveLength(10);
-    expect(rows[1]).toContain('2027-03-30,19:00,2027-03-30,21:00,St Bride’s Hall,Port Amble');
-    expect(rows[2]).toContain('2027-04-07,20:00,2027-04-07,22:00,Net Loft');
+    expect(rows[1]).toContain('2027-03-30,19:00,2027-03-30,21:00,America/Halifax,St Bride’s Hall,Port Amble');
+    expect(rows[2]).toContain('2027-04-07,20:00,2027-04-07,22:00,America/Halifax,Net Loft');
     const ics = (await giveOut(site, 'listings.ics', query('words=choir'))).text;
     expect(ics.match(/BEGIN:VEVENT/g)).toHaveLength(3);
     expect(ics).toContain(`UID:${one.id}@almanac.example`);

@@ -16,7 +16,7 @@ import { hasTimes } from '@/core/recurrence/times';
 import { plainText } from '@/core/text/text';
 import type { Actor } from '../accounts/roles';
 import { category, listing, organizer, published, venue } from '../db/schema';
-import { horizonOf } from '../listings/date-index';
+import { horizonOf, shownZone } from '../listings/date-index';
 import { selectingOf, selectTable, type TableQuery } from '../listings/table';
 import { icalOf } from '../public/feed';
 import { type Lookup, lookup, namesOf } from '../public/lookup';
@@ -142,7 +142,7 @@ async function asTable(rt: Runtime, rows: readonly Row[]): Promise<string> {
   return writeCsv(CSV_COLUMNS, table);
 }
 
-/** A row for each date until the horizon, by the site's clock. */
+/** A row for each date until the horizon, by the clock that readers see. */
 async function asDates(rt: Runtime, rows: readonly Row[]): Promise<string> {
   const settings = rt.settings();
   const found = await lookup(rt);
@@ -170,6 +170,7 @@ async function asDates(rt: Runtime, rows: readonly Row[]): Promise<string> {
       'Start time': date.start_minute === null ? '' : isoTime(date.start_minute),
       'End date': isoDay(lastDay),
       'End time': date.end_minute === null ? '' : isoTime(date.end_minute),
+      'Time zone': shownZone(c, settings.zone),
       Venue: places.map((place) => place.name).join('; '),
       Town: [...new Set(places.map((place) => place.town).filter(Boolean))].join('; '),
       Organizer: names(c.organizerIds, found.organizer),

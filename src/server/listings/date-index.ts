@@ -5,7 +5,8 @@
 import { type SQL, sql } from 'drizzle-orm';
 import { type Day, dayOf, daysInMonth, isoDay, yearMonthOf, ymdOf } from '@/core/day/day';
 import { isoWall, type Wall } from '@/core/day/wall';
-import { instantToWall, isoInstant, wallToInstant } from '@/core/day/zone';
+import { isoInstant, wallToInstant } from '@/core/day/zone';
+import { firstZone, inZone } from '@/core/day/zone-words';
 import type { ListingContent } from '@/core/listing/content';
 import { NIGHT_ENDS } from '@/core/phrase/format';
 import { expand } from '@/core/recurrence/expand';
@@ -33,16 +34,25 @@ export interface IndexRow {
   public: boolean;
 }
 
+interface Clocks {
+  /** the listing's own */
+  zone: string;
+  /** the one that its dates are shown by */
+  shown: string;
+  siteZone: string;
+}
+
+/** The zone by which a listing's dates are shown. */
+export function shownZone(content: Pick<ListingContent, 'recurrence' | 'attendance' | 'venueIds'>, siteZone: string): string {
+  const { recurrence, attendance, venueIds } = content;
+  return recurrence ? firstZone({ zone: recurrence.zone, attendance, hasPlace: venueIds.length > 0 }, siteZone) : siteZone;
+}
+
 /** The last day with dates: the end of the month that lies so many months ahead. */
 export function horizonOf(today: Day, months: number): Day {
   const { year, month } = ymdOf(today);
   const far = yearMonthOf(year * 12 + month - 1 + months);
   return dayOf(far.year, far.month, daysInMonth(far.year, far.month));
-}
-
-function toSite(wall: Wall, from: string, to: string): Wall {
-  if (from === to || wall.minute === null) return wall;
-  return instantToWall(to, wallToInstant(from, wall).ms);
 }
 
 /** The last day that a date touches, included. */
@@ -52,9 +62,10 @@ export function lastDayOf(start: Wall, end: Wall | null): Day {
   return Math.max(start.day, end.minute <= NIGHT_ENDS ? end.day - 1 : end.day);
 }
 
-function rowOf(listingId: string, date: Occurrence, zone: string, siteZone: string, isPublic: boolean): IndexRow {
-  const start = toSite(date.start, zone, siteZone);
-  const end = date.end && toSite(date.end, zone, siteZone);
+/** A date as it is shown: by the clock that comes first. */
+function rowOf(listingId: string, date: Occurrence, { zone, shown, siteZone }: Clocks, isPublic: boolean): IndexRow {
+  const start = inZone(date.start, zone, shown);
+  const end = date.end && inZone(date.end, zone, shown);
   // All-day dates are days of the site, so their instants are the site's midnights.
   const instant = (wall: Wall): string => isoInstant(wallToInstant(wall.minute === null ? siteZone : zone, wall).ms);
   return {
@@ -97,8 +108,9 @@ export function indexRows({ listingId, content, isPublic, settings, horizon }: I
   const recurrence = fromStored(content.recurrence);
   const first = Math.min(...recurrence.stretches.map((s) => s.start.day));
   const dates = expand(recurrence, changesFromStored(content.changes), first, horizon);
-  const rows = dates.map((date) => rowOf(listingId, date, recurrence.zone, settings.zone, isPublic));
-  return recurrence.stretches.length > 1 ? withTimes(rows) : rows;
+  const clocks = { zone: recurrence.zone, shown: shownZone(content, settings.zone), siteZone: settings.zone };
+  const rows = dates.map((date) => rowOf(listingId, date, clocks, isPublic));
+  return withTimes(rows);
 }
 
 /** So many rows go in by one statement. */

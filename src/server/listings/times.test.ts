@@ -72,7 +72,7 @@ describe('a listing that goes out by itself', () => {
   });
 
   it('is tried again when it was the site that failed', async () => {
-    const { id } = await make();
+    const { id } = await make({ venueIds: [] });
     await set(id, '2027-03-17T10:00');
     const broken = { ...SETTINGS, zone: 'Nowhere/Else' };
     const errors = vi.spyOn(console, 'error').mockImplementation(() => undefined);

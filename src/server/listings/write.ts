@@ -18,7 +18,7 @@ import { readPictures } from '../pictures/read';
 import { noteTouched, type Unlooked } from '../proof/copies';
 import type { Now } from '../site/clock';
 import { type SiteSettings, styleOf } from '../site/settings';
-import { horizonOf, type IndexRow, indexRows, insertRows, nextOf, replaceRows } from './date-index';
+import { horizonOf, type IndexRow, indexRows, insertRows, nextOf, replaceRows, shownZone } from './date-index';
 
 /** What every change needs to know. `settings.address` is where the site is reached: mails carry it. */
 export interface Change {
@@ -330,6 +330,7 @@ export function publishedValues(
     onTopUntil: content.onTopUntil === null ? null : (parseIsoDay(content.onTopUntil) ?? null),
     categoryId: content.categoryIds[0] ?? publication.fallback,
     ...publishedVenues(content),
+    zone: shownZone(content, ''),
     pictureId: content.pictureId,
     search: fold(`${content.title} ${content.shortTitle} ${content.summary} ${text}`).slice(0, 4000),
     content,

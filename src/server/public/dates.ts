@@ -34,6 +34,8 @@ export interface PublicDate {
   venue_ids: string[];
   /** this date is in another place than the listing's others */
   elsewhere: boolean;
+  /** the zone of its times; empty = the site's */
+  zone: string;
   attendance: Attendance;
   picture_id: string | null;
   /** the last day on which its listing stands on top of lists */
@@ -47,7 +49,7 @@ export const DATE_COLUMNS = sql.raw(`
   o.listing_id, p.address as listing, o.address as date, o.original, p.title, p.short_title, p.summary,
   o.start_day, o.start_minute, o.end_day, o.end_minute, o.last_day,
   case when p.standing <> 'going-ahead' then p.standing else coalesce(o.standing, 'going-ahead') end as standing,
-  o.note, o.moved, p.headline, p.on_top_until, p.free, p.cost, p.category_id, ${VENUE_IDS} as venue_ids, o.venue_id is not null as elsewhere, p.attendance, p.picture_id`);
+  o.note, o.moved, p.headline, p.on_top_until, p.free, p.cost, p.category_id, ${VENUE_IDS} as venue_ids, o.venue_id is not null as elsewhere, p.zone, p.attendance, p.picture_id`);
 
 export interface Span {
   from: Day;
@@ -133,6 +135,7 @@ const SHORT = {
   free: 'p.free',
   category_id: 'p.category_id',
   venue_ids: VENUE_IDS,
+  zone: 'p.zone',
   attendance: 'p.attendance',
 } as const;
 

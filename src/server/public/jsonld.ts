@@ -1,7 +1,9 @@
 /** schema.org JSON-LD of a published listing's date. */
 import { parseIsoWall, type Wall } from '@/core/day/wall';
+import { inZone } from '@/core/day/zone-words';
 import { eventJsonLd, scriptJson } from '@/core/exchange/jsonld';
 import type { Standing } from '@/core/recurrence/model';
+import { shownZone } from '../listings/date-index';
 import type { Runtime } from '../runtime';
 import { placeLine } from './feed';
 import type { ListingDate, PublishedRow } from './listing';
@@ -11,6 +13,9 @@ export function listingJsonLd(row: PublishedRow, date: ListingDate, found: Looku
   const { content } = row;
   const site = rt.address();
   const end: Wall | null = date.endDay === null ? null : { day: date.endDay, minute: date.endMinute };
+  // Its times are those of the clock that is shown; the original start is kept by the listing's own.
+  const zone = shownZone(content, rt.settings().zone);
+  const was = date.moved ? parseIsoWall(date.original) : undefined;
   const venues = (date.venueId ? [date.venueId] : content.venueIds).flatMap((id) => found.venue.get(id) ?? []);
   return scriptJson(
     eventJsonLd({
@@ -18,10 +23,10 @@ export function listingJsonLd(row: PublishedRow, date: ListingDate, found: Looku
       description: row.summary,
       url: `${site}/what/${row.address}/${date.address}`,
       images: images.map((src) => `${site}${src}`),
-      zone: rt.settings().zone,
+      zone,
       start: { day: date.startDay, minute: date.startMinute },
       end,
-      previousStart: date.moved ? parseIsoWall(date.original) : undefined,
+      previousStart: was && inZone(was, content.recurrence?.zone ?? zone, zone),
       standing: row.standing !== 'going-ahead' ? row.standing : ((date.standing as Standing | null) ?? 'going-ahead'),
       attendance: row.attendance,
       onlineAddress: content.onlineAddress,

@@ -1,6 +1,8 @@
 /** When: first date, times, repeats, limits, breaks, zone; the sentence back, and mends for what contradicts itself. */
 import { useMemo, useState } from 'react';
 import { parseIsoWall } from '@/core/day/wall';
+import { MS_PER_MINUTE, MS_PER_UTC_DAY, offsetAt, offsetLabel } from '@/core/day/zone';
+import { zoneCity, zoneLabel } from '@/core/day/zone-words';
 import type { ListingContent } from '@/core/listing/content';
 import { sayRecurrence, sayTotal } from '@/core/phrase/say';
 import { problemsOf } from '@/core/recurrence/problems';
@@ -8,9 +10,9 @@ import { withOwnFirstDates } from '@/core/recurrence/first-dates';
 import { fromStored, type StoredRecurrence, type StoredStretch, toStored } from '@/core/recurrence/stored';
 import type { EditorStart } from '@/core/listing/editor';
 import { DayField } from '../../fields/DayField';
-import { Select } from '../../fields/fields';
 import type { Rail } from '@/core/listing/rail';
 import { withRules } from '@/core/listing/rules';
+import { Picker } from '../Picker';
 import { Phrase } from './Phrase';
 import { newRecurrence, newStretch, nextBreak, readRecurrence, retime } from '@/core/listing/repeats';
 import { StretchFields } from './Stretch';
@@ -185,14 +187,31 @@ export function When({ content, setContent, site, rail, error }: WhenProps) {
 }
 
 function Zone({ zone, site, onChange }: { zone: string; site: EditorStart['site']; onChange: (zone: string) => void }) {
+  const now = site.today * MS_PER_UTC_DAY + site.minute * MS_PER_MINUTE;
+  // By city, with the part of the world and how far it is from UTC today.
+  const choices = useMemo(
+    () =>
+      site.zones.map((id) => ({
+        id,
+        name: zoneCity(id),
+        more: `${id.split('/').slice(0, -1).join(', ').replaceAll('_', ' ')} ${offsetLabel(offsetAt(id, now))}`.trim(),
+      })),
+    [site.zones, now],
+  );
   return (
     <details open={zone !== site.zone}>
       <summary className="small quiet">
-        Times in {zone.replaceAll('_', ' ')}
+        Times in {zoneLabel(zone, now)}
         {zone === site.zone ? ', the zone of the site' : ''}
       </summary>
-      <div className="mt-1.5 max-w-[320px]">
-        <Select label="Time zone" value={zone} options={site.zones.map((z) => [z, z.replaceAll('_', ' ')] as const)} onChange={onChange} />
+      <div className="mt-1.5 max-w-[420px]">
+        <Picker
+          label="Time zone"
+          hint="Type a city: Tokyo, London, Reykjavik"
+          choices={choices}
+          chosen={[zone]}
+          onChange={(ids) => onChange(ids.findLast((id) => id !== zone) ?? site.zone)}
+        />
       </div>
     </details>
   );

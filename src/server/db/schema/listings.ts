@@ -75,6 +75,8 @@ export const published = pgTable(
     /** its first venue; all of them, in order, are `venueIds` */
     venueId: uuid('venue_id').references(() => venue.id),
     venueIds: jsonb('venue_ids').$type<string[]>().notNull().default([]),
+    /** the zone by which its dates are shown; empty = the site's */
+    zone: text('zone').notNull().default(''),
     pictureId: uuid('picture_id').references(() => picture.id),
     jobId: uuid('job_id').references((): AnyPgColumn => job.id, { onDelete: 'set null' }),
     /** folded words of title, summary and text */

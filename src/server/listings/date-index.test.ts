@@ -1,0 +1,36 @@
+import { describe, expect, it } from 'vitest';
+import { dayOf, isoDay } from '@/core/day/day';
+import { emptyContent, type ListingContent } from '@/core/listing/content';
+import { rule } from '@/core/recurrence/model';
+import { SETTINGS } from '../../../tests/support/db';
+import { indexRows } from './date-index';
+
+const rows = (part: Partial<ListingContent>) =>
+  indexRows({
+    listingId: 'l',
+    content: { ...emptyContent(), title: 'Talk', ...part },
+    isPublic: true,
+    settings: SETTINGS,
+    horizon: dayOf(2027, 12, 31),
+  });
+const talk = (zone: string, more: object = {}): ListingContent['recurrence'] => ({
+  ...{ format: 2, zone, leftOut: [], breaks: [] },
+  stretches: [{ start: '2027-06-24T09:00', length: { days: 0, minute: 630 }, rule: null, limit: { kind: 'open' }, ...more }],
+});
+const when = (list: ReturnType<typeof rows>) => list.map((r) => `${isoDay(r.start_day)} ${r.start_minute}–${r.end_minute} ${r.starts_at}`);
+
+describe('the index of dates', () => {
+  it('shows an online date by the clock of the site, and one with a place by that of the place; the moment is the same', () => {
+    expect(when(rows({ attendance: 'online', recurrence: talk('Asia/Tokyo') }))).toEqual(['2027-06-23 1260–1350 2027-06-24T00:00:00Z']);
+    expect(when(rows({ attendance: 'both', venueIds: ['v'], recurrence: talk('Asia/Tokyo') }))).toEqual([
+      '2027-06-24 540–630 2027-06-24T00:00:00Z',
+    ]);
+    expect(when(rows({ venueIds: [], recurrence: talk('Asia/Tokyo') }))[0]).toMatch(/^2027-06-23 1260/);
+  });
+  it('gives each date an address of its own, also where one rule has several times a day', () => {
+    const twice = rule('daily', { byHour: [10, 14] });
+    const list = rows({ recurrence: talk(SETTINGS.zone, { start: '2027-06-24T10:00', length: null, rule: twice, limit: { kind: 'count', count: 4 } }) });
+    expect(list.map((r) => r.address)).toEqual(['2027-06-24T1000', '2027-06-24T1400', '2027-06-25T1000', '2027-06-25T1400']);
+    expect(rows({ recurrence: talk(SETTINGS.zone) }).map((r) => r.address)).toEqual(['2027-06-24']);
+  });
+});
