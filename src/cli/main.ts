@@ -2,7 +2,7 @@
 import { parseArgs } from 'node:util';
 import { exportCommand, importCommand } from './exchange';
 import { addUser } from './user';
-import { CliError } from './problem';
+import { CliError, EXIT } from './problem';
 import { openSite, VERSION } from './site';
 import { serve } from './serve';
 
@@ -12,15 +12,20 @@ const HELP = `Plain Almanac
   almanac user add --name NAME --mail ADDRESS [--role coordinator|editor|contributor]
                                       make an account; asks for the password, or takes it on standard input
   almanac rebuild                     make the date index anew and report differences
-  almanac import FILE [--dry-run] [--publish] [--json]
+  almanac import FILE [--dry-run] [--publish] [--json] [--source NAME] [--order day-month|month-day] [--zone NAME=ZONE …]
+                 [--same|--other] [--make-places] [--make-people] [--make-categories]
                                       bring a file (iCalendar, CSV, JSON) in as drafts, or published; or only say what
-                                      would happen
+                                      would happen. --make-… makes what the file names and the site has not; without it
+                                      that is left out and said. --same and --other answer for events that may be here
+                                      already: they are the same, or others; without an answer they are left out
   almanac export [FILE] [--json|--csv|--dates]
                                       everything published as iCalendar; all listings as JSON or a table; or their dates
   almanac dates, almanac read         the dates of a rule, and what a phrase says; see almanac dates --help
   almanac seed                        fill an empty demo with invented events
   almanac version
   almanac --help
+
+Ends with 0 when all is done, 1 when it failed, 2 when arguments or the file are refused, 3 when part of a file was left out.
 `;
 
 async function main(): Promise<void> {
@@ -38,9 +43,18 @@ async function main(): Promise<void> {
       json: { type: 'boolean' },
       csv: { type: 'boolean' },
       dates: { type: 'boolean' },
+      source: { type: 'string' },
+      order: { type: 'string' },
+      zone: { type: 'string', multiple: true },
+      same: { type: 'boolean' },
+      other: { type: 'boolean' },
+      'make-places': { type: 'boolean' },
+      'make-people': { type: 'boolean' },
+      'make-categories': { type: 'boolean' },
     },
   });
   const [command, sub] = positionals;
+  if (!values.help && command) checkArguments(command, positionals, Object.keys(values));
   if (values.help || !command) {
     process.stdout.write(HELP);
     return;
@@ -60,7 +74,22 @@ async function main(): Promise<void> {
       await rebuild();
       return;
     case 'import':
-      await importCommand({ file: sub, dryRun: values['dry-run'] === true, publish: values.publish === true, json: values.json === true });
+      await importCommand({
+        file: sub,
+        dryRun: values['dry-run'] === true,
+        publish: values.publish === true,
+        json: values.json === true,
+        source: values.source,
+        order: values.order,
+        zones: values.zone ?? [],
+        same: values.same === true,
+        other: values.other === true,
+        make: {
+          venue: values['make-places'] === true,
+          organizer: values['make-people'] === true,
+          category: values['make-categories'] === true,
+        },
+      });
       return;
     case 'export':
       await exportCommand({ file: sub, json: values.json === true, csv: values.csv === true, dates: values.dates === true });
@@ -71,8 +100,35 @@ async function main(): Promise<void> {
       );
       return;
     default:
-      throw new CliError(`There is no command “${command}”; almanac --help lists them.`);
+      throw noCommand(command);
   }
+}
+
+/** What each command takes: how many words behind it, and which flags. */
+const TAKES: Readonly<Record<string, { words: number; flags: readonly string[] }>> = {
+  serve: { words: 0, flags: ['demo', 'fresh'] },
+  version: { words: 0, flags: [] },
+  user: { words: 1, flags: ['name', 'mail', 'role'] },
+  rebuild: { words: 0, flags: [] },
+  seed: { words: 0, flags: [] },
+  export: { words: 1, flags: ['json', 'csv', 'dates'] },
+  import: {
+    words: 1,
+    flags: 'dry-run publish json source order zone same other make-places make-people make-categories'.split(' '),
+  },
+};
+
+const noCommand = (command: string): CliError => new CliError(`There is no command “${command}”; almanac --help lists them.`, EXIT.refused);
+
+/** Refuses what a command does not know, by name, before anything is done. */
+function checkArguments(command: string, positionals: readonly string[], flags: readonly string[]): void {
+  const takes = Object.hasOwn(TAKES, command) ? TAKES[command] : undefined;
+  if (!takes) throw noCommand(command);
+  const extra = positionals[1 + takes.words];
+  if (extra !== undefined)
+    throw new CliError(`almanac ${command} does not take “${extra}”; almanac --help says what it takes.`, EXIT.refused);
+  const strange = flags.find((flag) => !takes.flags.includes(flag));
+  if (strange) throw new CliError(`almanac ${command} does not take --${strange}; almanac --help says what it takes.`, EXIT.refused);
 }
 
 interface Report {
@@ -105,6 +161,7 @@ main().then(
     const code = (error as NodeJS.ErrnoException).code;
     const known = error instanceof CliError || code?.startsWith('ERR_PARSE_ARGS');
     console.error(known ? (error as Error).message : `Something failed: ${error instanceof Error ? error.message : 'unknown'}`);
-    process.exit(1);
+    const refused = error instanceof CliError ? error.exit : code?.startsWith('ERR_PARSE_ARGS') ? EXIT.refused : EXIT.failed;
+    process.exit(refused);
   },
 );

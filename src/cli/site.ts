@@ -3,7 +3,7 @@ import { chmodSync, existsSync, mkdirSync, readFileSync, renameSync, rmSync } fr
 import http, { type IncomingMessage, type ServerResponse } from 'node:http';
 import path from 'node:path';
 import { fileURLToPath, pathToFileURL } from 'node:url';
-import { CliError } from './problem';
+import { CliError, EXIT } from './problem';
 
 type Handler = (req: IncomingMessage, res: ServerResponse, next?: (error?: unknown) => void, locals?: object) => void;
 
@@ -63,7 +63,9 @@ export function askSocket(socketPath: string, command: string, input: unknown = 
         response.on('end', () => {
           try {
             const body = JSON.parse(text) as { title?: string };
-            if ((response.statusCode ?? 500) >= 400) reject(new CliError(body.title ?? 'The server refused.'));
+            const status = response.statusCode ?? 500;
+            if (status >= 400)
+              reject(new CliError(body.title ?? 'The server refused.', status === 413 || status === 422 ? EXIT.refused : EXIT.failed));
             else resolve(body);
           } catch {
             reject(new CliError('The server answered something that is no JSON.'));

@@ -61,7 +61,8 @@ export const COLUMN_WORDS: Record<Column, string> = {
 
 /** Headers as people write them, folded. */
 const NAMES: Record<Exclude<Column, 'skip'>, string[]> = {
-  id: ['id', 'uid', 'number', 'no', 'ref', 'reference', 'key'],
+  // A number in a row tells where it stands, not what it is.
+  id: ['id', 'uid', 'ref', 'reference', 'key', 'event id'],
   title: ['title', 'name', 'event', 'event name', 'event title', 'what', 'subject', 'heading'],
   'short-title': ['short title', 'short name'],
   when: ['when', 'date and time', 'dates', 'dates and times', 'date time', 'schedule', 'time and date'],

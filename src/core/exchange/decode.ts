@@ -13,11 +13,28 @@ export function decode(bytes: Uint8Array): Decoded {
   const decoded = (encoding: string, fatal = false): string => new TextDecoder(encoding, { fatal }).decode(bytes).replaceAll('\0', '');
   const wide = wideOf(bytes);
   if (wide) return { text: decoded(wide), encoding: 'UTF-16' };
-  try {
-    return { text: decoded('utf-8', true), encoding: 'UTF-8' };
-  } catch {
-    return { text: decoded('windows-1252'), encoding: 'windows-1252' };
+  for (const [of, encoding] of [[bytes, 'UTF-8'] as const, [unfoldedInLetters(bytes), 'UTF-8'] as const]) {
+    try {
+      return { text: new TextDecoder('utf-8', { fatal: true }).decode(of).replaceAll('\0', ''), encoding };
+    } catch {
+      // The next reading is tried.
+    }
   }
+  return { text: decoded('windows-1252'), encoding: 'windows-1252' };
+}
+
+/** Programs that fold lines by octets cut letters in two: a line end and a space between the bytes of one letter are taken out. */
+function unfoldedInLetters(bytes: Uint8Array): Uint8Array {
+  const kept = new Uint8Array(bytes.length);
+  let n = 0;
+  for (let i = 0; i < bytes.length; i++) {
+    const end = bytes[i] === 13 && bytes[i + 1] === 10 ? 2 : bytes[i] === 10 ? 1 : 0;
+    const space = bytes[i + end] === 32 || bytes[i + end] === 9;
+    // Within a letter the byte behind the fold goes on with it.
+    if (end && space && ((bytes[i + end + 1] ?? 0) & 0xc0) === 0x80) i += end;
+    else kept[n++] = bytes[i] ?? 0;
+  }
+  return kept.subarray(0, n);
 }
 
 /** So many bytes show whether every second one is NUL. */

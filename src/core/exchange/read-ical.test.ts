@@ -57,6 +57,36 @@ const write = (uid: string, recurrence: Recurrence, changes: DateChange[]): stri
     ],
   });
 
+describe('what a file says that cannot be kept costs a note, not the event', () => {
+  const notes = (...lines: string[]) => one('DTSTART;TZID=America/Halifax:20270321T074000', ...lines).notes.join(' ');
+  it('a line without a colon, an unknown status, a dropped address, a length below nothing', () => {
+    expect(notes('this is no line')).toMatch(/“this is no line” cannot be read/);
+    expect(notes('STATUS:MAYBE')).toMatch(/“MAYBE” is no status/);
+    expect(notes('URL:javascript:alert(1)')).toMatch(/“javascript:alert\(1\)” is left out/);
+    expect(notes('DURATION:-PT1H')).toMatch(/less than nothing/);
+    expect(notes(`DESCRIPTION:${'x'.repeat(60_010)}`)).toMatch(/longer than 60,000 characters/);
+  });
+  it('rules in small letters are read, signs in HTML come back, and a file that calls off says cancelled', () => {
+    const small = one('DTSTART;TZID=America/Halifax:20270321T074000', 'RRULE:freq=weekly;count=3');
+    expect(small.recurrence.stretches[0]?.limit).toEqual({ kind: 'count', count: 3 });
+    const html = one('DTSTART:20270321T074000', 'X-ALT-DESC;FMTTYPE=text/html:<p>Nets\\, ropes\\; tea\\nat six</p>');
+    expect(html.description).toBe('<p>Nets, ropes; tea\nat six</p>');
+    const off = read(file('METHOD:CANCEL', ...event('DTSTART:20270321T074000')));
+    expect(off.events[0]?.standing).toBe('cancelled');
+  });
+  it('without a UID they are known by what, when and where, and two alike are two', () => {
+    const bare = (title: string) => ['BEGIN:VEVENT', `SUMMARY:${title}`, 'DTSTART:20270321T074000', 'END:VEVENT'];
+    const { events } = read(file(...bare('Walk'), ...bare('Swim'), ...bare('Walk')));
+    expect(new Set(events.map((e) => e.uid)).size).toBe(3);
+    expect(events[0]?.notes.join()).toMatch(/no UID/);
+  });
+  it('folds that cut a letter in two are put right', () => {
+    const bytes = new TextEncoder().encode('SUMMARY:Caf\u00e9');
+    const cut = Uint8Array.from([...bytes.slice(0, -1), 13, 10, 32, ...bytes.slice(-1)]);
+    expect(decode(cut)).toEqual({ text: 'SUMMARY:Caf\u00e9', encoding: 'UTF-8' });
+  });
+});
+
 describe('what was written is read again', () => {
   it('as the same dates, ends, moves and cancellations, for every listing of the demo', () => {
     let changed = 0;
@@ -161,7 +191,16 @@ describe('times and zones', () => {
     const eastern = read(file(...zone('Eastern', '-0500', '-0400', true), ...at('Eastern')));
     expect(eastern.events[0]?.recurrence.zone).toBe('America/New_York');
     const odd = file(...zone('Moon Base', '+0217', '+0217', false), ...at('Moon Base'));
-    expect(read(odd).unknownZones).toEqual(['Moon Base']);
+    // Its rules are in the file: 07:40 there is 05:23 in UTC, and that is said.
+    const [own] = read(odd).events;
+    expect([own?.recurrence.zone, own?.recurrence.stretches[0]?.start, own?.notes.length]).toEqual([ZONE, { day: 20898, minute: 143 }, 1]);
+    const bare = file(...at('Moon Base'));
+    expect([read(bare).unknownZones, read(bare).events.length, read(bare).unreadable[0]?.reason]).toEqual([
+      ['Moon Base'],
+      0,
+      expect.stringMatching(/time zone “Moon Base” is not known/),
+    ]);
+    expect(read(file(...at('Tokyo Standard Time'))).events[0]?.recurrence.zone).toBe('Asia/Tokyo');
     expect(read(odd, [['Moon Base', 'Asia/Tokyo']]).events[0]?.recurrence.zone).toBe('Asia/Tokyo');
   });
 
@@ -334,7 +373,6 @@ describe('what cannot be read', () => {
     ['BYSETPOS alone', ['DTSTART:20270321T074000', 'RRULE:FREQ=DAILY;BYSETPOS=1'], /BYSETPOS/],
     ['a date each second', ['DTSTART:20270321T074000', 'RRULE:FREQ=SECONDLY'], /at most 48 dates a day/],
     ['hours on a whole day', ['DTSTART;VALUE=DATE:20270321', 'RRULE:FREQ=HOURLY'], /time of day/],
-    ['a line without a colon', ['DTSTART:20270321T074000', 'this is no line'], /./],
     ['a left-out date that is none', ['DTSTART:20270321T074000', 'RRULE:FREQ=DAILY', 'EXDATE:20270231T074000'], /no date/],
     ['a further date that is none', ['DTSTART:20270321T074000', 'RDATE:20270231T074000'], /no date/],
     ['a duration that is none', ['DTSTART:20270321T074000', 'DURATION:two hours'], /./],

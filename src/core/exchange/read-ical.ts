@@ -10,7 +10,7 @@ import type { DateChange, Length, Recurrence, Standing, Stretch } from '../recur
 import { isTooDense, TOO_DENSE } from '../recurrence/problems';
 import { readRuleText } from '../recurrence/rule-text';
 import type { Unreadable } from './incoming';
-import { type Block, ZoneBook, type RawTime, type RawEvent, rawOf } from './ical-event';
+import { type Block, NO_UID, ZoneBook, type RawTime, type RawEvent, rawOf } from './ical-event';
 
 export interface ReadEvent {
   uid: string;
@@ -101,6 +101,15 @@ export function readIcal(text: string, options: ReadOptions): ReadFile {
     } catch (error) {
       unreadable.push({ line: block.line, title: titleIn(block), reason: reasonOf(error) });
     }
+  }
+  // A file that calls events off says so once, for all of them (RFC 5546 3.2.5).
+  if (/^METHOD:CANCEL\s*$/im.test(text.slice(0, 4000))) for (const raw of raws) raw.standing = 'cancelled';
+  const seen = new Map<string, number>();
+  for (const raw of raws) {
+    if (!raw.uid.startsWith(NO_UID)) continue;
+    const n = (seen.get(raw.uid) ?? 0) + 1;
+    seen.set(raw.uid, n);
+    if (n > 1) raw.uid = `${raw.uid}#${n}`;
   }
   const events: ReadEvent[] = [];
   for (const group of groupsOf(raws)) {

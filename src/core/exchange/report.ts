@@ -8,6 +8,8 @@ export interface ImportReport {
     when: string;
     line: number;
     notes: string[];
+    /** why it may be a listing that is here; empty = it is known */
+    doubt: string;
     differences: { what: string; before: string; after: string }[];
   }[];
   /** by what would happen, all of them */
@@ -16,6 +18,10 @@ export interface ImportReport {
   unreadable: { line: number; title: string; reason: string }[];
   unreadableCount: number;
   unknownZones: string[];
+  /** words that mean nothing here, left out */
+  open: { kind: 'venue' | 'organizer' | 'category'; said: string; mail: string; events: number }[];
+  /** what was made of them, by kind */
+  madeHere: Record<string, number>;
   made: number;
   changed: number;
   /** what Proof kept from being published */

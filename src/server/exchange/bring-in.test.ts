@@ -10,7 +10,7 @@ import { rebuildIndex } from '../listings/rebuild';
 import { createListing, publishListing, saveListing } from '../listings/write';
 import { findPublished } from '../public/listing';
 import type { Runtime } from '../runtime';
-import { bringing, readBatches, readPreview, startBringIn, startTakeBack } from './bring-in';
+import { answerRows, bringing, readBatches, readPreview, startBringIn, startTakeBack } from './bring-in';
 import { decide } from './decide';
 import type { Planned } from './plan';
 import { choose, keepFile, look, readBatch } from './upload';
@@ -69,6 +69,58 @@ async function takeBack(id: string): Promise<{ undone: number; stayed: string[] 
   return { undone: input.made ?? 0, stayed: (input.kept ?? []).map((k) => k.title) };
 }
 const actions = async (text: string) => (await planOf(await keep(text))).items.map(({ action, title }) => `${action} ${title}`);
+
+describe('whose event a row is', () => {
+  const table = (...rows: string[]) => ['Id,Title,Date,Venue', ...rows].join('\n');
+  const keepAs = (name: string, text: string): Promise<string> => keepFile(site, { name, bytes: new TextEncoder().encode(text) }, EDITOR);
+  const seen = async (id: string) =>
+    (await planOf(id)).items.map(({ action, title, doubt }) => `${action} ${title}${doubt ? `: ${doubt}` : ''}`);
+  const sayAll = async (id: string, answer: 'same' | 'new') => {
+    const around = await site.around();
+    return inTx(db, (tx) => answerRows(tx, id, 'all', answer, around));
+  };
+  const titles = async () => (await db.select().from(listing)).map((l) => l.title).sort();
+
+  it('two clubs’ tables with the same numbers are different events, and neither changes the other’s', async () => {
+    const choir = await keepAs('choir 2027.csv', table('1,Harbour Choir,2027-04-01,Net Loft', '2,Choir Tea,2027-04-08,Net Loft'));
+    await bringKept(choir);
+    const boats = await keepAs('skiffs.csv', table('1,Skiff Race,2027-05-01,Net Loft', '2,Skiff Supper,2027-05-02,Net Loft'));
+    expect(await seen(boats)).toEqual(['new Skiff Race', 'new Skiff Supper']);
+    await bringKept(boats);
+    expect(await titles()).toEqual(['Choir Tea', 'Harbour Choir', 'Skiff Race', 'Skiff Supper']);
+    // The same club's next file changes its own; a number that stands for something else now is asked about.
+    const next = await keepAs('choir (2).csv', table('1,Harbour Choir,2027-04-02,Net Loft', '2,Summer Outing,2027-07-01,Net Loft'));
+    expect(await seen(next)).toEqual(['changed Harbour Choir', 'maybe Summer Outing: Under this name came “Choir Tea” the last time.']);
+    await bringKept(next);
+    expect(await titles()).toEqual(['Choir Tea', 'Harbour Choir', 'Skiff Race', 'Skiff Supper']);
+    const answered = await keepAs('choir (3).csv', table('2,Summer Outing,2027-07-01,Net Loft'));
+    expect(await sayAll(answered, 'new')).toBe(1);
+    expect(await seen(answered)).toEqual(['new Summer Outing']);
+    expect((await readBatch(db, answered)).summary?.counts).toEqual({ new: 1 });
+  });
+
+  it('a row number in a table, and a place in a calendar, are no identity', async () => {
+    await bringKept(await keepAs('a.csv', 'No,Title,Date\n1,Low-tide Walk,2027-04-01'));
+    const other = await keepAs('a.csv', 'No,Title,Date\n1,Seed Swap,2027-04-10');
+    expect(await seen(other)).toEqual(['new Seed Swap']);
+    const bare = (title: string) => file([`SUMMARY:${title}`, 'DTSTART:20270601T100000']);
+    await bring(bare('Rope Day'));
+    expect(await actions(bare('Net Day'))).toEqual(['new Net Day']);
+  });
+
+  it('what is here already by its title and first day, or by its UID from elsewhere, is asked, and changed only after a yes', async () => {
+    await bring(file(SLIP));
+    const again = await keepAs('other club.ics', file(SLIP.map((line) => line.replace('T120000', 'T130000'))));
+    expect(await seen(again)).toEqual(['maybe Slip Cleaning Day: It came before from “isles”, with the same UID.']);
+    expect((await problem(bringKept(again))).title).toContain('Nothing is chosen');
+    const like = await keepAs('board.csv', table('9,Slip cleaning day,2027-04-03,Net Loft'));
+    expect((await seen(like))[0]).toMatch(/^maybe Slip cleaning day: A listing of this title is here already/);
+    await sayAll(again, 'same');
+    expect(await seen(again)).toEqual(['changed Slip Cleaning Day']);
+    expect(await bringKept(again)).toMatchObject({ made: 0, changed: 1 });
+    expect(await db.select().from(listing)).toHaveLength(1);
+  });
+});
 
 describe('a calendar file', () => {
   it('is looked at without writing anything, comes in, and a second run changes nothing', async () => {
@@ -178,7 +230,7 @@ describe('a calendar file', () => {
     expect(await actions(file(own))).toEqual(['same Harbour Choir']);
     const moved = own.map((line) => line.replace('20270323', '20270330'));
     expect(await actions(file(moved))).toEqual(['changed Harbour Choir']);
-    expect(await actions(file(own.map((line) => line.replace(HOST, 'elsewhere.example'))))).toEqual(['new Harbour Choir']);
+    expect(await actions(file(own.map((line) => line.replace(HOST, 'elsewhere.example'))))).toEqual(['maybe Harbour Choir']);
   });
 
   it('is cleaned, and stays a draft where Proof stops it', async () => {

@@ -21,11 +21,24 @@ type Row = typeof importRow.$inferSelect;
 /** So many words without a meaning, and titles with a reason, are kept of a file. */
 const MOST_WORDS = 500;
 
-export async function planRows(db: Db, rows: readonly Row[], around: Around): Promise<Awaited<ReturnType<typeof planImport>>> {
+export async function planRows(
+  db: Db,
+  rows: readonly Row[],
+  around: Around,
+  source: string,
+): Promise<Awaited<ReturnType<typeof planImport>>> {
   const { settings, now, found } = around;
-  const items = rows.map((row) => row.item);
+  const [items, answers] = [rows.map((row) => row.item), rows.map((row) => row.answer)];
   const horizon = horizonOf(now.day, settings.horizonMonths);
-  return planImport(db, { items, found, decided: await once(around, 'decided', () => readMatches(db)), style: styleOf(settings), horizon });
+  return planImport(db, {
+    items,
+    answers,
+    source,
+    found,
+    decided: await once(around, 'decided', () => readMatches(db)),
+    style: styleOf(settings),
+    horizon,
+  });
 }
 
 /** What would happen to each row, and which words nobody has given a meaning. */
@@ -43,12 +56,9 @@ export const looking: Work = {
       await tx.update(importBatch).set({ state: 'previewed' }).where(eq(importBatch.id, batchId));
       return { did: 0, finished: true };
     }
-    const { items, open } = await planRows(tx, rows, around);
-    const actions = JSON.stringify(rows.map((row, i) => ({ n: row.n, action: items[i]?.action ?? 'same' })));
-    await tx.execute(
-      sql`update import_row r set action = a.action from json_to_recordset(${actions}::json) as a(n int, action text) where r.batch_id = ${batchId} and r.n = a.n`,
-    );
     const batch = await readBatch(tx, batchId);
+    const { items, open } = await planRows(tx, rows, around, batch.source);
+    await keepActions(tx, batchId, rows, items);
     if (batch.summary)
       await tx
         .update(importBatch)
@@ -57,6 +67,55 @@ export const looking: Work = {
     return { did: rows.length, finished: false, input: { ...input, after: String(last.n) } };
   },
 };
+
+async function keepActions(tx: Db, batchId: string, rows: readonly Row[], items: readonly Planned[]): Promise<void> {
+  const actions = JSON.stringify(rows.map((row, i) => ({ n: row.n, action: items[i]?.action ?? 'same' })));
+  await tx.execute(
+    sql`update import_row r set action = a.action from json_to_recordset(${actions}::json) as a(n int, action text) where r.batch_id = ${batchId} and r.n = a.n`,
+  );
+}
+
+/** What somebody says of rows that may be listings of ours; with `rows` = all, of all that were not answered. */
+export async function answerRows(
+  tx: Db,
+  batchId: string,
+  which: readonly number[] | 'all',
+  answer: 'same' | 'new',
+  around: Around,
+): Promise<number> {
+  const batch = await readBatch(tx, batchId);
+  if (batch.state !== 'previewed' || !batch.summary)
+    throw new Problem(409, 'This file was brought in already, or is still being looked through.');
+  const asked = and(
+    eq(importRow.batchId, batchId),
+    eq(importRow.action, 'maybe'),
+    which === 'all' ? undefined : inArray(importRow.n, [...which]),
+  );
+  let did = 0;
+  for (;;) {
+    const rows = await tx.select().from(importRow).where(asked).orderBy(asc(importRow.n)).limit(ANSWERED_AT_ONCE);
+    if (!rows.length) break;
+    const numbers = rows.map((row) => row.n);
+    await tx
+      .update(importRow)
+      .set({ answer, chosen: true })
+      .where(and(eq(importRow.batchId, batchId), inArray(importRow.n, numbers)));
+    const answered = rows.map((row) => ({ ...row, answer }));
+    const { items } = await planRows(tx, answered, around, batch.source);
+    await keepActions(tx, batchId, answered, items);
+    did += rows.length;
+  }
+  const counted = await tx
+    .select({ action: importRow.action, n: sql<number>`count(*)::int` })
+    .from(importRow)
+    .where(eq(importRow.batchId, batchId))
+    .groupBy(importRow.action);
+  const summary = { ...batch.summary, counts: Object.fromEntries(counted.map(({ action, n }) => [action, n])) };
+  await tx.update(importBatch).set({ summary }).where(eq(importBatch.id, batchId));
+  return did;
+}
+
+const ANSWERED_AT_ONCE = 200;
 
 function withPlan(summary: ImportSummary, items: readonly Planned[], open: ImportSummary['open']): ImportSummary {
   const counts = { ...summary.counts };
@@ -103,8 +162,9 @@ export const bringing: Work = {
       if (phase === 'new') return { did: 0, finished: false, show: true, input: { ...input, phase: 'changed', after: '-1' } };
       return finishBringIn(tx, row, around);
     }
-    const { items } = await planRows(tx, rows, around);
-    const outcome = phase === 'new' ? await bringNew(tx, row, items, around) : await bringChanged(tx, row, items, around);
+    const { source } = await readBatch(tx, batchId);
+    const { items } = await planRows(tx, rows, around, source);
+    const outcome = phase === 'new' ? await bringNew(tx, row, items, around, source) : await bringChanged(tx, row, items, around, source);
     const kept = [...(input.kept ?? []), ...outcome.kept].slice(0, MOST_WORDS);
     const counts = { made: (input.made ?? 0) + outcome.made, changed: (input.changed ?? 0) + outcome.changed };
     return { did: rows.length, finished: false, changed: outcome.changed > 0, input: { ...input, ...counts, kept, after: String(last.n) } };
@@ -129,7 +189,7 @@ interface Outcome {
   kept: { title: string; reason: string }[];
 }
 
-async function bringNew(tx: Db, row: Job, items: readonly Planned[], around: Around): Promise<Outcome> {
+async function bringNew(tx: Db, row: Job, items: readonly Planned[], around: Around, source: string): Promise<Outcome> {
   const { batchId = '', publish = false } = row.input;
   // What came in by another way since it was looked at is not made twice.
   const fresh = items.filter((item) => item.action === 'new');
@@ -138,13 +198,13 @@ async function bringNew(tx: Db, row: Job, items: readonly Planned[], around: Aro
   const { made, rows } = await buildMany(tx, contents, { jobId: row.id, change: changeOf(row, around), fallback });
   const kept = made.flatMap(({ reason }, i) => (reason === undefined ? [] : [{ title: fresh[i]?.title ?? '', reason }]));
   const notes = fresh.map((item, i) =>
-    rememberedRows({ item, listingId: made[i]?.id ?? '', batchId, revision: 1, published: made[i]?.published ?? false }),
+    rememberedRows({ item, source, listingId: made[i]?.id ?? '', batchId, revision: 1, published: made[i]?.published ?? false }),
   );
   await insertTables(tx, { ...rows, import_item: notes.map((n) => n.item), import_source: notes.map((n) => n.source) });
   return { made: made.length, changed: 0, kept };
 }
 
-async function bringChanged(tx: Db, row: Job, items: readonly Planned[], around: Around): Promise<Outcome> {
+async function bringChanged(tx: Db, row: Job, items: readonly Planned[], around: Around, source: string): Promise<Outcome> {
   const change = changeOf(row, around);
   const outcome: Outcome = { made: 0, changed: 0, kept: [] };
   for (const item of items) {
@@ -153,7 +213,7 @@ async function bringChanged(tx: Db, row: Job, items: readonly Planned[], around:
     const last = row.input.publish ? await tryPublish(tx, saved, change, outcome) : saved;
     outcome.changed++;
     const published = last.stage === 'published' && !last.edited;
-    await remember(tx, { item, listingId: saved.id, batchId: row.input.batchId ?? '', revision: last.revision, published });
+    await remember(tx, { item, source, listingId: saved.id, batchId: row.input.batchId ?? '', revision: last.revision, published });
   }
   return outcome;
 }
@@ -173,6 +233,8 @@ async function tryPublish(tx: Db, row: Saved, change: Change, outcome: Outcome):
 
 interface Remembered {
   item: Planned;
+  /** where the file comes from */
+  source: string;
   listingId: string;
   batchId: string;
   revision: number;
@@ -180,7 +242,7 @@ interface Remembered {
 }
 
 /** What is needed to take a listing back, and what the file said, to compare with the next time. */
-function rememberedRows({ item, listingId, batchId, revision, published }: Remembered): { item: object; source: object } {
+function rememberedRows({ item, source, listingId, batchId, revision, published }: Remembered): { item: object; source: object } {
   const before = item.before && {
     format: 1,
     content: item.before,
@@ -190,13 +252,15 @@ function rememberedRows({ item, listingId, batchId, revision, published }: Remem
   };
   return {
     item: { batch_id: batchId, uid: item.uid, listing_id: listingId, before, revision, published },
-    source: { uid: item.uid, listing_id: listingId, sequence: item.sequence, content: item.imported },
+    source: { source, uid: item.uid, listing_id: listingId, hash: item.hash, sequence: item.sequence, content: item.imported },
   };
 }
 
 async function remember(tx: Db, remembered: Remembered): Promise<void> {
   const { item, source } = rememberedRows(remembered);
-  await tx.delete(importSource).where(eq(importSource.uid, remembered.item.uid));
+  const { uid } = remembered.item;
+  // A row from before sources had names belongs to this one from now on.
+  await tx.delete(importSource).where(and(eq(importSource.uid, uid), inArray(importSource.source, ['', remembered.source])));
   await insertTables(tx, { import_item: [item], import_source: [source] });
 }
 
@@ -310,8 +374,11 @@ async function putBack(tx: Db, item: typeof importItem.$inferSelect, change: Cha
   const saved = await saveListing(tx, { id: item.listingId, content: before.content, revision: item.revision }, change);
   if (item.published && !before.edited) await publishListing(tx, saved.id, saved.revision, change);
   if (before.source)
-    await tx.update(importSource).set({ content: before.source, sequence: before.sequence }).where(eq(importSource.uid, item.uid));
-  else await tx.delete(importSource).where(eq(importSource.uid, item.uid));
+    await tx
+      .update(importSource)
+      .set({ content: before.source, sequence: before.sequence, hash: '' })
+      .where(and(eq(importSource.uid, item.uid), eq(importSource.listingId, item.listingId)));
+  else await tx.delete(importSource).where(and(eq(importSource.uid, item.uid), eq(importSource.listingId, item.listingId)));
 }
 
 async function note(tx: Db, row: Job, what: string, ms: number): Promise<void> {
@@ -352,7 +419,7 @@ export async function readPreview(
   batchId: string,
   { action, page }: PreviewQuery,
 ): Promise<{ rows: (Planned & { n: number; chosen: boolean })[]; total: number }> {
-  const known = ['new', 'changed', 'same', 'older'].find((name) => name === action) as Row['action'] | undefined;
+  const known = ['new', 'changed', 'maybe', 'same', 'older'].find((name) => name === action) as Row['action'] | undefined;
   const where = and(eq(importRow.batchId, batchId), known ? eq(importRow.action, known) : undefined);
   const [count] = await rt.db.select({ n: sql<number>`count(*)::int` }).from(importRow).where(where);
   const rows = await rt.db
@@ -362,6 +429,7 @@ export async function readPreview(
     .orderBy(asc(importRow.n))
     .limit(PER_PREVIEW)
     .offset((page - 1) * PER_PREVIEW);
-  const { items } = await planRows(rt.db, rows, await rt.around());
+  const { source } = await readBatch(rt.db, batchId);
+  const { items } = await planRows(rt.db, rows, await rt.around(), source);
   return { rows: items.map((item, i) => ({ ...item, n: rows[i]?.n ?? 0, chosen: rows[i]?.chosen ?? false })), total: count?.n ?? 0 };
 }

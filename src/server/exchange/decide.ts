@@ -5,6 +5,7 @@ import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';
 import { importBatch } from '../db/schema';
 import { BLANK_ORGANIZER, saveOrganizer } from '../organizers/write';
+import { saveCategory } from '../categories/write';
 import { BLANK_VENUE } from '../venues/input';
 import { saveVenue } from '../venues/write';
 import { saveMatches } from './match';
@@ -35,5 +36,8 @@ async function make(tx: Db, kind: Decision['kind'], said: string, mail: string, 
     return (await saveVenue(tx, null, { ...BLANK_VENUE, name }, by)).id;
   }
   if (kind === 'organizer') return (await saveOrganizer(tx, null, { ...BLANK_ORGANIZER, name, mail }, by)).id;
-  return null;
+  return saveCategory(tx, null, { name: said.slice(0, 60), shape: 'disc', ink: PLAIN_INK, parentId: null }, by);
 }
+
+/** The ink of a category that nobody has chosen one for. */
+const PLAIN_INK = '#4a5560';

@@ -44,6 +44,9 @@ export function venueOf({ name: location, point }: Named, found: Lookup, decided
     const name = fold(venue.name);
     return said !== '' && (said === name || said === fold(placeLine(venue)) || said.startsWith(`${name},`));
   });
+  // The whole name wins over one that the words only begin with.
+  const exact = named.filter((venue) => fold(venue.name) === said);
+  if (exact.length === 1) return exact[0]?.id;
   if (named.length === 1) return named[0]?.id;
   const near =
     point && found.venues.filter((v) => v.lat !== null && v.lng !== null && distanceKm(point, { lat: v.lat, lng: v.lng }) < SAME_PLACE_KM);

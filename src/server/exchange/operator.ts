@@ -1,8 +1,9 @@
 /** What the command line brings in and gives out: the same steps as the Desk's pages, asked for by the operator. */
 import { readFile } from 'node:fs/promises';
 import path from 'node:path';
-import { and, asc, eq, gt } from 'drizzle-orm';
+import { and, asc, eq, gt, inArray } from 'drizzle-orm';
 import { z } from 'zod';
+import { isZone } from '@/core/day/zone';
 import type { ImportReport } from '@/core/exchange/report';
 import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';
@@ -10,11 +11,23 @@ import { importBatch, importRow } from '../db/schema';
 import { Problem, read } from '../http/problem';
 import { feedText } from '../public/feed';
 import type { Runtime } from '../runtime';
-import { planRows, startBringIn } from './bring-in';
+import { answerRows, planRows, startBringIn } from './bring-in';
+import { decide } from './decide';
 import { giveOut } from './give-out';
-import { type Batch, keepFile, readBatch } from './upload';
+import { type Batch, keepFile, look, readBatch, readRows } from './upload';
 
-const importInput = z.object({ path: z.string().max(4096), dryRun: z.boolean(), publish: z.boolean() });
+const importInput = z.object({
+  path: z.string().max(4096),
+  dryRun: z.boolean(),
+  publish: z.boolean(),
+  source: z.string().max(80, 'A source has at most 80 characters').optional(),
+  order: z.enum(['day-month', 'month-day']).optional(),
+  zones: z.record(z.string().max(200), z.string().refine(isZone, { error: 'This time zone is not known' })).default({}),
+  answer: z.enum(['', 'same', 'new']).default(''),
+  make: z
+    .object({ venue: z.boolean(), organizer: z.boolean(), category: z.boolean() })
+    .default({ venue: false, organizer: false, category: false }),
+});
 const OPERATOR: Actor = { id: null, name: 'The operator', role: 'site' };
 
 /** So many listings are named; the rest of a large file is counted. */
@@ -27,25 +40,79 @@ export async function importFile(rt: Runtime, raw: unknown): Promise<ImportRepor
   const bytes = await readFile(input.path).catch(() => {
     throw new Problem(422, `The file ${input.path} cannot be read.`);
   });
-  const id = await keepFile(rt, { name: path.basename(input.path), bytes }, OPERATOR);
-  const { jobId } = await readBatch(rt.db, id);
-  if (jobId) await rt.jobs.wait(jobId, Number.POSITIVE_INFINITY);
-  const batch = await readBatch(rt.db, id);
-  const report = await reportOf(rt, batch);
-  const { new: fresh = 0, changed = 0 } = report.counts;
-  if (input.dryRun || !(fresh + changed)) {
-    await rt.db.delete(importBatch).where(eq(importBatch.id, id));
-    return report;
+  const id = await keepFile(rt, { name: path.basename(input.path), bytes, source: input.source, order: input.order }, OPERATOR);
+  try {
+    return await bringFile(rt, id, input);
+  } finally {
+    // What was only looked at leaves nothing.
+    await rt.db.delete(importBatch).where(and(eq(importBatch.id, id), inArray(importBatch.state, ['previewed', 'looking'])));
   }
+}
+
+async function bringFile(rt: Runtime, id: string, input: z.infer<typeof importInput>): Promise<ImportReport> {
+  const looked = async (): Promise<Batch> => {
+    const { jobId } = await readBatch(rt.db, id);
+    if (jobId) await rt.jobs.wait(jobId, Number.POSITIVE_INFINITY);
+    return readBatch(rt.db, id);
+  };
+  const inTx = <T>(run: (tx: Db) => Promise<T>): Promise<T> => rt.db.transaction((tx) => run(tx as unknown as Db));
+  let batch = await looked();
+  if (batch.summary?.table && !batch.summary.table.ordered && !input.order)
+    throw new Problem(
+      422,
+      'Dates such as 3/4 stand in this table, and nothing tells which is the month: say --order day-month or --order month-day.',
+    );
+  if (Object.keys(input.zones).length) {
+    await inTx((tx) => decide(tx, batch, [], input.zones, OPERATOR));
+    await readRows(rt, id, OPERATOR);
+    batch = await looked();
+  }
+  const wanted = (batch.summary?.open ?? []).filter(({ kind }) => input.make[kind]);
+  // A dry run says what would be made, and makes nothing.
+  if (wanted.length && !input.dryRun) {
+    await inTx((tx) =>
+      decide(
+        tx,
+        batch,
+        wanted.map(({ kind, said, mail }) => ({ kind, said, mail, target: 'new' })),
+        {},
+        OPERATOR,
+      ),
+    );
+    await rt.contentChanged();
+    await look(
+      rt,
+      id,
+      OPERATOR,
+      Object.values(batch.summary?.counts ?? {}).reduce((sum, n) => sum + n, 0),
+    );
+    batch = await looked();
+  }
+  const { answer } = input;
+  if (answer) {
+    const around = await rt.around();
+    await inTx((tx) => answerRows(tx, id, 'all', answer, around));
+    batch = await readBatch(rt.db, id);
+  }
+  const madeHere = countBy(wanted.map(({ kind }) => kind));
+  const found = await reportOf(rt, batch);
+  const report = { ...found, madeHere, open: found.open.filter(({ kind }) => !input.make[kind]) };
+  const { new: fresh = 0, changed = 0 } = report.counts;
+  if (!report.unreadableCount && !Object.values(report.counts).some(Boolean))
+    throw new Problem(422, 'There is nothing in this file that could be brought in.');
+  if (input.dryRun || !(fresh + changed)) return report;
   const change = { by: OPERATOR, now: rt.now(), settings: rt.settings() };
-  const job = await rt.db.transaction((tx) => startBringIn(tx as unknown as Db, id, input.publish, change));
+  const job = await inTx((tx) => startBringIn(tx, id, input.publish, change));
   const ended = await rt.jobs.wait(job, Number.POSITIVE_INFINITY);
   if (ended.state !== 'done') throw new Problem(500, ended.said || 'It could not be brought in; nothing of it was kept.');
   const { made = 0, changed: altered = 0, kept = [] } = ended.input;
   return { ...report, made, changed: altered, kept };
 }
 
-async function reportOf(rt: Runtime, { id, summary }: Batch): Promise<ImportReport> {
+const countBy = (list: readonly string[]): Record<string, number> =>
+  list.reduce<Record<string, number>>((counts, one) => ({ ...counts, [one]: (counts[one] ?? 0) + 1 }), {});
+
+async function reportOf(rt: Runtime, { id, summary, source }: Batch): Promise<ImportReport> {
   const items: ImportReport['items'] = [];
   const around = await rt.around();
   for (let after = -1; items.length < MOST_NAMED; ) {
@@ -58,8 +125,18 @@ async function reportOf(rt: Runtime, { id, summary }: Batch): Promise<ImportRepo
     const last = rows.at(-1);
     if (!last) break;
     after = last.n;
-    const { items: planned } = await planRows(rt.db, rows, around);
-    items.push(...planned.map(({ action, title, when, line, notes, differences }) => ({ action, title, when, line, notes, differences })));
+    const { items: planned } = await planRows(rt.db, rows, around, source);
+    items.push(
+      ...planned.map(({ action, title, when, line, notes, differences, doubt }) => ({
+        action,
+        title,
+        when,
+        line,
+        notes,
+        differences,
+        doubt,
+      })),
+    );
   }
   return {
     items: items.slice(0, MOST_NAMED),
@@ -67,6 +144,8 @@ async function reportOf(rt: Runtime, { id, summary }: Batch): Promise<ImportRepo
     unreadable: summary?.unreadable ?? [],
     unreadableCount: summary?.unreadableCount ?? 0,
     unknownZones: summary?.unknownZones ?? [],
+    open: summary?.open ?? [],
+    madeHere: {},
     made: 0,
     changed: 0,
     kept: [],

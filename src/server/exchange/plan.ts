@@ -1,5 +1,5 @@
 /** What bringing listings in would do, one by one, without writing anything. */
-import { inArray } from 'drizzle-orm';
+import { createHash } from 'node:crypto';
 import type { Day } from '@/core/day/day';
 import { isoWall } from '@/core/day/wall';
 import type { Incoming, Named } from '@/core/exchange/incoming';
@@ -12,15 +12,16 @@ import { changesFromStored, fromStored, type StoredChange } from '@/core/recurre
 import { canonical } from '@/core/text/canonical';
 import { paragraphs, plainText } from '@/core/text/text';
 import type { Db } from '../db/client';
-import { importSource, listing } from '../db/schema';
 import { cleanHtml } from '../listings/html';
 import type { Lookup } from '../public/lookup';
+import { type Answer, Identities, type Identity, type ListingRow, type SourceRow } from './identity';
 import { categoryOf, type Decided, type MatchKind, matchKey, organizerOf, venueOf } from './match';
 
 export type Field = Exclude<ContentField, 'pictureId' | 'galleryIds' | 'tagIds'>;
 type Imported = Partial<Pick<ListingContent, Field>>;
 
-export type PlannedAction = 'new' | 'changed' | 'same' | 'older';
+/** `maybe`: it may be a listing of ours; nothing is written before somebody says whether it is. */
+export type PlannedAction = 'new' | 'changed' | 'same' | 'older' | 'maybe';
 /** What writes. */
 export const writes = (action: PlannedAction): boolean => action === 'new' || action === 'changed';
 
@@ -33,7 +34,11 @@ export interface Difference {
 export interface Planned {
   uid: string;
   line: number;
+  /** of what the file says */
+  hash: string;
   action: PlannedAction;
+  /** why it may be a listing of ours, in a sentence; empty = it is known */
+  doubt: string;
   listingId: string | null;
   revision: number;
   edited: boolean;
@@ -69,6 +74,10 @@ export interface Plan {
 
 export interface PlanInput {
   items: readonly Incoming[];
+  /** what somebody said of rows in doubt, one for each */
+  answers: readonly Answer[];
+  /** where the file comes from */
+  source: string;
   found: Lookup;
   decided: Decided;
   style: Style;
@@ -76,25 +85,70 @@ export interface PlanInput {
   horizon: Day;
 }
 
-export async function planImport(db: Db, { items: incoming, found, decided, style, horizon }: PlanInput): Promise<Plan> {
-  const uids = incoming.map((item) => item.uid);
-  const sources = await readChunks(uids, (chunk) => db.select().from(importSource).where(inArray(importSource.uid, chunk)));
-  const sourceOf = new Map(sources.map((row) => [row.uid, row]));
-  const ids = [...new Set([...sources.map((row) => row.listingId), ...incoming.flatMap((item) => item.ownId ?? [])])];
-  const rows = await readChunks(ids, (chunk) => db.select().from(listing).where(inArray(listing.id, chunk)));
-  const rowOf = new Map(rows.map((row) => [row.id, row]));
+export async function planImport(db: Db, input: PlanInput): Promise<Plan> {
+  const { items: incoming, answers, source, found, decided, style, horizon } = input;
+  const identities = await Identities.read(db, source, incoming);
   const open = new Map<string, Open>();
-  const items = incoming.map((item): Planned => {
-    const source = sourceOf.get(item.uid);
-    const row = rowOf.get(source?.listingId ?? item.ownId ?? '');
-    const fresh = asHere(item, importedOf(item, found, decided, open), row, source !== undefined);
-    return plannedOf(item, fresh, row, source, { found, style, horizon });
+  const items = incoming.map((item, i): Planned => {
+    const identity = identities.of(item, answers[i] ?? '');
+    const meant = meaningsOf(item, found, decided, open);
+    const hash = hashOf(item, meant);
+    // A file that says the same as the last time changes nothing, whatever editors made of it since.
+    if (identity.row && identity.source?.hash === hash && !identity.doubt) return unchanged(item, identity, { found, style, hash });
+    const fresh = asHere(item, importedOf(item, meant), identity.row, identity.source !== undefined);
+    return plannedOf(item, fresh, identity, { found, style, horizon, hash });
   });
   return { items, open: [...open.values()].sort((a, b) => (a.kind + a.said < b.kind + b.said ? -1 : 1)) };
 }
 
-type Row = typeof listing.$inferSelect;
-type Source = typeof importSource.$inferSelect;
+type Row = ListingRow;
+
+/** What a row of a file says, in a few letters. */
+const hashOf = (item: Incoming, meant: Meanings): string =>
+  createHash('sha256')
+    .update(canonical([item.content, item.html, item.sequence, meant.venues, meant.organizers, meant.categories, [...meant.places]]))
+    .digest('base64url')
+    .slice(0, 22);
+
+function unchanged(
+  item: Incoming,
+  { row, source }: Identity,
+  { style, hash }: Pick<PlanInput, 'found' | 'style'> & { hash: string },
+): Planned {
+  const working = (row as Row).working;
+  return {
+    ...base(item, { row, source }, hash),
+    action: 'same',
+    when: working.recurrence ? sayRecurrence(fromStored(working.recurrence), style) : 'no date',
+    changed: [],
+    content: working,
+    imported: (source as SourceRow).content,
+    differences: [],
+  };
+}
+
+function base(
+  item: Incoming,
+  { row, source, doubt = '' }: Identity,
+  hash: string,
+): Omit<Planned, 'action' | 'when' | 'changed' | 'content' | 'imported' | 'differences'> {
+  return {
+    uid: item.uid,
+    line: item.line,
+    hash,
+    doubt,
+    listingId: row?.id ?? null,
+    revision: row?.revision ?? 0,
+    edited: row?.edited ?? false,
+    published: row?.stage === 'published',
+    title: item.content.title || 'Without a title',
+    place: item.venues?.[0]?.name ?? '',
+    sequence: item.sequence,
+    before: row?.working ?? null,
+    source: source ? { content: source.content, sequence: source.sequence } : null,
+    notes: item.notes,
+  };
+}
 
 /** What a file can say of a listing of ours only without its form is left as it is here. */
 function asHere(item: Incoming, said: Imported, row: Row | undefined, knownBefore: boolean): Imported {
@@ -109,43 +163,36 @@ function asHere(item: Incoming, said: Imported, row: Row | undefined, knownBefor
 function plannedOf(
   item: Incoming,
   fresh: Imported,
-  row: Row | undefined,
-  source: Source | undefined,
-  { found, style, horizon }: Pick<PlanInput, 'found' | 'style' | 'horizon'>,
+  identity: Identity,
+  { found, style, horizon, hash }: Pick<PlanInput, 'found' | 'style' | 'horizon'> & { hash: string },
 ): Planned {
+  const { row, source, doubt } = identity;
   const content = merged(row?.working, source?.content, fresh, horizon);
   const differences = row ? differencesOf(row.working, content, found, style) : [];
   const older = row !== undefined && source !== undefined && item.sequence < source.sequence;
+  const known = older ? 'older' : row ? (differences.length ? 'changed' : 'same') : 'new';
   return {
-    uid: item.uid,
-    line: item.line,
-    action: older ? 'older' : row ? (differences.length ? 'changed' : 'same') : 'new',
-    listingId: row?.id ?? null,
-    revision: row?.revision ?? 0,
-    edited: row?.edited ?? false,
-    published: row?.stage === 'published',
-    title: item.content.title || 'Without a title',
+    ...base(item, identity, hash),
+    action: doubt ? 'maybe' : known,
     when: content.recurrence ? sayRecurrence(fromStored(content.recurrence), style) : 'no date',
     changed: changesFromStored(item.content.changes ?? []).map((one) => sayChange(one, style)),
-    place: item.venues?.[0]?.name ?? '',
-    sequence: item.sequence,
     content,
-    before: row?.working ?? null,
     imported: { ...emptyContent(), ...fresh },
-    source: source ? { content: source.content, sequence: source.sequence } : null,
     differences,
-    notes: item.notes,
   };
 }
 
-async function readChunks<T>(keys: readonly string[], read: (chunk: string[]) => Promise<T[]>): Promise<T[]> {
-  const found: T[] = [];
-  for (let at = 0; at < keys.length; at += 500) found.push(...(await read(keys.slice(at, at + 500))));
-  return found;
+/** What the words of a row mean here. */
+interface Meanings {
+  venues: string[];
+  organizers: string[];
+  categories: string[];
+  /** where single dates are, by their original start */
+  places: Map<string, string | undefined>;
 }
 
-/** The fields that a file speaks of, its words for places, people and categories turned into what they mean here. */
-function importedOf(item: Incoming, found: Lookup, decided: Decided, open: Map<string, Open>): Imported {
+/** Words for places, people and categories turned into what they mean here; what means nothing yet is gathered in `open`. */
+function meaningsOf(item: Incoming, found: Lookup, decided: Decided, open: Map<string, Open>): Meanings {
   const ask = (kind: MatchKind, said: string, mail = ''): void => {
     const key = matchKey(kind, said);
     const known = open.get(key);
@@ -167,21 +214,29 @@ function importedOf(item: Incoming, found: Lookup, decided: Decided, open: Map<s
     if (meaning === undefined) ask('category', said);
     return meaning ? [meaning] : [];
   };
-  const { content, html, places } = item;
+  const unique = (ids: string[]): string[] => [...new Set(ids)].slice(0, 10);
+  return {
+    venues: unique((item.venues ?? []).flatMap(venue)),
+    organizers: unique((item.organizers ?? []).flatMap(organizer)),
+    categories: unique((item.categories ?? []).flatMap(category)),
+    places: new Map(Object.entries(item.places).map(([original, named]) => [original, venue(named)[0]])),
+  };
+}
+
+/** The fields that a file speaks of. */
+function importedOf({ content, html, ...item }: Incoming, meant: Meanings): Imported {
   const imported: Imported = { ...content };
   if (content.text !== undefined) imported.text = cleanHtml(html ? content.text : paragraphs(content.text));
   if (content.changes) {
     imported.changes = content.changes.flatMap((change): StoredChange[] => {
-      const place = places[change.original];
-      const [elsewhere] = place ? venue(place) : [];
+      const elsewhere = meant.places.get(change.original);
       const says = change.movedTo || change.length || change.standing || change.note || elsewhere;
       return says ? [{ ...change, ...(elsewhere ? { venueId: elsewhere } : {}) }] : [];
     });
   }
-  const unique = (ids: string[]): string[] => [...new Set(ids)].slice(0, 10);
-  if (item.venues) imported.venueIds = unique(item.venues.flatMap(venue));
-  if (item.organizers) imported.organizerIds = unique(item.organizers.flatMap(organizer));
-  if (item.categories) imported.categoryIds = unique(item.categories.flatMap(category));
+  if (item.venues) imported.venueIds = meant.venues;
+  if (item.organizers) imported.organizerIds = meant.organizers;
+  if (item.categories) imported.categoryIds = meant.categories;
   return imported;
 }
 

@@ -6,11 +6,12 @@ import { fold } from '@/core/text/text';
 import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';
 import { newId } from '../db/ids';
-import { importBatch, importColumns, type ImportKind, type ImportOptions, importRow, type ImportSummary } from '../db/schema';
+import { importBatch, importColumns, type ImportKind, type ImportOptions, importRow, importSource, type ImportSummary } from '../db/schema';
 import { notFound, Problem } from '../http/problem';
 import { startJob } from '../jobs/runner';
 import type { Runtime } from '../runtime';
 import { styleOf } from '../site/settings';
+import { sourceOfFile } from './identity';
 
 export const MOST_BYTES = 20 * 1024 * 1024;
 /** Files that were only looked at are kept so long, in days. */
@@ -36,10 +37,17 @@ function kindOf(text: string): ImportKind {
 export interface Upload {
   name: string;
   bytes: Uint8Array;
+  /** where it comes from; else as its file is called */
+  source?: string | undefined;
+  /** how dates in figures are written, where somebody says so */
+  order?: 'day-month' | 'month-day' | undefined;
 }
 
+/** What a text is called that came without a file. */
+export const PASTED = 'Pasted text';
+
 /** Keeps a file and what it says, and begins to look at what bringing it in would do. The answer is the batch's id. */
-export async function keepFile(rt: Runtime, { name, bytes }: Upload, by: Actor): Promise<string> {
+export async function keepFile(rt: Runtime, { name, bytes, source = '', order }: Upload, by: Actor): Promise<string> {
   if (!bytes.length) throw refuse(422, 'Choose a file, or paste its text.');
   if (bytes.length > MOST_BYTES) throw refuse(413, 'The file is larger than 20 MB; bring it in by parts.');
   const { text, encoding } = decode(bytes);
@@ -54,12 +62,14 @@ export async function keepFile(rt: Runtime, { name, bytes }: Upload, by: Actor):
     await tx.delete(importBatch).where(and(inArray(importBatch.state, ['previewed', 'looking']), lt(importBatch.at, old)));
     await tx.insert(importBatch).values({
       id,
-      name: name.replace(/[^\p{L}\p{N} ._-]/gu, '').slice(0, 120) || 'Pasted text',
+      name: name.replace(/[^\p{L}\p{N} ._-]/gu, '').slice(0, 120) || PASTED,
+      // What is pasted has no name to be known by the next time, until somebody gives it one.
+      source: source.trim().slice(0, 80) || (name === PASTED ? `${PASTED} ${id}` : sourceOfFile(name)),
       kind,
       state: 'looking',
       file,
       encoding,
-      options: { format: 1, zones: {} },
+      options: { format: 1, zones: {}, ...(order ? { order } : {}) },
       byName: by.name,
       at: new Date(ms),
     });
@@ -160,7 +170,7 @@ export async function saveColumns(tx: Db, batch: Batch, columns: string[], order
 
 /** Keeps rows as one statement. */
 async function keepItems(db: Db, batchId: string, from: number, items: readonly Incoming[]): Promise<number> {
-  const list = items.map((item, i) => ({ batch_id: batchId, n: from + i, uid: item.uid, action: '', chosen: true, item }));
+  const list = items.map((item, i) => ({ batch_id: batchId, n: from + i, uid: item.uid, action: '', chosen: true, answer: '', item }));
   await db.execute(sql`insert into import_row select * from json_populate_recordset(null::import_row, ${JSON.stringify(list)}::json)`);
   return from + items.length;
 }
@@ -195,4 +205,25 @@ export async function choose(tx: Db, batchId: string, shown: readonly number[], 
         .set({ chosen })
         .where(and(eq(importRow.batchId, batchId), inArray(importRow.n, list)));
   }
+}
+
+/** Says where a file comes from; its rows are then known by what that source has sent before. */
+export async function nameSource(tx: Db, batchId: string, source: string): Promise<void> {
+  const name = source.trim().slice(0, 80);
+  if (!name)
+    throw new Problem(422, 'Give it a name: the club, the newsletter, the calendar that it comes from.', [
+      { field: 'source', message: 'A name is missing.' },
+    ]);
+  const [row] = await tx
+    .update(importBatch)
+    .set({ source: name })
+    .where(and(eq(importBatch.id, batchId), eq(importBatch.state, 'previewed')))
+    .returning({ id: importBatch.id });
+  if (!row) throw new Problem(409, 'This file was brought in already.');
+}
+
+/** Sources that files came from before. */
+export async function readSources(db: Db): Promise<string[]> {
+  const rows = await db.selectDistinct({ source: importSource.source }).from(importSource).orderBy(importSource.source).limit(200);
+  return rows.map(({ source }) => source).filter((source) => source && !source.startsWith(PASTED));
 }

@@ -10,15 +10,20 @@ import { job } from './jobs';
 export const importSource = pgTable(
   'import_source',
   {
-    uid: text('uid').primaryKey(),
+    /** where it comes from, as somebody named it; empty = from before sources had names */
+    source: text('source').notNull().default(''),
+    /** the same in every version of that source's file */
+    uid: text('uid').notNull(),
     listingId: uuid('listing_id')
       .notNull()
       .references(() => listing.id, { onDelete: 'cascade' }),
+    /** of what the file said, so that a file that says the same again is known at once; empty = not made yet */
+    hash: text('hash').notNull().default(''),
     sequence: integer('sequence').notNull(),
     /** the fields as the file had them: an editor's own changes since then stay */
     content: jsonb('content').$type<ListingContent>().notNull(),
   },
-  (t) => [index('import_source_listing').on(t.listingId)],
+  (t) => [primaryKey({ columns: [t.source, t.uid] }), index('import_source_uid').on(t.uid), index('import_source_listing').on(t.listingId)],
 );
 
 export type ImportState = 'looking' | 'previewed' | 'coming-in' | 'brought-in' | 'going' | 'undone';
@@ -47,6 +52,8 @@ export interface ImportSummary {
 export const importBatch = pgTable('import_batch', {
   id: uuid('id').primaryKey(),
   name: text('name').notNull(),
+  /** where it comes from: numbers and names of rows hold within one source */
+  source: text('source').notNull().default(''),
   kind: text('kind').$type<ImportKind>().notNull().default('ical'),
   state: text('state').$type<ImportState>().notNull(),
   file: text('file').notNull(),
@@ -70,7 +77,9 @@ export const importRow = pgTable(
     n: integer('n').notNull(),
     uid: text('uid').notNull(),
     /** what would happen, when that was last looked at; empty = not yet */
-    action: text('action').$type<'' | 'new' | 'changed' | 'same' | 'older'>().notNull().default(''),
+    action: text('action').$type<'' | 'new' | 'changed' | 'same' | 'older' | 'maybe'>().notNull().default(''),
+    /** what somebody said of a row that may be a listing of ours: it is the same, or another */
+    answer: text('answer').$type<'' | 'same' | 'new'>().notNull().default(''),
     chosen: boolean('chosen').notNull().default(true),
     item: jsonb('item').$type<Incoming>().notNull(),
   },
