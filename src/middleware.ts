@@ -1,4 +1,5 @@
 /** What happens to every request: who asks, may they, is their copy still good, and the headers that guard readers. */
+import { isKept } from '@/server/http/etag';
 import { createHash } from 'node:crypto';
 import type { APIContext } from 'astro';
 import { defineMiddleware } from 'astro:middleware';
@@ -42,7 +43,7 @@ async function handle(context: APIContext, next: () => Promise<Response>): Promi
   locals.actor = await actorOf(request, rt);
   if (!mayUse(who, locals.actor, locals.operator === true)) return refuse(context, who);
   const etag = !unsafe && locals.actor === null && !NOT_KEPT.test(url.pathname) ? etagOf(url, rt) : undefined;
-  if (etag && request.headers.get('if-none-match') === etag) return new Response(null, { status: 304, headers: keptHeaders(etag) });
+  if (etag && isKept(request.headers.get('if-none-match'), etag)) return new Response(null, { status: 304, headers: keptHeaders(etag) });
   const response = await next();
   if (unsafe && response.status < 400 && !locals.unchanged && !url.pathname.startsWith('/api/auth/')) await rt.contentChanged();
   if (etag && response.status === 200) for (const [name, value] of Object.entries(keptHeaders(etag))) response.headers.set(name, value);

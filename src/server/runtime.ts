@@ -6,6 +6,7 @@ import { type Auth, createAuth } from './accounts/auth';
 import { type Db, openDatabase } from './db/client';
 import { SiteAddresses } from './site/address';
 import { frozenNow, type Now, nowIn } from './site/clock';
+import { uidHost } from './site/uid-host';
 import { readSettings } from './site/read';
 import type { SiteSettings } from './site/settings';
 import { type Around, JobRunner } from './jobs/runner';
@@ -73,6 +74,7 @@ async function start(env: NodeJS.ProcessEnv): Promise<Runtime> {
   let stored = await readSettings(db);
   const secret = secretOf(folder, env);
   const addresses = new SiteAddresses(env, () => stored.settings.address);
+  const uidPart = await uidHost(db, stored.settings.address || (env.ALMANAC_ADDRESS ?? ''));
   const boot = randomBytes(4).toString('hex');
   let revision = 0;
   const address = (): string => addresses.primary();
@@ -169,7 +171,7 @@ async function start(env: NodeJS.ProcessEnv): Promise<Runtime> {
     addresses,
     address,
     sign: (text) => createHmac('sha256', secret).update(text).digest('base64url').slice(0, 32),
-    host: () => (URL.canParse(address()) ? new URL(address()).hostname : 'almanac.example'),
+    host: () => uidPart,
     jobs,
     workshop,
     darkroom,

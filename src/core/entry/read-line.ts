@@ -5,6 +5,7 @@
 import { nameLikeness } from '../match/names';
 import { tellingWords, wordsOf } from '../match/words';
 import type { Cost } from '../listing/content';
+import { readMoney } from '../listing/cost';
 import { type PhraseProblem, type Reading, readAmongWords, type Setting } from '../phrase/read/read';
 import type { Recurrence } from '../recurrence/model';
 import { canonical } from '../text/canonical';
@@ -55,15 +56,6 @@ const NAMED = 0.86;
 const MONEY = /(?:(?:[A-Z]{2})?[$€£¥₹]\s?\d{1,5}(?:[.,]\d{1,2})?|\b\d{1,5}(?:[.,]\d{1,2})?\s?(?:[€£¥₹]|(?:dollars|euros?|pounds)\b))/i;
 /** A number with two places stands for money where the line says another time, and it is none of a span: `10.30-12` is a time. */
 const BARE_MONEY = /(?<![\d.:–—-]\s?)\b\d{1,5}[.,]\d{2}(?!\d|[.,:]\d|\s*(?:[ap]\.?m\b|h\b|hrs|o'clock|[–—-]|to\b|till\b|until\b))/i;
-const CURRENCY_OF: Readonly<Record<string, string>> = {
-  '€': 'EUR',
-  '£': 'GBP',
-  '¥': 'JPY',
-  '₹': 'INR',
-  euro: 'EUR',
-  euros: 'EUR',
-  pounds: 'GBP',
-};
 const FREE = /(?<![-\p{L}])(free(?:\s+(?:entry|admission|of charge))?|no charge|entry free|admission free)(?![-\p{L}])/iu;
 
 interface Span {
@@ -227,23 +219,12 @@ function readCost(text: string, setting: LineSetting, take: (kind: PartKind, spa
   const money = MONEY.exec(text) ?? bareMoney(text, setting);
   if (money) {
     take('cost', { from: money.index, to: money.index + money[0].length });
-    return costOf(money[0], setting.currency);
+    return readMoney(money[0], setting.currency);
   }
   const free = FREE.exec(text);
   if (!free) return { kind: 'unsaid' };
   take('cost', { from: free.index, to: free.index + free[0].length });
   return { kind: 'free' };
-}
-
-/** A sign of another country's money makes it that money; one that no currency of the site has stays words. */
-function costOf(text: string, currency: string): Cost {
-  const amount = /\d{1,5}(?:[.,]\d{1,2})?/.exec(text)?.[0].replace(',', '.') ?? '';
-  const mark = text.replace(/[\d.,\s]/g, '').toLowerCase();
-  const foreign = CURRENCY_OF[mark];
-  if (foreign) return { kind: 'amount', amount, currency: foreign };
-  const dollars = new Intl.NumberFormat('en', { style: 'currency', currency, currencyDisplay: 'narrowSymbol' }).format(1).includes('$');
-  if ((mark === '$' || mark === 'dollars') && !dollars) return { kind: 'words', words: text.trim() };
-  return mark === '' || mark === '$' || mark === 'dollars' ? { kind: 'amount', amount, currency } : { kind: 'words', words: text.trim() };
 }
 
 function bareMoney(text: string, setting: LineSetting): RegExpExecArray | null {

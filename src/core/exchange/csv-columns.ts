@@ -28,6 +28,7 @@ export const COLUMNS = [
   'phone',
   'mail',
   'standing',
+  'changes',
 ] as const;
 export type Column = (typeof COLUMNS)[number];
 
@@ -57,6 +58,7 @@ export const COLUMN_WORDS: Record<Column, string> = {
   phone: 'Phone',
   mail: 'Mail',
   standing: 'Standing',
+  changes: 'Changed dates',
 };
 
 /** Headers as people write them, folded. */
@@ -85,14 +87,17 @@ const NAMES: Record<Exclude<Column, 'skip'>, string[]> = {
   phone: ['phone', 'telephone', 'tel', 'contact phone', 'phone number'],
   mail: ['mail', 'email', 'e mail', 'contact email', 'contact mail'],
   standing: ['standing', 'status', 'state'],
+  changes: ['changed dates', 'changes'],
 };
 
+const NAMED_DATE =
+  /^(?:\p{L}{3,9}\.?,?\s+)?(?:\d{1,2}(?:st|nd|rd|th)?\s+(?:of\s+)?\p{L}{3,9}\.?|\p{L}{3,9}\.?\s+\d{1,2}(?:st|nd|rd|th)?),?\s+\d{4}$/u;
 const NUMERIC_DATE = /^(\d{1,4})[./-](\d{1,2})[./-](\d{1,4})$/;
 
 /** A cell that is a date in figures, with a time behind it perhaps. */
 export function isDateCell(cell: string): boolean {
   const [date = ''] = cell.split(/[T ]/);
-  return parseIsoDay(date) !== undefined || NUMERIC_DATE.test(date);
+  return parseIsoDay(date) !== undefined || NUMERIC_DATE.test(date) || NAMED_DATE.test(cell);
 }
 
 const isTimeCell = (cell: string): boolean => /\d|noon|midnight/i.test(cell) && /[:.hapn]/i.test(cell) && readClock(cell) !== undefined;

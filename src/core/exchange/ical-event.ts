@@ -6,6 +6,7 @@ import { isoWall } from '../day/wall';
 import { fold } from '../text/text';
 import { parseIsoWall, type Wall } from '../day/wall';
 import { STANDINGS, type Standing } from '../recurrence/model';
+import type { IcalMore } from './ical';
 import type { ReadEvent, ReadOptions } from './read-ical';
 import { offsetByRules, zoneOf } from './zones';
 
@@ -110,6 +111,7 @@ export function rawOf(block: Block, zones: ZoneBook): RawEvent {
       Boolean,
     ),
     url: /^https?:\/\//i.test(text('url')) && text('url').length <= 500 ? text('url') : '',
+    more: moreOf(component),
     standing: standingOf(component),
     attachments: attachmentsOf(component),
     notes,
@@ -264,6 +266,22 @@ function organizerOf(component: ICAL.Component): ReadEvent['organizer'] {
   return name || mail.includes('@')
     ? { name: (name || mail).slice(0, 120), mail: mail.includes('@') ? mail.slice(0, 200) : '' }
     : undefined;
+}
+
+/** What the standard's CONTACT and CONFERENCE and our own properties say; each only where it is there. */
+function moreOf(component: ICAL.Component): Partial<IcalMore> {
+  const plain = (name: string): string => String(component.getFirstPropertyValue(name) ?? '').trim();
+  const own = (name: string): string => unescaped(plain(`x-plain-almanac-${name}`));
+  const conference = unescaped(plain('conference'));
+  const found: IcalMore = {
+    contact: plain('contact'),
+    onlineAddress: /^https?:\/\//i.test(conference) ? conference : '',
+    cost: own('cost'),
+    access: own('access'),
+    note: own('note'),
+    website: own('website'),
+  };
+  return Object.fromEntries(Object.entries(found).filter(([, value]) => value)) as Partial<IcalMore>;
 }
 
 function attachmentsOf(component: ICAL.Component): string[] {

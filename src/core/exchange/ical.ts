@@ -14,6 +14,16 @@ export interface IcalPlace {
   point: { lat: number; lng: number } | undefined;
 }
 
+/** What else a listing says: written by the standard's words where it has them, else in properties of our own (docs/formats.md). */
+export interface IcalMore {
+  contact: string;
+  onlineAddress: string;
+  cost: string;
+  access: string;
+  note: string;
+  website: string;
+}
+
 export interface IcalListing {
   uid: string;
   sequence: number;
@@ -27,6 +37,8 @@ export interface IcalListing {
   point?: { lat: number; lng: number } | undefined;
   organizer?: { name: string; mail: string } | undefined;
   categories: string[];
+  /** what the standard has words for, and what it has not; empty or absent = not said */
+  more?: IcalMore | undefined;
   standing: Standing;
   recurrence: Recurrence;
   changes: DateChange[];
@@ -118,6 +130,11 @@ function utcOffset(offset: number): string {
 function eventsOf(listing: IcalListing, horizon: Day): Line[] {
   if (listing.only) return onlyEvent(listing, listing.only);
   const { recurrence } = listing;
+  const [lone, second] = recurrence.stretches;
+  const [change, another] = listing.changes;
+  // One date that is moved or called off is one event with its new time or its status: parsers take a second one for a second date.
+  if (lone && !second && !lone.rule && change && !another && isoWall(change.original) === isoWall(lone.start))
+    return onlyEvent(listing, lone.start, listing.uid);
   const ruled = recurrence.stretches.filter((s) => s.rule);
   const singles = recurrence.stretches.filter((s) => !s.rule).sort((a, b) => a.start.day - b.start.day);
   const masters = ruled.length ? ruled : singles.slice(0, 1);
@@ -168,10 +185,11 @@ function masterEvent({ listing, master, uid, extras, first, horizon }: MasterInp
   if (rule) lines.push(`RRULE:${rule}`);
   // DTSTART counts without a rule too (RFC 5545 3.8.5.2), but not every reader of RDATE alone knows it.
   if (!rule && extras.length) lines.push(dateValue('RDATE', master.start, zone));
-  for (const extra of extras) lines.push(...extraLines(extra, master, zone));
+  for (const extra of extras) lines.push(extraLine(extra, zone));
   for (const wall of gone) lines.push(dateValue('EXDATE', wall, zone));
   if (!first) lines.push(`RELATED-TO;RELTYPE=SIBLING:${listing.uid}`);
   lines.push('END:VEVENT');
+  for (const extra of extras) lines.push(...ownLengthEvent(listing, uid, extra, master));
   for (const change of changes) {
     if (!kept.has(isoWall(change.original))) continue;
     lines.push(...changedEvent(listing, uid, { ...own, stretches: [master, ...extras] }, change));
@@ -191,15 +209,25 @@ function withoutSeasons(stretch: Stretch, zone: string, horizon: Day): Stretch {
   return { ...stretch, rule: bare, limit: { kind: 'until', day: last?.wall.day ?? stretch.start.day } };
 }
 
-/** An extra date is an RDATE, with its period where it is longer or shorter than the others. */
-function extraLines(extra: Stretch, master: Stretch, zone: string): Line[] {
+/** An extra date is a plain RDATE: periods are read by few. */
+const extraLine = (extra: Stretch, zone: string): Line => dateValue('RDATE', extra.start, zone);
+
+/** Where an extra date is longer or shorter than the others, an event of its own says so. */
+function ownLengthEvent(listing: IcalListing, uid: string, extra: Stretch, master: Stretch): Line[] {
+  const { zone } = listing.recurrence;
   const usual = shiftedLength(master.length, master.start, extra.start);
-  const same = JSON.stringify(usual) === JSON.stringify(extra.length);
+  const changed = listing.changes.some(({ original }) => isoWall(original) === isoWall(extra.start));
+  if (changed || JSON.stringify(usual) === JSON.stringify(extra.length)) return [];
   const end = endOf(extra.start, extra.length);
-  if (same || !end || extra.start.minute === null) return [dateValue('RDATE', extra.start, zone)];
-  const zoneText = zone === 'UTC' ? '' : `;TZID=${zone}`;
-  const z = zone === 'UTC' ? 'Z' : '';
-  return [`RDATE;VALUE=PERIOD${zoneText}:${compact(extra.start)}${z}/${compact(end)}${z}`];
+  return [
+    'BEGIN:VEVENT',
+    `UID:${uid}`,
+    dateValue('RECURRENCE-ID', extra.start, zone),
+    ...commonLines(listing),
+    dateValue('DTSTART', extra.start, zone),
+    ...(end ? [dateValue('DTEND', end, zone)] : []),
+    'END:VEVENT',
+  ];
 }
 
 function endLines(start: Wall, stretch: Stretch, zone: string): Line[] {
@@ -232,12 +260,12 @@ function placedAt(listing: IcalListing, venueId: string | null): IcalListing {
   return place ? { ...listing, ...place } : listing;
 }
 
-function onlyEvent(listing: IcalListing, only: Wall): Line[] {
+function onlyEvent(listing: IcalListing, only: Wall, whole?: string): Line[] {
   const { recurrence, changes } = listing;
   const date = expand(recurrence, changes, only.day, only.day).find((o) => isoWall(o.original) === isoWall(only));
   if (!date) return [];
   const standing = date.standing ?? listing.standing;
-  const uid = listing.uid.replace('@', `-${compact(only)}@`);
+  const uid = whole ?? listing.uid.replace('@', `-${compact(only)}@`);
   const lines = [
     'BEGIN:VEVENT',
     `UID:${uid}`,
@@ -270,8 +298,23 @@ function commonLines(listing: IcalListing): Line[] {
   if (listing.location) lines.push(`LOCATION:${escapeText(listing.location)}`);
   if (listing.point) lines.push(`GEO:${listing.point.lat.toFixed(6)};${listing.point.lng.toFixed(6)}`);
   if (listing.organizer?.mail) lines.push(`ORGANIZER;CN=${parameter(listing.organizer.name)}:mailto:${listing.organizer.mail}`);
+  lines.push(...moreLines(listing.more));
   if (listing.categories.length) lines.push(`CATEGORIES:${listing.categories.map(escapeText).join(',')}`);
   return lines;
+}
+
+/** CONTACT (RFC 5545 3.8.4.2), CONFERENCE (RFC 7986 5.11), and what neither has. */
+function moreLines(more: IcalMore | undefined): Line[] {
+  if (!more) return [];
+  const text = (name: string, value: string): Line[] => (value ? [`${name}:${escapeText(value)}`] : []);
+  return [
+    ...text('CONTACT', more.contact),
+    ...(more.onlineAddress ? [`CONFERENCE;VALUE=URI;FEATURE=VIDEO:${more.onlineAddress}`] : []),
+    ...text('X-PLAIN-ALMANAC-COST', more.cost),
+    ...text('X-PLAIN-ALMANAC-ACCESS', more.access),
+    ...text('X-PLAIN-ALMANAC-NOTE', more.note),
+    ...text('X-PLAIN-ALMANAC-WEBSITE', more.website),
+  ];
 }
 
 /** TEXT, RFC 5545 3.3.11; control characters are not allowed and dropped. */

@@ -60,6 +60,33 @@ export interface IncomingFile {
 /** UIDs of listings of a site end in its host. */
 const OWN_UID = /^([0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12})@(.+)$/;
 
+/** Contact, cost and the like as a listing holds them; only what the file says. */
+function moreOf({ more, location, point, url }: ReadEvent): IncomingContent {
+  const { contact, onlineAddress, cost, access, note, website } = more;
+  const parts = (contact ?? '').split(/\s*,\s*/);
+  const mail = parts.find((part) => part.includes('@')) ?? '';
+  const phone = parts.find((part) => /^[+\d][\d ()/.-]{3,}$/.test(part)) ?? '';
+  const name = parts.filter((part) => part && part !== mail && part !== phone).join(', ');
+  const price = cost === undefined ? undefined : /^(\d+(?:\.\d{1,2})?) ([A-Z]{3})$/.exec(cost);
+  return {
+    ...(contact === undefined ? {} : { contact: { name: name.slice(0, 120), phone: phone.slice(0, 60), mail: mail.slice(0, 200) } }),
+    ...(onlineAddress === undefined ? {} : { onlineAddress, attendance: location || point ? ('both' as const) : ('online' as const) }),
+    ...(cost === undefined
+      ? {}
+      : {
+          cost: price
+            ? { kind: 'amount' as const, amount: price[1] ?? '', currency: price[2] ?? '' }
+            : cost === 'free'
+              ? { kind: 'free' as const }
+              : { kind: 'words' as const, words: cost.slice(0, 120) },
+        }),
+    ...(access === undefined ? {} : { access: access.slice(0, 600) }),
+    ...(note === undefined ? {} : { standingNote: note.slice(0, 300) }),
+    ...(website === undefined ? {} : { website }),
+    ...(website === undefined && url ? { website: url } : {}),
+  };
+}
+
 /** An event of a calendar file. `host` is this site's: its own events are known again. */
 export function fromIcal(event: ReadEvent, host: string): Incoming {
   const own = OWN_UID.exec(event.uid);
@@ -81,6 +108,7 @@ export function fromIcal(event: ReadEvent, host: string): Incoming {
       })),
       standing: event.standing,
       website: event.url,
+      ...moreOf(event),
     },
     venues: event.location || event.point ? [named(event.location, event.point)] : [],
     organizers: event.organizer ? [event.organizer] : [],

@@ -181,6 +181,46 @@ const MALFORMED: [name: string, text: string, said: RegExp][] = [
   ['open quote', 'Title;Date\n"A;2027-04-03\nB;2027-04-04', /quotation mark is opened and never closed/],
 ];
 
+describe('what of a table is easily lost', () => {
+  const item = (text: string) => {
+    const { items, unreadable } = read(text);
+    if (!items[0]) throw new Error(JSON.stringify(unreadable));
+    return items[0];
+  };
+  it('hours in columns of their own, beside days in words', () => {
+    const stretch = item('Title|Date|Start|End\nChoir|3 September 2027|8pm|11pm').content.recurrence?.stretches[0];
+    expect([stretch?.start, stretch?.length]).toEqual(['2027-09-03T20:00', { days: 0, minute: 1380 }]);
+    const weekly = item('Title|Dates|Start time\nChoir|every Tuesday in May 2027|8pm').content.recurrence?.stretches[0];
+    expect(weekly?.start).toBe('2027-05-04T20:00');
+  });
+  it('cells too many and too few, and columns that mean nothing here, are named', () => {
+    const text = 'Title,Date,Volunteers,Urn\nTea,2027-04-03,6\nSwap,2027-04-04,2,yes,more';
+    const [tea, swap] = read(text).items.map((one) => one.notes.join(' '));
+    expect(tea).toBe('The row has 3 cells where the first line has 4; the last ones are empty. Left out: Volunteers “6”.');
+    expect(swap).toBe('The row has more cells than the first line; left out: “more”. Left out: Volunteers “2”, Urn “yes”.');
+  });
+  it('changed dates, as our own table says them', () => {
+    const text = (changes: string) => `Title,When,Changed dates\nChoir,"every Tuesday 19:00 from 6 April 2027","${changes}"`;
+    expect(
+      item(
+        text(
+          'Tuesday 13 April 2027, 19:00 moves to Wednesday 14 April 2027, 20:00: A day later; Tuesday 20 April 2027, 19:00 is cancelled',
+        ),
+      ).content.changes,
+    ).toEqual([
+      { original: '2027-04-13T19:00', movedTo: '2027-04-14T20:00', length: null, standing: null, note: 'A day later' },
+      { original: '2027-04-20T19:00', movedTo: null, length: null, standing: 'cancelled', note: '' },
+    ]);
+    const strange = item(text('all of April is off'));
+    expect([strange.content.changes, strange.notes.join()]).toEqual([undefined, expect.stringContaining('“all of April is off”')]);
+  });
+  it('money of another country is not ours', () => {
+    expect(costOf('€8', 'CAD')).toEqual({ kind: 'amount', amount: '8', currency: 'EUR' });
+    expect(costOf('$8', 'EUR')).toEqual({ kind: 'words', words: '$8' });
+    expect(costOf('8.50', 'CAD')).toEqual({ kind: 'amount', amount: '8.50', currency: 'CAD' });
+  });
+});
+
 describe('malformed tables', () => {
   it.each(MALFORMED)('%s', (_name, text, said) => {
     let found: string;

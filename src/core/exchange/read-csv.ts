@@ -7,6 +7,7 @@ import { type Day, dateExists, dayOf, isoDay, parseIsoDay } from '../day/day';
 import { isoWall, type Wall } from '../day/wall';
 import { isZone } from '../day/zone';
 import type { Cost } from '../listing/content';
+import { readMoney } from '../listing/cost';
 import type { Style } from '../phrase/format';
 import { readClock } from '../phrase/read/clock';
 import { type PhraseProblem, PROBLEM_WORDS } from '../phrase/read/problem';
@@ -14,10 +15,11 @@ import { readPhrase } from '../phrase/read/read';
 import type { Length, Recurrence, Standing, Stretch } from '../recurrence/model';
 import { isTooDense, TOO_DENSE } from '../recurrence/problems';
 import { readRuleText } from '../recurrence/rule-text';
-import { toStored } from '../recurrence/stored';
+import { type StoredChange, toStored } from '../recurrence/stored';
 import { fold } from '../text/text';
 import { type Column, COLUMNS, columnsOf, type DateOrder, isDateCell, orderOf } from './csv-columns';
 import { INCOMING_FORMAT, type Incoming, type IncomingContent, type IncomingFile, type Unreadable } from './incoming';
+import { readChange } from './read-change';
 import { FileError } from './read-ical';
 
 export interface CsvOptions {
@@ -113,7 +115,10 @@ export function readCsv(text: string, options: CsvOptions): CsvFile {
   const columns = headers.map((_, i): Column => COLUMNS.find((c) => c === options.columns?.[i]) ?? found[i] ?? 'skip');
   const dates = columns.flatMap((column, i) => (column === 'start-date' || column === 'end-date' ? rows.map((r) => r.cells[i] ?? '') : []));
   const order = options.order ?? orderOf(dates);
-  const reader = new RowReader(columns, { ...options, order: order ?? (options.style.date === 'month-day' ? 'month-day' : 'day-month') });
+  const reader = new RowReader(columns, headers, {
+    ...options,
+    order: order ?? (options.style.date === 'month-day' ? 'month-day' : 'day-month'),
+  });
   const items: Incoming[] = [];
   const unreadable: Unreadable[] = quotes
     ? [{ line: head.number, title: '', reason: 'A quotation mark is opened and never closed; rows behind it may be missing.' }]
@@ -142,6 +147,8 @@ function distinct(items: Incoming[]): Incoming[] {
   });
 }
 
+const named = (cells: readonly string[]): string => cells.map((cell) => `“${cell.trim().slice(0, 40)}”`).join(', ');
+
 class RowError extends Error {
   override name = 'RowError';
   constructor(
@@ -166,6 +173,7 @@ function datesOf(when: When): Pick<IncomingContent, 'recurrence' | 'whenWords'> 
 class RowReader {
   constructor(
     private readonly columns: readonly Column[],
+    private readonly headers: readonly string[],
     private readonly options: CsvOptions & { order: DateOrder },
   ) {}
 
@@ -183,7 +191,7 @@ class RowReader {
     const has = (column: Column): boolean => this.columns.includes(column);
     const title = at('title').replace(/\s+/g, ' ').slice(0, 160);
     if (!title) throw new RowError('', 'It has no title.');
-    const notes: string[] = [];
+    const notes = this.lost(cells);
     const when = this.when(at, title, notes);
     const content: IncomingContent = { title, ...datesOf(when) };
     const line = (text: string, most: number): string => text.replace(/\s+/g, ' ').slice(0, most);
@@ -194,12 +202,11 @@ class RowReader {
     if (has('access')) content.access = line(at('access'), 600);
     if (has('cost')) content.cost = costOf(at('cost'), this.options.currency);
     if (has('standing')) content.standing = standingOf(at('standing'), notes);
+    const changes = has('changes') ? this.changes(at('changes'), notes) : undefined;
+    if (changes) content.changes = changes;
     if (has('contact') || has('phone') || has('mail'))
       content.contact = { name: line(at('contact'), 120), phone: line(at('phone'), 60), mail: line(at('mail'), 200) };
-    if (has('online')) {
-      content.onlineAddress = address(at('online'), 'online address', notes);
-      content.attendance = content.onlineAddress ? (at('venue') ? 'both' : 'online') : 'in-person';
-    }
+    if (has('online')) Object.assign(content, this.online(at, notes));
     const html = /<(p|br|ul|ol|li|a|strong|em)\b[^>]*>/i.test(at('text'));
     const id = at('id').slice(0, 200);
     const first = 'open' in when ? undefined : when.stretches[0]?.start;
@@ -220,12 +227,33 @@ class RowReader {
     };
   }
 
+  private online(at: (column: Column) => string, notes: string[]): Pick<IncomingContent, 'onlineAddress' | 'attendance'> {
+    const onlineAddress = address(at('online'), 'online address', notes);
+    return { onlineAddress, attendance: onlineAddress ? (at('venue') ? 'both' : 'online') : 'in-person' };
+  }
+
+  /** What of a row no column takes: cells too many or too few, and those of columns that are left out. */
+  private lost(cells: readonly string[]): string[] {
+    const notes: string[] = [];
+    const [has, wanted] = [cells.length, this.columns.length];
+    const beyond = cells.slice(wanted).filter((cell) => cell.trim());
+    if (has < wanted) notes.push(`The row has ${has} cells where the first line has ${wanted}; the last ones are empty.`);
+    if (beyond.length) notes.push(`The row has more cells than the first line; left out: ${named(beyond)}.`);
+    const skipped = this.columns.flatMap((column, i) => {
+      const cell = (cells[i] ?? '').trim();
+      return column === 'skip' && cell ? [`${this.headers[i] ?? ''} “${cell.slice(0, 40)}”`] : [];
+    });
+    if (skipped.length)
+      notes.push(`Left out: ${skipped.slice(0, 6).join(', ')}${skipped.length > 6 ? ` and ${skipped.length - 6} more` : ''}.`);
+    return notes;
+  }
+
   private when(at: (column: Column) => string, title: string, notes: string[]): When {
     const zoneText = at('zone');
     if (zoneText && !isZone(zoneText)) throw new RowError(title, `The time zone “${zoneText.slice(0, 40)}” is not known.`);
     const zone = zoneText || this.options.zone;
     const words = at('when');
-    if (words) return this.inWords(words, zone, title, notes);
+    if (words) return this.inWords(this.withTimes(words, at), zone, title, notes);
     const start = this.wall(at('start-date'), at('start-time'), title);
     if (!start) throw new RowError(title, 'It does not say when it is.');
     const length = this.length(start, at('end-date'), at('end-time'), title);
@@ -250,9 +278,36 @@ class RowReader {
     }
   }
 
+  /** Single dates that differ, as our own table says them: `Saturday 1 May 2027, 19:00 moves to …; … is cancelled: no ferry`. */
+  private changes(text: string, notes: string[]): StoredChange[] | undefined {
+    const all = text.split(/\s*;\s*|\n/).filter(Boolean);
+    const found = all.map((one) => readChange(one, (words) => this.moment(words)));
+    const unread = all.filter((_, i) => !found[i]);
+    if (unread.length) notes.push(`Changed dates that were not understood stay as they are here: ${named(unread)}.`);
+    const lost = all.filter((_, i) => found[i]?.lost);
+    // A table cannot hold the other place or length: then what is here is the better.
+    if (lost.length)
+      notes.push(`A table does not say the other length or place of ${named(lost)}: its changed dates stay as they are here.`);
+    return unread.length || lost.length ? undefined : found.flatMap((one) => one?.change ?? []);
+  }
+
+  /** One day, with a time perhaps, in words. */
+  private moment(words: string): string | undefined {
+    const { recurrence, problems } = this.phrase(words, 'UTC');
+    const [only, more] = recurrence?.stretches ?? [];
+    return only && !more && !only.rule && !problems.length ? isoWall(only.start) : undefined;
+  }
+
   private phrase(phrase: string, zone: string): ReturnType<typeof readPhrase> {
     const { now, weekStart, style } = this.options;
     return readPhrase({ phrase: phrase.slice(0, 2000), now, zone, weekStart, style });
+  }
+
+  /** Words for the days, and the hours in columns of their own. */
+  private withTimes(words: string, at: (column: Column) => string): string {
+    const [from, to] = [at('start-time'), at('end-time')];
+    if (!from || /^all[ -]?day$/i.test(from)) return words;
+    return `${words}, ${to ? `${from} to ${to}` : `at ${from}`}`;
   }
 
   private inWords(words: string, zone: string, title: string, notes: string[]): When {
@@ -341,9 +396,9 @@ function address(text: string, what: string, notes: string[]): string {
 export function costOf(text: string, currency: string): Cost {
   if (!text) return { kind: 'unsaid' };
   if (/^(free|gratis|no charge|0+([.,]0+)?)$/i.test(text)) return { kind: 'free' };
-  const match = /^(?:[$€£]|([A-Z]{3}))?\s?(\d{1,7}(?:[.,]\d{1,2})?)\s?(?:([A-Z]{3})|[$€£])?$/.exec(text);
+  const match = /^(?:[$€£¥₹]|[A-Z]{3})?\s?\d{1,7}(?:[.,]\d{1,2})?\s?(?:[A-Z]{3}|[$€£¥₹])?$/.exec(text);
   if (!match) return { kind: 'words', words: text.replace(/\s+/g, ' ').slice(0, 120) };
-  return { kind: 'amount', amount: (match[2] as string).replace(',', '.'), currency: match[1] ?? match[3] ?? currency };
+  return readMoney(text, currency);
 }
 
 function standingOf(text: string, notes: string[]): Standing {

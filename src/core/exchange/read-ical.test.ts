@@ -104,7 +104,13 @@ describe('what was written is read again', () => {
       expect(events).toHaveLength(1);
       const again = events[0];
       if (!again) continue;
-      expect(datesOf(again.recurrence, again.changes), demo.title).toEqual(datesOf(recurrence, changes));
+      // A date of its own that is called off says so as the event's own status; one that is moved has its new time.
+      const alone = changes.length === 1 && recurrence.stretches.length === 1 && !recurrence.stretches[0]?.rule;
+      const bare = (list: string[]) => (alone ? list.map((line) => line.replace(/^[^>]*>/, '')) : list);
+      const back = datesOf(again.recurrence, again.changes).map((line) =>
+        alone && again.standing !== 'going-ahead' ? `${line}${again.standing}` : line,
+      );
+      expect(bare(back), demo.title).toEqual(bare(datesOf(recurrence, changes)));
       changed += again.changes.length;
     }
     expect(changed).toBeGreaterThan(2);

@@ -9,6 +9,7 @@ import { shiftedLength, startsBetween } from '../recurrence/expand';
 import type { DateChange, Length, Recurrence, Standing, Stretch } from '../recurrence/model';
 import { isTooDense, TOO_DENSE } from '../recurrence/problems';
 import { readRuleText } from '../recurrence/rule-text';
+import type { IcalMore } from './ical';
 import type { Unreadable } from './incoming';
 import { type Block, NO_UID, ZoneBook, type RawTime, type RawEvent, rawOf } from './ical-event';
 
@@ -26,6 +27,8 @@ export interface ReadEvent {
   organizer: { name: string; mail: string } | undefined;
   categories: string[];
   url: string;
+  /** what else it says; only what is there */
+  more: Partial<IcalMore>;
   standing: Standing;
   /** addresses of pictures and papers, which are not fetched */
   attachments: string[];

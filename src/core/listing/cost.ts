@@ -29,3 +29,26 @@ export function readCost(text: string, currency: string): Cost {
   const amount = readAmount(typed, currency);
   return amount === undefined ? { kind: 'words', words: typed } : { kind: 'amount', amount, currency };
 }
+
+const CURRENCY_OF: Readonly<Record<string, string>> = {
+  '€': 'EUR',
+  '£': 'GBP',
+  '¥': 'JPY',
+  '₹': 'INR',
+  euro: 'EUR',
+  euros: 'EUR',
+  pounds: 'GBP',
+};
+
+/**
+ * An amount with a sign or a word of money, in running text: that of another country makes it that country's money, never ours; one that
+ * could be of several stays words.
+ */
+export function readMoney(text: string, currency: string): Cost {
+  const amount = /\d{1,7}(?:[.,]\d{1,2})?/.exec(text)?.[0].replace(',', '.') ?? '';
+  const mark = text.replace(/[\d.,\s]/g, '').toLowerCase();
+  const foreign = CURRENCY_OF[mark] ?? (/^[a-z]{3}$/.test(mark) ? mark.toUpperCase() : undefined);
+  if (foreign) return { kind: 'amount', amount, currency: foreign };
+  const ours = mark === '' || mark === signOf(currency).toLowerCase() || (mark === 'dollars' && signOf(currency) === '$');
+  return ours ? { kind: 'amount', amount, currency } : { kind: 'words', words: text.trim() };
+}

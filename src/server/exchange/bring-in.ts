@@ -131,9 +131,12 @@ function withPlan(summary: ImportSummary, items: readonly Planned[], open: Impor
 
 /** Begins to bring in what is chosen; the answer is the job's id. */
 export async function startBringIn(tx: Db, batchId: string, publish: boolean, change: Change): Promise<string> {
-  const [batch] = await tx.select({ state: importBatch.state }).from(importBatch).where(eq(importBatch.id, batchId)).for('update');
+  const lines = { state: importBatch.state, summary: importBatch.summary, options: importBatch.options };
+  const [batch] = await tx.select(lines).from(importBatch).where(eq(importBatch.id, batchId)).for('update');
   if (batch?.state === 'looking') throw new Problem(409, 'The file is still being looked through; wait until that is done.');
   if (batch?.state !== 'previewed') throw new Problem(409, 'This file was brought in already.');
+  if (batch.summary?.table?.ordered === false && !batch.options.order)
+    throw new Problem(422, 'Say first how its dates are written: day first or month first. Nothing in the table tells.');
   const chosen = and(eq(importRow.batchId, batchId), eq(importRow.chosen, true), inArray(importRow.action, ['new', 'changed']));
   const [count] = await tx.select({ n: sql<number>`count(*)::int` }).from(importRow).where(chosen);
   if (!count?.n) throw new Problem(422, 'Nothing is chosen that would change anything.');

@@ -151,13 +151,26 @@ function base(
 }
 
 /** What a file can say of a listing of ours only without its form is left as it is here. */
-function asHere(item: Incoming, said: Imported, row: Row | undefined, knownBefore: boolean): Imported {
+function asHere(item: Incoming, file: Imported, row: Row | undefined, knownBefore: boolean): Imported {
+  const said = row && isSameLoneDate(row.working, file) ? { ...file, ...whenHere(row.working) } : file;
   if (!row || item.html) return said;
   const sameText = said.text !== undefined && plainText(said.text) === plainText(row.working.text);
   const fresh = sameText ? { ...said, text: row.working.text } : said;
   // A calendar file of our own has the summary in its text, and the address of the page.
   if (knownBefore || item.content.summary !== undefined) return fresh;
   return { ...fresh, text: row.working.text, website: row.working.website, organizerIds: row.working.organizerIds };
+}
+
+const whenHere = ({ recurrence, changes, standing }: ListingContent) => ({ recurrence, changes, standing });
+
+/** A date of its own that is moved or called off here is one event with its new time or its status in a file. */
+function isSameLoneDate({ recurrence, changes, standing }: ListingContent, file: Imported): boolean {
+  const [lone, second] = recurrence?.stretches ?? [];
+  const [change, another] = changes;
+  const [said, more] = file.recurrence?.stretches ?? [];
+  if (!lone || second || lone.rule || !change || another || change.original !== lone.start) return false;
+  if (!said || more || said.rule || file.changes?.length) return false;
+  return said.start === (change.movedTo ?? lone.start) && file.standing === (change.standing ?? standing);
 }
 
 function plannedOf(

@@ -1,9 +1,9 @@
 /** Published listings as iCalendar. */
 import { inArray, sql } from 'drizzle-orm';
 import type { Wall } from '@/core/day/wall';
-import { type IcalListing, type IcalPlace, writeIcal } from '@/core/exchange/ical';
+import { type IcalListing, type IcalMore, type IcalPlace, writeIcal } from '@/core/exchange/ical';
 import { changesFromStored, fromStored } from '@/core/recurrence/stored';
-import { type ListingContent, SUMMARY_SHOWN } from '@/core/listing/content';
+import { type ListingContent, sayCost, SUMMARY_SHOWN } from '@/core/listing/content';
 import { plainText, shorten } from '@/core/text/text';
 import { listing, published } from '../db/schema';
 import type { Runtime } from '../runtime';
@@ -71,10 +71,24 @@ export function icalOf(given: GivenListing, found: Lookup, rt: Runtime, only?: W
     },
     organizer: organizer ? { name: organizer.name, mail: organizer.mail } : undefined,
     categories: content.categoryIds.map((categoryId) => found.category.get(categoryId)?.name ?? '').filter(Boolean),
+    more: moreOf(content),
     standing: content.standing,
     recurrence: fromStored(content.recurrence),
     changes: changesFromStored(content.changes),
     only,
+  };
+}
+
+/** What else a listing says, for calendars that read it and for our own. */
+function moreOf({ contact, attendance, onlineAddress, cost, access, standingNote, website }: ListingContent): IcalMore {
+  const { name, phone, mail } = contact;
+  return {
+    contact: [name, phone, mail].filter(Boolean).join(', '),
+    onlineAddress: attendance === 'in-person' ? '' : onlineAddress,
+    cost: cost.kind === 'amount' ? `${cost.amount} ${cost.currency}` : sayCost(cost),
+    access,
+    note: standingNote,
+    website,
   };
 }
 

@@ -2,6 +2,7 @@
 import type { APIRoute } from 'astro';
 import { MIME } from '@/core/picture/address';
 import { isId } from '@/server/db/ids';
+import { isKept } from '@/server/http/etag';
 import { notFound } from '@/server/http/problem';
 import { readFile } from '@/server/pictures/files';
 import { readPicture } from '@/server/pictures/read';
@@ -12,7 +13,7 @@ export const GET: APIRoute = async ({ params, request, locals }) => {
   const picture = await readPicture(locals.rt.db, params.id as string);
   if (!picture) throw notFound('picture');
   const headers = { etag: `"${picture.version}.${width}"`, 'cache-control': 'public, max-age=300' };
-  if (request.headers.get('if-none-match') === headers.etag) return new Response(null, { status: 304, headers });
+  if (isKept(request.headers.get('if-none-match'), headers.etag)) return new Response(null, { status: 304, headers });
   const bytes = await readFile(locals.rt, picture, { use: 'whole', width, format: 'webp' });
   return new Response(Buffer.from(bytes), { headers: { ...headers, 'content-type': MIME.webp } });
 };

@@ -7,7 +7,7 @@ import { at } from './columns';
 
 export const setting = pgTable('setting', {
   key: text('key').primaryKey(),
-  value: jsonb('value').$type<SiteSettings | Chart | Gazetteer | { format: 1; day: number }>().notNull(),
+  value: jsonb('value').$type<SiteSettings | Chart | Gazetteer | { format: 1; day: number } | { format: 1; host: string }>().notNull(),
   revision: integer('revision').notNull().default(1),
 });
 
