@@ -25,10 +25,15 @@ import {
   SUN,
 } from './when';
 
+const R_MONTHS = [1, 2, 3, 4, 9, 10, 11, 12];
+
 export function moreListings(today: Day): DemoListing[] {
   const t = today;
   const past = t - 240;
   const big = regattaDay(t);
+  // The first such Sunday of a month with an r in it.
+  const musselDay =
+    [0, 31, 62, 93, 124].map((later) => nthFrom(t - 300 + later, SUN, 1)).find((day) => R_MONTHS.includes(ymdOf(day).month)) ?? t;
   return [
     {
       title: 'Lamp Night',
@@ -325,7 +330,7 @@ export function moreListings(today: Day): DemoListing[] {
       org: ['market'],
       summary: 'Pots on at nine, empty by eleven.',
       text: '<p>Months with an r in them only.</p>',
-      when: [timed(nthFrom(t - 300, SUN, 1), '09:00', '11:00', rule('monthly', { byMonth: [1, 2, 3, 4, 9, 10, 11, 12], ...nths(SUN, 1) }))],
+      when: [timed(musselDay, '09:00', '11:00', rule('monthly', { byMonth: R_MONTHS, ...nths(SUN, 1) }))],
       cost: words('$9 a pot'),
     },
     {

@@ -5,7 +5,7 @@
 import { ymdOf, type Day } from '../day/day';
 import { isoTime, isoWall, type Wall } from '../day/wall';
 import { isoInstant, MS_PER_MINUTE, transitionsOf } from '../day/zone';
-import { endOf, expand, shiftedLength, startsBetween } from '../recurrence/expand';
+import { endOf, expand, startsBetween } from '../recurrence/expand';
 import type { DateChange, Recurrence, Standing, Stretch } from '../recurrence/model';
 import { ruleText } from '../recurrence/rule-text';
 
@@ -130,18 +130,22 @@ function utcOffset(offset: number): string {
 function eventsOf(listing: IcalListing, horizon: Day): Line[] {
   if (listing.only) return onlyEvent(listing, listing.only);
   const { recurrence } = listing;
-  const [lone, second] = recurrence.stretches;
-  const [change, another] = listing.changes;
-  // One date that is moved or called off is one event with its new time or its status: parsers take a second one for a second date.
-  if (lone && !second && !lone.rule && change && !another && isoWall(change.original) === isoWall(lone.start))
-    return onlyEvent(listing, lone.start, listing.uid);
   const ruled = recurrence.stretches.filter((s) => s.rule);
-  const singles = recurrence.stretches.filter((s) => !s.rule).sort((a, b) => a.start.day - b.start.day);
-  const masters = ruled.length ? ruled : singles.slice(0, 1);
-  const extras = ruled.length ? singles : singles.slice(1);
+  const extras = recurrence.stretches.filter((s) => !s.rule).sort((a, b) => a.start.day - b.start.day);
+  // Dates without a rule are an event each, with its new time or its status where it is moved or called off: many readers know neither a set of
+  // dates without a rule, nor a change without one.
+  if (!ruled.length)
+    return extras
+      .filter(
+        ({ start }) =>
+          !recurrence.leftOut.some((out) => isoWall(out) === isoWall(start)) &&
+          !recurrence.breaks.some((b) => start.day >= b.from && start.day <= b.to),
+      )
+      .flatMap(({ start }, index) => onlyEvent(listing, start, index === 0 ? listing.uid : uidAt(listing.uid, index), index > 0));
+  const masters = ruled;
   const lines: Line[] = [];
   masters.forEach((master, index) => {
-    const uid = index === 0 ? listing.uid : listing.uid.replace('@', `-${index + 1}@`);
+    const uid = index === 0 ? listing.uid : uidAt(listing.uid, index);
     lines.push(...masterEvent({ listing, master, uid, extras: index === 0 ? extras : [], first: index === 0, horizon }));
   });
   return lines;
@@ -189,7 +193,7 @@ function masterEvent({ listing, master, uid, extras, first, horizon }: MasterInp
   for (const wall of gone) lines.push(dateValue('EXDATE', wall, zone));
   if (!first) lines.push(`RELATED-TO;RELTYPE=SIBLING:${listing.uid}`);
   lines.push('END:VEVENT');
-  for (const extra of extras) lines.push(...ownLengthEvent(listing, uid, extra, master));
+  for (const extra of extras) if (kept.has(isoWall(extra.start))) lines.push(...extraEvent(listing, uid, extra));
   for (const change of changes) {
     if (!kept.has(isoWall(change.original))) continue;
     lines.push(...changedEvent(listing, uid, { ...own, stretches: [master, ...extras] }, change));
@@ -212,12 +216,10 @@ function withoutSeasons(stretch: Stretch, zone: string, horizon: Day): Stretch {
 /** An extra date is a plain RDATE: periods are read by few. */
 const extraLine = (extra: Stretch, zone: string): Line => dateValue('RDATE', extra.start, zone);
 
-/** Where an extra date is longer or shorter than the others, an event of its own says so. */
-function ownLengthEvent(listing: IcalListing, uid: string, extra: Stretch, master: Stretch): Line[] {
+/** An extra date as an event of its own too: with its own length, and for readers that know RECURRENCE-ID but no RDATE. */
+function extraEvent(listing: IcalListing, uid: string, extra: Stretch): Line[] {
   const { zone } = listing.recurrence;
-  const usual = shiftedLength(master.length, master.start, extra.start);
-  const changed = listing.changes.some(({ original }) => isoWall(original) === isoWall(extra.start));
-  if (changed || JSON.stringify(usual) === JSON.stringify(extra.length)) return [];
+  if (listing.changes.some(({ original }) => isoWall(original) === isoWall(extra.start))) return [];
   const end = endOf(extra.start, extra.length);
   return [
     'BEGIN:VEVENT',
@@ -260,7 +262,10 @@ function placedAt(listing: IcalListing, venueId: string | null): IcalListing {
   return place ? { ...listing, ...place } : listing;
 }
 
-function onlyEvent(listing: IcalListing, only: Wall, whole?: string): Line[] {
+/** The UID of a listing's second event, and those behind it. */
+const uidAt = (uid: string, index: number): string => uid.replace('@', `-${index + 1}@`);
+
+function onlyEvent(listing: IcalListing, only: Wall, whole?: string, sibling = false): Line[] {
   const { recurrence, changes } = listing;
   const date = expand(recurrence, changes, only.day, only.day).find((o) => isoWall(o.original) === isoWall(only));
   if (!date) return [];
@@ -277,6 +282,7 @@ function onlyEvent(listing: IcalListing, only: Wall, whole?: string): Line[] {
   ];
   lines.push(dateValue('DTSTART', date.start, recurrence.zone));
   if (date.end) lines.push(dateValue('DTEND', date.end, recurrence.zone));
+  if (sibling) lines.push(`RELATED-TO;RELTYPE=SIBLING:${listing.uid}`);
   lines.push('END:VEVENT');
   return lines;
 }

@@ -222,7 +222,23 @@ function eventOf({ masters, overrides }: Group): ReadEvent {
   const changes = overrides.flatMap((override) => changeOf(override, { recurrence, master: first, notes, places }));
   const { sibling: _s, recurrenceId: _r, start: _a, end: _e, minutes: _m, rules: _u, rdates: _d, exdates: _x, zone: _z, ...event } = first;
   changes.sort((a, b) => compareWall(a.original, b.original));
-  return { ...event, notes: [...new Set(notes)], recurrence, changes, places };
+  // Dates that are an event each have a standing each: that of most is the listing's.
+  const plainStanding = masters.every((one) => one.standing === first.standing) ? first.standing : 'going-ahead';
+  for (const master of masters) {
+    const original = inZone(master.start, zone);
+    if (master.standing !== plainStanding && !master.rules.length)
+      changes.push({ original, movedTo: null, length: null, standing: master.standing, note: '' });
+    else if (master.standing !== plainStanding) notes.push('Some of its dates are called off, others not: look which.');
+  }
+  changes.sort((a, b) => compareWall(a.original, b.original));
+  const elsewhere = masters.filter((one) => !one.rules.length && one.location && one.location !== first.location);
+  for (const one of elsewhere) {
+    const original = inZone(one.start, zone);
+    places.set(isoWall(original), { location: one.location, point: one.point });
+    if (!changes.some((change) => sameWall(change.original, original)))
+      changes.push({ original, movedTo: null, length: null, standing: null, note: '' });
+  }
+  return { ...event, standing: plainStanding, notes: [...new Set(notes)], recurrence, changes, places };
 }
 
 function rulesOf({ rules, zone }: RawEvent, start: Wall, length: Length | null): Stretch[] {

@@ -264,7 +264,8 @@ function merged(here: ListingContent | undefined, last: ListingContent | undefin
   if (!here) return { ...emptyContent(), ...file };
   const next = { ...here };
   // The same dates may be said otherwise: a break here is so many left-out dates in a file.
-  const dated = file.recurrence === undefined || same(datesOf(here, horizon), datesOf({ changes: [], recurrence: null, ...file }, horizon));
+  const said = { changes: [], recurrence: null, standing: here.standing, ...file };
+  const dated = file.recurrence === undefined || same(datesOf(here, horizon), datesOf(said, horizon));
   for (const field of Object.keys(file) as Field[]) {
     if (dated && (field === 'recurrence' || field === 'changes')) continue;
     if (last && same(plain(field, last), plain(field, file))) continue;
@@ -284,9 +285,14 @@ function datesOf({ recurrence: stored, changes }: Pick<ListingContent, 'recurren
   const recurrence = fromStored(stored);
   const first = Math.min(...recurrence.stretches.map((s) => s.start.day));
   const dates = expand(recurrence, changesFromStored(changes), first, Math.max(first, horizon));
+  // Without a rule a date is known by when it is, not by when it was to be.
+  const ruled = recurrence.stretches.some((s) => s.rule);
   return [
     recurrence.zone,
-    ...dates.map((d) => `${isoWall(d.original)} ${isoWall(d.start)} ${d.end ? isoWall(d.end) : ''} ${d.standing ?? ''} ${d.venueId ?? ''}`),
+    ...dates.map(
+      (d) =>
+        `${ruled ? isoWall(d.original) : ''} ${isoWall(d.start)} ${d.end ? isoWall(d.end) : ''} ${d.standing ?? ''} ${d.venueId ?? ''}`,
+    ),
   ];
 }
 
