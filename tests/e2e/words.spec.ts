@@ -105,7 +105,8 @@ test('almanac read says what a phrase says, as JSON', () => {
     problems: [{ kind: 'ambiguous-date', text: '3/4', offers: ['2027-04-03', '2028-03-04'] }],
   });
   expect(answers[1]).toMatchObject({ problems: [{ kind: 'weekday-mismatch', offers: ['2027-03-18', '2027-03-16'] }] });
-  expect(answers[2]).toMatchObject({ start: '2027-03-16T19:00', end: null, unread: ['choir'] });
+  // A word that is not understood puts no date.
+  expect(answers[2]).toMatchObject({ start: null, unread: ['choir'], problems: [{ kind: 'not-understood', text: 'choir' }] });
   expect(answers[3]).toMatchObject({ id: 1, error: expect.stringContaining('not known') });
   expect(answers[4]).toMatchObject({ error: expect.stringContaining('longer than') });
 });

@@ -30,7 +30,10 @@ test('an unwritable folder, a frozen clock outside a demo, an unknown command: o
   const frozen = run(['serve'], { PORT: '0', ALMANAC_NOW: '2027-03-17T09:00', ALMANAC_DATA: mkdtempSync(path.join(tmpdir(), 'alm-')) });
   expect([frozen.status, frozen.stderr.trim().split('\n').length]).toEqual([1, 1]);
   expect(run(['explode']).stderr).toContain('There is no command');
-  expect(run(['serve', '--nonsense']).status).toBe(1);
+  expect(run(['serve', '--nonsense']).status).toBe(2);
+  expect([run(['export', '--demo']).status, run(['import', 'x.ics', 'y.ics']).status, run(['export', 'nowhere/all.ics']).status]).toEqual([
+    2, 2, 2,
+  ]);
   expect(run(['--help']).stdout).toContain('almanac user add');
   expect(run(['version']).stdout).toMatch(/^\d+\.\d+\.\d+/);
 });

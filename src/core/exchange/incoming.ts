@@ -60,9 +60,18 @@ export interface IncomingFile {
 /** UIDs of listings of a site end in its host. */
 const OWN_UID = /^([0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12})@(.+)$/;
 
+/** Where it is online: by the standard's word, else where the place is a web address. */
+const onlineOf = ({ more, location }: ReadEvent): string | undefined =>
+  more.onlineAddress ?? (/^https?:\/\/\S+$/i.test(location) ? location.slice(0, 500) : undefined);
+
+/** Is there a place that one can go to? */
+const hasPlace = (event: ReadEvent): boolean => event.point !== undefined || (event.location !== '' && event.location !== onlineOf(event));
+
 /** Contact, cost and the like as a listing holds them; only what the file says. */
-function moreOf({ more, location, point, url }: ReadEvent): IncomingContent {
-  const { contact, onlineAddress, cost, access, note, website } = more;
+function moreOf(event: ReadEvent): IncomingContent {
+  const { more } = event;
+  const online = onlineOf(event);
+  const { contact, cost, access, note, website } = more;
   const parts = (contact ?? '').split(/\s*,\s*/);
   const mail = parts.find((part) => part.includes('@')) ?? '';
   const phone = parts.find((part) => /^[+\d][\d ()/.-]{3,}$/.test(part)) ?? '';
@@ -70,7 +79,7 @@ function moreOf({ more, location, point, url }: ReadEvent): IncomingContent {
   const price = cost === undefined ? undefined : /^(\d+(?:\.\d{1,2})?) ([A-Z]{3})$/.exec(cost);
   return {
     ...(contact === undefined ? {} : { contact: { name: name.slice(0, 120), phone: phone.slice(0, 60), mail: mail.slice(0, 200) } }),
-    ...(onlineAddress === undefined ? {} : { onlineAddress, attendance: location || point ? ('both' as const) : ('online' as const) }),
+    ...(online ? { onlineAddress: online, attendance: hasPlace(event) ? ('both' as const) : ('online' as const) } : {}),
     ...(cost === undefined
       ? {}
       : {
@@ -83,7 +92,6 @@ function moreOf({ more, location, point, url }: ReadEvent): IncomingContent {
     ...(access === undefined ? {} : { access: access.slice(0, 600) }),
     ...(note === undefined ? {} : { standingNote: note.slice(0, 300) }),
     ...(website === undefined ? {} : { website }),
-    ...(website === undefined && url ? { website: url } : {}),
   };
 }
 
@@ -110,7 +118,7 @@ export function fromIcal(event: ReadEvent, host: string): Incoming {
       website: event.url,
       ...moreOf(event),
     },
-    venues: event.location || event.point ? [named(event.location, event.point)] : [],
+    venues: hasPlace(event) ? [named(event.location, event.point)] : [],
     organizers: event.organizer ? [event.organizer] : [],
     categories: event.categories,
     places: Object.fromEntries([...event.places].map(([original, place]) => [original, named(place.location, place.point)])),

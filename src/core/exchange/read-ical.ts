@@ -221,24 +221,36 @@ function eventOf({ masters, overrides }: Group): ReadEvent {
   const places: ReadEvent['places'] = new Map();
   const changes = overrides.flatMap((override) => changeOf(override, { recurrence, master: first, notes, places }));
   const { sibling: _s, recurrenceId: _r, start: _a, end: _e, minutes: _m, rules: _u, rdates: _d, exdates: _x, zone: _z, ...event } = first;
+  const { standing } = first;
+  const own = ownDates(masters, zone, { changes, places, notes });
+  changes.push(...own.changes);
   changes.sort((a, b) => compareWall(a.original, b.original));
-  // Dates that are an event each have a standing each: that of most is the listing's.
-  const plainStanding = masters.every((one) => one.standing === first.standing) ? first.standing : 'going-ahead';
+  return { ...event, standing: own.same ? standing : 'going-ahead', notes: [...new Set(notes)], recurrence, changes, places };
+}
+
+/** Dates that are an event each have a standing and a place each: those that differ from the first's are changes of theirs. */
+function ownDates(
+  masters: readonly RawEvent[],
+  zone: string,
+  { changes, places, notes }: { changes: readonly DateChange[]; places: ReadEvent['places']; notes: string[] },
+): { same: boolean; changes: DateChange[] } {
+  const [first] = masters;
+  const same = masters.every((one) => one.standing === first?.standing);
+  const plain = same ? first?.standing : 'going-ahead';
+  const found: DateChange[] = [];
   for (const master of masters) {
     const original = inZone(master.start, zone);
-    if (master.standing !== plainStanding && !master.rules.length)
-      changes.push({ original, movedTo: null, length: null, standing: master.standing, note: '' });
-    else if (master.standing !== plainStanding) notes.push('Some of its dates are called off, others not: look which.');
+    const standing = master.standing === plain ? null : master.standing;
+    const elsewhere = master.location !== '' && master.location !== first?.location;
+    if (master.rules.length) {
+      if (standing) notes.push('Some of its dates are called off, others not: look which.');
+      continue;
+    }
+    if (elsewhere) places.set(isoWall(original), { location: master.location, point: master.point });
+    const known = changes.some((change) => sameWall(change.original, original));
+    if ((standing || elsewhere) && !known) found.push({ original, movedTo: null, length: null, standing, note: '' });
   }
-  changes.sort((a, b) => compareWall(a.original, b.original));
-  const elsewhere = masters.filter((one) => !one.rules.length && one.location && one.location !== first.location);
-  for (const one of elsewhere) {
-    const original = inZone(one.start, zone);
-    places.set(isoWall(original), { location: one.location, point: one.point });
-    if (!changes.some((change) => sameWall(change.original, original)))
-      changes.push({ original, movedTo: null, length: null, standing: null, note: '' });
-  }
-  return { ...event, standing: plainStanding, notes: [...new Set(notes)], recurrence, changes, places };
+  return { same, changes: found };
 }
 
 function rulesOf({ rules, zone }: RawEvent, start: Wall, length: Length | null): Stretch[] {

@@ -141,11 +141,11 @@ function monthRuns(months: readonly number[]): string {
   return sayList(
     [...firsts]
       .sort((a, b) => a - b)
-      .map((first) => {
+      .flatMap((first) => {
         let last = first;
         while (has.has((last % 12) + 1)) last = (last % 12) + 1;
         const [from, to] = [MONTHS[first - 1] ?? '', MONTHS[last - 1] ?? ''];
-        return first === last ? from : (first % 12) + 1 === last ? `${from} and ${to}` : `${from} to ${to}`;
+        return first === last ? [from] : (first % 12) + 1 === last ? [from, to] : [`${from} to ${to}`];
       }),
   );
 }

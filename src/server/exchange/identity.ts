@@ -48,7 +48,8 @@ export class Identities {
     const ids = [...new Set([...known.map((one) => one.listingId), ...items.flatMap((item) => item.ownId ?? [])])];
     const rows = await chunks(ids, (some) => db.select().from(listing).where(inArray(listing.id, some)));
     // Only what no source knows is looked for by its title.
-    const strange = items.filter((item) => !sources.has(item.uid) && !item.ownId);
+    const isKnown = (uid: string): boolean => (sources.get(uid) ?? []).some((one) => one.source === source || one.source === '');
+    const strange = items.filter((item) => !isKnown(item.uid) && !item.ownId);
     const titles = [...new Set(strange.flatMap(({ content }) => (content.title ? [content.title.toLowerCase()] : [])))];
     const alike = await chunks(titles, (some) =>
       db
@@ -69,6 +70,12 @@ export class Identities {
       new Map(rows.map((row) => [row.id, row])),
       groupBy(alike, (row) => fold(row.title)),
     );
+  }
+
+  /** What said exactly the same before, wherever it came from: there is nothing to write, and nothing to ask. */
+  saidBefore(item: Incoming, hash: string): Identity | undefined {
+    const source = this.sources.get(item.uid)?.find((one) => one.hash === hash && this.rows.has(one.listingId));
+    return source && { row: this.rows.get(source.listingId), source };
   }
 
   /** What a row is, as far as it is known or somebody said so. */

@@ -90,11 +90,12 @@ export async function planImport(db: Db, input: PlanInput): Promise<Plan> {
   const identities = await Identities.read(db, source, incoming);
   const open = new Map<string, Open>();
   const items = incoming.map((item, i): Planned => {
-    const identity = identities.of(item, answers[i] ?? '');
     const meant = meaningsOf(item, found, decided, open);
     const hash = hashOf(item, meant);
     // A file that says the same as the last time changes nothing, whatever editors made of it since.
-    if (identity.row && identity.source?.hash === hash && !identity.doubt) return unchanged(item, identity, { found, style, hash });
+    const before = answers[i] === 'new' ? undefined : identities.saidBefore(item, hash);
+    if (before) return unchanged(item, before, { found, style, hash });
+    const identity = identities.of(item, answers[i] ?? '');
     const fresh = asHere(item, importedOf(item, meant), identity.row, identity.source !== undefined);
     return plannedOf(item, fresh, identity, { found, style, horizon, hash });
   });

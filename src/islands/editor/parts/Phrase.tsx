@@ -70,7 +70,10 @@ export function Phrase({ recurrence, words, onChange, site }: PhraseProps) {
           placeholder="every 1st and 3rd Sunday 7:40am for 2 hours, March to October, not in August"
           aria-describedby={`${id}s`}
           onChange={(e) => type(e.target.value)}
-          onBlur={leave}
+          onBlur={(e) => {
+            // By keyboard the answers below are reached from here: the words stay as they are until one is taken.
+            if (!(e.relatedTarget instanceof Node && e.currentTarget.closest('.phrase')?.contains(e.relatedTarget))) leave();
+          }}
           onKeyDown={(e) => {
             if (e.key !== 'Enter') return;
             e.preventDefault();
