@@ -40,8 +40,8 @@ test('months come every year, and one press makes it the one year', async ({ pag
   // By the controls: the months of a rule can be chosen, and other weekdays.
   await words.fill('every Tuesday 7pm, September to May');
   await expect(page.getByLabel('Repeats')).toHaveValue('weekly');
-  await expect(page.getByRole('checkbox', { name: 'Sep' })).toBeChecked();
-  await expect(page.getByRole('checkbox', { name: 'Jul' })).not.toBeChecked();
+  await expect(page.getByRole('checkbox', { name: 'Sep', exact: true })).toBeChecked();
+  await expect(page.getByRole('checkbox', { name: 'Jul', exact: true })).not.toBeChecked();
 });
 
 test('a first day that nobody set moves with the weekdays', async ({ page }) => {
