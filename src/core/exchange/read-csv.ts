@@ -315,7 +315,9 @@ class RowReader {
     const [problem] = problems;
     if (!recurrence && !understood) {
       const why =
-        problem && problem.kind !== 'not-understood' ? sayProblem(problem) : `When it is was not understood: “${words.slice(0, 80)}”.`;
+        problem && (problem.kind !== 'not-understood' || problem.offers.length)
+          ? sayProblem(problem)
+          : `Its words for when were not understood: “${words.slice(0, 80)}”.`;
       throw new RowError(title, why);
     }
     for (const one of problems) notes.push(sayProblem(one));

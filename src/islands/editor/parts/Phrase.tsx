@@ -51,7 +51,8 @@ export function Phrase({ recurrence, words, onChange, site }: PhraseProps) {
   };
   // Nothing is open any more: the words are said in full, with the year and the first date.
   const leave = (): void => {
-    if (reading && !reading.unread.length && !reading.problems.length && reading.recurrence) setTyped(null);
+    // An offer beside them stays too: its line would go from under the pointer that is pressing what stands below.
+    if (reading?.recurrence && !reading.unread.length && !reading.problems.length && !reading.asides.length) setTyped(null);
   };
   const asked = reading?.problems ?? [];
   return (
