@@ -25,6 +25,7 @@ export interface ImportFlags {
 
 const ORDERS = ['day-month', 'month-day'];
 const MAKE_FLAG = { venue: '--make-places', organizer: '--make-people', category: '--make-categories' } as const;
+const MADE_WORDS = { venue: 'places', organizer: 'organizers', category: 'categories' } as const;
 const KIND_WORDS = { venue: 'place', organizer: 'people', category: 'category' } as const;
 
 export async function importCommand({ file, json, order, zones, same, other, ...flags }: ImportFlags): Promise<void> {
@@ -68,7 +69,8 @@ function* linesOf(report: ImportReport, dryRun: boolean): Generator<string> {
   const count = (action: string): number => report.counts[action] ?? 0;
   const all = Object.values(report.counts).reduce((sum, n) => sum + n, 0);
   if (all > report.items.length) yield `… and ${all - report.items.length} more listings.`;
-  for (const [kind, n] of Object.entries(report.madeHere)) if (n) yield `made     ${n} ${kind}`;
+  for (const [kind, n] of Object.entries(report.madeHere))
+    yield `${dryRun ? 'would make' : 'made'} ${n} ${MADE_WORDS[kind as keyof typeof MADE_WORDS]}`;
   const done = dryRun ? `${count('new')} would be new, ${count('changed')} changed` : `${report.made} new, ${report.changed} changed`;
   const doubtful = count('maybe') ? `, ${count('maybe')} in doubt` : '';
   yield `${done}, ${count('same')} as they are, ${count('older')} older${doubtful}, ${report.unreadableCount} not readable.`;

@@ -109,8 +109,11 @@ async function bringFile(rt: Runtime, id: string, input: z.infer<typeof importIn
   return { ...report, made, changed: altered, kept };
 }
 
-const countBy = (list: readonly string[]): Record<string, number> =>
-  list.reduce<Record<string, number>>((counts, one) => ({ ...counts, [one]: (counts[one] ?? 0) + 1 }), {});
+function countBy(list: readonly string[]): Record<string, number> {
+  const counts: Record<string, number> = {};
+  for (const one of list) counts[one] = (counts[one] ?? 0) + 1;
+  return counts;
+}
 
 async function reportOf(rt: Runtime, { id, summary, source }: Batch): Promise<ImportReport> {
   const items: ImportReport['items'] = [];
