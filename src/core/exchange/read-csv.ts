@@ -147,6 +147,9 @@ function distinct(items: Incoming[]): Incoming[] {
   });
 }
 
+/** Columns of our own table that say where a listing stands, which no file changes. */
+const OF_OUR_OWN = new Set(['stage', 'page']);
+
 const named = (cells: readonly string[]): string => cells.map((cell) => `“${cell.trim().slice(0, 40)}”`).join(', ');
 
 class RowError extends Error {
@@ -241,7 +244,9 @@ class RowReader {
     if (beyond.length) notes.push(`The row has more cells than the first line; left out: ${named(beyond)}.`);
     const skipped = this.columns.flatMap((column, i) => {
       const cell = (cells[i] ?? '').trim();
-      return column === 'skip' && cell ? [`${this.headers[i] ?? ''} “${cell.slice(0, 40)}”`] : [];
+      return column === 'skip' && cell && !OF_OUR_OWN.has(fold(this.headers[i] ?? ''))
+        ? [`${this.headers[i] ?? ''} “${cell.slice(0, 40)}”`]
+        : [];
     });
     if (skipped.length)
       notes.push(`Left out: ${skipped.slice(0, 6).join(', ')}${skipped.length > 6 ? ` and ${skipped.length - 6} more` : ''}.`);
