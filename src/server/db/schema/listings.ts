@@ -44,6 +44,8 @@ export const listing = pgTable(
     index('listing_next').on(t.nextDay),
     index('listing_stage').on(t.stage, t.changedAt),
     index('listing_owner').on(t.ownerId),
+    // Rows of files are looked for by their titles.
+    index('listing_title').on(sql`lower(${t.title})`),
     index('listing_publish').on(t.publishAt).where(sql`publish_at is not null`),
     index('listing_withdraw').on(t.withdrawAt).where(sql`withdraw_at is not null`),
   ],

@@ -1,0 +1,1 @@
+CREATE INDEX "listing_title" ON "listing" USING btree (lower("title"));
