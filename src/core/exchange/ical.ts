@@ -189,12 +189,15 @@ function masterEvent({ listing, master, uid, extras, first, horizon }: MasterInp
   if (rule) lines.push(`RRULE:${rule}`);
   // DTSTART counts without a rule too (RFC 5545 3.8.5.2), but not every reader of RDATE alone knows it.
   if (!rule && extras.length) lines.push(dateValue('RDATE', master.start, zone));
-  for (const extra of extras) lines.push(extraLine(extra, zone));
+  for (const extra of extras) lines.push(dateValue('RDATE', extra.start, zone));
   for (const wall of gone) lines.push(dateValue('EXDATE', wall, zone));
   if (!first) lines.push(`RELATED-TO;RELTYPE=SIBLING:${listing.uid}`);
   lines.push('END:VEVENT');
-  for (const extra of extras) if (kept.has(isoWall(extra.start))) lines.push(...extraEvent(listing, uid, extra));
-  for (const change of changes) {
+  // An extra date is a plain RDATE, for periods are read by few, and an event of its own too: with its own length, and for readers that know
+  // RECURRENCE-ID but no RDATE.
+  const changed = new Set(changes.map(({ original }) => isoWall(original)));
+  const plain = extras.filter(({ start }) => !changed.has(isoWall(start))).map(({ start }) => unchanged(start));
+  for (const change of [...plain, ...changes]) {
     if (!kept.has(isoWall(change.original))) continue;
     lines.push(...changedEvent(listing, uid, { ...own, stretches: [master, ...extras] }, change));
   }
@@ -213,29 +216,13 @@ function withoutSeasons(stretch: Stretch, zone: string, horizon: Day): Stretch {
   return { ...stretch, rule: bare, limit: { kind: 'until', day: last?.wall.day ?? stretch.start.day } };
 }
 
-/** An extra date is a plain RDATE: periods are read by few. */
-const extraLine = (extra: Stretch, zone: string): Line => dateValue('RDATE', extra.start, zone);
-
-/** An extra date as an event of its own too: with its own length, and for readers that know RECURRENCE-ID but no RDATE. */
-function extraEvent(listing: IcalListing, uid: string, extra: Stretch): Line[] {
-  const { zone } = listing.recurrence;
-  if (listing.changes.some(({ original }) => isoWall(original) === isoWall(extra.start))) return [];
-  const end = endOf(extra.start, extra.length);
-  return [
-    'BEGIN:VEVENT',
-    `UID:${uid}`,
-    dateValue('RECURRENCE-ID', extra.start, zone),
-    ...commonLines(listing),
-    dateValue('DTSTART', extra.start, zone),
-    ...(end ? [dateValue('DTEND', end, zone)] : []),
-    'END:VEVENT',
-  ];
-}
-
 function endLines(start: Wall, stretch: Stretch, zone: string): Line[] {
   const end = endOf(start, stretch.length);
   return end ? [dateValue('DTEND', end, zone)] : [];
 }
+
+/** A date as it stands, to be written as a change of it is. */
+const unchanged = (original: Wall): DateChange => ({ original, movedTo: null, length: null, standing: null, note: '' });
 
 function changedEvent(listing: IcalListing, uid: string, own: Recurrence, change: DateChange): Line[] {
   const [date] = expand({ ...own, leftOut: [], breaks: [] }, [change], change.original.day, change.original.day).filter(

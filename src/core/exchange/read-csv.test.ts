@@ -11,7 +11,8 @@ import { fromStored } from '@/core/recurrence/stored';
 import { columnsOf, orderOf } from './csv-columns';
 import { CSV_COLUMNS, writeCsv } from './csv';
 import { decode } from './decode';
-import { costOf, type CsvFile, type CsvOptions, readCsv } from './read-csv';
+import { costOf } from './csv-cells';
+import { type CsvFile, type CsvOptions, readCsv } from './read-csv';
 
 const seed = seedOf();
 const STYLE = { date: 'day-month', hours: '24' } as const;

@@ -6,17 +6,16 @@ import Papa from 'papaparse';
 import { type Day, dateExists, dayOf, isoDay, parseIsoDay } from '../day/day';
 import { isoWall, type Wall } from '../day/wall';
 import { isZone } from '../day/zone';
-import type { Cost } from '../listing/content';
-import { readMoney } from '../listing/cost';
 import type { Style } from '../phrase/format';
 import { readClock } from '../phrase/read/clock';
-import { type PhraseProblem, PROBLEM_WORDS } from '../phrase/read/problem';
+import { sayProblem } from '../phrase/read/problem';
 import { readPhrase } from '../phrase/read/read';
-import type { Length, Recurrence, Standing, Stretch } from '../recurrence/model';
+import type { Length, Recurrence, Stretch } from '../recurrence/model';
 import { isTooDense, TOO_DENSE } from '../recurrence/problems';
 import { readRuleText } from '../recurrence/rule-text';
 import { type StoredChange, toStored } from '../recurrence/stored';
 import { fold } from '../text/text';
+import { addressOf, costOf, standingOf } from './csv-cells';
 import { type Column, COLUMNS, columnsOf, type DateOrder, isDateCell, orderOf } from './csv-columns';
 import { INCOMING_FORMAT, type Incoming, type IncomingContent, type IncomingFile, type Unreadable } from './incoming';
 import { readChange } from './read-change';
@@ -201,7 +200,7 @@ class RowReader {
     if (has('short-title')) content.shortTitle = line(at('short-title'), 60);
     if (has('summary')) content.summary = line(at('summary'), 400);
     if (has('text')) content.text = at('text');
-    if (has('website')) content.website = address(at('website'), 'website', notes);
+    if (has('website')) content.website = addressOf(at('website'), 'website', notes);
     if (has('access')) content.access = line(at('access'), 600);
     if (has('cost')) content.cost = costOf(at('cost'), this.options.currency);
     if (has('standing')) content.standing = standingOf(at('standing'), notes);
@@ -231,7 +230,7 @@ class RowReader {
   }
 
   private online(at: (column: Column) => string, notes: string[]): Pick<IncomingContent, 'onlineAddress' | 'attendance'> {
-    const onlineAddress = address(at('online'), 'online address', notes);
+    const onlineAddress = addressOf(at('online'), 'online address', notes);
     return { onlineAddress, attendance: onlineAddress ? (at('venue') ? 'both' : 'online') : 'in-person' };
   }
 
@@ -385,36 +384,4 @@ class RowReader {
     if (days < 0 || (days === 0 && minute <= start.minute)) throw new RowError(title, 'It ends before it begins.');
     return { days, minute };
   }
-}
-
-function sayProblem({ kind, text, offers }: PhraseProblem): string {
-  const offered = offers.map(({ instead }) => `“${instead}”`).join(' or ');
-  return `“${text.slice(0, 60)}” ${PROBLEM_WORDS[kind]}${offered ? `: write ${offered}` : ''}.`;
-}
-
-function address(text: string, what: string, notes: string[]): string {
-  if (!text) return '';
-  const whole = /^https?:\/\//i.test(text) ? text : /^[\w-]+(\.[\w-]+)+(\/\S*)?$/.test(text) ? `https://${text}` : '';
-  if (!whole) notes.push(`“${text.slice(0, 60)}” is no ${what} and is left out.`);
-  return whole.slice(0, 500);
-}
-
-/** Free, an amount in the site's or a known currency, or the words as they are. */
-export function costOf(text: string, currency: string): Cost {
-  if (!text) return { kind: 'unsaid' };
-  if (/^(free|gratis|no charge|0+([.,]0+)?)$/i.test(text)) return { kind: 'free' };
-  const match = /^(?:[$€£¥₹]|[A-Z]{3})?\s?\d{1,7}(?:[.,]\d{1,2})?\s?(?:[A-Z]{3}|[$€£¥₹])?$/.exec(text);
-  if (!match) return { kind: 'words', words: text.replace(/\s+/g, ' ').slice(0, 120) };
-  return readMoney(text, currency);
-}
-
-function standingOf(text: string, notes: string[]): Standing {
-  const folded = fold(text);
-  if (/cancel/.test(folded)) return 'cancelled';
-  if (/postpone/.test(folded)) return 'postponed';
-  if (/resched/.test(folded)) return 'rescheduled';
-  if (/online/.test(folded)) return 'moved-online';
-  if (folded && !/^(going ahead|goes ahead|confirmed|scheduled|on|yes|ok|active|published)$/.test(folded))
-    notes.push(`The standing “${text.slice(0, 40)}” is not known; it is taken as going ahead.`);
-  return 'going-ahead';
 }

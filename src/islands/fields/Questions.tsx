@@ -1,5 +1,5 @@
 /** What words for when leave open: each question with its answers as buttons, which rewrite the words. */
-import type { MouseEvent } from 'react';
+import type { ReactNode } from 'react';
 import { PROBLEM_WORDS } from '@/core/phrase/read/problem';
 import type { Reading } from '@/core/phrase/read/read';
 
@@ -16,20 +16,14 @@ export function Questions({ reading, text, onText }: QuestionsProps) {
         <p className="small" key={`${problem.kind}${problem.from}`}>
           “{problem.text}” {PROBLEM_WORDS[problem.kind]}.{' '}
           {problem.offers.map(({ value, instead }) => (
-            <button
-              key={value}
-              type="button"
-              className="button small"
-              onMouseDown={stay}
-              onClick={() => onText(replaced(text, problem, instead))}
-            >
+            <Answer key={value} look="button small" onTake={() => onText(replaced(text, problem, instead))}>
               {instead.replace(/^at /, '')}
-            </button>
+            </Answer>
           ))}
           {problem.kind === 'not-understood' && (
-            <button type="button" className="link" onMouseDown={stay} onClick={() => onText(replaced(text, problem, ''))}>
+            <Answer look="link" onTake={() => onText(replaced(text, problem, ''))}>
               Take “{problem.text}” out
-            </button>
+            </Answer>
           )}
         </p>
       ))}
@@ -38,15 +32,9 @@ export function Questions({ reading, text, onText }: QuestionsProps) {
           <p className="small muted" key={aside.from}>
             “{aside.text}” counts for every year.{' '}
             {aside.offers.map(({ value, instead }) => (
-              <button
-                key={value}
-                type="button"
-                className="button small"
-                onMouseDown={stay}
-                onClick={() => onText(replaced(text, aside, instead))}
-              >
+              <Answer key={value} look="button small" onTake={() => onText(replaced(text, aside, instead))}>
                 Only {value}
-              </button>
+              </Answer>
             ))}
           </p>
         ))}
@@ -55,7 +43,13 @@ export function Questions({ reading, text, onText }: QuestionsProps) {
 }
 
 /** The field keeps the focus: leaving it would say its words in full before the answer comes. */
-const stay = (event: MouseEvent): void => event.preventDefault();
+function Answer({ look, onTake, children }: { look: string; onTake: () => void; children: ReactNode }) {
+  return (
+    <button type="button" className={look} onMouseDown={(event) => event.preventDefault()} onClick={onTake}>
+      {children}
+    </button>
+  );
+}
 
 /** A phrase with other words in the place of some; none at all close the gap. */
 function replaced(text: string, { from, to }: { from: number; to: number }, instead: string): string {

@@ -12,7 +12,8 @@ import { BLANK_VENUE } from '../venues/input';
 import { removeVenue, saveVenue } from '../venues/write';
 import type { Runtime } from '../runtime';
 import { readBookings } from '../listings/bookings';
-import { readPreview, startBringIn } from './bring-in';
+import { startBringIn } from './bring-in';
+import { readPreview } from './looking';
 import { GIVEN_OUT, giveOut } from './give-out';
 import { keepFile } from './upload';
 

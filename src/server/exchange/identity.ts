@@ -104,7 +104,7 @@ export class Identities {
     return this.byName(item);
   }
 
-  /** The same title on the same first day, where the places do not contradict it. */
+  /** The same title on the same first day: it is asked about, wherever either is. */
   private byName(item: Incoming): Identity {
     const day = firstDay(item.content);
     if (day === undefined) return {};

@@ -94,7 +94,7 @@ export async function planImport(db: Db, input: PlanInput): Promise<Plan> {
     const hash = hashOf(item, meant);
     // A file that says the same as the last time changes nothing, whatever editors made of it since.
     const before = answers[i] === 'new' ? undefined : identities.saidBefore(item, hash);
-    if (before) return unchanged(item, before, { found, style, hash });
+    if (before) return unchanged(item, before, { style, hash });
     const identity = identities.of(item, answers[i] ?? '');
     const fresh = asHere(item, importedOf(item, meant), identity.row, identity.source !== undefined);
     return plannedOf(item, fresh, identity, { found, style, horizon, hash });
@@ -111,11 +111,7 @@ const hashOf = (item: Incoming, meant: Meanings): string =>
     .digest('base64url')
     .slice(0, 22);
 
-function unchanged(
-  item: Incoming,
-  { row, source }: Identity,
-  { style, hash }: Pick<PlanInput, 'found' | 'style'> & { hash: string },
-): Planned {
+function unchanged(item: Incoming, { row, source }: Identity, { style, hash }: Pick<PlanInput, 'style'> & { hash: string }): Planned {
   const working = (row as Row).working;
   return {
     ...base(item, { row, source }, hash),

@@ -3,7 +3,7 @@ import { type Day, isoDay, parseIsoDay, weekdayOf, ymdOf } from '@/core/day/day'
 import { isoTime } from '@/core/day/wall';
 import { NIGHT_ENDS, sayTimes, type Style } from '@/core/phrase/format';
 import { readClock, readClocks } from '@/core/phrase/read/clock';
-import { PROBLEM_WORDS } from '@/core/phrase/read/problem';
+import { sayProblem } from '@/core/phrase/read/problem';
 import { readPhrase } from '@/core/phrase/read/read';
 import { sayRecurrence } from '@/core/phrase/say';
 import { type Cost, emptyContent, type ListingContent } from '@/core/listing/content';
@@ -125,11 +125,7 @@ function readWhen(fields: Fields, settings: WhenSettings, today: Day, wrong: Wro
 function readWords(words: string, { zone, style, firstWeekday }: WhenSettings, today: Day, wrong: Wrong): StoredRecurrence | undefined {
   if (words.length > (LONGEST.when ?? 0)) return undefined;
   const { recurrence, problems } = readPhrase({ phrase: words, now: { day: today, minute: 0 }, zone, weekStart: firstWeekday, style });
-  const asked = problems.map(({ kind, text, offers }) => {
-    const write = offers.map(({ instead }) => `“${instead}”`).join(' or ');
-    return `“${text}” ${PROBLEM_WORDS[kind]}${write ? `: write ${write}` : ''}.`;
-  });
-  if (asked.length) wrong('when', asked.join(' '));
+  if (problems.length) wrong('when', problems.map(sayProblem).join(' '));
   else if (!recurrence)
     wrong('when', 'No date was found in these words. Write it as “every Tuesday 7pm, 13 April to 29 June”, or use the fields below.');
   return recurrence ? toStored(recurrence) : undefined;

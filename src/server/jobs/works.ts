@@ -1,7 +1,8 @@
 /** Every kind of work that is done in the background. */
 import { bulking, bulkUndoing } from '../bulk/run';
 import type { JobKind } from '../db/schema';
-import { bringing, looking, takingBack } from '../exchange/bring-in';
+import { bringing, takingBack } from '../exchange/bring-in';
+import { looking } from '../exchange/looking';
 import { rebuilding } from '../listings/rebuild';
 import { proofing } from '../proof/write';
 import type { Work } from './runner';

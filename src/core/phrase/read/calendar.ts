@@ -1,6 +1,7 @@
 /** Which day a date that was said means, seen from today. A date without a year is the next such date, today included. */
 import { type Day, dateExists, dayOf, daysInMonth, weekdayOf, weekStart, ymdOf } from '../../day/day';
 import { easter } from '../../redletter/redletter';
+import { after } from './clause-rules';
 import type { PhraseProblem } from './problem';
 import type { DateMeaning, SaidDate } from './dates';
 
@@ -83,7 +84,7 @@ export function spanOf(
     case 'weeks-on':
       return one(today + 1 + ((meaning.weekday - weekdayOf(today + 1) + 7) % 7) + 7 * meaning.weeks);
     case 'months-on':
-      return one(monthsLater(today, meaning.months));
+      return one(after(today, meaning.months, 'month'));
     case 'iso':
       return one(meaning.day);
     case 'either':
@@ -91,14 +92,6 @@ export function spanOf(
     case 'this':
       return thisUnit(meaning.unit, floor, first);
   }
-}
-
-/** The same day of a later month, or that month's last. */
-function monthsLater(day: Day, months: number): Day {
-  const { year, month: m, day: d } = ymdOf(day);
-  const at = year * 12 + m - 1 + months;
-  const [y, then] = [Math.floor(at / 12), (at % 12) + 1];
-  return dayOf(y, then, Math.min(d, daysInMonth(y, then)));
 }
 
 function nextMonthDay(floor: Day, day: number): Day | undefined {

@@ -30,7 +30,7 @@ export class ChangeReader extends LimitReader {
     return true;
   }
 
-  /** `4 May moved to 5 May[, 6pm]`, `4 May is on 5 May instead` */
+  /** `4 May moved to 5 May[, 6pm]` */
   protected moved(): boolean {
     const { cursor, said, clause } = this;
     const repeats = clause.repeats || clause.every || clause.nths.length || clause.monthDays.length || clause.dates.length;

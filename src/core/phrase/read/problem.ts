@@ -81,3 +81,9 @@ export interface PhraseProblem {
 export interface Aside extends Omit<PhraseProblem, 'kind'> {
   kind: 'each-year';
 }
+
+/** A problem in a sentence, with what may be written instead, where buttons are out of reach: in a form without a script, beside a row of a file. */
+export function sayProblem({ kind, text, offers }: PhraseProblem): string {
+  const offered = offers.map(({ instead }) => `“${instead}”`).join(' or ');
+  return `“${text.slice(0, 60)}” ${PROBLEM_WORDS[kind]}${offered ? `: write ${offered}` : ''}.`;
+}
