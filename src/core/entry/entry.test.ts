@@ -156,6 +156,12 @@ describe('many lines', () => {
         ['Shore Walk', null, false],
       ],
     );
+    // A line whose own day is in question takes neither, and gives none to those behind it.
+    expect(places('Saturday 3 April at Net Loft\n2pm Knots\nChoir Tusday 13 April 7pm\n18:00 Rope Evening')).toEqual([
+      ['Knots', 'Net Loft', true],
+      ['Choir', null, false],
+      ['Rope Evening', null, false],
+    ]);
     expect(places('Saturday 3 April\nNet Loft:\n2pm Knots')).toEqual([['Knots', 'Net Loft', true]]);
   });
   it('of a mail leave greetings, quotation marks and signatures out', () => {

@@ -83,9 +83,12 @@ class LinesReader {
 
   /** Does a row take its place from above? One of its own is that of the rows below, a date of its own ends what was. */
   private placeOf(read: ReadLine, timeOnly: boolean): boolean {
-    if (read.recurrence && !timeOnly) {
+    const asksDay = read.problems.some(({ kind }) => !OF_THE_HOUR.has(kind));
+    if ((read.recurrence || asksDay) && !timeOnly) {
       this.headed = false;
       this.where = { venueId: null, place: '' };
+      // Which day a line in question is on is not known: what follows it is asked too.
+      if (asksDay) this.last = undefined;
     }
     if (hasPlace(read)) this.where = { venueId: read.venueId, place: read.place };
     return !hasPlace(read) && (timeOnly || this.headed);
@@ -98,6 +101,9 @@ class LinesReader {
     this.last = { day: start.day, end: endOf(start, one.length) ?? hourLater };
   }
 }
+
+/** Questions that leave the day of a line as it is. */
+const OF_THE_HOUR: ReadonlySet<string> = new Set(['no-day', 'no-hour', 'ambiguous-time', 'part-mismatch']);
 
 const hasPlace = ({ venueId, place }: Pick<ReadLine, 'venueId' | 'place'>): boolean => venueId !== null || place !== '';
 

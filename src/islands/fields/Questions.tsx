@@ -9,11 +9,13 @@ interface QuestionsProps {
   onText: (text: string) => void;
 }
 
+const LINE = 'small m-0 flex flex-wrap items-center gap-1.5';
+
 export function Questions({ reading, text, onText }: QuestionsProps) {
   return (
     <>
       {reading.problems.map((problem) => (
-        <p className="small" key={`${problem.kind}${problem.from}`}>
+        <p className={LINE} key={`${problem.kind}${problem.from}`}>
           “{problem.text}” {PROBLEM_WORDS[problem.kind]}.{' '}
           {problem.offers.map(({ value, instead }) => (
             <Answer key={value} look="button small" onTake={() => onText(replaced(text, problem, instead))}>
@@ -29,7 +31,7 @@ export function Questions({ reading, text, onText }: QuestionsProps) {
       ))}
       {reading.recurrence &&
         reading.asides?.map((aside) => (
-          <p className="small muted" key={aside.from}>
+          <p className={LINE} key={aside.from}>
             “{aside.text}” counts for every year.{' '}
             {aside.offers.map(({ value, instead }) => (
               <Answer key={value} look="button small" onTake={() => onText(replaced(text, aside, instead))}>

@@ -1,10 +1,10 @@
 /** Which listing a row of a file is: by what its own source knows it by, else asked; never guessed over another's. */
 import { and, inArray, ne, sql } from 'drizzle-orm';
-import { isoDay } from '@/core/day/day';
 import { parseIsoWall } from '@/core/day/wall';
 import { NO_UID } from '@/core/exchange/ical-event';
 import type { Incoming } from '@/core/exchange/incoming';
 import type { ListingContent } from '@/core/listing/content';
+import { type Style, sayDay } from '@/core/phrase/format';
 import { fold } from '@/core/text/text';
 import type { Db } from '../db/client';
 import { importSource, listing } from '../db/schema';
@@ -38,10 +38,11 @@ export class Identities {
     private readonly sources: ReadonlyMap<string, SourceRow[]>,
     private readonly rows: ReadonlyMap<string, ListingRow>,
     private readonly byTitle: ReadonlyMap<string, ListingRow[]>,
+    private readonly style: Style,
   ) {}
 
   /** Reads what is needed for some rows of a file from one source. */
-  static async read(db: Db, source: string, items: readonly Incoming[]): Promise<Identities> {
+  static async read(db: Db, source: string, items: readonly Incoming[], style: Style): Promise<Identities> {
     const uids = items.map((item) => item.uid);
     const known = await chunks(uids, (some) => db.select().from(importSource).where(inArray(importSource.uid, some)));
     const sources = groupBy(known, (one) => one.uid);
@@ -69,6 +70,7 @@ export class Identities {
       sources,
       new Map(rows.map((row) => [row.id, row])),
       groupBy(alike, (row) => fold(row.title)),
+      style,
     );
   }
 
@@ -109,7 +111,7 @@ export class Identities {
     const day = firstDay(item.content);
     if (day === undefined) return {};
     const row = this.byTitle.get(fold(item.content.title ?? ''))?.find(({ working }) => firstDay(working) === day);
-    return row ? { row, doubt: `A listing of this title is here already, on ${isoDay(day)} too.` } : {};
+    return row ? { row, doubt: `A listing of this title is here already, on ${sayDay(day, this.style, { year: true })} too.` } : {};
   }
 }
 

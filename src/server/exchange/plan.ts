@@ -87,7 +87,7 @@ export interface PlanInput {
 
 export async function planImport(db: Db, input: PlanInput): Promise<Plan> {
   const { items: incoming, answers, source, found, decided, style, horizon } = input;
-  const identities = await Identities.read(db, source, incoming);
+  const identities = await Identities.read(db, source, incoming, style);
   const open = new Map<string, Open>();
   const items = incoming.map((item, i): Planned => {
     const meant = meaningsOf(item, found, decided, open);
