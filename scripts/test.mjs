@@ -6,6 +6,8 @@ import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 mkdirSync('.cache', { recursive: true });
 let passed = 0;
 let failed = 0;
+/** What failed, by name: said again before the count, since a long output is seldom read from its top. */
+const names = [];
 const bin = (name) => `node_modules/.bin/${name}`;
 
 function run(title, command, args) {
@@ -18,18 +20,41 @@ function run(title, command, args) {
 /** A part that is one check: it holds or it does not. */
 function check(title, command, args) {
   if (run(title, command, args)) passed++;
-  else failed++;
+  else {
+    failed++;
+    names.push(title);
+  }
 }
 
 /** A part with tests of its own, counted by its report. */
 function suite(title, command, args, report, count) {
   rmSync(report, { force: true });
   const good = run(title, command, args);
-  const found = existsSync(report) ? count(JSON.parse(readFileSync(report, 'utf8'))) : { passed: 0, failed: 0 };
+  const none = { passed: 0, failed: [] };
+  const found = existsSync(report) ? count(JSON.parse(readFileSync(report, 'utf8'))) : none;
   passed += found.passed;
-  failed += found.failed;
-  if ((!good && found.failed === 0) || found.passed + found.failed === 0) failed++;
+  failed += found.failed.length;
+  names.push(...found.failed);
+  if ((!good && found.failed.length === 0) || found.passed + found.failed.length === 0) {
+    failed++;
+    names.push(title);
+  }
 }
+
+/** Failed unit tests with their first line of why; a file that could not be loaded is one. */
+const failedUnits = (report) =>
+  report.testResults.flatMap((file) => {
+    if (file.status === 'failed' && file.assertionResults.length === 0) return [`${file.name}: ${file.message}`];
+    return file.assertionResults
+      .filter((test) => test.status === 'failed')
+      .map((test) => `${test.fullName}: ${test.failureMessages[0] ?? ''}`);
+  });
+
+const failedJourneys = (suites) =>
+  suites.flatMap((one) => [
+    ...failedJourneys(one.suites ?? []),
+    ...(one.specs ?? []).filter((spec) => !spec.ok).map((spec) => `${one.title} › ${spec.title}`),
+  ]);
 
 check('Types', bin('astro'), ['check', '--minimumFailingSeverity', 'error']);
 check('Linter', bin('biome'), ['check', '--error-on-warnings', '.']);
@@ -40,14 +65,15 @@ suite(
   '.cache/unit.json',
   (r) => ({
     passed: r.numPassedTests,
-    failed: r.numFailedTests + r.testResults.filter((f) => f.status === 'failed' && f.assertionResults.length === 0).length,
+    failed: failedUnits(r),
   }),
 );
 check('Build', 'npm', ['run', '--silent', 'build']);
 suite('End to end', bin('playwright'), ['test'], '.cache/e2e.json', (r) => ({
   passed: r.stats.expected + r.stats.flaky,
-  failed: r.stats.unexpected,
+  failed: failedJourneys(r.suites),
 }));
 
+if (names.length) console.log(`\nFailed:\n${names.map((name) => `  ${name.split('\n').slice(0, 6).join('\n    ')}`).join('\n')}`);
 console.log(`\n${passed} passed, ${failed} failed`);
 process.exit(failed ? 1 : 0);

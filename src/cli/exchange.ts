@@ -6,7 +6,7 @@ import { CliError, EXIT } from './problem';
 import { openSite } from './site';
 
 /** A path as the operator typed it, from the folder where the command was given. */
-const resolved = (file: string): string => path.resolve(process.env.ALMANAC_FROM ?? process.cwd(), file);
+export const resolved = (file: string): string => path.resolve(process.env.ALMANAC_FROM ?? process.cwd(), file);
 
 export interface ImportFlags {
   file: string | undefined;
@@ -93,7 +93,8 @@ export async function exportCommand({ file, json, csv, dates }: ExportFlags): Pr
   else process.stdout.write(text);
 }
 
-async function withSite<T>(run: (ask: (command: string, input: unknown) => Promise<unknown>) => Promise<T>): Promise<T> {
+/** Asks the running server, or one that is started for the while. */
+export async function withSite<T>(run: (ask: (command: string, input: unknown) => Promise<unknown>) => Promise<T>): Promise<T> {
   const site = await openSite();
   try {
     return await run(site.ask);

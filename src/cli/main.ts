@@ -1,6 +1,7 @@
 /** The operator's command line. It never opens the database itself: it asks the running server, or starts one for the while. */
 import { parseArgs } from 'node:util';
 import { exportCommand, importCommand } from './exchange';
+import { exportSite, importSite } from './archive';
 import { addUser } from './user';
 import { CliError, EXIT } from './problem';
 import { openSite, VERSION } from './site';
@@ -19,7 +20,11 @@ const HELP = `Plain Almanac
                                       that is left out and said. --same and --other answer for events that may be here
                                       already: they are the same, or others; without an answer they are left out
   almanac export [FILE] [--json|--csv|--dates]
-                                      everything published as iCalendar; all listings as JSON or a table; or their dates
+                                      everything published as iCalendar; the site as JSON without its pictures’ files; all
+                                      listings as a table; or their dates
+  almanac export --site FILE.zip      the whole site with its pictures: listings with both copies and versions, places,
+                                      settings; without accounts and mails
+  almanac import --site FILE          makes an empty site what such a file holds
   almanac dates, almanac read         the dates of a rule, and what a phrase says; see almanac dates --help
   almanac seed                        fill an empty demo with invented events
   almanac version
@@ -41,6 +46,7 @@ async function main(): Promise<void> {
       'dry-run': { type: 'boolean' },
       publish: { type: 'boolean' },
       json: { type: 'boolean' },
+      site: { type: 'boolean' },
       csv: { type: 'boolean' },
       dates: { type: 'boolean' },
       source: { type: 'string' },
@@ -74,6 +80,11 @@ async function main(): Promise<void> {
       await rebuild();
       return;
     case 'import':
+      if (values.site === true) {
+        alone('import', Object.keys(values));
+        await importSite(sub);
+        return;
+      }
       await importCommand({
         file: sub,
         dryRun: values['dry-run'] === true,
@@ -92,6 +103,11 @@ async function main(): Promise<void> {
       });
       return;
     case 'export':
+      if (values.site === true) {
+        alone('export', Object.keys(values));
+        await exportSite(sub);
+        return;
+      }
       await exportCommand({ file: sub, json: values.json === true, csv: values.csv === true, dates: values.dates === true });
       return;
     case 'seed':
@@ -111,12 +127,18 @@ const TAKES: Readonly<Record<string, { words: number; flags: readonly string[] }
   user: { words: 1, flags: ['name', 'mail', 'role'] },
   rebuild: { words: 0, flags: [] },
   seed: { words: 0, flags: [] },
-  export: { words: 1, flags: ['json', 'csv', 'dates'] },
+  export: { words: 1, flags: ['json', 'csv', 'dates', 'site'] },
   import: {
     words: 1,
-    flags: 'dry-run publish json source order zone same other make-places make-people make-categories'.split(' '),
+    flags: 'dry-run publish json site source order zone same other make-places make-people make-categories'.split(' '),
   },
 };
+
+/** `--site` means the whole site: no other flag says anything beside it. */
+function alone(command: string, flags: readonly string[]): void {
+  const other = flags.find((flag) => flag !== 'site');
+  if (other) throw new CliError(`almanac ${command} --site takes the whole site; it does not take --${other}.`, EXIT.refused);
+}
 
 const noCommand = (command: string): CliError => new CliError(`There is no command “${command}”; almanac --help lists them.`, EXIT.refused);
 

@@ -74,7 +74,8 @@ async function start(env: NodeJS.ProcessEnv): Promise<Runtime> {
   let stored = await readSettings(db);
   const secret = secretOf(folder, env);
   const addresses = new SiteAddresses(env, () => stored.settings.address);
-  const uidPart = await uidHost(db, stored.settings.address || (env.ALMANAC_ADDRESS ?? ''));
+  const readUidPart = (): Promise<string> => uidHost(db, stored.settings.address || (env.ALMANAC_ADDRESS ?? ''));
+  let uidPart = await readUidPart();
   const boot = randomBytes(4).toString('hex');
   let revision = 0;
   const address = (): string => addresses.primary();
@@ -164,6 +165,7 @@ async function start(env: NodeJS.ProcessEnv): Promise<Runtime> {
     settingsRevision: () => stored.revision,
     reloadSettings: async () => {
       stored = await readSettings(db);
+      uidPart = await readUidPart();
     },
     now,
     contentRevision,

@@ -2,29 +2,36 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import { setTimeout } from 'node:timers/promises';
 import { sql } from 'drizzle-orm';
+import { dayOf, isoDay } from '@/core/day/day';
 import { type Db, openDatabase } from '@/server/db/client';
 import { bringing, startBringIn } from '@/server/exchange/bring-in';
 import { keepFile, readBatch } from '@/server/exchange/upload';
 import { createListing, publishListing } from '@/server/listings/write';
-import { change, choir, EDITOR, seedPlaces } from '../support/db';
+import { readListPage } from '@/server/public/dates';
+import type { Runtime } from '@/server/runtime';
+import { change, choir, EDITOR, NOW, seedPlaces } from '../support/db';
 import { siteOf } from '../support/site';
 
 const now = (): number => Number(process.hrtime.bigint()) / 1e6;
 /** By hand: so many, enough for a steady figure. */
 const BY_HAND = 200;
 
-const eventLines = (i: number): string =>
-  [
+/** Over most of a year, as many a day as on any other. */
+const eventLines = (i: number): string => {
+  const day = isoDay(dayOf(2027, 4, 3) + (i % 300)).replaceAll('-', '');
+  return [
     'BEGIN:VEVENT',
     `UID:watch-${i}@harbour.example`,
     `SUMMARY:Tide Watch ${i}`,
-    'DTSTART;TZID=America/Halifax:20270403T090000',
-    'DTEND;TZID=America/Halifax:20270403T100000',
+    `DTSTART;TZID=America/Halifax:${day}T090000`,
+    `DTEND;TZID=America/Halifax:${day}T100000`,
     'RRULE:FREQ=WEEKLY;COUNT=4',
     'LOCATION:Net Loft',
     'END:VEVENT',
   ].join('\r\n');
+};
 
 export interface JobFigures {
   /** milliseconds of a piece's own work: the median and the 99th percentile */
@@ -35,8 +42,13 @@ export interface JobFigures {
   seconds: number;
   /** looking at the same file once more, when nothing of it has changed */
   secondLook: number;
+  /** how long a reader waits for a page of the list, from the file's coming in to the end, 99th percentile in milliseconds */
+  readersP99: number;
+  readersMost: number;
   /** what the process holds at the end of the job against its start, after collecting */
   memory: number;
+  /** what the whole process holds more at its most than before, threads included */
+  megabytes: number;
 }
 
 /** Brings so many events in, published, each with four dates. */
@@ -57,6 +69,8 @@ export async function bringInMany(count: number): Promise<JobFigures> {
     const pieces: number[] = [];
     const site = siteOf(db, {
       worker: path.resolve('dist/workshop/worker.mjs'),
+      // As a running site: what listings point to is read again only when it changed.
+      revision: 'bench',
       works: {
         'bring-in': {
           ...bringing,
@@ -72,6 +86,7 @@ export async function bringInMany(count: number): Promise<JobFigures> {
     const calendar = ['BEGIN:VCALENDAR', 'VERSION:2.0', ...Array.from({ length: count }, (_, i) => eventLines(i)), 'END:VCALENDAR'].join(
       '\r\n',
     );
+    const readers = await askAsReaders(db, site);
     const begun = now();
     const id = await keepFile(site, { name: 'watch.ics', bytes: new TextEncoder().encode(calendar) }, EDITOR);
     const { jobId } = await readBatch(db, id);
@@ -82,6 +97,7 @@ export async function bringInMany(count: number): Promise<JobFigures> {
     const { state, input } = await site.jobs.wait(job, Number.POSITIVE_INFINITY);
     if (state !== 'done' || input.made !== count) throw new Error(`${input.made} of ${count} came in`);
     const ended = now();
+    const { waits, megabytes } = await readers.stop();
     const memory = heap() / held;
     const result = (await db.execute(sql`select count(*)::int as n from occurrence`)) as unknown as { rows: { n: number }[] };
     if (result.rows[0]?.n !== count * 4 + BY_HAND * 10) throw new Error('dates are missing');
@@ -100,12 +116,43 @@ export async function bringInMany(count: number): Promise<JobFigures> {
       ratio: (ended - written) / count / byHand,
       seconds: (ended - begun) / 1000,
       secondLook,
+      readersP99: waits[Math.floor(waits.length * 0.99)] ?? 0,
+      readersMost: waits.at(-1) ?? 0,
       memory,
+      megabytes,
     };
   } finally {
     await close();
     rmSync(folder, { recursive: true, force: true });
   }
+}
+
+const READERS_EVERY_MS = 100;
+
+/** A reader who asks for the first page of the list again and again; the answer is how long each took, sorted, and what memory was held meanwhile. */
+async function askAsReaders(db: Db, site: Runtime): Promise<{ stop: () => Promise<{ waits: number[]; megabytes: number }> }> {
+  const { found } = await site.around();
+  const before = process.memoryUsage().rss;
+  let most = before;
+  const everything = { kinds: [], places: [], free: false, tags: [], words: '' };
+  const waits: number[] = [];
+  let goesOn = true;
+  const asking = (async () => {
+    while (goesOn) {
+      const begun = now();
+      await readListPage(db, NOW.day, 40, everything, found);
+      waits.push(now() - begun);
+      most = Math.max(most, process.memoryUsage().rss);
+      await setTimeout(READERS_EVERY_MS);
+    }
+  })();
+  return {
+    stop: async () => {
+      goesOn = false;
+      await asking;
+      return { waits: waits.sort((a, b) => a - b), megabytes: (most - before) / 1e6 };
+    },
+  };
 }
 
 function heap(): number {

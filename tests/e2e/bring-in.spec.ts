@@ -190,5 +190,5 @@ test('thousands of events come in while the site goes on answering, unseen until
 test('what a whole site gives out comes back as it is', async ({ request }) => {
   const feed = await (await request.get('/feed.ics')).text();
   expect(feed.match(/BEGIN:VEVENT/g)?.length).toBeGreaterThan(40);
-  expect(readFileSync('docs/formats.md', 'utf8')).toContain('plain-almanac-listings');
+  expect(readFileSync('docs/formats.md', 'utf8')).toContain('"kind": "plain-almanac"');
 });

@@ -63,10 +63,33 @@ test('the operator brings a file in and gives everything out; what a site gave o
   expect(run(['export', '--dates'], env).stdout.split('\n').length).toBeGreaterThan(1000);
   expect(run(['export', '--dates', '--csv'], env).stderr).toContain('Choose one');
   const all = JSON.parse(run(['export', '--json'], env).stdout) as { kind: string; listings: { content: { title: string } }[] };
-  expect(all.kind).toBe('plain-almanac-listings');
+  expect(all.kind).toBe('plain-almanac');
   expect(all.listings.length).toBeGreaterThan(60);
   expect(run(['import'], env).stderr).toContain('Say which file');
   expect(run(['import', 'none.ics'], env).stderr).toContain('cannot be read');
+});
+
+test('the operator carries the whole site to an empty folder; given out again it is the same', () => {
+  const folder = mkdtempSync(path.join(tmpdir(), 'alm-'));
+  const [from, to] = [
+    { ALMANAC_DATA: DATA, ALMANAC_FROM: folder },
+    { ALMANAC_DATA: path.join(folder, 'data'), ALMANAC_FROM: folder, ALMANAC_NOW: '' },
+  ];
+  const untimed = (text: string): string => text.replace(/"madeAt": "[^"]*"/, '');
+  expect(run(['export', '--site', 'isles.zip'], from).stdout).toMatch(/isles\.zip: [\d.]+ MB/);
+  const back = run(['import', '--site', 'isles.zip'], to);
+  expect(back.stdout, back.stderr).toMatch(
+    /\d+ listings, \d+ venues, \d+ organizers, \d+ categories, \d+ tags, \d+ pictures\. The settings/,
+  );
+  expect(back.status, back.stdout).toBe(0);
+  expect(untimed(run(['export', '--json'], to).stdout)).toBe(untimed(run(['export', '--json'], from).stdout));
+  expect(run(['rebuild'], to).stdout).toContain(' 0 differed');
+  const twice = run(['import', '--site', 'isles.zip'], to);
+  expect([twice.status, twice.stderr]).toEqual([1, expect.stringContaining('An archive fills an empty site')]);
+  const plain = run(['import', 'isles.zip'], to);
+  expect([plain.status, plain.stderr]).toEqual([2, expect.stringContaining('almanac import --site')]);
+  const mixed = run(['export', '--site', '--csv'], from);
+  expect([mixed.status, mixed.stderr]).toEqual([2, expect.stringContaining('does not take --csv')]);
 });
 
 test('the operator makes the first coordinator of an empty site, with a password on standard input', async () => {

@@ -13,11 +13,14 @@ import { EDITOR, NOW, SETTINGS } from './db';
 
 export const HOST = 'almanac.example';
 
-export function siteOf(db: Db, part: { now?: Now; works?: Partial<Record<JobKind, Work>>; worker?: string } = {}): Runtime {
+export function siteOf(
+  db: Db,
+  part: { now?: Now; works?: Partial<Record<JobKind, Work>>; worker?: string; revision?: string } = {},
+): Runtime {
   const now = part.now ?? NOW;
   const workshop = new Workshop(part.worker);
-  // Tests change small tables behind the site's back: nothing is remembered between two questions.
-  const contentRevision = (): string => `test ${Math.random()}`;
+  // Tests change small tables behind the site's back: nothing is remembered between two questions, unless a revision is given.
+  const contentRevision = (): string => part.revision ?? `test ${Math.random()}`;
   const contentChanged = async (): Promise<void> => undefined;
   const around = async () => ({
     settings: SETTINGS,
@@ -36,6 +39,7 @@ export function siteOf(db: Db, part: { now?: Now; works?: Partial<Record<JobKind
     address: () => `https://${HOST}`,
     contentRevision,
     contentChanged,
+    reloadSettings: async () => undefined,
     jobs,
     workshop,
     darkroom: new Workshop(part.worker),

@@ -78,7 +78,7 @@ function blocksOf(text: string): { blocks: Block[]; broken: Unreadable[] } {
       open = { kind: begins, line: number, lines: [] };
     }
     open?.lines.push(line);
-    if (open && new RegExp(`^END:${open.kind}\\s*$`, 'i').test(line)) {
+    if (open && /^END:(VEVENT|VTIMEZONE)\s*$/i.exec(line)?.[1]?.toUpperCase() === open.kind) {
       blocks.push(open);
       open = undefined;
     }

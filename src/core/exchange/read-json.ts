@@ -1,11 +1,9 @@
-/** Our own JSON in: everything that listings have, as `almanac export --json` writes it. The content's shape is checked by the server. */
+/** The listings of our own JSON: what an archive holds of them, for a site that has listings of its own. The content's shape is checked by the server. */
 import { parseJson } from '../text/clean';
+import { whyNoArchive } from './archive';
 import { CONTENT_FORMAT, type ListingContent, upgradeContent } from '../listing/content';
 import { INCOMING_FORMAT, type Incoming, type IncomingFile, type Named, type Unreadable } from './incoming';
 import { FileError, MOST_EVENTS } from './read-ical';
-
-export const JSON_KIND = 'plain-almanac-listings';
-export const JSON_FORMAT = 1;
 
 type Loose = Record<string, unknown>;
 const isObject = (value: unknown): value is Loose => typeof value === 'object' && value !== null && !Array.isArray(value);
@@ -33,9 +31,8 @@ export function readJsonFile(source: string): IncomingFile {
   } catch {
     throw new FileError('This is no JSON: it could not be read.');
   }
-  if (!isObject(file) || file.kind !== JSON_KIND) throw new FileError(`This is no file of listings: its kind is not “${JSON_KIND}”.`);
-  if (file.format !== JSON_FORMAT)
-    throw new FileError(`The file has format ${String(file.format).slice(0, 10)}; this version reads format ${JSON_FORMAT}.`);
+  const why = isObject(file) ? whyNoArchive(file.kind, file.format) : 'This is no file of listings.';
+  if (!isObject(file) || why) throw new FileError(why ?? 'This is no file of listings.');
   const listings = list(file.listings);
   if (listings.length > MOST_EVENTS)
     throw new FileError(`The file has more than ${MOST_EVENTS.toLocaleString('en')} listings; bring it in by parts.`);

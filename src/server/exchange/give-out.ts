@@ -1,10 +1,9 @@
 /** Listings given out to those who edit them, a selection or all: working copies as iCalendar, tables and JSON. */
-import { asc, inArray } from 'drizzle-orm';
+import { asc } from 'drizzle-orm';
 import { isoDay } from '@/core/day/day';
 import { isoTime } from '@/core/day/wall';
 import { CSV_COLUMNS, CSV_DATE_COLUMNS, type CsvColumn, type CsvDateColumn, writeCsv } from '@/core/exchange/csv';
 import { writeIcal } from '@/core/exchange/ical';
-import { JSON_FORMAT, JSON_KIND } from '@/core/exchange/read-json';
 import { type ListingContent, sayCost } from '@/core/listing/content';
 import type { Style } from '@/core/phrase/format';
 import { sayChange, sayRecurrence } from '@/core/phrase/say';
@@ -15,11 +14,12 @@ import { changesFromStored, fromStored } from '@/core/recurrence/stored';
 import { hasTimes } from '@/core/recurrence/times';
 import { plainText } from '@/core/text/text';
 import type { Actor } from '../accounts/roles';
-import { category, listing, organizer, published, venue } from '../db/schema';
+import { partDocument } from '../archive/write';
+import { listing, published } from '../db/schema';
 import { horizonOf, shownZone } from '../listings/date-index';
 import { selectingOf, selectTable, type TableQuery } from '../listings/table';
 import { icalOf } from '../public/feed';
-import { type Lookup, lookup, namesOf } from '../public/lookup';
+import { lookup, namesOf } from '../public/lookup';
 import type { Runtime } from '../runtime';
 import { styleOf } from '../site/settings';
 
@@ -48,7 +48,7 @@ export async function giveOut(
     case 'dates.csv':
       return { text: await asDates(rt, rows), type: 'text/csv; charset=utf-8' };
     case 'listings.json':
-      return { text: `${JSON.stringify(await asJson(rt, rows), null, 2)}\n`, type: 'application/json' };
+      return { text: await asJson(rt, rows, selection?.actor), type: 'application/json' };
   }
 }
 
@@ -184,30 +184,7 @@ async function asDates(rt: Runtime, rows: readonly Row[]): Promise<string> {
   return writeCsv(CSV_DATE_COLUMNS, table);
 }
 
-/** Everything that the listings hold, with what they point to; documented in docs/formats.md. */
-async function asJson(rt: Runtime, rows: readonly Row[]): Promise<unknown> {
-  const { name, zone } = rt.settings();
-  const found: Lookup = await lookup(rt);
-  const used = new Set(
-    rows.flatMap(({ working: c }) => [...c.venueIds, ...c.changes.flatMap((x) => x.venueId ?? []), ...c.organizerIds, ...c.categoryIds]),
-  );
-  const parents = found.categories.filter((c) => used.has(c.id)).flatMap((c) => c.parentId ?? []);
-  const ids = [...new Set([...used, ...parents])];
-  return {
-    format: JSON_FORMAT,
-    kind: JSON_KIND,
-    name,
-    zone,
-    categories: await rt.db.select().from(category).where(inArray(category.id, ids)).orderBy(asc(category.position), asc(category.id)),
-    venues: await rt.db.select().from(venue).where(inArray(venue.id, ids)).orderBy(asc(venue.name), asc(venue.id)),
-    organizers: await rt.db.select().from(organizer).where(inArray(organizer.id, ids)).orderBy(asc(organizer.name), asc(organizer.id)),
-    listings: rows.map(({ id, address, stage, working, createdAt, changedAt }) => ({
-      id,
-      address,
-      stage,
-      content: working,
-      createdAt,
-      changedAt,
-    })),
-  };
+/** The listings as an archive's document; a contributor's has nothing that is for editors alone. */
+function asJson(rt: Runtime, rows: readonly Row[], actor: Actor | undefined): Promise<string> {
+  return partDocument(rt.db, rows, { madeAt: new Date(rt.now().ms), whole: actor?.role !== 'contributor' });
 }

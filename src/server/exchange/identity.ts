@@ -115,6 +115,21 @@ export class Identities {
   }
 }
 
+/** Which of these rows said exactly the same before, of a listing that is still there: `hash uid`. Reads no contents. */
+export async function saidBefore(db: Db, rows: readonly { uid: string; hash: string }[]): Promise<Set<string>> {
+  const known = await chunks(
+    rows.map(({ uid }) => uid),
+    (some) =>
+      db
+        .select({ uid: importSource.uid, hash: importSource.hash })
+        .from(importSource)
+        // One whose listing is gone is gone with it.
+        .where(inArray(importSource.uid, some)),
+  );
+  const said = new Set(known.map(({ uid, hash }) => `${hash} ${uid}`));
+  return new Set(rows.map(({ uid, hash }) => `${hash} ${uid}`).filter((key) => said.has(key)));
+}
+
 /** Does a row say another title and another first day than what came under its name before? */
 function otherwise(item: Incoming, before: ListingContent): boolean {
   const title = fold(item.content.title ?? '') !== fold(before.title);

@@ -8,7 +8,7 @@ import { horizonOf } from '../listings/date-index';
 import type { Runtime } from '../runtime';
 import { styleOf } from '../site/settings';
 import { readMatches } from './match';
-import { type Planned, planImport } from './plan';
+import { type Plan, planActions, type PlanInput, type Planned, type PlannedAction, planImport } from './plan';
 import { readBatch } from './upload';
 
 type Row = typeof importRow.$inferSelect;
@@ -16,24 +16,22 @@ type Row = typeof importRow.$inferSelect;
 /** So many words without a meaning are kept of a file. */
 const MOST_WORDS = 500;
 
-export async function planRows(
-  db: Db,
-  rows: readonly Row[],
-  around: Around,
-  source: string,
-): Promise<Awaited<ReturnType<typeof planImport>>> {
+/** What rows of a file would do, with what a preview shows of each. */
+export async function planRows(db: Db, rows: readonly Row[], around: Around, source: string): Promise<Plan> {
+  return planImport(db, await inputOf(db, rows, around, source));
+}
+
+async function inputOf(db: Db, rows: readonly Row[], around: Around, source: string): Promise<PlanInput> {
   const { settings, now, found } = around;
-  const [items, answers] = [rows.map((row) => row.item), rows.map((row) => row.answer)];
-  const horizon = horizonOf(now.day, settings.horizonMonths);
-  return planImport(db, {
-    items,
-    answers,
+  return {
+    items: rows.map((row) => row.item),
+    answers: rows.map((row) => row.answer),
     source,
     found,
     decided: await once(around, 'decided', () => readMatches(db)),
     style: styleOf(settings),
-    horizon,
-  });
+    horizon: horizonOf(now.day, settings.horizonMonths),
+  };
 }
 
 /** What would happen to each row, and which words nobody has given a meaning. */
@@ -52,21 +50,21 @@ export const looking: Work = {
       return { did: 0, finished: true };
     }
     const batch = await readBatch(tx, batchId);
-    const { items, open } = await planRows(tx, rows, around, batch.source);
-    await keepActions(tx, batchId, rows, items);
+    const { actions, open } = await planActions(tx, await inputOf(tx, rows, around, batch.source));
+    await keepActions(tx, batchId, rows, actions);
     if (batch.summary)
       await tx
         .update(importBatch)
-        .set({ summary: withPlan(batch.summary, items, open) })
+        .set({ summary: withPlan(batch.summary, actions, open) })
         .where(eq(importBatch.id, batchId));
     return { did: rows.length, finished: false, input: { ...input, after: String(last.n) } };
   },
 };
 
-async function keepActions(tx: Db, batchId: string, rows: readonly Row[], items: readonly Planned[]): Promise<void> {
-  const actions = JSON.stringify(rows.map((row, i) => ({ n: row.n, action: items[i]?.action ?? 'same' })));
+async function keepActions(tx: Db, batchId: string, rows: readonly Row[], actions: readonly PlannedAction[]): Promise<void> {
+  const values = JSON.stringify(rows.map((row, i) => ({ n: row.n, action: actions[i] ?? 'same' })));
   await tx.execute(
-    sql`update import_row r set action = a.action from json_to_recordset(${actions}::json) as a(n int, action text) where r.batch_id = ${batchId} and r.n = a.n`,
+    sql`update import_row r set action = a.action from json_to_recordset(${values}::json) as a(n int, action text) where r.batch_id = ${batchId} and r.n = a.n`,
   );
 }
 
@@ -96,8 +94,8 @@ export async function answerRows(
       .set({ answer, chosen: true })
       .where(and(eq(importRow.batchId, batchId), inArray(importRow.n, numbers)));
     const answered = rows.map((row) => ({ ...row, answer }));
-    const { items } = await planRows(tx, answered, around, batch.source);
-    await keepActions(tx, batchId, answered, items);
+    const { actions } = await planActions(tx, await inputOf(tx, answered, around, batch.source));
+    await keepActions(tx, batchId, answered, actions);
     did += rows.length;
   }
   const counted = await tx
@@ -112,9 +110,9 @@ export async function answerRows(
 
 const ANSWERED_AT_ONCE = 200;
 
-function withPlan(summary: ImportSummary, items: readonly Planned[], open: ImportSummary['open']): ImportSummary {
+function withPlan(summary: ImportSummary, actions: readonly PlannedAction[], open: ImportSummary['open']): ImportSummary {
   const counts = { ...summary.counts };
-  for (const { action } of items) counts[action] = (counts[action] ?? 0) + 1;
+  for (const action of actions) counts[action] = (counts[action] ?? 0) + 1;
   const words = new Map(summary.open.map((one) => [`${one.kind} ${one.said}`, one]));
   for (const one of open) {
     const key = `${one.kind} ${one.said}`;

@@ -1,11 +1,14 @@
 /** What the command line brings in and gives out: the same steps as the Desk's pages, asked for by the operator. */
-import { readFile } from 'node:fs/promises';
+import { readFile, stat } from 'node:fs/promises';
 import path from 'node:path';
 import { and, asc, eq, gt, inArray } from 'drizzle-orm';
 import { z } from 'zod';
 import { isZone } from '@/core/day/zone';
 import type { ImportReport } from '@/core/exchange/report';
 import type { Actor } from '../accounts/roles';
+import { fillSite, type SiteReport } from '../archive/read';
+import { openArchive } from '../archive/source';
+import { siteDocument, writeSite } from '../archive/write';
 import type { Db } from '../db/client';
 import { importBatch, importRow } from '../db/schema';
 import { Problem, read } from '../http/problem';
@@ -162,7 +165,31 @@ export async function exportIcal(rt: Runtime): Promise<{ text: string }> {
   return { text: await feedText(rt, everything, `${rt.address()}/feed.ics`) };
 }
 
-/** All listings, drafts too, as JSON or as a table. */
-export async function exportAll(rt: Runtime, what: 'listings.json' | 'listings.csv' | 'dates.csv'): Promise<{ text: string }> {
+/** All listings, drafts too, as a table. */
+export async function exportAll(rt: Runtime, what: 'listings.csv' | 'dates.csv'): Promise<{ text: string }> {
   return { text: (await giveOut(rt, what)).text };
+}
+
+/** The whole site as the archive's document, without the files of its pictures. */
+export async function exportDocument(rt: Runtime): Promise<{ text: string }> {
+  return { text: await siteDocument(rt) };
+}
+
+const siteFile = z.object({ path: z.string().min(1).max(4096) });
+
+/** The whole site with its pictures, written to a ZIP file. */
+export async function exportSite(rt: Runtime, raw: unknown): Promise<{ path: string; bytes: number }> {
+  const { path: file } = read(siteFile, raw);
+  await writeSite(rt, file);
+  return { path: file, bytes: (await stat(file)).size };
+}
+
+/** Makes an empty site what an archive holds. */
+export async function importSite(rt: Runtime, raw: unknown): Promise<SiteReport> {
+  const archive = await openArchive(read(siteFile, raw).path);
+  try {
+    return await fillSite(rt, archive, OPERATOR);
+  } finally {
+    archive.close();
+  }
 }

@@ -14,7 +14,7 @@ import { paragraphs, plainText } from '@/core/text/text';
 import type { Db } from '../db/client';
 import { cleanHtml } from '../listings/html';
 import type { Lookup } from '../public/lookup';
-import { type Answer, Identities, type Identity, type ListingRow, type SourceRow } from './identity';
+import { type Answer, Identities, type Identity, type ListingRow, saidBefore, type SourceRow } from './identity';
 import { categoryOf, type Decided, type MatchKind, matchKey, organizerOf, venueOf } from './match';
 
 export type Field = Exclude<ContentField, 'pictureId' | 'galleryIds' | 'tagIds'>;
@@ -85,21 +85,60 @@ export interface PlanInput {
   horizon: Day;
 }
 
-export async function planImport(db: Db, input: PlanInput): Promise<Plan> {
-  const { items: incoming, answers, source, found, decided, style, horizon } = input;
-  const identities = await Identities.read(db, source, incoming, style);
+/** What a row of a file says, as the site understands its words. */
+interface Read {
+  item: Incoming;
+  answer: Answer;
+  meant: Meanings;
+  hash: string;
+}
+
+function readItems({ items, answers, found, decided }: PlanInput): { read: Read[]; open: Open[] } {
   const open = new Map<string, Open>();
-  const items = incoming.map((item, i): Planned => {
+  const read = items.map((item, i): Read => {
     const meant = meaningsOf(item, found, decided, open);
-    const hash = hashOf(item, meant);
+    return { item, answer: answers[i] ?? '', meant, hash: hashOf(item, meant) };
+  });
+  return { read, open: [...open.values()].sort((a, b) => (a.kind + a.said < b.kind + b.said ? -1 : 1)) };
+}
+
+export async function planImport(db: Db, input: PlanInput): Promise<Plan> {
+  const { read, open } = readItems(input);
+  return { items: await planRead(db, read, input), open };
+}
+
+/** The same without what a preview shows: rows that say what they said before are known by their hashes, and no listing is read for them. */
+export async function planActions(db: Db, input: PlanInput): Promise<{ actions: PlannedAction[]; open: Open[] }> {
+  const { read, open } = readItems(input);
+  const before = await saidBefore(
+    db,
+    read.filter(({ answer }) => answer !== 'new').map(({ item, hash }) => ({ uid: item.uid, hash })),
+  );
+  const isSame = ({ item, answer, hash }: Read): boolean => answer !== 'new' && before.has(`${hash} ${item.uid}`);
+  const others = await planRead(
+    db,
+    read.filter((row) => !isSame(row)),
+    input,
+  );
+  let next = 0;
+  return { actions: read.map((row) => (isSame(row) ? 'same' : (others[next++]?.action ?? 'same'))), open };
+}
+
+async function planRead(db: Db, read: readonly Read[], { source, found, style, horizon }: PlanInput): Promise<Planned[]> {
+  const identities = await Identities.read(
+    db,
+    source,
+    read.map(({ item }) => item),
+    style,
+  );
+  return read.map(({ item, answer, meant, hash }): Planned => {
     // A file that says the same as the last time changes nothing, whatever editors made of it since.
-    const before = answers[i] === 'new' ? undefined : identities.saidBefore(item, hash);
+    const before = answer === 'new' ? undefined : identities.saidBefore(item, hash);
     if (before) return unchanged(item, before, { style, hash });
-    const identity = identities.of(item, answers[i] ?? '');
+    const identity = identities.of(item, answer);
     const fresh = asHere(item, importedOf(item, meant), identity.row, identity.source !== undefined);
     return plannedOf(item, fresh, identity, { found, style, horizon, hash });
   });
-  return { items, open: [...open.values()].sort((a, b) => (a.kind + a.said < b.kind + b.said ? -1 : 1)) };
 }
 
 type Row = ListingRow;

@@ -50,6 +50,8 @@ export const PASTED = 'Pasted text';
 export async function keepFile(rt: Runtime, { name, bytes, source = '', order }: Upload, by: Actor): Promise<string> {
   if (!bytes.length) throw refuse(422, 'Choose a file, or paste its text.');
   if (bytes.length > MOST_BYTES) throw refuse(413, 'The file is larger than 20 MB; bring it in by parts.');
+  if (bytes[0] === 0x50 && bytes[1] === 0x4b && bytes[2] === 3)
+    throw refuse(422, 'This is a ZIP file. Unpack it first; the archive of a whole site fills an empty one with “almanac import --site”.');
   const { text, encoding } = decode(bytes);
   // The database cannot keep the sign of no character.
   const file = text.replaceAll('\u0000', '');

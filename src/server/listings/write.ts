@@ -198,9 +198,19 @@ async function textPictureRows(
   copy: 'working' | 'published',
   content: ListingContent,
 ): Promise<(typeof link.$inferInsert)[]> {
-  const ids = picturesInText(content.text).filter((id) => isId(id) && id !== content.pictureId && !content.galleryIds.includes(id));
-  const there = await readPictures(tx, ids);
-  return [...there.keys()].map((pictureId, i) => ({ listingId, copy, position: PICTURE_AT.text + i, pictureId }));
+  const there = await readPictures(tx, picturesInText(content.text).filter(isId));
+  return textPictureLinks(listingId, copy, content, [...there.keys()]);
+}
+
+/** Links to pictures that stand in a text and nowhere else of its content. */
+export function textPictureLinks(
+  listingId: string,
+  copy: 'working' | 'published',
+  { pictureId, galleryIds }: ListingContent,
+  inText: readonly string[],
+): (typeof link.$inferInsert)[] {
+  const alone = inText.filter((id) => id !== pictureId && !galleryIds.includes(id));
+  return alone.map((id, i) => ({ listingId, copy, position: PICTURE_AT.text + i, pictureId: id }));
 }
 
 const NO_WITHDRAWAL = { withdrawAt: null, scheduledBy: '' } as const;

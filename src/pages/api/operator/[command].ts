@@ -5,7 +5,7 @@ import { z } from 'zod';
 import { ROLES } from '@/server/accounts/roles';
 import { createAccount } from '@/server/accounts/write';
 import type { Db } from '@/server/db/client';
-import { exportAll, exportIcal, importFile } from '@/server/exchange/operator';
+import { exportAll, exportDocument, exportIcal, exportSite, importFile, importSite } from '@/server/exchange/operator';
 import { answer } from '@/server/http/endpoint';
 import { explain, Problem, problemResponse, read } from '@/server/http/problem';
 import { countListings, type RebuildReport, startRebuild } from '@/server/listings/rebuild';
@@ -32,7 +32,9 @@ const commands: Record<string, (rt: Runtime, input: unknown) => Promise<unknown>
   },
   import: (rt, input) => importFile(rt, input),
   'export-ical': (rt) => exportIcal(rt),
-  'export-json': (rt) => exportAll(rt, 'listings.json'),
+  'export-json': (rt) => exportDocument(rt),
+  'export-site': (rt, input) => exportSite(rt, input),
+  'import-site': (rt, input) => importSite(rt, input),
   'export-csv': (rt) => exportAll(rt, 'listings.csv'),
   'export-dates': (rt) => exportAll(rt, 'dates.csv'),
   close: async (rt) => {

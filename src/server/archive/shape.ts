@@ -1,0 +1,222 @@
+/**
+ * What an archive's parts hold, checked as strictly as what people type: lengths, kinds, sanitised HTML. Names are the
+ * document's own (docs/formats.md); the order of keys here is the order in which they are written.
+ */
+import { z } from 'zod';
+import { PICTURE_FILE } from '@/core/exchange/archive';
+import { GAZETTEER_KINDS } from '@/core/geo/gazetteer';
+import { STAGES } from '@/core/listing/content';
+import { PART_WORDS, type SentPart } from '@/core/listing/sent';
+import { categoryInput } from '../categories/write';
+import { contentInput } from '../listings/input';
+import { organizerInput } from '../organizers/write';
+import { settingsInput } from '../site/write';
+import { venueInput } from '../venues/input';
+
+const id = z.uuid();
+const words = (most: number) => z.string().max(most, `At most ${most.toLocaleString('en')} characters`);
+const instant = z.iso.datetime({ offset: true }).transform((text) => new Date(text));
+const address = z
+  .string()
+  .regex(/^[a-z0-9]+(-[a-z0-9]+)*$/, 'A web address has small letters, digits and hyphens')
+  .max(200);
+const revision = z.number().int().min(0).max(1_000_000_000);
+const hash = z.string().regex(/^[0-9a-f]{64}$/, 'A hash is 64 hexadecimal digits');
+const fraction = z.number().min(0).max(1);
+
+const { twice: _twice, ...categoryFields } = categoryInput.shape;
+export const categoryShape = z.object({
+  id,
+  address,
+  ...categoryFields,
+  tinted: z.boolean(),
+  position: z.number().int().min(0).max(100_000),
+  fallback: z.boolean(),
+  revision,
+});
+export const tagShape = z.object({ id, address, name: words(40), folded: words(120), revision });
+export const venueShape = z.object({ id, address, ...venueInput.shape, binnedAt: instant.nullable(), revision });
+export const organizerShape = z.object({ id, address, ...organizerInput.shape, binnedAt: instant.nullable(), revision });
+export const oldPlaceShape = z.object({ kind: z.enum(['venue', 'organizer']), address, targetId: id });
+
+const box = z.object({ x: fraction, y: fraction, w: fraction, h: fraction }).optional();
+export const pictureShape = z.object({
+  id,
+  hash,
+  /** where its bytes are */
+  file: z.string().regex(PICTURE_FILE, 'A picture’s file is written pictures/<hash>.png'),
+  name: words(200),
+  alt: words(300),
+  credit: words(120),
+  width: z.number().int().min(1).max(100_000),
+  height: z.number().int().min(1).max(100_000),
+  detail: fraction,
+  focusX: fraction,
+  focusY: fraction,
+  crops: z.object({ format: z.literal(1), wide: box, square: box, share: box }),
+  version: revision,
+  createdAt: instant,
+  binnedAt: instant.nullable(),
+});
+
+const versionShape = z.object({ id, revision, content: contentInput, what: words(200), byName: words(200), at: instant });
+const waiverShape = z.object({ key: words(200), reason: words(2000), byName: words(200), at: instant });
+const copyShape = z.object({ fromTitle: words(200), fromId: id.nullable(), unlooked: z.array(z.enum(['title', 'when'])).max(2) });
+const sourceShape = z.object({ source: words(200), uid: words(1000), hash: words(200), sequence: z.number().int(), content: contentInput });
+const said = z.object({ where: words(500), who: words(500) });
+const submissionShape = z.object({
+  id,
+  tokenHash: hash.nullable(),
+  state: z.enum(['waiting', 'returned', 'published', 'declined', 'taken-back', 'merged']),
+  senderName: words(200),
+  senderMail: words(300),
+  senderPhone: words(100),
+  message: words(5000),
+  said: said.extend({ format: z.literal(1) }),
+  note: words(5000),
+  decidedBy: words(200).nullable(),
+  decidedAt: instant.nullable(),
+  sentAt: instant,
+  changes: z.number().int().min(0),
+  sentRevision: z.number().int().nullable(),
+  proposal: z
+    .object({
+      format: z.literal(1),
+      parts: z.array(z.enum(Object.keys(PART_WORDS) as SentPart[])).max(40),
+      content: contentInput,
+      said,
+      at: z.iso.datetime(),
+    })
+    .nullable(),
+  intoId: id.nullable(),
+  revision,
+});
+const publishedShape = z.object({ content: contentInput, sequence: revision, publishedAt: instant, changedAt: instant });
+
+/** A listing as the Desk gives out a selection: without its history. */
+export const selectedShape = z.object({
+  id,
+  address,
+  stage: z.enum(STAGES),
+  /** what editors work on */
+  content: contentInput,
+  /** what readers see */
+  published: publishedShape.nullable().default(null),
+  createdAt: instant,
+  changedAt: instant,
+});
+
+/** One listing with everything that is kept of it. */
+export const listingShape = z
+  .object({
+    ...selectedShape.shape,
+    edited: z.boolean().default(false),
+    revision: revision.default(1),
+    publishAt: instant.nullable().default(null),
+    withdrawAt: instant.nullable().default(null),
+    scheduledBy: words(200).default(''),
+    scheduleWrong: words(2000).default(''),
+    oldAddresses: z.array(address).max(1000).default([]),
+    versions: z.array(versionShape).max(100_000).default([]),
+    waivers: z.array(waiverShape).max(1000).default([]),
+    copy: copyShape.nullable().default(null),
+    sources: z.array(sourceShape).max(1000).default([]),
+    submission: submissionShape.nullable().default(null),
+  })
+  .refine((row) => (row.stage === 'published') === (row.published !== null), {
+    error: 'A published listing has a copy for readers, and no other has one',
+    path: ['published'],
+  });
+
+const degrees = z.number().min(-180).max(180);
+const position = z.tuple([degrees, degrees]);
+const geometry = z.discriminatedUnion('type', [
+  z.object({ type: z.literal('Polygon'), coordinates: z.array(z.array(position).max(100_000)).max(1000) }),
+  z.object({ type: z.literal('LineString'), coordinates: z.array(position).max(100_000) }),
+  z.object({ type: z.literal('Point'), coordinates: position }),
+]);
+const chart = z.object({
+  format: z.literal(1),
+  bounds: z.object({ west: degrees, south: degrees, east: degrees, north: degrees }),
+  features: z
+    .array(
+      z.object({
+        type: z.literal('Feature'),
+        properties: z.object({
+          kind: z.enum(['land', 'ferry', 'causeway', 'name']),
+          name: words(200).optional(),
+          water: z.boolean().optional(),
+        }),
+        geometry,
+      }),
+    )
+    .max(20_000),
+});
+const gazetteer = z.object({
+  format: z.literal(1),
+  entries: z
+    .array(
+      z.object({
+        kind: z.enum(GAZETTEER_KINDS),
+        name: words(200),
+        town: words(200),
+        island: words(200),
+        line: z
+          .array(z.object({ lat: degrees, lng: degrees }))
+          .min(1)
+          .max(10_000),
+        numbers: z.tuple([z.number().int(), z.number().int()]).optional(),
+      }),
+    )
+    .max(100_000),
+});
+
+const month = z.number().int().min(1).max(12);
+const holiday = words(60).min(1);
+const redLetter = z.discriminatedUnion('kind', [
+  z.object({ name: holiday, kind: z.literal('fixed'), month, day: z.number().int().min(1).max(31) }),
+  z.object({ name: holiday, kind: z.literal('easter'), offset: z.number().int().min(-366).max(366) }),
+  z.object({
+    name: holiday,
+    kind: z.literal('weekday'),
+    month,
+    weekday: z.number().int().min(0).max(6),
+    nth: z.number().int().min(-5).max(5),
+  }),
+]);
+
+/** The site itself. `uidHost` is the part behind the @ of its calendars' UIDs. */
+export const siteShape = z.object({
+  settings: z.object({ format: z.literal(1), ...settingsInput.shape, redLetter: z.array(redLetter).max(200) }).nullable(),
+  chart: chart.nullable(),
+  gazetteer: gazetteer.nullable(),
+  uidHost: words(253).nullable(),
+});
+
+/** What the words of files were decided to mean: places, people and categories; and the columns of tables. */
+export const matchShape = z.object({ kind: z.enum(['venue', 'organizer', 'category']), said: words(1000), target: id.nullable() });
+export const columnsShape = z.object({
+  headers: words(1000),
+  columns: z.object({ format: z.literal(1), columns: z.array(words(100)).max(500), order: z.enum(['day-month', 'month-day']).optional() }),
+});
+
+/** The parts that are lists, in the order in which they are written and taken in: what is pointed to comes first. */
+export const LISTS = {
+  pictures: pictureShape,
+  categories: categoryShape,
+  tags: tagShape,
+  venues: venueShape,
+  organizers: organizerShape,
+  oldPlaces: oldPlaceShape,
+  words: matchShape,
+  tables: columnsShape,
+  listings: listingShape,
+} as const;
+export type ListName = keyof typeof LISTS;
+export type Part<K extends ListName> = z.infer<(typeof LISTS)[K]>;
+export type ArchivedListing = Part<'listings'>;
+
+/** A row with the keys of a shape, in its order; what the shape does not name stays out. */
+export function inShape(shape: z.ZodObject, row: Readonly<Record<string, unknown>>): Record<string, unknown> {
+  return Object.fromEntries(Object.keys(shape.shape).map((key) => [key, row[key]]));
+}

@@ -1,0 +1,275 @@
+/** A site, or some of its listings, as an archive: the document line by line, and the ZIP file that holds its pictures too. */
+import { createWriteStream } from 'node:fs';
+import { rename, rm } from 'node:fs/promises';
+import { Readable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
+import { asc, eq, inArray, sql } from 'drizzle-orm';
+import { fileTypeFromBuffer } from 'file-type';
+import yazl from 'yazl';
+import type { z } from 'zod';
+import { ARCHIVE_DOCUMENT, ARCHIVE_FORMAT, ARCHIVE_KIND } from '@/core/exchange/archive';
+import type { Db } from '../db/client';
+import {
+  category,
+  importColumns,
+  importMatch,
+  importSource,
+  listing,
+  listingCopy,
+  oldAddress,
+  oldPlace,
+  organizer,
+  picture,
+  pictureSource,
+  proofWaiver,
+  published,
+  setting,
+  submission,
+  tag,
+  venue,
+  version,
+} from '../db/schema';
+import { Problem } from '../http/problem';
+import type { Runtime } from '../runtime';
+import { inShape, LISTS, type ListName, selectedShape } from './shape';
+
+/** Listings whose histories are read at a time. */
+const CHUNK = 100;
+/** ZIP files carry a time for each of theirs: always the same, so that the same site is the same file. */
+const NO_TIME = new Date(Date.UTC(1980, 0, 2));
+
+type Rows = readonly Record<string, unknown>[];
+
+/** A list of the document: its name, then a row a line. */
+function* listLines(name: ListName, rows: Rows, shape: z.ZodObject = LISTS[name]): Generator<string> {
+  yield `,\n"${name}": [`;
+  let first = true;
+  for (const row of rows) {
+    yield `${first ? '' : ','}\n${JSON.stringify(inShape(shape, row))}`;
+    first = false;
+  }
+  yield '\n]';
+}
+
+/** The document's head: what it is. The time of making is the one thing that differs between two archives of the same site. */
+const head = (madeAt: Date, whole: boolean): string =>
+  `{\n"kind": "${ARCHIVE_KIND}",\n"format": ${ARCHIVE_FORMAT},\n"madeAt": "${madeAt.toISOString()}",\n"whole": ${whole}`;
+
+/** Where a picture's bytes are in an archive, by what kind of file they are. */
+async function fileOf(hash: string, bytes: Uint8Array): Promise<string> {
+  const type = await fileTypeFromBuffer(bytes);
+  return `pictures/${hash}.${type?.ext ?? 'png'}`;
+}
+
+/** The rows of pictures, each with the name of its file; the first bytes of a file say what it is. */
+async function pictureRows(tx: Db, ids?: readonly string[]): Promise<Rows> {
+  const start = sql<Uint8Array>`substring(${pictureSource.bytes} from 1 for 4100)`.mapWith(pictureSource.bytes);
+  const rows = await tx
+    .select({ row: picture, start })
+    .from(picture)
+    .innerJoin(pictureSource, eq(pictureSource.hash, picture.hash))
+    .where(ids && inArray(picture.id, [...ids]))
+    .orderBy(asc(picture.id));
+  return Promise.all(rows.map(async ({ row, start: bytes }) => ({ ...row, file: await fileOf(row.hash, bytes) })));
+}
+
+async function siteRow(tx: Db): Promise<unknown> {
+  const rows = new Map((await tx.select().from(setting)).map((row) => [row.key, row.value]));
+  const host = rows.get('uid-host') as { host?: string } | undefined;
+  return {
+    settings: rows.get('site') ?? null,
+    chart: rows.get('chart') ?? null,
+    gazetteer: rows.get('gazetteer') ?? null,
+    uidHost: host?.host ?? null,
+  };
+}
+
+const grouped = <T extends { listingId: string }>(rows: readonly T[]): Map<string, T[]> => {
+  const of = new Map<string, T[]>();
+  for (const row of rows) of.set(row.listingId, [...(of.get(row.listingId) ?? []), row]);
+  return of;
+};
+
+/** Listings with everything that is kept of them, some at a time. */
+async function* allListings(tx: Db): AsyncGenerator<Rows> {
+  for (let after = ''; ; ) {
+    const rows = await tx
+      .select()
+      .from(listing)
+      .where(after ? sql`${listing.id} > ${after}` : undefined)
+      .orderBy(asc(listing.id))
+      .limit(CHUNK);
+    const last = rows.at(-1);
+    if (!last) return;
+    after = last.id;
+    const ids = rows.map(({ id }) => id);
+    const copies = await publishedOf(tx, ids);
+    const old = grouped(await tx.select().from(oldAddress).where(inArray(oldAddress.listingId, ids)).orderBy(asc(oldAddress.address)));
+    const versions = grouped(
+      await tx.select().from(version).where(inArray(version.listingId, ids)).orderBy(asc(version.revision), asc(version.id)),
+    );
+    const waivers = grouped(await tx.select().from(proofWaiver).where(inArray(proofWaiver.listingId, ids)).orderBy(asc(proofWaiver.key)));
+    const begun = grouped(await tx.select().from(listingCopy).where(inArray(listingCopy.listingId, ids)));
+    const sources = grouped(
+      await tx
+        .select()
+        .from(importSource)
+        .where(inArray(importSource.listingId, ids))
+        .orderBy(asc(importSource.source), asc(importSource.uid)),
+    );
+    const sent = grouped(await tx.select().from(submission).where(inArray(submission.listingId, ids)));
+    yield rows.map(({ working, ...row }) => ({
+      ...row,
+      content: working,
+      published: copies.get(row.id) ?? null,
+      oldAddresses: (old.get(row.id) ?? []).map(({ address }) => address),
+      versions: (versions.get(row.id) ?? []).map(without),
+      waivers: (waivers.get(row.id) ?? []).map(without),
+      copy: begun.get(row.id)?.map(without)[0] ?? null,
+      sources: (sources.get(row.id) ?? []).map(without),
+      submission: sent.get(row.id)?.map(without)[0] ?? null,
+    }));
+  }
+}
+
+/** A row that stands under its listing need not name it. */
+function without<T extends { listingId: string }>({ listingId: _, ...row }: T): Omit<T, 'listingId'> {
+  return row;
+}
+
+async function publishedOf(tx: Db, ids: readonly string[]): Promise<Map<string, object>> {
+  const { listingId, content, sequence, publishedAt, changedAt } = published;
+  const rows = await tx
+    .select({ listingId, content, sequence, publishedAt, changedAt })
+    .from(published)
+    .where(inArray(published.listingId, [...ids]));
+  return new Map(rows.map((row) => [row.listingId, without(row)]));
+}
+
+/** The whole site as a document. Accounts, mails, jobs and unsaved edits are not in it. */
+async function* wholeDocument(tx: Db, madeAt: Date): AsyncGenerator<string> {
+  yield head(madeAt, true);
+  yield `,\n"site": ${JSON.stringify(await siteRow(tx))}`;
+  yield* listLines('pictures', await pictureRows(tx));
+  yield* listLines('categories', await tx.select().from(category).orderBy(asc(category.position), asc(category.id)));
+  yield* listLines('tags', await tx.select().from(tag).orderBy(asc(tag.id)));
+  yield* listLines('venues', await tx.select().from(venue).orderBy(asc(venue.id)));
+  yield* listLines('organizers', await tx.select().from(organizer).orderBy(asc(organizer.id)));
+  yield* listLines('oldPlaces', await tx.select().from(oldPlace).orderBy(asc(oldPlace.kind), asc(oldPlace.address)));
+  yield* listLines('words', await tx.select().from(importMatch).orderBy(asc(importMatch.kind), asc(importMatch.said)));
+  yield* listLines('tables', await tx.select().from(importColumns).orderBy(asc(importColumns.headers)));
+  yield ',\n"listings": [';
+  let first = true;
+  for await (const rows of allListings(tx)) {
+    for (const row of rows) {
+      yield `${first ? '' : ','}\n${JSON.stringify(inShape(LISTS.listings, row))}`;
+      first = false;
+    }
+  }
+  yield '\n]\n}\n';
+}
+
+/** What of a place is for editors alone. */
+const UNSAID = { notes: '', contactName: '', contactPhone: '', contactMail: '' };
+
+/**
+ * Some listings, with what they point to; pictures by their files' names, and nothing of the listings' histories. `whole`: what is for
+ * editors alone is in it too.
+ */
+export async function partDocument(
+  tx: Db,
+  rows: readonly (typeof listing.$inferSelect)[],
+  { madeAt, whole }: { madeAt: Date; whole: boolean },
+): Promise<string> {
+  const seen = <T extends object>(places: readonly T[]): Record<string, unknown>[] =>
+    places.map((place) => ({ ...place, ...(whole ? {} : UNSAID) }));
+  const contents = rows.map(({ working }) => working);
+  const ids = (of: (content: (typeof contents)[number]) => readonly (string | null | undefined)[]): string[] => [
+    ...new Set(contents.flatMap((content) => of(content).filter((id): id is string => Boolean(id)))),
+  ];
+  const own = await tx.select().from(category).orderBy(asc(category.position), asc(category.id));
+  const kinds = new Set(ids((c) => c.categoryIds));
+  for (const { id, parentId } of [...own].reverse()) if (kinds.has(id) && parentId) kinds.add(parentId);
+  const where = ids((c) => [...c.venueIds, ...c.changes.map((change) => change.venueId)]);
+  const who = ids((c) => c.organizerIds);
+  const tags = ids((c) => c.tagIds);
+  const pictures = ids((c) => [c.pictureId, ...c.galleryIds]);
+  const copies = rows.length
+    ? await publishedOf(
+        tx,
+        rows.map(({ id }) => id),
+      )
+    : new Map<string, object>();
+  const listings = rows.map(({ working, ...row }) => ({ ...row, content: working, published: copies.get(row.id) ?? null }));
+  return [
+    head(madeAt, false),
+    ...listLines('pictures', await pictureRows(tx, pictures)),
+    ...listLines(
+      'categories',
+      own.filter(({ id }) => kinds.has(id)),
+    ),
+    ...listLines('tags', await tx.select().from(tag).where(inArray(tag.id, tags)).orderBy(asc(tag.id))),
+    ...listLines('venues', seen(await tx.select().from(venue).where(inArray(venue.id, where)).orderBy(asc(venue.name), asc(venue.id)))),
+    ...listLines(
+      'organizers',
+      seen(await tx.select().from(organizer).where(inArray(organizer.id, who)).orderBy(asc(organizer.name), asc(organizer.id))),
+    ),
+    ...listLines('listings', listings, selectedShape),
+    '\n}\n',
+  ].join('');
+}
+
+/** Everything in one moment's state: others wait, or see what was there before. */
+function inOneMoment<T>(rt: Runtime, run: (tx: Db) => Promise<T>): Promise<T> {
+  return rt.db.transaction((tx) => run(tx as unknown as Db), { isolationLevel: 'repeatable read', accessMode: 'read only' });
+}
+
+/** The whole site's document as one text; pictures are in it by their files' names. */
+export function siteDocument(rt: Runtime): Promise<string> {
+  return inOneMoment(rt, async (tx) => {
+    const parts: string[] = [];
+    for await (const part of wholeDocument(tx, new Date(rt.now().ms))) parts.push(part);
+    return parts.join('');
+  });
+}
+
+/** Writes the whole site into a ZIP file, which is there under its name when it is whole. */
+export async function writeSite(rt: Runtime, path: string): Promise<void> {
+  const unfinished = `${path}.part`;
+  try {
+    await inOneMoment(rt, (tx) => zipSite(tx, new Date(rt.now().ms), unfinished));
+    await rename(unfinished, path);
+  } catch (error) {
+    await rm(unfinished, { force: true });
+    const { code } = error as NodeJS.ErrnoException;
+    if (code && CANNOT_WRITE.has(code)) throw new Problem(422, `The file ${path} cannot be written (${code}).`);
+    throw error;
+  }
+}
+
+const CANNOT_WRITE = new Set(['ENOENT', 'EACCES', 'ENOSPC', 'EISDIR', 'ENOTDIR', 'EROFS']);
+
+async function zipSite(tx: Db, madeAt: Date, path: string): Promise<void> {
+  const zip = new yazl.ZipFile();
+  const options = { mtime: NO_TIME, forceDosTimestamp: true, mode: 0o100600 };
+  zip.addReadStream(Readable.from(wholeDocument(tx, madeAt), { objectMode: false }), ARCHIVE_DOCUMENT, options);
+  const hashes = new Map((await pictureRows(tx)).map(({ file, hash }) => [file, hash]));
+  // Each is read when its turn comes: never more than one of them is in memory.
+  for (const [file, hash] of hashes) {
+    zip.addReadStreamLazy(String(file), { ...options, compress: false }, (ready) => {
+      bytesOf(tx, String(hash)).then(
+        (bytes) => ready(null, Readable.from([bytes], { objectMode: false })),
+        (error: unknown) => ready(error, Readable.from([])),
+      );
+    });
+  }
+  const failed = new Promise<never>((_resolve, reject) => zip.once('error', reject));
+  zip.end();
+  await Promise.race([failed, pipeline(zip.outputStream, createWriteStream(path, { mode: 0o600 }))]);
+}
+
+async function bytesOf(tx: Db, hash: string): Promise<Buffer> {
+  const [source] = await tx.select({ bytes: pictureSource.bytes }).from(pictureSource).where(eq(pictureSource.hash, hash));
+  if (!source) throw new Error('a picture lost its bytes');
+  return Buffer.from(source.bytes);
+}
