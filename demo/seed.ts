@@ -15,7 +15,7 @@ import { setTimes } from '@/server/listings/times';
 import { type Change, createListing, publishListing } from '@/server/listings/write';
 import { BLANK_ORGANIZER, saveOrganizer } from '@/server/organizers/write';
 import { keepPicture } from '@/server/pictures/take-in';
-import type { Workshop } from '@/server/workshop/workshop';
+import type { TaskWorker } from '@/server/worker/task-worker';
 import type { Now } from '@/server/site/clock';
 import { DEFAULT_SETTINGS, type SiteSettings } from '@/server/site/settings';
 import { findOrMakeTag } from '@/server/tags/write';
@@ -107,7 +107,7 @@ async function seedTags(tx: Db, listings: readonly DemoListing[], by: Change['by
   return ids;
 }
 
-async function seedPictures(db: Db, darkroom: Workshop, at: Date): Promise<Map<string, string>> {
+async function seedPictures(db: Db, pictureWorker: TaskWorker, at: Date): Promise<Map<string, string>> {
   const ids = new Map<string, string>();
   // Drawn here while the worker makes the sizes of those before.
   const draw = (scene: (typeof SCENES)[number]): Promise<Buffer> =>
@@ -118,7 +118,7 @@ async function seedPictures(db: Db, darkroom: Workshop, at: Date): Promise<Map<s
     const next = SCENES[i + 1];
     if (next) drawn = draw(next);
     const words = { name: `${scene.key}.png`, alt: scene.alt, credit: scene.credit };
-    const { picture } = await keepPicture({ db, darkroom }, { bytes, ...words, ownerId: null, at });
+    const { picture } = await keepPicture({ db, pictureWorker }, { bytes, ...words, ownerId: null, at });
     ids.set(scene.key, picture.id);
   }
   return ids;
@@ -133,11 +133,11 @@ export interface SeedResult {
 interface SeededSite {
   db: Db;
   auth: Auth;
-  darkroom: Workshop;
+  pictureWorker: TaskWorker;
 }
 
 /** Seeds once; a site that has listings is left alone. */
-export async function seedDemo({ db, auth, darkroom }: SeededSite, now: Now): Promise<SeedResult> {
+export async function seedDemo({ db, auth, pictureWorker }: SeededSite, now: Now): Promise<SeedResult> {
   const [any] = await db.select({ id: listing.id }).from(listing).limit(1);
   if (any) return { listings: 0, submissions: 0, pictures: 0 };
   await db
@@ -148,7 +148,7 @@ export async function seedDemo({ db, auth, darkroom }: SeededSite, now: Now): Pr
       { key: 'gazetteer', value: GAZETTEER },
     ])
     .onConflictDoNothing();
-  const pictures = await seedPictures(db, darkroom, new Date(now.ms));
+  const pictures = await seedPictures(db, pictureWorker, new Date(now.ms));
   // The site had no zone before it was seeded: today is said in the demo's.
   const local: Now = { ms: now.ms, ...instantToWall(DEMO_SETTINGS.zone, now.ms) };
   const listings = demoListings(local.day);

@@ -2,8 +2,8 @@
 import { build } from 'esbuild';
 
 await build({
-  entryPoints: ['src/server/workshop/worker.ts'],
-  outfile: 'dist/workshop/worker.mjs',
+  entryPoints: ['src/server/worker/thread.ts'],
+  outfile: 'dist/worker/thread.mjs',
   bundle: true,
   platform: 'node',
   format: 'esm',

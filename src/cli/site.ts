@@ -30,7 +30,7 @@ export async function loadHandler(): Promise<Handler> {
   process.env.ALMANAC_DATA = dataFolder();
   const entry = path.join(ROOT, 'dist/server/entry.mjs');
   if (!existsSync(entry)) throw new CliError('The site is not built yet: run npm run build, or ./bin/demo.');
-  const worker = path.join(ROOT, 'dist/workshop/worker.mjs');
+  const worker = path.join(ROOT, 'dist/worker/thread.mjs');
   if (existsSync(worker)) process.env.ALMANAC_WORKER ??= worker;
   const { handler } = (await import(pathToFileURL(entry).href)) as { handler: Handler };
   return handler;

@@ -7,10 +7,10 @@ import { sayRecurrence } from '@/core/phrase/say';
 import { fromStored } from '@/core/recurrence/stored';
 import { plainText, shorten } from '@/core/text/text';
 import type { Proposal } from '@/server/db/schema';
-import { type Lookup, namesOf } from '@/server/public/lookup';
+import { type ReferenceData, namesOf } from '@/server/reference/read';
 
 interface ChangeContext {
-  found: Lookup;
+  reference: ReferenceData;
   style: Style;
   /** the sender's words for place and people so far */
   said: { where: string; who: string };
@@ -28,18 +28,18 @@ export function sayChange(
   return { now: sayPart(part, working, context, context.said), theirs: sayPart(part, proposal.content, context, proposal.said) };
 }
 
-function sayPart(part: SentPart, content: ListingContent, { found, style }: ChangeContext, said: Proposal['said']): string {
+function sayPart(part: SentPart, content: ListingContent, { reference, style }: ChangeContext, said: Proposal['said']): string {
   switch (part) {
     case 'title':
       return content.title;
     case 'when':
       return content.recurrence ? sayRecurrence(fromStored(content.recurrence), style) : '';
     case 'where':
-      return namesOf(content.venueIds, found.venue) || said.where;
+      return namesOf(content.venueIds, reference.venue) || said.where;
     case 'who':
-      return namesOf(content.organizerIds, found.organizer) || said.who;
+      return namesOf(content.organizerIds, reference.organizer) || said.who;
     case 'kind':
-      return namesOf(content.categoryIds, found.category);
+      return namesOf(content.categoryIds, reference.category);
     case 'text':
       return shorten(plainText(content.text), SHOWN);
     case 'cost':

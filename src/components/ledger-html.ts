@@ -8,7 +8,7 @@ import { SUMMARY_SHOWN } from '@/core/listing/content';
 import type { PublicDate } from '@/server/public/dates';
 import type { Result } from '@/server/public/results';
 import type { PictureRow } from '@/server/pictures/read';
-import type { Lookup } from '@/server/public/lookup';
+import type { ReferenceData } from '@/server/reference/read';
 import { markHtml } from './marks';
 import { dateHref } from './month-html';
 import { pictureHtml } from './picture-html';
@@ -22,7 +22,7 @@ export interface LedgerInput {
   style: Style;
   /** the site's zone: times of another say so */
   zone: string;
-  found: Lookup;
+  reference: ReferenceData;
   pictures: Map<string, PictureRow>;
   redLetters: Map<Day, string[]>;
   /** every line has its picture, a small one at its end; else headlines alone have one */
@@ -128,13 +128,13 @@ function movedFrom(date: PublicDate, style: Style): string {
 }
 
 /** A date's picture: its listing's, else its category's. */
-export function shownPicture(date: PublicDate, found: Lookup): string | null {
-  return date.picture_id ?? found.category.get(date.category_id)?.pictureId ?? null;
+export function shownPicture(date: PublicDate, reference: ReferenceData): string | null {
+  return date.picture_id ?? reference.category.get(date.category_id)?.pictureId ?? null;
 }
 
 /** Where a date is: each of its venues, a link where the venue has a page. */
-function placesHtml(date: PublicDate, found: Lookup): string {
-  const venues = date.venue_ids.flatMap((id) => found.venue.get(id) ?? []);
+function placesHtml(date: PublicDate, reference: ReferenceData): string {
+  const venues = date.venue_ids.flatMap((id) => reference.venue.get(id) ?? []);
   return venues
     .map((venue) => {
       const name = venue.binnedAt ? escapeHtml(venue.name) : `<a href="/at/${venue.address}">${escapeHtml(venue.name)}</a>`;
@@ -151,15 +151,15 @@ function withPicture(what: string, picture: PictureRow, headline: boolean): stri
 }
 
 function rowHtml(date: PublicDate, day: Day, input: LedgerInput, dayWords = '', following = ''): string {
-  const { style, found, pictures } = input;
+  const { style, reference, pictures } = input;
   const off = date.standing === 'cancelled' || date.standing === 'postponed';
   const said = standingWords(date);
   const summary = shorten(date.summary, SUMMARY_SHOWN.list);
-  const picture = date.headline || input.smallPictures ? pictures.get(shownPicture(date, found) ?? '') : undefined;
+  const picture = date.headline || input.smallPictures ? pictures.get(shownPicture(date, reference) ?? '') : undefined;
   const clock = clockWords(date, day, style) + zoneWords(date, input.zone);
-  const what = `<div class="what">${markHtml(found.category.get(date.category_id), true)}<a href="${dateHref(date)}">${escapeHtml(date.title)}</a></div>${said ? `<div class="sum${date.standing === 'going-ahead' ? '' : ' red'}">${escapeHtml(said)}</div>` : ''}${summary ? `<div class="sum">${escapeHtml(summary)}</div>` : ''}${following}`;
+  const what = `<div class="what">${markHtml(reference.category.get(date.category_id), true)}<a href="${dateHref(date)}">${escapeHtml(date.title)}</a></div>${said ? `<div class="sum${date.standing === 'going-ahead' ? '' : ' red'}">${escapeHtml(said)}</div>` : ''}${summary ? `<div class="sum">${escapeHtml(summary)}</div>` : ''}${following}`;
   const cell = picture ? `<td>${withPicture(what, picture, date.headline)}</td>` : `<td>${what}</td>`;
-  const place = placesHtml(date, found);
+  const place = placesHtml(date, reference);
   const elsewhere = date.elsewhere && place ? '<span class="was">elsewhere this time</span>' : '';
   const online = date.attendance === 'online' ? 'Online' : date.attendance === 'both' ? '<span class="was">and online</span>' : '';
   return `<tr class="${off ? 'off' : ''}${date.headline ? ' head' : ''}"><td>${dayWords ? `<span class="top-day">${dayWords}</span>` : ''}<span class="clock nowrap${date.moved ? ' red' : ''}">${clock}</span>${movedFrom(date, style)}</td>${cell}<td>${place}${elsewhere}${online}</td><td class="quiet">${escapeHtml(sayCost(date.cost))}</td></tr>`;

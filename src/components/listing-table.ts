@@ -7,7 +7,7 @@ import { sayRule } from '@/core/phrase/say';
 import { fromStored } from '@/core/recurrence/stored';
 import { escapeHtml } from '@/core/text/text';
 import { type Column, COLUMN_WORDS, type TableRow } from '@/server/listings/table';
-import { type Lookup, namesOf } from '@/server/public/lookup';
+import { type ReferenceData, namesOf } from '@/server/reference/read';
 import { markHtml } from './marks';
 
 /** Options of a select, after its first. */
@@ -20,7 +20,7 @@ export function optionsHtml(first: string, choices: readonly { value: string; na
 
 export interface TableLook {
   columns: readonly Column[];
-  found: Lookup;
+  reference: ReferenceData;
   style: Style;
   zone: string;
   today: Day;
@@ -46,7 +46,7 @@ function rowHtml(row: TableRow, look: TableLook): string {
   const { id, working } = row;
   const title = escapeHtml(row.title);
   const pick = `<td class="pick max-[760px]:float-left max-[760px]:border-0 max-[760px]:pt-1"><input type="checkbox" name="chosen" value="${id}" aria-label="Choose ${title || 'a listing without a title'}"></td>`;
-  const mark = markHtml(look.found.category.get(working.categoryIds[0] ?? ''));
+  const mark = markHtml(look.reference.category.get(working.categoryIds[0] ?? ''));
   const headline = working.headline ? '<span class="quiet small"> headline</span>' : '';
   const editing = row.editing ? `<span class="amber small"> not saved yet: ${escapeHtml(row.editing)}</span>` : '';
   const page = row.stage === 'published' ? ` data-page="/what/${escapeHtml(row.address)}"` : '';
@@ -106,7 +106,7 @@ function stageHtml(row: TableRow, { style, zone }: TableLook): string {
 }
 
 /** What stands in a cell. */
-function cellWords(row: TableRow, column: Column, { found, style, zone, today }: TableLook): string {
+function cellWords(row: TableRow, column: Column, { reference, style, zone, today }: TableLook): string {
   const { working } = row;
   switch (column) {
     case 'next': {
@@ -117,13 +117,13 @@ function cellWords(row: TableRow, column: Column, { found, style, zone, today }:
     case 'repeats':
       return repeatWords(working);
     case 'venue':
-      return working.attendance === 'online' ? 'online' : namesOf(working.venueIds, found.venue);
+      return working.attendance === 'online' ? 'online' : namesOf(working.venueIds, reference.venue);
     case 'organizer':
-      return namesOf(working.organizerIds, found.organizer);
+      return namesOf(working.organizerIds, reference.organizer);
     case 'category':
-      return found.category.get(working.categoryIds[0] ?? '')?.name ?? '';
+      return reference.category.get(working.categoryIds[0] ?? '')?.name ?? '';
     case 'tags':
-      return namesOf(working.tagIds, found.tag);
+      return namesOf(working.tagIds, reference.tag);
     case 'cost':
       return sayCost(working.cost);
     case 'owner':

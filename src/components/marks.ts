@@ -2,7 +2,7 @@
 import { ICONS } from '@/core/colour/icons';
 import { pathOf, SHAPES } from '@/core/colour/mark';
 import { escapeHtml } from '@/core/text/text';
-import type { CategoryView } from '@/server/public/lookup';
+import type { CategoryView } from '@/server/reference/read';
 
 export const symbols = `<svg width="0" height="0" class="absolute" aria-hidden="true">${SHAPES.map((s) => `<symbol id="m-${s}" viewBox="0 0 12 12"><path fill-rule="evenodd" d="${pathOf(s)}"/></symbol>`).join('')}</svg>`;
 

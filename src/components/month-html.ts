@@ -6,7 +6,7 @@ import { paperLine } from '@/core/sheet/paper';
 import { type Place, phaseOn, sunOn } from '@/core/sky/sky';
 import { escapeHtml } from '@/core/text/text';
 import type { PublicDate, ShortDate } from '@/server/public/dates';
-import type { Lookup } from '@/server/public/lookup';
+import type { ReferenceData } from '@/server/reference/read';
 import { inkClass, markHtml } from './marks';
 
 import { zoneWords } from './zone-words';
@@ -17,7 +17,7 @@ export interface SheetEntry extends SheetDate {
 
 export interface MonthInput {
   sheet: MonthSheet<SheetEntry>;
-  found: Lookup;
+  reference: ReferenceData;
   style: Style;
   place: Place;
   today: Day;
@@ -134,15 +134,18 @@ function dayHtml(day: SheetDay<SheetEntry>, bands: Band<SheetEntry>[], input: Mo
 /** On a phone a day is its numeral and marks; the numeral is the link, and the dates stand under the sheet. */
 const PHONE_MARKS = 4;
 
-function phoneMarks(day: SheetDay<SheetEntry>, { found, onDay }: MonthInput): string {
+function phoneMarks(day: SheetDay<SheetEntry>, { reference, onDay }: MonthInput): string {
   const dates = onDay(day.day);
   if (!dates.length) return '';
-  const marks = dates.slice(0, PHONE_MARKS).map((of) => markHtml(found.category.get(of.category_id)));
+  const marks = dates.slice(0, PHONE_MARKS).map((of) => markHtml(reference.category.get(of.category_id)));
   return `<span class="dots" aria-hidden="true">${marks.join('')}${dates.length > PHONE_MARKS ? '+' : ''}</span>`;
 }
 
-function bandHtml({ date: { of }, lane, fromColumn, toColumn, opensBefore, opensAfter }: Band<SheetEntry>, { found }: MonthInput): string {
-  const category = found.category.get(of.category_id);
+function bandHtml(
+  { date: { of }, lane, fromColumn, toColumn, opensBefore, opensAfter }: Band<SheetEntry>,
+  { reference }: MonthInput,
+): string {
+  const category = reference.category.get(of.category_id);
   const classes = [
     'band',
     category ? inkClass(category) : '',
@@ -155,9 +158,13 @@ function bandHtml({ date: { of }, lane, fromColumn, toColumn, opensBefore, opens
 }
 
 /** A date's line in a day: two lines while the day has room, one when it is full. */
-export function entryHtml(of: ShortDate, lines: 1 | 2, { found, style, place }: Pick<MonthInput, 'found' | 'style' | 'place'>): string {
+export function entryHtml(
+  of: ShortDate,
+  lines: 1 | 2,
+  { reference, style, place }: Pick<MonthInput, 'reference' | 'style' | 'place'>,
+): string {
   const classes = `entry${lines === 2 ? ' two' : ''}${of.headline ? ' head' : ''}${of.moved ? ' moved' : ''}${GONE.has(of.standing) ? ' off' : ''}`;
   const time = of.start_minute === null ? '' : `<span class="t">${sayTime(of.start_minute, style)}${zoneWords(of, place.zone)}</span>`;
   const said = state(of);
-  return `<a class="${classes}" href="${dateHref(of)}">${markHtml(found.category.get(of.category_id), true)}<span class="w">${time}${shownTitle(of)}${said ? `<span class="hidden-words">${said}</span>` : ''}</span></a>`;
+  return `<a class="${classes}" href="${dateHref(of)}">${markHtml(reference.category.get(of.category_id), true)}<span class="w">${time}${shownTitle(of)}${said ? `<span class="hidden-words">${said}</span>` : ''}</span></a>`;
 }

@@ -1,12 +1,12 @@
 import type { APIRoute } from 'astro';
 import { escapeHtml } from '@/core/text/text';
 import { readSitemap } from '@/server/public/listing';
-import { lookup } from '@/server/public/lookup';
+import { lookup } from '@/server/reference/read';
 
 export const GET: APIRoute = async ({ locals }) => {
   const { rt } = locals;
   const site = rt.address();
-  const found = await lookup(rt);
+  const reference = await lookup(rt);
   const line = (path: string, changed?: Date): string =>
     `<url><loc>${escapeHtml(site + path)}</loc>${changed ? `<lastmod>${changed.toISOString()}</lastmod>` : ''}</url>`;
   const listings = await readSitemap(rt.db);
@@ -15,8 +15,8 @@ export const GET: APIRoute = async ({ locals }) => {
     line('/list'),
     line('/map'),
     ...listings.map((l) => line(`/what/${l.address}`, l.changedAt)),
-    ...found.venues.map((v) => line(`/at/${v.address}`)),
-    ...found.organizers.map((o) => line(`/by/${o.address}`)),
+    ...reference.venues.map((v) => line(`/at/${v.address}`)),
+    ...reference.organizers.map((o) => line(`/by/${o.address}`)),
   ];
   const body = `<?xml version="1.0" encoding="UTF-8"?>\n<urlset xmlns="http://www.sitemaps.org/schemas/sitemap/0.9">${lines.join('')}</urlset>`;
   return new Response(body, { headers: { 'content-type': 'application/xml' } });

@@ -9,15 +9,15 @@ import { frozenNow, type Now, nowIn } from './site/clock';
 import { uidHost } from './site/uid-host';
 import { readSettings } from './site/read';
 import type { SiteSettings } from './site/settings';
-import { type Around, JobRunner } from './jobs/runner';
+import { type JobContext, JobRunner } from './jobs/runner';
 import { WORKS } from './jobs/works';
 import { countListings, isHorizonOld, startRebuild } from './listings/rebuild';
 import { tidy } from './listings/tidy';
 import { keepTimes } from './listings/times';
 import { sendWaiting } from './mail/outbox';
 import { startProof } from './proof/write';
-import { lookup } from './public/lookup';
-import { Workshop } from './workshop/workshop';
+import { lookup } from './reference/read';
+import { TaskWorker } from './worker/task-worker';
 
 export interface Runtime {
   db: Db;
@@ -43,9 +43,9 @@ export interface Runtime {
   host: () => string;
   /** work in the background, and the threads for long computations: files and dates, pictures */
   jobs: JobRunner;
-  workshop: Workshop;
-  darkroom: Workshop;
-  around: () => Promise<Around>;
+  worker: TaskWorker;
+  pictureWorker: TaskWorker;
+  jobContext: () => Promise<JobContext>;
   close: () => Promise<void>;
 }
 
@@ -113,17 +113,17 @@ async function start(env: NodeJS.ProcessEnv): Promise<Runtime> {
     await watch?.tell();
   };
   const contentRevision = (): string => `${boot}.${revision}`;
-  const workshop = new Workshop(env.ALMANAC_WORKER);
-  const darkroom = new Workshop(env.ALMANAC_WORKER);
-  const around = async (): Promise<Around> => ({
+  const worker = new TaskWorker(env.ALMANAC_WORKER);
+  const pictureWorker = new TaskWorker(env.ALMANAC_WORKER);
+  const jobContext = async (): Promise<JobContext> => ({
     settings: settings(),
     now: now(),
-    found: await lookup({ db, contentRevision }),
-    workshop,
+    reference: await lookup({ db, contentRevision }),
+    worker,
     contentRevision: contentRevision(),
     memo: new Map(),
   });
-  const jobs = new JobRunner({ db, around, contentChanged }, WORKS);
+  const jobs = new JobRunner({ db, jobContext, contentChanged }, WORKS);
   const proof = async (): Promise<void> => {
     if (await db.transaction((tx) => startProof(tx as unknown as Db, now()))) jobs.wake();
   };
@@ -175,13 +175,13 @@ async function start(env: NodeJS.ProcessEnv): Promise<Runtime> {
     sign: (text) => createHmac('sha256', secret).update(text).digest('base64url').slice(0, 32),
     host: () => uidPart,
     jobs,
-    workshop,
-    darkroom,
-    around,
+    worker,
+    pictureWorker,
+    jobContext,
     close: async () => {
       await jobs.stop();
-      await workshop.close();
-      await darkroom.close();
+      await worker.close();
+      await pictureWorker.close();
       clearInterval(timer);
       clearInterval(extend);
       clearTimeout(pause);

@@ -71,15 +71,15 @@ export async function bringInMany(count: number): Promise<JobFigures> {
     const byHand = (now() - start) / BY_HAND;
     const pieces: number[] = [];
     const site = siteOf(db, {
-      worker: path.resolve('dist/workshop/worker.mjs'),
+      worker: path.resolve('dist/worker/thread.mjs'),
       // As a running site: what listings point to is read again only when it changed.
       revision: 'bench',
       works: {
         'bring-in': {
           ...bringing,
-          step: async (tx, row, size, around) => {
+          step: async (tx, row, size, context) => {
             const begun = now();
-            const step = await bringing.step(tx, row, size, around);
+            const step = await bringing.step(tx, row, size, context);
             pieces.push(now() - begun);
             return step;
           },
@@ -112,7 +112,7 @@ export async function bringInMany(count: number): Promise<JobFigures> {
     const secondLook = (now() - again) / 1000;
     const { summary } = await readBatch(db, second);
     if (summary?.counts.same !== count) throw new Error(`${summary?.counts.same} of ${count} are as they are`);
-    await site.workshop.close();
+    await site.worker.close();
     pieces.sort((a, b) => a - b);
     return {
       median: pieces[pieces.length >> 1] ?? 0,
@@ -135,7 +135,7 @@ const READERS_EVERY_MS = 250;
 
 /** A reader who asks for the first page of the list again and again; the answer is how long each took, sorted, and what memory was held meanwhile. */
 async function askAsReaders(db: Db, site: Runtime): Promise<{ stop: () => Promise<{ waits: number[]; megabytes: number }> }> {
-  const { found } = await site.around();
+  const { reference } = await site.jobContext();
   const before = process.memoryUsage().rss;
   let most = before;
   const everything = { kinds: [], places: [], free: false, tags: [], words: '' };
@@ -144,7 +144,7 @@ async function askAsReaders(db: Db, site: Runtime): Promise<{ stop: () => Promis
   const asking = (async () => {
     while (goesOn) {
       const begun = now();
-      await readListPage(db, NOW.day, 40, everything, found);
+      await readListPage(db, NOW.day, 40, everything, reference);
       waits.push(now() - begun);
       most = Math.max(most, process.memoryUsage().rss);
       await setTimeout(READERS_EVERY_MS);

@@ -3,10 +3,10 @@ import type { Db } from '@/server/db/client';
 import type { JobKind } from '@/server/db/schema';
 import { JobRunner, type Work } from '@/server/jobs/runner';
 import { WORKS } from '@/server/jobs/works';
-import { lookup } from '@/server/public/lookup';
+import { lookup } from '@/server/reference/read';
 import type { Runtime } from '@/server/runtime';
 import type { Now } from '@/server/site/clock';
-import { Workshop } from '@/server/workshop/workshop';
+import { TaskWorker } from '@/server/worker/task-worker';
 import type { Actor } from '@/server/accounts/roles';
 import { readTable, readTableQuery, selectingOf } from '@/server/listings/table';
 import { EDITOR, NOW, SETTINGS } from './db';
@@ -18,19 +18,19 @@ export function siteOf(
   part: { now?: Now; works?: Partial<Record<JobKind, Work>>; worker?: string; revision?: string } = {},
 ): Runtime {
   const now = part.now ?? NOW;
-  const workshop = new Workshop(part.worker);
+  const worker = new TaskWorker(part.worker);
   // Tests change small tables behind the site's back: nothing is remembered between two questions, unless a revision is given.
   const contentRevision = (): string => part.revision ?? `test ${Math.random()}`;
   const contentChanged = async (): Promise<void> => undefined;
-  const around = async () => ({
+  const jobContext = async () => ({
     settings: SETTINGS,
     now,
-    found: await lookup({ db, contentRevision }),
-    workshop,
+    reference: await lookup({ db, contentRevision }),
+    worker,
     contentRevision: contentRevision(),
     memo: new Map(),
   });
-  const jobs = new JobRunner({ db, around, contentChanged }, { ...WORKS, ...part.works });
+  const jobs = new JobRunner({ db, jobContext, contentChanged }, { ...WORKS, ...part.works });
   return {
     db,
     settings: () => SETTINGS,
@@ -41,9 +41,9 @@ export function siteOf(
     contentChanged,
     reloadSettings: async () => undefined,
     jobs,
-    workshop,
-    darkroom: new Workshop(part.worker),
-    around,
+    worker,
+    pictureWorker: new TaskWorker(part.worker),
+    jobContext,
   } as unknown as Runtime;
 }
 

@@ -7,7 +7,7 @@ import { publishedVenues } from '@/server/listings/write';
 import { type ListingPictures, readListingPictures } from '@/server/pictures/read';
 import type { ListingDate } from '@/server/public/listing';
 import type { PublicDate } from '@/server/public/dates';
-import { type Lookup, lookup } from '@/server/public/lookup';
+import { type ReferenceData, lookup } from '@/server/reference/read';
 import type { Runtime } from '@/server/runtime';
 
 export interface Preview {
@@ -35,15 +35,20 @@ export async function previewOf(rt: Runtime, content: ListingContent): Promise<P
       moved: r.moved,
     }),
   );
-  const found = await lookup(rt);
-  const standIn = found.category.get(content.categoryIds[0] ?? '')?.pictureId;
+  const reference = await lookup(rt);
+  const standIn = reference.category.get(content.categoryIds[0] ?? '')?.pictureId;
   const pictures = await readListingPictures(rt.db, content, standIn);
   return { dates: dates.filter((d) => d.lastDay >= day), total: dates.length, pictures };
 }
 
 /** One date of a working copy as the sheets and lists of readers would have it. */
-export function publicDateOf(row: { id: string; address: string }, content: ListingContent, date: ListingDate, found: Lookup): PublicDate {
-  const categoryId = content.categoryIds[0] ?? found.categories.find((c) => c.fallback)?.id ?? '';
+export function publicDateOf(
+  row: { id: string; address: string },
+  content: ListingContent,
+  date: ListingDate,
+  reference: ReferenceData,
+): PublicDate {
+  const categoryId = content.categoryIds[0] ?? reference.categories.find((c) => c.fallback)?.id ?? '';
   const summary = content.summary || shorten(plainText(content.text).replace(/\n+/g, ' '), SUMMARY_SHOWN.list);
   return {
     ...{ listing_id: row.id, listing: row.address, date: date.address, original: date.original, summary },

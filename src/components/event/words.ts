@@ -1,6 +1,6 @@
 /** Small words of the event page. */
 import { addressLines } from '@/core/geo/address';
-import type { VenueView } from '@/server/public/lookup';
+import type { VenueView } from '@/server/reference/read';
 
 /** `country`: the site's, for a venue that names none. */
 export function addressWords(venue: VenueView, country: string): string {

@@ -50,7 +50,7 @@ describe('the demo as an archive', () => {
       siteName: () => 'Isles',
       secure: true,
     });
-    await seedDemo({ db, auth, darkroom: site.darkroom }, NOW);
+    await seedDemo({ db, auth, pictureWorker: site.pictureWorker }, NOW);
     // A published listing that somebody works on: readers' copy differs from the working one.
     const [row] = await db.select().from(listing).where(eq(listing.stage, 'published')).orderBy(asc(listing.address)).limit(1);
     if (row)

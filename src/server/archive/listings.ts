@@ -10,11 +10,11 @@ import type { ArchivedListing, Part } from './shape';
 const CHUNK = 100;
 
 /** Inserts listings, some a statement. What points to other listings follows when all of them are there. The answer is how many. */
-export async function insertListings(tx: Db, rows: readonly ArchivedListing[], around: Around): Promise<number> {
-  const { known, left } = around;
+export async function insertListings(tx: Db, rows: readonly ArchivedListing[], context: FillContext): Promise<number> {
+  const { known, left } = context;
   const done = new Set<string>();
   for (let i = 0; i < rows.length; i += CHUNK) {
-    for (const id of await insertSome(tx, rows.slice(i, i + CHUNK), around)) done.add(id);
+    for (const id of await insertSome(tx, rows.slice(i, i + CHUNK), context)) done.add(id);
   }
   const there = rows.filter(({ id }) => done.has(id));
   const ifThere = (id: string | null): string | null => (id && done.has(id) ? id : null);
@@ -33,14 +33,14 @@ function proposalOf({ proposal }: Sent, known: Known, address: string): Sent['pr
   return proposal && { ...proposal, content: known.content(proposal.content, `A change sent for “${address}”`) };
 }
 
-interface Around {
+interface FillContext {
   known: Known;
   left: Left;
   /** the category of what is published without one */
   fallback: string;
 }
 
-async function insertSome(tx: Db, rows: readonly ArchivedListing[], { known, left, fallback }: Around): Promise<Set<string>> {
+async function insertSome(tx: Db, rows: readonly ArchivedListing[], { known, left, fallback }: FillContext): Promise<Set<string>> {
   const contents = new Map(rows.map((row) => [row.id, known.content(row.content, `“${row.content.title}”`)]));
   const done = await insertNew(
     tx,

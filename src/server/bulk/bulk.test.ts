@@ -224,8 +224,8 @@ describe('many listings at once', () => {
     const started = await startHeadlines(rows);
     // The first piece is done, then somebody cancels.
     const [row] = await db.select().from(job).where(eq(job.id, started.job));
-    const around = await site.around();
-    await inTx(db, (tx) => bulking.step(tx, row as typeof job.$inferSelect, 6, around));
+    const context = await site.jobContext();
+    await inTx(db, (tx) => bulking.step(tx, row as typeof job.$inferSelect, 6, context));
     expect(await Promise.all(rows.map(async (r) => (await rowOf(r.id)).working.headline))).toEqual([
       ...Array(6).fill(true),
       false,

@@ -3,7 +3,7 @@ import type { BulkAction } from '@/core/listing/bulk';
 import type { Actor } from '../accounts/roles';
 import { invalid } from '../http/problem';
 import { readTableIds, readTableQuery, selectingOf } from '../listings/table';
-import { lookup } from '../public/lookup';
+import { lookup } from '../reference/read';
 import type { Runtime } from '../runtime';
 
 export async function chosenIds(rt: Runtime, actor: Actor, chosen: { ids?: string[]; query?: string }): Promise<string[]> {
@@ -17,11 +17,11 @@ export async function chosenIds(rt: Runtime, actor: Actor, chosen: { ids?: strin
 }
 
 export async function checkAction(rt: Runtime, action: BulkAction): Promise<void> {
-  const found = await lookup(rt);
+  const reference = await lookup(rt);
   const missing =
-    (action.kind === 'category' && !found.category.has(action.id) && 'category') ||
-    (action.kind === 'venue' && !found.venues.some((v) => v.id === action.id) && 'venue') ||
-    (action.kind === 'organizer' && !found.organizers.some((o) => o.id === action.id) && 'organizer');
-  if (action.kind === 'tag' && !action.ids.every((id) => found.tag.has(id))) throw invalid('ids', 'A tag is gone; choose another.');
+    (action.kind === 'category' && !reference.category.has(action.id) && 'category') ||
+    (action.kind === 'venue' && !reference.venues.some((v) => v.id === action.id) && 'venue') ||
+    (action.kind === 'organizer' && !reference.organizers.some((o) => o.id === action.id) && 'organizer');
+  if (action.kind === 'tag' && !action.ids.every((id) => reference.tag.has(id))) throw invalid('ids', 'A tag is gone; choose another.');
   if (missing) throw invalid('id', `That ${missing} is gone; choose another.`);
 }

@@ -11,7 +11,7 @@ import type { Db } from '../db/client';
 import { newId } from '../db/ids';
 import { type BulkBefore, bulkItem, bulkRun, type job, listing, published } from '../db/schema';
 import { notFound, Problem } from '../http/problem';
-import { type Around, type Step, startJob, type Work } from '../jobs/runner';
+import { type JobContext, type Step, startJob, type Work } from '../jobs/runner';
 import { type Change, changeStage, moveToStage, publishListing, saveListing } from '../listings/write';
 import { whyNot } from './plan';
 import { readUnlooked } from '../proof/copies';
@@ -46,14 +46,14 @@ export async function readRun(db: Db, id: string): Promise<Run> {
   return row;
 }
 
-const changeOf = (run: Run, { settings, now }: Pick<Around, 'settings' | 'now'>): Change => ({
+const changeOf = (run: Run, { settings, now }: Pick<JobContext, 'settings' | 'now'>): Change => ({
   by: { id: run.byId, name: run.byName, role: run.action.role },
   settings,
   now,
 });
 
 export const bulking: Work = {
-  step: async (tx, row, size, around) => {
+  step: async (tx, row, size, context) => {
     const run = await readRun(tx, row.input.runId ?? '');
     const items = await tx
       .select()
@@ -62,7 +62,7 @@ export const bulking: Work = {
       .orderBy(asc(bulkItem.n))
       .limit(Math.min(size, AT_ONCE));
     for (const { n, listingId } of items) {
-      const done = await doOne(tx, listingId, run.action.do, changeOf(run, around));
+      const done = await doOne(tx, listingId, run.action.do, changeOf(run, context));
       await tx
         .update(bulkItem)
         .set(done)
@@ -72,10 +72,10 @@ export const bulking: Work = {
     return { did: items.length, finished, changed: items.length > 0, ...(finished ? { said: await sayRun(tx, run) } : {}) };
   },
   // Cancelled half way: what was done is taken back.
-  undo: (tx, row, size, around) => undoStep(tx, row, size, around),
+  undo: (tx, row, size, context) => undoStep(tx, row, size, context),
 };
 
-export const bulkUndoing: Work = { step: (tx, row, size, around) => undoStep(tx, row, size, around) };
+export const bulkUndoing: Work = { step: (tx, row, size, context) => undoStep(tx, row, size, context) };
 
 type Outcome = Partial<typeof bulkItem.$inferInsert>;
 
@@ -117,7 +117,7 @@ async function changeOne(tx: Db, row: Listing, action: BulkAction, change: Chang
   return live && change.by.role !== 'contributor' ? (await publishListing(tx, row.id, saved.revision, change)).revision : saved.revision;
 }
 
-async function undoStep(tx: Db, row: Job, size: number, around: Around): Promise<Step> {
+async function undoStep(tx: Db, row: Job, size: number, context: JobContext): Promise<Step> {
   const run = await readRun(tx, row.input.runId ?? '');
   const items = await tx
     .select()
@@ -126,7 +126,7 @@ async function undoStep(tx: Db, row: Job, size: number, around: Around): Promise
     .orderBy(desc(bulkItem.n))
     .limit(Math.min(size, AT_ONCE));
   for (const item of items) {
-    const left = await undoOne(tx, item, run.action.do, changeOf(run, around));
+    const left = await undoOne(tx, item, run.action.do, changeOf(run, context));
     await tx
       .update(bulkItem)
       .set(left === undefined ? { state: 'undone', reason: '' } : { state: 'left', reason: left })
@@ -136,7 +136,7 @@ async function undoStep(tx: Db, row: Job, size: number, around: Around): Promise
   if (finished)
     await tx
       .update(bulkRun)
-      .set({ undoneAt: new Date(around.now.ms) })
+      .set({ undoneAt: new Date(context.now.ms) })
       .where(eq(bulkRun.id, run.id));
   return { did: items.length, finished, changed: items.length > 0, ...(finished ? { said: await sayUndo(tx, run) } : {}) };
 }

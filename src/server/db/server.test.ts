@@ -9,7 +9,7 @@ import { tableOf } from '../../../tests/support/site';
 import { rebuildIndex } from '../listings/rebuild';
 import { createListing, publishListing } from '../listings/write';
 import { countOne } from '../limits/limits';
-import { lookup } from '../public/lookup';
+import { lookup } from '../reference/read';
 import { readFacets } from '../public/dates';
 import { type OpenDatabase, openDatabase } from './client';
 
@@ -97,12 +97,12 @@ describe.skipIf(!bin)(`the same code on a PostgreSQL server${bin ? '' : ' (skipp
     const row = await inTx(db, (tx) => createListing(tx, choir(places), change()));
     await inTx(db, (tx) => publishListing(tx, row.id, row.revision, change()));
     expect(await rebuildIndex(db, SETTINGS, NOW)).toEqual({ listings: 1, dates: 10, differed: [] });
-    const found = await lookup({ db, contentRevision: () => 'server' });
+    const reference = await lookup({ db, contentRevision: () => 'server' });
     const facets = await readFacets(
       db,
       { from: NOW.day, to: NOW.day + 400 },
       { kinds: [], places: [], free: false, tags: [], words: 'choir' },
-      found,
+      reference,
     );
     expect([facets.total, facets.free, facets.places.get('Gannet Bay')]).toEqual([10, 10, 10]);
     const table = await tableOf(db, 'sort=next');

@@ -7,7 +7,7 @@ import { type Actor, editsAll } from '../accounts/roles';
 import { listing } from '../db/schema';
 import { mayUse, whoMay } from '../http/access';
 import { titlesOf } from '../proof/titles';
-import { lookup } from '../public/lookup';
+import { lookup } from '../reference/read';
 import type { Runtime } from '../runtime';
 import { styleOf } from '../site/settings';
 
@@ -58,11 +58,11 @@ export async function findGoals(rt: Pick<Runtime, 'db' | 'contentRevision' | 'se
   const goals: Goal[] = ranked(typed, mine, MOST.known).map(bare);
   goals.push(...(await findListings(rt, actor, typed)));
   if (!editsAll(actor)) return goals;
-  const found = await lookup(rt);
+  const reference = await lookup(rt);
   const places = [
-    ...found.venues.map((v): Goal => ({ kind: 'venue', name: v.name, more: v.town, href: `/desk/venues/${v.id}` })),
-    ...found.organizers.map((o): Goal => ({ kind: 'organizer', name: o.name, more: '', href: `/desk/organizers/${o.id}` })),
-    ...found.categories.map((c): Goal => ({ kind: 'category', name: c.name, more: '', href: `/desk/categories/${c.id}` })),
+    ...reference.venues.map((v): Goal => ({ kind: 'venue', name: v.name, more: v.town, href: `/desk/venues/${v.id}` })),
+    ...reference.organizers.map((o): Goal => ({ kind: 'organizer', name: o.name, more: '', href: `/desk/organizers/${o.id}` })),
+    ...reference.categories.map((c): Goal => ({ kind: 'category', name: c.name, more: '', href: `/desk/categories/${c.id}` })),
   ];
   goals.push(
     ...ranked(

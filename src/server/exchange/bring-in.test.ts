@@ -77,8 +77,8 @@ describe('whose event a row is', () => {
   const seen = async (id: string) =>
     (await planOf(id)).items.map(({ action, title, doubt }) => `${action} ${title}${doubt ? `: ${doubt}` : ''}`);
   const sayAll = async (id: string, answer: 'same' | 'new') => {
-    const around = await site.around();
-    return inTx(db, (tx) => answerRows(tx, id, 'all', answer, around));
+    const context = await site.jobContext();
+    return inTx(db, (tx) => answerRows(tx, id, 'all', answer, context));
   };
   const titles = async () => (await db.select().from(listing)).map((l) => l.title).sort();
 
@@ -290,8 +290,8 @@ describe('many listings', () => {
       works: {
         'bring-in': {
           ...bringing,
-          step: async (tx, row, size, around) => {
-            const step = await bringing.step(tx, row, Math.min(size, 9), around);
+          step: async (tx, row, size, context) => {
+            const step = await bringing.step(tx, row, Math.min(size, 9), context);
             if (row.hidden) looks.push((await tableOf(tx)).total);
             return step;
           },
@@ -327,9 +327,9 @@ describe('many listings', () => {
         works: {
           'bring-in': {
             ...bringing,
-            step: async (tx, row, _size, around) => {
+            step: async (tx, row, _size, context) => {
               if (++pieces === n) await how(row);
-              return bringing.step(tx, row, 3, around);
+              return bringing.step(tx, row, 3, context);
             },
           },
         },
@@ -361,9 +361,9 @@ describe('many listings', () => {
       works: {
         'bring-in': {
           ...bringing,
-          step: (tx, row, _size, around) => {
+          step: (tx, row, _size, context) => {
             if (++pieces === 3) void dying.jobs.stop();
-            return bringing.step(tx, row, 2, around);
+            return bringing.step(tx, row, 2, context);
           },
         },
       },

@@ -5,7 +5,7 @@ import type { Db } from '../db/client';
 import { newId } from '../db/ids';
 import { audit, importBatch, importItem, importRow, importSource, job, listing } from '../db/schema';
 import { Problem, read } from '../http/problem';
-import { type Around, type Job, once, startJob, type Step, type Work } from '../jobs/runner';
+import { type JobContext, type Job, once, startJob, type Step, type Work } from '../jobs/runner';
 import { buildMany, insertTables } from '../listings/bulk';
 import { contentInput } from '../listings/input';
 import { type Change, fallbackCategory, publishListing, saveListing } from '../listings/write';
@@ -34,11 +34,11 @@ export async function startBringIn(tx: Db, batchId: string, publish: boolean, ch
 }
 
 const actorOf = (row: Job): Actor => ({ id: row.byId, name: row.byName, role: 'site' });
-const changeOf = (row: Job, { now, settings }: Around): Change => ({ by: actorOf(row), now, settings });
+const changeOf = (row: Job, { now, settings }: JobContext): Change => ({ by: actorOf(row), now, settings });
 
 /** New listings come first, hidden; then one update shows them all; then what is changed follows, one by one. */
 export const bringing: Work = {
-  step: async (tx, row, size, around) => {
+  step: async (tx, row, size, context) => {
     const { input } = row;
     const { batchId = '', phase = 'new', after = '-1' } = input;
     const rows = await tx
@@ -50,19 +50,19 @@ export const bringing: Work = {
     const last = rows.at(-1);
     if (!last) {
       if (phase === 'new') return { did: 0, finished: false, show: true, input: { ...input, phase: 'changed', after: '-1' } };
-      return finishBringIn(tx, row, around);
+      return finishBringIn(tx, row, context);
     }
     const { source } = await readBatch(tx, batchId);
-    const { items } = await planRows(tx, rows, around, source);
-    const outcome = phase === 'new' ? await bringNew(tx, row, items, around, source) : await bringChanged(tx, row, items, around, source);
+    const { items } = await planRows(tx, rows, context, source);
+    const outcome = phase === 'new' ? await bringNew(tx, row, items, context, source) : await bringChanged(tx, row, items, context, source);
     const kept = [...(input.kept ?? []), ...outcome.kept].slice(0, MOST_WORDS);
     const counts = { made: (input.made ?? 0) + outcome.made, changed: (input.changed ?? 0) + outcome.changed };
     return { did: rows.length, finished: false, changed: outcome.changed > 0, input: { ...input, ...counts, kept, after: String(last.n) } };
   },
-  undo: async (tx, row, size, around) => {
+  undo: async (tx, row, size, context) => {
     // What is shown already vanishes with the first piece.
     await tx.update(job).set({ hidden: true }).where(eq(job.id, row.id));
-    const { did, stayed } = await takeBackSome(tx, row.input.batchId ?? '', size, changeOf(row, around));
+    const { did, stayed } = await takeBackSome(tx, row.input.batchId ?? '', size, changeOf(row, context));
     const kept = [...(row.input.kept ?? []), ...stayed].slice(0, MOST_WORDS);
     if (did) return { did, finished: false, changed: !row.hidden, input: { ...row.input, kept } };
     await tx
@@ -79,13 +79,13 @@ interface Outcome {
   kept: { title: string; reason: string }[];
 }
 
-async function bringNew(tx: Db, row: Job, items: readonly Planned[], around: Around, source: string): Promise<Outcome> {
+async function bringNew(tx: Db, row: Job, items: readonly Planned[], context: JobContext, source: string): Promise<Outcome> {
   const { batchId = '', publish = false } = row.input;
   // What came in by another way since it was looked at is not made twice.
   const fresh = items.filter((item) => item.action === 'new');
   const contents = fresh.map((item) => ({ content: read(contentInput, item.content), publish }));
-  const fallback = publish ? await once(around, 'fallback', () => fallbackCategory(tx)) : '';
-  const { made, rows } = await buildMany(tx, contents, { jobId: row.id, change: changeOf(row, around), fallback });
+  const fallback = publish ? await once(context, 'fallback', () => fallbackCategory(tx)) : '';
+  const { made, rows } = await buildMany(tx, contents, { jobId: row.id, change: changeOf(row, context), fallback });
   const kept = made.flatMap(({ reason }, i) => (reason === undefined ? [] : [{ title: fresh[i]?.title ?? '', reason }]));
   const notes = fresh.map((item, i) =>
     rememberedRows({ item, source, listingId: made[i]?.id ?? '', batchId, revision: 1, published: made[i]?.published ?? false }),
@@ -94,8 +94,8 @@ async function bringNew(tx: Db, row: Job, items: readonly Planned[], around: Aro
   return { made: made.length, changed: 0, kept };
 }
 
-async function bringChanged(tx: Db, row: Job, items: readonly Planned[], around: Around, source: string): Promise<Outcome> {
-  const change = changeOf(row, around);
+async function bringChanged(tx: Db, row: Job, items: readonly Planned[], context: JobContext, source: string): Promise<Outcome> {
+  const change = changeOf(row, context);
   const outcome: Outcome = { made: 0, changed: 0, kept: [] };
   for (const item of items) {
     if (item.action !== 'changed' || !item.listingId) continue;
@@ -146,15 +146,15 @@ function rememberedRows({ item, source, listingId, batchId, revision, published 
   };
 }
 
-async function remember(tx: Db, remembered: Remembered): Promise<void> {
-  const { item, source } = rememberedRows(remembered);
-  const { uid } = remembered.item;
+async function remember(tx: Db, cached: Remembered): Promise<void> {
+  const { item, source } = rememberedRows(cached);
+  const { uid } = cached.item;
   // A row from before sources had names belongs to this one from now on.
-  await tx.delete(importSource).where(and(eq(importSource.uid, uid), inArray(importSource.source, ['', remembered.source])));
+  await tx.delete(importSource).where(and(eq(importSource.uid, uid), inArray(importSource.source, ['', cached.source])));
   await insertTables(tx, { import_item: [item], import_source: [source] });
 }
 
-async function finishBringIn(tx: Db, row: Job, { now }: Around): Promise<Step> {
+async function finishBringIn(tx: Db, row: Job, { now }: JobContext): Promise<Step> {
   const { batchId = '', made = 0, changed = 0, kept = [] } = row.input;
   const [batch] = await tx
     .update(importBatch)
@@ -189,17 +189,17 @@ async function hideAgain(tx: Db, batch: Pick<Batch, 'id' | 'jobId'>): Promise<vo
 }
 
 export const takingBack: Work = {
-  step: async (tx, row, size, around) => {
+  step: async (tx, row, size, context) => {
     const { input } = row;
     const { batchId = '' } = input;
-    const { did, undone, stayed } = await takeBackSome(tx, batchId, size, changeOf(row, around));
+    const { did, undone, stayed } = await takeBackSome(tx, batchId, size, changeOf(row, context));
     const kept = [...(input.kept ?? []), ...stayed].slice(0, MOST_WORDS);
     const made = (input.made ?? 0) + undone;
     if (did) return { did, finished: false, input: { ...input, kept, made } };
     const batch = await readBatch(tx, batchId);
     await tx.update(importBatch).set({ state: 'undone' }).where(eq(importBatch.id, batchId));
     if (batch.jobId) await tx.update(job).set({ hidden: false }).where(eq(job.id, batch.jobId));
-    await note(tx, row, `took back “${batch.name}”`, around.now.ms);
+    await note(tx, row, `took back “${batch.name}”`, context.now.ms);
     const names = kept.slice(0, 5).map(({ title }) => title);
     const rest = kept.length ? ` ${names.join(', ')}${kept.length > 5 ? ' and others' : ''} stayed: somebody worked on them since.` : '';
     return {

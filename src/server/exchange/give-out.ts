@@ -19,7 +19,7 @@ import { listing, published } from '../db/schema';
 import { horizonOf, shownZone } from '../listings/date-index';
 import { selectingOf, selectTable, type TableQuery } from '../listings/table';
 import { icalOf } from '../public/feed';
-import { lookup, namesOf } from '../public/lookup';
+import { lookup, namesOf } from '../reference/read';
 import type { Runtime } from '../runtime';
 import { styleOf } from '../site/settings';
 
@@ -54,7 +54,7 @@ export async function giveOut(
 
 async function asIcal(rt: Runtime, rows: readonly Row[]): Promise<string> {
   const { name, horizonMonths } = rt.settings();
-  const found = await lookup(rt);
+  const reference = await lookup(rt);
   const sequences = new Map(
     (await rt.db.select({ id: published.listingId, sequence: published.sequence }).from(published)).map((row) => [row.id, row.sequence]),
   );
@@ -68,7 +68,7 @@ async function asIcal(rt: Runtime, rows: readonly Row[]): Promise<string> {
       createdAt,
       changedAt,
     };
-    return icalOf(one, found, rt) ?? [];
+    return icalOf(one, reference, rt) ?? [];
   });
   return writeIcal({ name, url: rt.address(), listings, horizon: horizonOf(rt.now().day, horizonMonths) });
 }
@@ -112,16 +112,16 @@ function whenOf({ recurrence: stored }: ListingContent, style: Style, weekStart:
 async function asTable(rt: Runtime, rows: readonly Row[]): Promise<string> {
   const settings = rt.settings();
   const style = styleOf(settings);
-  const found = await lookup(rt);
+  const reference = await lookup(rt);
   const table = rows.map(
     ({ id, address, stage, working: c }): Record<CsvColumn, string> => ({
       ...whenOf(c, style, settings.firstWeekday),
       Id: id,
       Title: c.title,
       'Short title': c.shortTitle,
-      Venue: names(c.venueIds, found.venue),
-      Organizer: names(c.organizerIds, found.organizer),
-      Categories: names(c.categoryIds, found.category),
+      Venue: names(c.venueIds, reference.venue),
+      Organizer: names(c.organizerIds, reference.organizer),
+      Categories: names(c.categoryIds, reference.category),
       Cost: sayCost(c.cost),
       Summary: c.summary,
       Text: plainText(c.text),
@@ -145,12 +145,12 @@ async function asTable(rt: Runtime, rows: readonly Row[]): Promise<string> {
 /** A row for each date until the horizon, by the clock that readers see. */
 async function asDates(rt: Runtime, rows: readonly Row[]): Promise<string> {
   const settings = rt.settings();
-  const found = await lookup(rt);
+  const reference = await lookup(rt);
   const horizon = horizonOf(rt.now().day, settings.horizonMonths);
   const rowOf = new Map(rows.map((row) => [row.id, row]));
   const listings = rows.map(({ id, working }) => ({ listingId: id, content: working, isPublic: false }));
   const all = [];
-  for await (const part of rt.workshop.run({ task: 'expand', listings, settings, horizon })) {
+  for await (const part of rt.worker.run({ task: 'expand', listings, settings, horizon })) {
     for (const one of part.part === 'rows' ? part.rows : []) {
       const row = rowOf.get(one.listingId);
       if (row) all.push(...one.rows.map((date) => ({ id: row.id, address: row.address, stage: row.stage, c: row.working, date })));
@@ -159,7 +159,7 @@ async function asDates(rt: Runtime, rows: readonly Row[]): Promise<string> {
   all.sort((a, b) => a.date.start_day - b.date.start_day || (a.date.start_minute ?? -1) - (b.date.start_minute ?? -1));
   const table = all.map(({ id, address, stage, c, date }): Record<CsvDateColumn, string> => {
     const places = (c.attendance === 'online' ? [] : date.venue_id ? [date.venue_id] : c.venueIds).flatMap(
-      (id) => found.venue.get(id) ?? [],
+      (id) => reference.venue.get(id) ?? [],
     );
     const lastDay = date.end_day === null ? date.start_day : date.end_minute === null ? date.end_day - 1 : date.end_day;
     const standing = c.standing === 'going-ahead' ? (date.standing ?? 'going-ahead') : c.standing;
@@ -173,8 +173,8 @@ async function asDates(rt: Runtime, rows: readonly Row[]): Promise<string> {
       'Time zone': shownZone(c, settings.zone),
       Venue: places.map((place) => place.name).join('; '),
       Town: [...new Set(places.map((place) => place.town).filter(Boolean))].join('; '),
-      Organizer: names(c.organizerIds, found.organizer),
-      Categories: names(c.categoryIds, found.category),
+      Organizer: names(c.organizerIds, reference.organizer),
+      Categories: names(c.categoryIds, reference.category),
       Cost: sayCost(c.cost),
       Standing: standing.replace('-', ' '),
       Note: date.note,

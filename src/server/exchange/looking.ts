@@ -3,7 +3,7 @@ import { and, asc, eq, gt, inArray, sql } from 'drizzle-orm';
 import type { Db } from '../db/client';
 import { importBatch, importRow, type ImportSummary } from '../db/schema';
 import { Problem } from '../http/problem';
-import { type Around, once, type Work } from '../jobs/runner';
+import { type JobContext, once, type Work } from '../jobs/runner';
 import { horizonOf } from '../listings/date-index';
 import type { Runtime } from '../runtime';
 import { styleOf } from '../site/settings';
@@ -17,18 +17,18 @@ type Row = typeof importRow.$inferSelect;
 const MOST_WORDS = 500;
 
 /** What rows of a file would do, with what a preview shows of each. */
-export async function planRows(db: Db, rows: readonly Row[], around: Around, source: string): Promise<Plan> {
-  return planImport(db, await inputOf(db, rows, around, source));
+export async function planRows(db: Db, rows: readonly Row[], context: JobContext, source: string): Promise<Plan> {
+  return planImport(db, await inputOf(db, rows, context, source));
 }
 
-async function inputOf(db: Db, rows: readonly Row[], around: Around, source: string): Promise<PlanInput> {
-  const { settings, now, found } = around;
+async function inputOf(db: Db, rows: readonly Row[], context: JobContext, source: string): Promise<PlanInput> {
+  const { settings, now, reference } = context;
   return {
     items: rows.map((row) => row.item),
     answers: rows.map((row) => row.answer),
     source,
-    found,
-    decided: await once(around, 'decided', () => readMatches(db)),
+    reference,
+    decided: await once(context, 'decided', () => readMatches(db)),
     style: styleOf(settings),
     horizon: horizonOf(now.day, settings.horizonMonths),
   };
@@ -36,7 +36,7 @@ async function inputOf(db: Db, rows: readonly Row[], around: Around, source: str
 
 /** What would happen to each row, and which words nobody has given a meaning. */
 export const looking: Work = {
-  step: async (tx, { input }, size, around) => {
+  step: async (tx, { input }, size, context) => {
     const { batchId = '', after = '-1' } = input;
     const rows = await tx
       .select()
@@ -50,7 +50,7 @@ export const looking: Work = {
       return { did: 0, finished: true };
     }
     const batch = await readBatch(tx, batchId);
-    const { actions, open } = await planActions(tx, await inputOf(tx, rows, around, batch.source));
+    const { actions, open } = await planActions(tx, await inputOf(tx, rows, context, batch.source));
     await keepActions(tx, batchId, rows, actions);
     if (batch.summary)
       await tx
@@ -74,7 +74,7 @@ export async function answerRows(
   batchId: string,
   which: readonly number[] | 'all',
   answer: 'same' | 'new',
-  around: Around,
+  context: JobContext,
 ): Promise<number> {
   const batch = await readBatch(tx, batchId);
   if (batch.state !== 'previewed' || !batch.summary)
@@ -94,7 +94,7 @@ export async function answerRows(
       .set({ answer, chosen: true })
       .where(and(eq(importRow.batchId, batchId), inArray(importRow.n, numbers)));
     const answered = rows.map((row) => ({ ...row, answer }));
-    const { actions } = await planActions(tx, await inputOf(tx, answered, around, batch.source));
+    const { actions } = await planActions(tx, await inputOf(tx, answered, context, batch.source));
     await keepActions(tx, batchId, answered, actions);
     did += rows.length;
   }
@@ -145,6 +145,6 @@ export async function readPreview(
     .limit(PER_PREVIEW)
     .offset((page - 1) * PER_PREVIEW);
   const { source } = await readBatch(rt.db, batchId);
-  const { items } = await planRows(rt.db, rows, await rt.around(), source);
+  const { items } = await planRows(rt.db, rows, await rt.jobContext(), source);
   return { rows: items.map((item, i) => ({ ...item, n: rows[i]?.n ?? 0, chosen: rows[i]?.chosen ?? false })), total: count?.n ?? 0 };
 }

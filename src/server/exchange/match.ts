@@ -5,7 +5,7 @@ import { fold } from '@/core/text/text';
 import type { Db } from '../db/client';
 import { importMatch } from '../db/schema';
 import { placeLine } from '../public/feed';
-import type { Lookup } from '../public/lookup';
+import type { ReferenceData } from '../reference/read';
 
 export type MatchKind = 'venue' | 'organizer' | 'category';
 export type Decided = Map<string, string | null>;
@@ -35,12 +35,12 @@ const SAME_PLACE_KM = 0.15;
 /** An id, null for "left aside", undefined when nobody has decided. */
 export type Meaning = string | null | undefined;
 
-export function venueOf({ name: location, point }: Named, found: Lookup, decided: Decided): Meaning {
+export function venueOf({ name: location, point }: Named, reference: ReferenceData, decided: Decided): Meaning {
   if (!location && !point) return null;
   const known = decided.get(matchKey('venue', location));
-  if (known === null || (known !== undefined && found.venue.has(known))) return known;
+  if (known === null || (known !== undefined && reference.venue.has(known))) return known;
   const said = fold(location);
-  const named = found.venues.filter((venue) => {
+  const named = reference.venues.filter((venue) => {
     const name = fold(venue.name);
     return said !== '' && (said === name || said === fold(placeLine(venue)) || said.startsWith(`${name},`));
   });
@@ -49,19 +49,20 @@ export function venueOf({ name: location, point }: Named, found: Lookup, decided
   if (exact.length === 1) return exact[0]?.id;
   if (named.length === 1) return named[0]?.id;
   const near =
-    point && found.venues.filter((v) => v.lat !== null && v.lng !== null && distanceKm(point, { lat: v.lat, lng: v.lng }) < SAME_PLACE_KM);
+    point &&
+    reference.venues.filter((v) => v.lat !== null && v.lng !== null && distanceKm(point, { lat: v.lat, lng: v.lng }) < SAME_PLACE_KM);
   return near?.length === 1 ? near[0]?.id : undefined;
 }
 
-export function organizerOf(named: Named, found: Lookup, decided: Decided): Meaning {
+export function organizerOf(named: Named, reference: ReferenceData, decided: Decided): Meaning {
   const { name, mail = '' } = named;
   const known = decided.get(matchKey('organizer', name));
-  if (known === null || (known !== undefined && found.organizer.has(known))) return known;
-  return found.organizers.find((o) => fold(o.name) === fold(name) || (mail !== '' && fold(o.mail) === fold(mail)))?.id;
+  if (known === null || (known !== undefined && reference.organizer.has(known))) return known;
+  return reference.organizers.find((o) => fold(o.name) === fold(name) || (mail !== '' && fold(o.mail) === fold(mail)))?.id;
 }
 
-export function categoryOf(said: string, found: Lookup, decided: Decided): Meaning {
+export function categoryOf(said: string, reference: ReferenceData, decided: Decided): Meaning {
   const known = decided.get(matchKey('category', said));
-  if (known === null || (known !== undefined && found.category.has(known))) return known;
-  return found.categories.find((c) => fold(c.name) === fold(said) || c.address === fold(said))?.id;
+  if (known === null || (known !== undefined && reference.category.has(known))) return known;
+  return reference.categories.find((c) => fold(c.name) === fold(said) || c.address === fold(said))?.id;
 }

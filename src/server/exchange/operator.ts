@@ -94,8 +94,8 @@ async function bringFile(rt: Runtime, id: string, input: z.infer<typeof importIn
   }
   const { answer } = input;
   if (answer) {
-    const around = await rt.around();
-    await inTx((tx) => answerRows(tx, id, 'all', answer, around));
+    const context = await rt.jobContext();
+    await inTx((tx) => answerRows(tx, id, 'all', answer, context));
     batch = await readBatch(rt.db, id);
   }
   const madeHere = countBy(wanted.map(({ kind }) => kind));
@@ -121,7 +121,7 @@ function countBy(list: readonly string[]): Record<string, number> {
 
 async function reportOf(rt: Runtime, { id, summary, source }: Batch): Promise<ImportReport> {
   const items: ImportReport['items'] = [];
-  const around = await rt.around();
+  const context = await rt.jobContext();
   for (let after = -1; items.length < MOST_NAMED; ) {
     const rows = await rt.db
       .select()
@@ -132,7 +132,7 @@ async function reportOf(rt: Runtime, { id, summary, source }: Batch): Promise<Im
     const last = rows.at(-1);
     if (!last) break;
     after = last.n;
-    const { items: planned } = await planRows(rt.db, rows, around, source);
+    const { items: planned } = await planRows(rt.db, rows, context, source);
     items.push(
       ...planned.map(({ action, title, when, line, notes, differences, doubt }) => ({
         action,

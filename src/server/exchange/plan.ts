@@ -13,7 +13,7 @@ import { canonical } from '@/core/text/canonical';
 import { paragraphs, plainText } from '@/core/text/text';
 import type { Db } from '../db/client';
 import { cleanHtml } from '../listings/html';
-import type { Lookup } from '../public/lookup';
+import type { ReferenceData } from '../reference/read';
 import { type Answer, Identities, type Identity, type ListingRow, saidBefore, type SourceRow } from './identity';
 import { categoryOf, type Decided, type MatchKind, matchKey, organizerOf, venueOf } from './match';
 
@@ -78,7 +78,7 @@ export interface PlanInput {
   answers: readonly Answer[];
   /** where the file comes from */
   source: string;
-  found: Lookup;
+  reference: ReferenceData;
   decided: Decided;
   style: Style;
   /** dates are compared so far */
@@ -93,10 +93,10 @@ interface Read {
   hash: string;
 }
 
-function readItems({ items, answers, found, decided }: PlanInput): { read: Read[]; open: Open[] } {
+function readItems({ items, answers, reference, decided }: PlanInput): { read: Read[]; open: Open[] } {
   const open = new Map<string, Open>();
   const read = items.map((item, i): Read => {
-    const meant = meaningsOf(item, found, decided, open);
+    const meant = meaningsOf(item, reference, decided, open);
     return { item, answer: answers[i] ?? '', meant, hash: hashOf(item, meant) };
   });
   return { read, open: [...open.values()].sort((a, b) => (a.kind + a.said < b.kind + b.said ? -1 : 1)) };
@@ -124,7 +124,7 @@ export async function planActions(db: Db, input: PlanInput): Promise<{ actions: 
   return { actions: read.map((row) => (isSame(row) ? 'same' : (others[next++]?.action ?? 'same'))), open };
 }
 
-async function planRead(db: Db, read: readonly Read[], { source, found, style, horizon }: PlanInput): Promise<Planned[]> {
+async function planRead(db: Db, read: readonly Read[], { source, reference, style, horizon }: PlanInput): Promise<Planned[]> {
   const identities = await Identities.read(
     db,
     source,
@@ -137,7 +137,7 @@ async function planRead(db: Db, read: readonly Read[], { source, found, style, h
     if (before) return unchanged(item, before, { style, hash });
     const identity = identities.of(item, answer);
     const fresh = asHere(item, importedOf(item, meant), identity.row, identity.source !== undefined);
-    return plannedOf(item, fresh, identity, { found, style, horizon, hash });
+    return plannedOf(item, fresh, identity, { reference, style, horizon, hash });
   });
 }
 
@@ -213,11 +213,11 @@ function plannedOf(
   item: Incoming,
   fresh: Imported,
   identity: Identity,
-  { found, style, horizon, hash }: Pick<PlanInput, 'found' | 'style' | 'horizon'> & { hash: string },
+  { reference, style, horizon, hash }: Pick<PlanInput, 'reference' | 'style' | 'horizon'> & { hash: string },
 ): Planned {
   const { row, source, doubt } = identity;
   const content = merged(row?.working, source?.content, fresh, horizon);
-  const differences = row ? differencesOf(row.working, content, found, style) : [];
+  const differences = row ? differencesOf(row.working, content, reference, style) : [];
   const older = row !== undefined && source !== undefined && item.sequence < source.sequence;
   const known = older ? 'older' : row ? (differences.length ? 'changed' : 'same') : 'new';
   return {
@@ -241,7 +241,7 @@ interface Meanings {
 }
 
 /** Words for places, people and categories turned into what they mean here; what means nothing yet is gathered in `open`. */
-function meaningsOf(item: Incoming, found: Lookup, decided: Decided, open: Map<string, Open>): Meanings {
+function meaningsOf(item: Incoming, reference: ReferenceData, decided: Decided, open: Map<string, Open>): Meanings {
   const ask = (kind: MatchKind, said: string, mail = ''): void => {
     const key = matchKey(kind, said);
     const known = open.get(key);
@@ -249,17 +249,17 @@ function meaningsOf(item: Incoming, found: Lookup, decided: Decided, open: Map<s
     else open.set(key, { kind, said, mail, events: 1 });
   };
   const venue = (named: Named): string[] => {
-    const meaning = venueOf(named, found, decided);
+    const meaning = venueOf(named, reference, decided);
     if (meaning === undefined && named.name) ask('venue', named.name);
     return meaning ? [meaning] : [];
   };
   const organizer = (named: Named): string[] => {
-    const meaning = organizerOf(named, found, decided);
+    const meaning = organizerOf(named, reference, decided);
     if (meaning === undefined) ask('organizer', named.name, named.mail);
     return meaning ? [meaning] : [];
   };
   const category = (said: string): string[] => {
-    const meaning = categoryOf(said, found, decided);
+    const meaning = categoryOf(said, reference, decided);
     if (meaning === undefined) ask('category', said);
     return meaning ? [meaning] : [];
   };
@@ -338,8 +338,9 @@ const COMPARED = (Object.keys(FIELD_WORDS) as ContentField[]).filter(
   (field): field is Field => field !== 'pictureId' && field !== 'galleryIds' && field !== 'tagIds',
 );
 
-function differencesOf(before: ListingContent, after: ListingContent, found: Lookup, style: Style): Difference[] {
-  const nameOf = (id: string): string | undefined => (found.venue.get(id) ?? found.organizer.get(id) ?? found.category.get(id))?.name;
+function differencesOf(before: ListingContent, after: ListingContent, reference: ReferenceData, style: Style): Difference[] {
+  const nameOf = (id: string): string | undefined =>
+    (reference.venue.get(id) ?? reference.organizer.get(id) ?? reference.category.get(id))?.name;
   const said = (field: Field, content: ListingContent): string => sayField(field, content, nameOf, style).slice(0, SHOWN) || 'none';
   return COMPARED.filter((field) => !same(plain(field, before), plain(field, after))).map((field) => ({
     what: FIELD_WORDS[field],

@@ -109,7 +109,7 @@ export async function readRows(rt: Runtime, id: string, by: Actor): Promise<void
     await tx.delete(importRow).where(eq(importRow.batchId, id));
     await tx.update(importBatch).set({ state: 'looking', summary: null, options }).where(eq(importBatch.id, id));
   });
-  const parts = rt.workshop.run({
+  const parts = rt.worker.run({
     task: 'read',
     kind: batch.kind,
     text,

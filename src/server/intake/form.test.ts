@@ -5,7 +5,7 @@ import { sayRecurrence } from '@/core/phrase/say';
 import { NOW, SETTINGS } from '../../../tests/support/db';
 import { between, pick, random, seedOf } from '../../../tests/support/generate';
 import type { Problem } from '../http/problem';
-import type { Lookup } from '../public/lookup';
+import type { ReferenceData } from '../reference/read';
 import { BLANK_VENUE } from '../venues/input';
 import { fieldsOf, type Fields, type FormResult, readAddForm } from './form';
 import { readMending } from './mending';
@@ -23,7 +23,7 @@ const venue = {
   binnedAt: null,
   revision: 1,
 };
-const found: Lookup = {
+const reference: ReferenceData = {
   categories: [],
   category: new Map(),
   venues: [venue],
@@ -43,7 +43,7 @@ const good: Fields = {
   mail: 'rue@dunlin.example',
 };
 const NO_FIELDS: Fields = { day: '', starts: '', ends: '' };
-const read = (part: Fields = {}) => readAddForm({ ...good, ...part }, found, SETTINGS, NOW.day);
+const read = (part: Fields = {}) => readAddForm({ ...good, ...part }, reference, SETTINGS, NOW.day);
 const wrongAt = (part: Fields): string[] => {
   try {
     read(part);
@@ -125,9 +125,9 @@ describe('the readers’ form', () => {
           message: first.message,
           said: { where: first.where, who: first.who },
         },
-        found,
+        reference,
       );
-      expect(readAddForm(again, found, SETTINGS, NOW.day)).toEqual(first);
+      expect(readAddForm(again, reference, SETTINGS, NOW.day)).toEqual(first);
     }
   });
 });
@@ -140,10 +140,10 @@ describe('a form that is mended', () => {
         ...{ senderName: first.name, senderMail: first.mail, senderPhone: first.phone, message: first.message },
         said: { where: first.where, who: first.who },
       },
-      found,
+      reference,
     );
   const mend = (before: ListingContent, shown: Fields, posted: Fields) =>
-    readMending(before, posted, { shown, found, settings: SETTINGS, today: NOW.day });
+    readMending(before, posted, { shown, reference, settings: SETTINGS, today: NOW.day });
 
   it('goes out as it came back, whatever was typed (300 forms)', () => {
     const r = random(seedOf());
@@ -168,7 +168,7 @@ describe('a form that is mended', () => {
       const first = read(part);
       if ((first.content.text.match(/<p>/g)?.length ?? 0) > 1) paragraphsSeen++;
       const shown = shownOf(first.content, first);
-      expect(readAddForm(shown, found, SETTINGS, NOW.day), JSON.stringify(part)).toEqual(first);
+      expect(readAddForm(shown, reference, SETTINGS, NOW.day), JSON.stringify(part)).toEqual(first);
       // And a browser sends line ends as two characters.
       const posted = Object.fromEntries(Object.entries(shown).map(([name, value]) => [name, value.replace(/\n/g, '\r\n')]));
       const again = mend(first.content, shown, posted);
@@ -182,7 +182,7 @@ describe('a form that is mended', () => {
     const first = read({ ...NO_FIELDS, when });
     const shown = shownOf(first.content, first);
     expect([shown.day, shown.when]).toEqual([undefined, expect.stringContaining('also on Saturday 15 May 2027, 18:00')]);
-    expect(readAddForm(shown, found, SETTINGS, NOW.day).content.recurrence).toEqual(first.content.recurrence);
+    expect(readAddForm(shown, reference, SETTINGS, NOW.day).content.recurrence).toEqual(first.content.recurrence);
   });
 
   it('leaves what an editor made of it where the sender touched nothing', () => {

@@ -14,7 +14,7 @@ import { fromStored, type StoredLimit, type StoredRecurrence, toStored } from '@
 import { canonical } from '@/core/text/canonical';
 import { fold, formText, paragraphs } from '@/core/text/text';
 import { type FieldError, needsMending } from '../http/problem';
-import type { Lookup } from '../public/lookup';
+import type { ReferenceData } from '../reference/read';
 import { type SiteSettings, styleOf } from '../site/settings';
 
 export type Fields = Record<string, string>;
@@ -52,7 +52,7 @@ export interface FormResult {
 export const typed = (value: string | undefined): string => (value ?? '').replace(/\r\n?/g, '\n').trim();
 
 /** Reads the form. Throws one Problem with every field that needs mending. */
-export function readAddForm(fields: Fields, found: Lookup, settings: SiteSettings, today: Day): FormResult {
+export function readAddForm(fields: Fields, reference: ReferenceData, settings: SiteSettings, today: Day): FormResult {
   const errors: FieldError[] = [];
   const get = (name: string): string => typed(fields[name]);
   const wrong: Wrong = (field, message) => {
@@ -71,9 +71,9 @@ export function readAddForm(fields: Fields, found: Lookup, settings: SiteSetting
   const { zone, firstWeekday } = settings;
   const recurrence = readWhen(fields, { zone, firstWeekday, style: styleOf(settings) }, today, wrong);
   if (errors.length || !recurrence) throw needsMending(errors);
-  const venue = match(found.venues, get('where'));
-  const organizer = match(found.organizers, get('who'));
-  const kind = found.categories.find((c) => c.id === get('kind'));
+  const venue = match(reference.venues, get('where'));
+  const organizer = match(reference.organizers, get('who'));
+  const kind = reference.categories.find((c) => c.id === get('kind'));
   const content: ListingContent = {
     ...emptyContent(),
     title: get('title').replace(/\s+/g, ' '),
@@ -200,13 +200,13 @@ function limitOf(fields: Fields, start: Day, rule: Rule | null, wrong: Wrong): S
 type SentWords = { senderName: string; senderMail: string; senderPhone: string; message: string; said: { where: string; who: string } };
 
 /** The form's fields again, from what was sent: for mending it on the receipt. */
-export function fieldsOf(content: ListingContent, sent: SentWords, found: Lookup): Fields {
+export function fieldsOf(content: ListingContent, sent: SentWords, reference: ReferenceData): Fields {
   return {
     title: content.title,
     text: formText(content.text),
     kind: content.categoryIds[0] ?? '',
-    where: found.venue.get(content.venueIds[0] ?? '')?.name ?? sent.said.where,
-    who: found.organizer.get(content.organizerIds[0] ?? '')?.name ?? sent.said.who,
+    where: reference.venue.get(content.venueIds[0] ?? '')?.name ?? sent.said.where,
+    who: reference.organizer.get(content.organizerIds[0] ?? '')?.name ?? sent.said.who,
     cost: costWords(content.cost),
     website: content.website,
     name: sent.senderName,

@@ -2,7 +2,7 @@
 import { type SentPart, withParts } from '@/core/listing/sent';
 import type { ListingContent } from '@/core/listing/content';
 import type { Day } from '@/core/day/day';
-import type { Lookup } from '../public/lookup';
+import type { ReferenceData } from '../reference/read';
 import type { SiteSettings } from '../site/settings';
 import { type Fields, type FormResult, readAddForm, typed } from './form';
 
@@ -27,7 +27,7 @@ export interface Mending extends FormResult {
 export interface MendContext {
   /** the form as it was shown */
   shown: Fields;
-  found: Lookup;
+  reference: ReferenceData;
   settings: SiteSettings;
   today: Day;
 }
@@ -36,11 +36,11 @@ export interface MendContext {
  * Reads a mended form against what was shown. `content` is `before` with the touched parts as they are typed now.
  * @throws Problem with every field that needs mending, for fields of touched parts only
  */
-export function readMending(before: ListingContent, posted: Fields, { shown, found, settings, today }: MendContext): Mending {
+export function readMending(before: ListingContent, posted: Fields, { shown, reference, settings, today }: MendContext): Mending {
   const parts = (Object.keys(FIELDS) as (keyof typeof FIELDS)[]).filter((part) =>
     FIELDS[part].some((name) => fieldValue(posted, name) !== fieldValue(shown, name)),
   );
-  const read = readAddForm(posted, found, settings, today);
+  const read = readAddForm(posted, reference, settings, today);
   return { ...read, content: withParts(before, read.content, parts), parts };
 }
 

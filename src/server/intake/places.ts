@@ -6,7 +6,7 @@ import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';
 import { invalid } from '../http/problem';
 import { BLANK_ORGANIZER, saveOrganizer } from '../organizers/write';
-import type { Lookup } from '../public/lookup';
+import type { ReferenceData } from '../reference/read';
 import { BLANK_VENUE } from '../venues/input';
 import { saveVenue } from '../venues/write';
 
@@ -31,7 +31,7 @@ export function openPlaces(content: Pick<ListingContent, 'venueIds' | 'organizer
 /** Known places and people that may be meant, likest first. */
 export function likelyPlaces(
   { where, who }: SaidPlaces,
-  found: Lookup,
+  reference: ReferenceData,
 ): { where: { id: string; name: string }[]; who: { id: string; name: string }[] } {
   const likely = <T extends { id: string; name: string }>(name: string, all: readonly T[]): { id: string; name: string }[] =>
     name
@@ -39,7 +39,7 @@ export function likelyPlaces(
           .slice(0, 3)
           .map(({ item }) => ({ id: item.id, name: item.name }))
       : [];
-  return { where: likely(where, found.venues), who: likely(who, found.organizers) };
+  return { where: likely(where, reference.venues), who: likely(who, reference.organizers) };
 }
 
 /** Names have at most so many characters; what is longer stays in the sender's words only. */

@@ -8,7 +8,7 @@ import { countOne } from '../limits/limits';
 import { readPicture } from '../pictures/read';
 import { keepPicture } from '../pictures/take-in';
 import { binUnused, restorePicture } from '../pictures/write';
-import { lookup } from '../public/lookup';
+import { lookup } from '../reference/read';
 import type { Runtime } from '../runtime';
 import { type Fields, fieldsOf, type FormResult, readAddForm, TRAP } from './form';
 import { readMending } from './mending';
@@ -103,8 +103,8 @@ async function readWhole<T extends FormResult>(
 export async function receiveEvent(rt: Runtime, posted: Posted, from: string): Promise<string> {
   const now = rt.now();
   const settings = rt.settings();
-  const found = await lookup(rt);
-  const { form, pictureId } = await readWhole(rt, posted, from, () => readAddForm(posted.fields, found, settings, now.day));
+  const reference = await lookup(rt);
+  const { form, pictureId } = await readWhole(rt, posted, from, () => readAddForm(posted.fields, reference, settings, now.day));
   await countOne(rt.db, { key: `add:${from}`, ...ADD_BOUND }, Date.now());
   const content: ListingContent = { ...form.content, pictureId: pictureId ?? null };
   const change = { by: { id: null, name: form.name, role: 'reader' as const }, now, settings };
@@ -118,15 +118,15 @@ export async function receiveEvent(rt: Runtime, posted: Posted, from: string): P
 export async function receiveMending(rt: Runtime, posted: Posted, { submission, listing }: Waiting, from: string): Promise<void> {
   const now = rt.now();
   const settings = rt.settings();
-  const found = await lookup(rt);
+  const reference = await lookup(rt);
   // The page may be older than what an editor saved since: what was shown on it is what counts as left alone.
   const opened = Number(posted.fields.opened);
   const before = senderView(listing.working, submission.proposal);
   const shownContent =
     submission.proposal || opened === listing.revision ? before : ((await readSentContent(rt.db, listing.id, opened)) ?? before);
-  const shown = fieldsOf(shownContent, { ...submission, said: submission.proposal?.said ?? submission.said }, found);
+  const shown = fieldsOf(shownContent, { ...submission, said: submission.proposal?.said ?? submission.said }, reference);
   const { form, pictureId } = await readWhole(rt, posted, from, () =>
-    readMending(before, posted.fields, { shown, found, settings, today: now.day }),
+    readMending(before, posted.fields, { shown, reference, settings, today: now.day }),
   );
   await countOne(rt.db, { key: `mend:${from}`, most: 20, seconds: 3600 }, Date.now());
   const mending = pictureId ? { ...form, content: { ...form.content, pictureId }, parts: [...form.parts, 'picture' as const] } : form;

@@ -8,19 +8,19 @@ import type { Db } from '../db/client';
 import { newId } from '../db/ids';
 import { job, type JobInput, type JobKind } from '../db/schema';
 import { notFound, Problem } from '../http/problem';
-import type { Lookup } from '../public/lookup';
+import type { ReferenceData } from '../reference/read';
 import type { Now } from '../site/clock';
 import type { SiteSettings } from '../site/settings';
-import type { Workshop } from '../workshop/workshop';
+import type { TaskWorker } from '../worker/task-worker';
 
 export type Job = typeof job.$inferSelect;
 
 /** What a piece of work may know of the site. */
-export interface Around {
+export interface JobContext {
   settings: SiteSettings;
   now: Now;
-  found: Lookup;
-  workshop: Workshop;
+  reference: ReferenceData;
+  worker: TaskWorker;
   /** of readers' and editors' content when this piece began */
   contentRevision: string;
   /** what was read once for all pieces of a job */
@@ -28,7 +28,7 @@ export interface Around {
 }
 
 /** Reads something at a job's first piece and keeps it for the others. */
-export async function once<T>({ memo }: Around, name: string, read: () => Promise<T>): Promise<T> {
+export async function once<T>({ memo }: JobContext, name: string, read: () => Promise<T>): Promise<T> {
   if (!memo.has(name)) memo.set(name, await read());
   return memo.get(name) as T;
 }
@@ -49,14 +49,14 @@ export interface Step {
 
 export interface Work {
   /** one piece; `size` is about how many it may take on */
-  step: (tx: Db, job: Job, size: number, around: Around) => Promise<Step>;
+  step: (tx: Db, job: Job, size: number, context: JobContext) => Promise<Step>;
   /** the same, taking back what was done */
-  undo?: (tx: Db, job: Job, size: number, around: Around) => Promise<Step>;
+  undo?: (tx: Db, job: Job, size: number, context: JobContext) => Promise<Step>;
 }
 
 export interface JobSite {
   db: Db;
-  around: () => Promise<Omit<Around, 'memo'>>;
+  jobContext: () => Promise<Omit<JobContext, 'memo'>>;
   contentChanged: () => Promise<void>;
 }
 
@@ -195,7 +195,7 @@ export class JobRunner {
     let size = LEAST_SIZE;
     const memo = new Map<string, unknown>();
     while (!this.#stopped) {
-      const around = { ...(await this.site.around()), memo };
+      const around = { ...(await this.site.jobContext()), memo };
       const outcome = await this.#piece(id, size, around).catch((error: unknown) => this.#fail(id, error));
       if (outcome.changed) await this.site.contentChanged();
       if (outcome.over) return;
@@ -205,28 +205,28 @@ export class JobRunner {
     }
   }
 
-  #piece(id: string, size: number, around: Around): Promise<Outcome> {
+  #piece(id: string, size: number, context: JobContext): Promise<Outcome> {
     return this.site.db.transaction(async (raw) => {
       const tx = raw as unknown as Db;
       // Where several processes share a database, one of them works on a job.
       const [row] = await tx.select().from(job).where(eq(job.id, id)).for('update', { skipLocked: true });
       if (!row || (row.state !== 'running' && row.state !== 'cancelling')) return { over: true, changed: false, ms: 0 };
       const start = performance.now();
-      const done = await this.#step(tx, row, size, around);
+      const done = await this.#step(tx, row, size, context);
       // Nobody was told of a piece: after a crash the job goes on from the last that reached the disk. The end waits for the disk.
       if (!done.finished && !done.show) await tx.execute(sql`set local synchronous_commit = off`);
       await tx
         .update(job)
-        .set(noted(row, done, around.now))
+        .set(noted(row, done, context.now))
         .where(eq(job.id, id));
       return { over: done.finished, changed: done.show === true || done.changed === true, ms: performance.now() - start, rest: done.rest };
     });
   }
 
-  #step(tx: Db, row: Job, size: number, around: Around): Promise<Step> {
+  #step(tx: Db, row: Job, size: number, context: JobContext): Promise<Step> {
     const { step, undo } = this.works[row.kind];
-    if (row.state === 'running') return step(tx, row, size, around);
-    return undo ? undo(tx, row, size, around) : Promise.resolve({ did: 0, finished: true });
+    if (row.state === 'running') return step(tx, row, size, context);
+    return undo ? undo(tx, row, size, context) : Promise.resolve({ did: 0, finished: true });
   }
 
   /** A piece that failed is taken back by its transaction; so is, then, what the job did before. */

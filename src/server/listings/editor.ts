@@ -4,7 +4,7 @@ import type { EditorStart, OrganizerChoice, VenueChoice } from '@/core/listing/e
 import type { Actor } from '../accounts/roles';
 import { pictureChoice, readPictures } from '../pictures/read';
 import type { Runtime } from '../runtime';
-import { lookup, type OrganizerView, type VenueView } from '../public/lookup';
+import { lookup, type OrganizerView, type VenueView } from '../reference/read';
 import { styleOf } from '../site/settings';
 import { horizonOf } from './date-index';
 import { readEdit } from './edits';
@@ -31,7 +31,7 @@ export function organizerChoice(o: OrganizerView): OrganizerChoice {
 }
 
 export async function editorStart(rt: Runtime, actor: Actor, listing: EditorListing, mark: (id: string) => string): Promise<EditorStart> {
-  const found = await lookup(rt);
+  const reference = await lookup(rt);
   const settings = rt.settings();
   const { day: today, minute } = rt.now();
   const { id, content } = listing;
@@ -44,18 +44,18 @@ export async function editorStart(rt: Runtime, actor: Actor, listing: EditorList
     kept: kept ? { content: kept.content, revision: kept.revision, at: kept.changedAt.getTime() } : null,
     oldAddresses: id ? await readOldAddresses(rt.db, id) : [],
     pictures: [...pictures.values()].map(pictureChoice),
-    venues: [...found.venues, ...named(found.venue, venuesOf(content))].map(venueChoice),
-    organizers: [...found.organizers, ...named(found.organizer, content.organizerIds)].map(organizerChoice),
-    categories: found.categories.map((c) => ({
+    venues: [...reference.venues, ...named(reference.venue, venuesOf(content))].map(venueChoice),
+    organizers: [...reference.organizers, ...named(reference.organizer, content.organizerIds)].map(organizerChoice),
+    categories: reference.categories.map((c) => ({
       id: c.id,
       name: c.name,
-      more: c.parentId ? (found.category.get(c.parentId)?.name ?? '') : '',
+      more: c.parentId ? (reference.category.get(c.parentId)?.name ?? '') : '',
       mark: mark(c.id),
       child: c.parentId !== null,
       picture: c.pictureId !== null,
     })),
-    tags: found.tags.map((t) => ({ id: t.id, name: t.name, more: '' })),
-    fallback: found.categories.find((c) => c.fallback)?.name ?? '',
+    tags: reference.tags.map((t) => ({ id: t.id, name: t.name, more: '' })),
+    fallback: reference.categories.find((c) => c.fallback)?.name ?? '',
     site: {
       zone: settings.zone,
       zones: Intl.supportedValuesOf('timeZone'),

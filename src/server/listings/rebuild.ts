@@ -2,11 +2,11 @@
 import { asc, eq, gt, sql } from 'drizzle-orm';
 import type { Db } from '../db/client';
 import { job, listing, published, setting } from '../db/schema';
-import { type Around, startJob, type Work } from '../jobs/runner';
+import { type JobContext, startJob, type Work } from '../jobs/runner';
 import { SITE_ACTOR } from '../accounts/roles';
 import type { Now } from '../site/clock';
 import type { SiteSettings } from '../site/settings';
-import { Workshop } from '../workshop/workshop';
+import { TaskWorker } from '../worker/task-worker';
 import { horizonOf, type IndexRow, insertRows, refreshNext } from './date-index';
 
 export interface RebuildReport {
@@ -47,9 +47,9 @@ const MOST_NAMED = 500;
 /** Makes the index anew, some listings a transaction, so that the site goes on answering. */
 export async function rebuildIndex(db: Db, settings: SiteSettings, now: Now): Promise<RebuildReport> {
   const report: RebuildReport = { listings: 0, dates: 0, differed: [] };
-  const workshop = new Workshop(undefined);
+  const worker = new TaskWorker(undefined);
   for (let after: string | undefined; ; ) {
-    const last = await db.transaction((tx) => rebuildSome(tx as unknown as Db, { after, size: CHUNK, settings, now, workshop }, report));
+    const last = await db.transaction((tx) => rebuildSome(tx as unknown as Db, { after, size: CHUNK, settings, now, worker }, report));
     if (!last) break;
     after = last;
   }
@@ -59,7 +59,7 @@ export async function rebuildIndex(db: Db, settings: SiteSettings, now: Now): Pr
 
 const CHUNK = 40;
 
-interface SomeInput extends Pick<Around, 'settings' | 'now' | 'workshop'> {
+interface SomeInput extends Pick<JobContext, 'settings' | 'now' | 'worker'> {
   /** the last id that was looked at */
   after: string | undefined;
   size: number;
@@ -67,7 +67,7 @@ interface SomeInput extends Pick<Around, 'settings' | 'now' | 'workshop'> {
 
 /** The next listings by their ids; the answer is the last of them, undefined when there are none. */
 async function rebuildSome(tx: Db, input: SomeInput, report: RebuildReport): Promise<string | undefined> {
-  const { after, size, settings, now, workshop } = input;
+  const { after, size, settings, now, worker } = input;
   const chunk = await tx
     .select({ id: listing.id, address: listing.address, stage: listing.stage, working: listing.working, copy: published.content })
     .from(listing)
@@ -87,7 +87,7 @@ async function rebuildSome(tx: Db, input: SomeInput, report: RebuildReport): Pro
   });
   const anew: IndexRow[] = [];
   const gone: string[] = [];
-  const parts = workshop.run({ task: 'expand', listings, settings, horizon: horizonOf(now.day, settings.horizonMonths) });
+  const parts = worker.run({ task: 'expand', listings, settings, horizon: horizonOf(now.day, settings.horizonMonths) });
   for await (const part of parts) {
     for (const { listingId, rows } of part.part === 'rows' ? part.rows : []) {
       const [should, is] = [new Set(rows.map(textOf)), new Set((keptOf.get(listingId) ?? []).map(textOf))];
@@ -114,9 +114,9 @@ async function rememberHorizon(tx: Db, settings: SiteSettings, now: Now): Promis
 
 /** The same as a job; bringing the horizon forward is the same work, since every row is compared with what it should be. */
 export const rebuilding: Work = {
-  step: async (tx, { input }, size, { settings, now, workshop }) => {
+  step: async (tx, { input }, size, { settings, now, worker }) => {
     const report: RebuildReport = { listings: 0, dates: 0, differed: [] };
-    const last = await rebuildSome(tx, { after: input.after, size, settings, now, workshop }, report);
+    const last = await rebuildSome(tx, { after: input.after, size, settings, now, worker }, report);
     if (!last) {
       await rememberHorizon(tx, settings, now);
       return { did: 0, finished: true };

@@ -8,7 +8,7 @@ import type { Db } from '../db/client';
 import { newId } from '../db/ids';
 import { job, listing, user } from '../db/schema';
 import type { Runtime } from '../runtime';
-import { lookup } from '../public/lookup';
+import { lookup } from '../reference/read';
 import { readDeskDates, readDeskFilters } from './sheet';
 import { createListing, moveToStage, publishListing, saveListing } from './write';
 
@@ -25,9 +25,9 @@ beforeEach(async () => {
 });
 
 async function dates(query = '', actor: Actor = EDITOR, [from, to] = ['2027-03-29', '2027-04-11']): Promise<string[]> {
-  const found = await lookup({ db, contentRevision: () => `sheet ${revision}` } as unknown as Runtime);
+  const reference = await lookup({ db, contentRevision: () => `sheet ${revision}` } as unknown as Runtime);
   const filters = readDeskFilters(new URLSearchParams(query));
-  const read = await readDeskDates(db, { actor, from: d(from), to: d(to), filters, found, settings: SETTINGS });
+  const read = await readDeskDates(db, { actor, from: d(from), to: d(to), filters, reference, settings: SETTINGS });
   return read.dates.map((x) => `${isoDay(x.startDay)} ${x.title} ${x.stage}${x.edited ? ' edited' : ''}${x.moved ? ' moved' : ''}`);
 }
 

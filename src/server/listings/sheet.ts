@@ -8,7 +8,7 @@ import type { Db } from '../db/client';
 import { jsonRows } from '../db/rows';
 import { shown } from '../jobs/hidden';
 import { likePattern } from '../public/filters';
-import { type Lookup, withChildren } from '../public/lookup';
+import { type ReferenceData, withChildren } from '../reference/read';
 import type { SiteSettings } from '../site/settings';
 import { indexRows, type IndexRow } from './date-index';
 
@@ -29,7 +29,7 @@ export interface SheetInput {
   /** included */
   to: Day;
   filters: DeskFilters;
-  found: Lookup;
+  reference: ReferenceData;
   settings: SiteSettings;
 }
 
@@ -57,12 +57,12 @@ const COLUMNS = sql.raw(`
   l.working->'categoryIds'->>0 as category_id,
   case when l.working->>'attendance' = 'online' then '[]'::jsonb when o.venue_id is not null then jsonb_build_array(o.venue_id) else l.working->'venueIds' end as venue_ids`);
 
-function conditions({ actor, filters, found }: SheetInput): SQL {
+function conditions({ actor, filters, reference }: SheetInput): SQL {
   const all: SQL[] = [shown(sql.raw('l.job_id'))];
   if (!editsAll(actor)) all.push(sql`l.owner_id = ${actor.id ?? ''}`);
   all.push(filters.stages.length ? sql`l.stage in ${filters.stages}` : sql`l.stage <> 'binned'`);
   if (filters.kind) {
-    const kinds = withChildren(found, filters.kind).map((c) => sql`l.working->'categoryIds' @> ${JSON.stringify([c.id])}::jsonb`);
+    const kinds = withChildren(reference, filters.kind).map((c) => sql`l.working->'categoryIds' @> ${JSON.stringify([c.id])}::jsonb`);
     all.push(kinds.length ? sql`(${sql.join(kinds, sql` or `)})` : sql`false`);
   }
   if (filters.words)
@@ -75,9 +75,9 @@ function conditions({ actor, filters, found }: SheetInput): SQL {
  * readers see, so theirs are computed from the working copy.
  */
 export async function readDeskDates(db: Db, input: SheetInput): Promise<DeskDates> {
-  const { from, to, filters, found } = input;
+  const { from, to, filters, reference } = input;
   const where = conditions(input);
-  const venue = found.venues.find((v) => v.address === filters.venue)?.id;
+  const venue = reference.venues.find((v) => v.address === filters.venue)?.id;
   if (filters.venue && !venue) return { dates: [], cut: false };
   const indexed = await jsonRows<Row>(
     db,

@@ -5,13 +5,13 @@ import { STAGES, type ListingContent, type Stage } from '@/core/listing/content'
 import { type Actor, editsAll } from '../accounts/roles';
 import type { Db } from '../db/client';
 import { isId } from '../db/ids';
-import { remembered } from '../db/remembered';
+import { cached } from '../db/cache';
 import { jsonRows } from '../db/rows';
 import { listing } from '../db/schema';
 import { shown } from '../jobs/hidden';
 import { titlesOf } from '../proof/titles';
 import { likePattern } from '../public/filters';
-import { lookup } from '../public/lookup';
+import { lookup } from '../reference/read';
 import type { Runtime } from '../runtime';
 import { refreshNext } from './date-index';
 
@@ -290,7 +290,7 @@ export async function readTable(db: Db, input: TableInput): Promise<TablePage> {
       coalesce((select string_agg(u.name, ', ') from edit e join account_user u on u.id = e.user_id where e.listing_id = "listing".id and e.content is not null), '') as editing
       from page p join ${listing} on "listing".id = p.id order by p.place`,
   );
-  const stages = await remembered(input.revision, `stages ${editsAll(actor) ? '' : actor.id}`, () => countStages(db, actor));
+  const stages = await cached(input.revision, `stages ${editsAll(actor) ? '' : actor.id}`, () => countStages(db, actor));
   const total = rows[0]?.total ?? (query.page > 1 ? await countTable(db, where) : 0);
   const at = (text: string | null): Date | null => (text === null ? null : new Date(text));
   const dated = rows.map(({ total: _, ...row }) => ({

@@ -9,7 +9,7 @@ import type { Db } from '../db/client';
 import { listing, published, user } from '../db/schema';
 import { onTopOf, readDates, readOnTop } from '../public/dates';
 import { readFilters } from '../public/filters';
-import { lookup } from '../public/lookup';
+import { lookup } from '../reference/read';
 import type { Now } from '../site/clock';
 import { keepTimes, setTimes, timesOf } from './times';
 import { createListing, moveToStage, publishListing, saveListing } from './write';
@@ -131,14 +131,14 @@ describe('kept on top of lists', () => {
     await publish({ title: 'Seed Swap', onTopUntil: isoDay(NOW.day - 1) });
     await publish({ title: 'Rope Class' });
     await publish({ title: 'Unseen', onTopUntil: isoDay(NOW.day + 2), visibility: 'address-only' });
-    const found = await lookup({ db, contentRevision: () => `top ${Math.random()}` });
+    const reference = await lookup({ db, contentRevision: () => `top ${Math.random()}` });
     const top = async (day: number, query = '') =>
-      (await readOnTop(db, day, readFilters(new URLSearchParams(query)), found)).map((d) => `${d.title} ${isoDay(d.start_day)}`);
+      (await readOnTop(db, day, readFilters(new URLSearchParams(query)), reference)).map((d) => `${d.title} ${isoDay(d.start_day)}`);
     expect(await top(NOW.day)).toEqual(['Lamp Night 2027-03-23']);
     expect(await top(NOW.day + 2)).toEqual(['Lamp Night 2027-03-23']);
     expect(await top(NOW.day + 3)).toEqual([]);
     expect(await top(NOW.day, 'words=rope')).toEqual([]);
-    const dates = await readDates(db, { from: NOW.day, to: NOW.day + 30 }, readFilters(new URLSearchParams()), found);
+    const dates = await readDates(db, { from: NOW.day, to: NOW.day + 30 }, readFilters(new URLSearchParams()), reference);
     expect(onTopOf(dates, NOW.day).map((d) => `${d.title} ${isoDay(d.start_day)}`)).toEqual(['Lamp Night 2027-03-23']);
     expect(dates.filter((d) => d.title === 'Lamp Night').length).toBeGreaterThan(1);
   });

@@ -4,7 +4,7 @@ import type { FileName } from '@/core/picture/address';
 import { nearestWidth, pixelsOf, sizeAt } from '@/core/picture/crop';
 import { pictureFile, pictureSource } from '../db/schema';
 import { notFound } from '../http/problem';
-import { boxName, type CutTask } from '../workshop/pictures';
+import { boxName, type CutTask } from '../worker/picture-tasks';
 import { framingOf, type PictureRow } from './read';
 import type { PictureSite } from './take-in';
 
@@ -33,10 +33,10 @@ export async function readFile(site: PictureSite, picture: PictureRow, { use, wi
 
 type Key = Omit<typeof pictureFile.$inferInsert, 'bytes'>;
 
-async function make({ db, darkroom }: PictureSite, key: Key, cut: Omit<CutTask, 'task' | 'source'>): Promise<Uint8Array> {
+async function make({ db, pictureWorker }: PictureSite, key: Key, cut: Omit<CutTask, 'task' | 'source'>): Promise<Uint8Array> {
   const [source] = await db.select({ bytes: pictureSource.bytes }).from(pictureSource).where(eq(pictureSource.hash, key.hash));
   if (!source) throw notFound('picture');
-  for await (const part of darkroom.run({ task: 'cut-picture', source: source.bytes, ...cut })) {
+  for await (const part of pictureWorker.run({ task: 'cut-picture', source: source.bytes, ...cut })) {
     if (part.part !== 'file') continue;
     await db
       .insert(pictureFile)

@@ -8,7 +8,7 @@ import type { Db } from '../db/client';
 import { category, picture, pictureFile, pictureSource, user, venue } from '../db/schema';
 import { tidy } from '../listings/tidy';
 import { createListing, publishListing, saveListing } from '../listings/write';
-import { Workshop } from '../workshop/workshop';
+import { TaskWorker } from '../worker/task-worker';
 import { readFile } from './files';
 import { readLibrary, readLibraryQuery } from './library';
 import { readListingPictures } from './read';
@@ -16,7 +16,7 @@ import { keepPicture, keepSource } from './take-in';
 import { usesOf } from './uses';
 import { binPicture, changePicture, putBack, replacePicture } from './write';
 
-const darkroom = new Workshop(undefined);
+const pictureWorker = new TaskWorker(undefined);
 const NAN: Actor = { id: 'nan', name: 'Nan Tern', role: 'contributor' };
 let db: Db;
 let places: Places;
@@ -36,7 +36,7 @@ const at = new Date(NOW.ms);
 async function keep(part: { name?: string; alt?: string; by?: string; width?: number; height?: number; ink?: string; at?: Date } = {}) {
   const { name = 'a.png', alt = 'Two halves', by = null, width = 1000, height = 500 } = part;
   const bytes = await halves(width, height, part.ink);
-  const kept = await keepPicture({ db, darkroom }, { bytes, name, alt, credit: 'Ada Fenwright', ownerId: by, at: part.at ?? at });
+  const kept = await keepPicture({ db, pictureWorker }, { bytes, name, alt, credit: 'Ada Fenwright', ownerId: by, at: part.at ?? at });
   return kept.picture;
 }
 const row = async (id: string) => (await db.select().from(picture).where(eq(picture.id, id)))[0] as typeof picture.$inferSelect;
@@ -46,7 +46,7 @@ describe('files of a picture', () => {
   it('follow the focal point, are made once, and are found again when it comes back', async () => {
     const { id } = await keep();
     const square = { use: 'square', width: 320, format: 'jpeg' } as const;
-    const site = { db, darkroom };
+    const site = { db, pictureWorker };
     const count = async () => (await db.select({ box: pictureFile.box }).from(pictureFile)).length;
     const covers = await count();
     expect(await meanOf(await readFile(site, await row(id), square))).toBeGreaterThan(120);
@@ -156,7 +156,7 @@ describe('another file in a picture’s place', () => {
   it('is shown everywhere at once, keeps its words, and is taken back', async () => {
     const first = await keep({ by: 'nan' });
     await inTx(db, (tx) => changePicture(tx, first.id, { crops: { format: 1, wide: { x: 0, y: 0, w: 0.5, h: 0.5 } } }, EDITOR));
-    const source = await keepSource({ db, darkroom }, await halves(800, 800, '#445566'));
+    const source = await keepSource({ db, pictureWorker }, await halves(800, 800, '#445566'));
     const done = await inTx(db, (tx) => replacePicture(tx, first.id, source, NAN, at));
     expect(done.row).toMatchObject({ alt: 'Two halves', width: 800, height: 800, crops: { format: 1 }, version: 3 });
     expect(done.before).toBe(first.hash);
@@ -175,7 +175,7 @@ describe('another file in a picture’s place', () => {
   it('goes for good from the bin after thirty days, with its files, unless another shows the same', async () => {
     const one = await keep();
     const two = await keep({ ink: '#556677' });
-    const same = await keepSource({ db, darkroom }, await halves(1000, 500));
+    const same = await keepSource({ db, pictureWorker }, await halves(1000, 500));
     await inTx(db, (tx) => replacePicture(tx, two.id, same, EDITOR, at));
     await inTx(db, (tx) => binPicture(tx, one.id, at, EDITOR));
     const soon = new Date(at.getTime() + 29 * 86_400_000);

@@ -4,11 +4,11 @@ import { beforeAll, describe, expect, it } from 'vitest';
 import { freshDb } from '../../../tests/support/db';
 import type { Db } from '../db/client';
 import { picture, pictureFile, pictureSource } from '../db/schema';
-import { Workshop } from '../workshop/workshop';
+import { TaskWorker } from '../worker/task-worker';
 import { keepPicture, preparePicture as prepare } from './take-in';
 
-const darkroom = new Workshop(undefined);
-const preparePicture = (bytes: Buffer) => prepare(darkroom, bytes);
+const pictureWorker = new TaskWorker(undefined);
+const preparePicture = (bytes: Buffer) => prepare(pictureWorker, bytes);
 const sent = { name: 'sun.jpg', alt: 'A red sun', credit: 'Shore Wardens', ownerId: null, at: new Date('2027-03-17T12:00:00Z') };
 
 const jpeg = (): Promise<Buffer> =>
@@ -77,7 +77,7 @@ describe('a picture', () => {
 
   it('is kept once however often it is sent, also at the same moment', async () => {
     const bytes = await jpeg();
-    const site = { db, darkroom };
+    const site = { db, pictureWorker };
     const keep = () => keepPicture(site, { ...sent, bytes });
     const kept = await Promise.all([keep(), keep(), keep()]);
     expect(new Set(kept.map((k) => k.picture.id)).size).toBe(1);

@@ -6,8 +6,8 @@ import type { Db } from '../db/client';
 import { newId } from '../db/ids';
 import { picture, pictureFile, pictureSource } from '../db/schema';
 import { invalid } from '../http/problem';
-import type { TakenPicture } from '../workshop/pictures';
-import type { Workshop } from '../workshop/workshop';
+import type { TakenPicture } from '../worker/picture-tasks';
+import type { TaskWorker } from '../worker/task-worker';
 import { type PictureRow, searchOf } from './read';
 
 export const MAX_PICTURE_BYTES = 20 * 1024 * 1024;
@@ -16,7 +16,7 @@ const ACCEPTED = new Set(['image/png', 'image/jpeg', 'image/gif', 'image/webp', 
 /** What taking pictures in needs of a site. */
 export interface PictureSite {
   db: Db;
-  darkroom: Workshop;
+  pictureWorker: TaskWorker;
 }
 
 export interface SentPicture {
@@ -30,7 +30,7 @@ export interface SentPicture {
 }
 
 /** Throws a Problem at the field `picture` that says what would be right. */
-export async function preparePicture(darkroom: Workshop, bytes: Buffer): Promise<TakenPicture> {
+export async function preparePicture(pictureWorker: TaskWorker, bytes: Buffer): Promise<TakenPicture> {
   if (!bytes.length) throw invalid('picture', 'The file is empty.');
   if (bytes.length > MAX_PICTURE_BYTES) throw invalid('picture', 'The file is larger than 20 MB; send a smaller one.');
   const type = await fileTypeFromBuffer(bytes);
@@ -39,7 +39,7 @@ export async function preparePicture(darkroom: Workshop, bytes: Buffer): Promise
       'picture',
       'This is no picture of a kind we take: PNG, JPEG, GIF, WebP or AVIF. Its name does not matter, its contents do.',
     );
-  for await (const part of darkroom.run({ task: 'take-picture', bytes })) {
+  for await (const part of pictureWorker.run({ task: 'take-picture', bytes })) {
     if (part.part === 'picture') return part.picture;
     if (part.part === 'refused') throw invalid('picture', part.reason);
   }
@@ -89,7 +89,7 @@ export interface Source {
 }
 
 /** Keeps the bytes that pictures are made from, once. */
-export async function keepSource({ db, darkroom }: PictureSite, bytes: Buffer): Promise<Source> {
+export async function keepSource({ db, pictureWorker }: PictureSite, bytes: Buffer): Promise<Source> {
   const hash = createHash('sha256').update(bytes).digest('hex');
   const { width, height, detail } = pictureSource;
   const [known] = await db
@@ -97,7 +97,7 @@ export async function keepSource({ db, darkroom }: PictureSite, bytes: Buffer): 
     .from(pictureSource)
     .where(eq(pictureSource.hash, hash));
   if (known) return known;
-  const taken = await preparePicture(darkroom, bytes);
+  const taken = await preparePicture(pictureWorker, bytes);
   const source = { hash, width: taken.width, height: taken.height, detail: taken.detail };
   // A statement each, so that readers have their turns between them: what a crash leaves out is made when somebody asks for it.
   await db

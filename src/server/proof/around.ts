@@ -13,7 +13,7 @@ import type { Occurrence } from '@/core/recurrence/model';
 import { redLetterDays } from '@/core/redletter/redletter';
 import { fold } from '@/core/text/text';
 import type { Db } from '../db/client';
-import { remembered } from '../db/remembered';
+import { cached } from '../db/cache';
 import { jsonRows } from '../db/rows';
 import { listing } from '../db/schema';
 import { shown } from '../jobs/hidden';
@@ -22,7 +22,7 @@ import { organizerChoice, venueChoice } from '../listings/editor';
 import { pictureChoice, readPictures } from '../pictures/read';
 import { linkToOriginal, readUnlooked } from './copies';
 import { bookingsIn, bookingsOf } from './remembered';
-import type { Lookup } from '../public/lookup';
+import type { ReferenceData } from '../reference/read';
 import type { Now } from '../site/clock';
 import { type SiteSettings, styleOf } from '../site/settings';
 
@@ -30,16 +30,16 @@ export interface ProofSite {
   db: Db;
   settings: SiteSettings;
   now: Now;
-  found: Lookup;
+  reference: ReferenceData;
   titles: TitleIndex;
   /** the state of the content, where nothing of it is being changed: then what was found out may be remembered */
   revision?: string;
 }
 
 /** Venues, pictures and what else belongs to a content itself. */
-export async function ownContext({ db, settings, now, found }: ProofSite, content: ListingContent): Promise<ProofContext> {
+export async function ownContext({ db, settings, now, reference }: ProofSite, content: ListingContent): Promise<ProofContext> {
   const pictures = await readPictures(db, picturesOf(content));
-  const category = found.category.get(content.categoryIds[0] ?? '');
+  const category = reference.category.get(content.categoryIds[0] ?? '');
   return {
     today: now.day,
     horizon: horizonOf(now.day, settings.horizonMonths),
@@ -51,11 +51,11 @@ export async function ownContext({ db, settings, now, found }: ProofSite, conten
     },
     category: category && { name: category.name, ink: category.ink, picture: category.pictureId !== null },
     venue: (id) => {
-      const v = found.venue.get(id);
+      const v = reference.venue.get(id);
       return v && venueChoice(v);
     },
     organizer: (id) => {
-      const o = found.organizer.get(id);
+      const o = reference.organizer.get(id);
       return o && organizerChoice(o);
     },
     listPictures: settings.listPictures,
@@ -98,7 +98,7 @@ const MOST_NAMED = 5;
 async function venueClashes(site: ProofSite, id: string | null, content: ListingContent, coming: readonly Occurrence[]): Promise<Clash[]> {
   const venueIds = content.attendance === 'online' || content.standing === 'cancelled' ? [] : venuesOf(content);
   if (!venueIds.length || !coming.length) return [];
-  const margins = new Map(venueIds.map((v) => [v, site.found.venue.get(v)?.setUpMinutes ?? 0]));
+  const margins = new Map(venueIds.map((v) => [v, site.reference.venue.get(v)?.setUpMinutes ?? 0]));
   const spans = spansOf(coming, Math.max(...margins.values()));
   const bookings = await bookingsIn(site.db, { venueIds, not: id, from: site.now.day, spans, revision: site.revision });
   return gathered(coming, clashesByVenue(coming, content.venueIds, bookings, margins));
@@ -119,7 +119,7 @@ async function organizerClashes(
     // A whole day asks nobody to be there at an hour.
     const theirs = bookings.filter((b) => b.venueId === organizerId && b.start.minute !== null);
     const timed = coming.filter((date) => date.start.minute !== null);
-    const organizer = site.found.organizer.get(organizerId)?.name ?? '';
+    const organizer = site.reference.organizer.get(organizerId)?.name ?? '';
     all.push(...gathered(timed, clashesOf(timed, theirs)).map((clash) => ({ ...clash, organizer })));
   }
   return all.slice(0, MOST_NAMED);
@@ -150,11 +150,11 @@ async function lookalikes(
   const { titles } = site;
   const like = async (): Promise<string[]> =>
     titles.near(content.title, MOST_CANDIDATES + 1).filter((other) => mayBeAlike(content.title, titles.title(other), titles.weight));
-  const near = (await remembered(site.revision, `like ${content.title}`, like)).filter((other) => other !== id);
+  const near = (await cached(site.revision, `like ${content.title}`, like)).filter((other) => other !== id);
   if (!near.length) return {};
   const today = site.now.day;
-  const candidates = await remembered(site.revision, `alike ${today} ${near.join()}`, () => readCandidates(site.db, near, today));
-  const mine = sighting(site.found, {
+  const candidates = await cached(site.revision, `alike ${today} ${near.join()}`, () => readCandidates(site.db, near, today));
+  const mine = sighting(site.reference, {
     title: content.title,
     online: content.attendance === 'online',
     venueIds: content.venueIds,
@@ -164,7 +164,7 @@ async function lookalikes(
   const found: Lookalike[] = [];
   for (const c of candidates) {
     const dates = c.dates.map(([day, minute]): Wall => ({ day, minute }));
-    const theirs = sighting(site.found, {
+    const theirs = sighting(site.reference, {
       title: c.title,
       online: c.attendance === 'online',
       venueIds: c.venues,
@@ -189,9 +189,9 @@ interface Seen {
   dates: readonly Wall[];
 }
 
-function sighting(found: Lookup, { title, online, venueIds, organizerIds, dates }: Seen): Sighting {
+function sighting(reference: ReferenceData, { title, online, venueIds, organizerIds, dates }: Seen): Sighting {
   const venues = venueIds.flatMap((v) => {
-    const venue = found.venue.get(v);
+    const venue = reference.venue.get(v);
     return venue ? [{ id: venue.id, name: venue.name, parentId: venue.parentId }] : [];
   });
   return { title, online, venues, organizers: organizerIds, dates };

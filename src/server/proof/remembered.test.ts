@@ -6,7 +6,7 @@ import type { Db } from '../db/client';
 import { createListing, moveToStage } from '../listings/write';
 import { BLANK_VENUE } from '../venues/input';
 import { saveVenue } from '../venues/write';
-import { remembered } from '../db/remembered';
+import { cached } from '../db/cache';
 import { bookingsIn } from './remembered';
 
 let db: Db;
@@ -54,11 +54,11 @@ describe('what happens in a hall', () => {
       if (fails) throw new Error('the database was away');
       return asked;
     };
-    await expect(remembered('t1', 'one', () => ask(true))).rejects.toThrow('away');
-    expect(await remembered('t1', 'one', () => ask(false))).toBe(2);
-    expect(await remembered('t1', 'one', () => ask(false))).toBe(2);
-    for (let i = 0; i < 50; i++) await remembered('t1', `other ${i}`, () => ask(false));
-    expect(await remembered('t1', 'one', () => ask(false))).toBe(53);
-    expect(await remembered(undefined, 'one', () => ask(false))).toBe(54);
+    await expect(cached('t1', 'one', () => ask(true))).rejects.toThrow('away');
+    expect(await cached('t1', 'one', () => ask(false))).toBe(2);
+    expect(await cached('t1', 'one', () => ask(false))).toBe(2);
+    for (let i = 0; i < 50; i++) await cached('t1', `other ${i}`, () => ask(false));
+    expect(await cached('t1', 'one', () => ask(false))).toBe(53);
+    expect(await cached(undefined, 'one', () => ask(false))).toBe(54);
   });
 });

@@ -5,7 +5,7 @@
 import { type Booking, bookingOf, mayMeet, nearTimes } from '@/core/listing/clashes';
 import type { BookingRow } from '@/core/listing/editor';
 import type { Db } from '../db/client';
-import { comesBack, remembered } from '../db/remembered';
+import { comesBack, cached } from '../db/cache';
 import { type BookingQuery, type OrganizerQuery, readBookings, readOrganizerBookings } from '../listings/bookings';
 
 /** Dates of one hall or person, a megabyte or two; of more, what may meet is asked each time. */
@@ -43,7 +43,7 @@ async function gather(
       return rows.length > MOST_DATES ? undefined : rows.map(bookingOf);
     };
     const key = `${kind} ${from} ${id}`;
-    const known = comesBack(revision, key) ? await remembered(revision, key, whole) : undefined;
+    const known = comesBack(revision, key) ? await cached(revision, key, whole) : undefined;
     const there = known ?? (await read(id, {})).map(bookingOf);
     all.push(...there.filter((booking) => booking.listingId !== not && (!near || mayMeet(booking, near))));
   }

@@ -87,7 +87,7 @@ const REST = 3;
 const AT_ONCE = 1;
 
 export const proofing: Work = {
-  step: async (tx, row, size, { settings, now, found, contentRevision }) => {
+  step: async (tx, row, size, { settings, now, reference, contentRevision }) => {
     // What somebody waits for goes first; what is left due is taken up a minute later.
     const [other] = await tx
       .select({ id: job.id })
@@ -102,7 +102,7 @@ export const proofing: Work = {
       rows: { id: string }[];
     };
     const titles = await titlesOf(tx, contentRevision);
-    for (const { id } of result.rows) await proofListing(tx, { db: tx, settings, now, found, titles, revision: contentRevision }, id);
+    for (const { id } of result.rows) await proofListing(tx, { db: tx, settings, now, reference, titles, revision: contentRevision }, id);
     const finished = result.rows.length === 0;
     return { did: result.rows.length, finished, rest: REST };
   },

@@ -25,14 +25,14 @@ import {
   countComing,
 } from './dates';
 import { type Filters, filterQuery, isFiltered, readFilters } from './filters';
-import { type Lookup, lookup } from './lookup';
+import { type ReferenceData, lookup } from '../reference/read';
 import { readElsewhere, readResults } from './results';
 
 const seed = seedOf();
 const ALL: Filters = { kinds: [], places: [], free: false, tags: [], words: '' };
 const span = { from: NOW.day, to: NOW.day + 60 };
 let db: Db;
-let found: Lookup;
+let reference: ReferenceData;
 let all: PublicDate[];
 
 /** Forty listings of two parents, a child, three towns, online and free ones; a fifth stay drafts. */
@@ -88,16 +88,16 @@ beforeAll(async () => {
       if (i % 5) await publishListing(tx, row.id, row.revision, change());
     }
   });
-  found = await lookup({ db, contentRevision: () => `test ${Math.random()}` } as unknown as Runtime);
-  all = await readDates(db, { from: NOW.day - 400, to: NOW.day + 400 }, ALL, found);
+  reference = await lookup({ db, contentRevision: () => `test ${Math.random()}` } as unknown as Runtime);
+  all = await readDates(db, { from: NOW.day - 400, to: NOW.day + 400 }, ALL, reference);
 });
 
 /** What a filter leaves, decided date by date without a query. */
 function slow(dates: PublicDate[], filters: Filters): PublicDate[] {
   return dates.filter((date) => {
-    const category = found.category.get(date.category_id);
-    const parent = category?.parentId ? found.category.get(category.parentId) : undefined;
-    const venues = date.venue_ids.flatMap((id) => found.venue.get(id) ?? []);
+    const category = reference.category.get(date.category_id);
+    const parent = category?.parentId ? reference.category.get(category.parentId) : undefined;
+    const venues = date.venue_ids.flatMap((id) => reference.venue.get(id) ?? []);
     const kind = !filters.kinds.length || filters.kinds.some((k) => k === category?.address || k === parent?.address);
     const place =
       !filters.places.length ||
@@ -135,10 +135,10 @@ describe(`dates for readers, seed ${seed}`, () => {
       const part = { from, to: from + between(r, 0, 45) };
       const expected = names(slow(touching(all, part), filters));
       const where = JSON.stringify({ filters, part });
-      expect(names(await readDates(db, part, filters, found)), where).toEqual(expected);
-      const short = chooseDates(await readShortDates(db, part, filters, found), part, filters, found).chosen;
+      expect(names(await readDates(db, part, filters, reference)), where).toEqual(expected);
+      const short = chooseDates(await readShortDates(db, part, filters, reference), part, filters, reference).chosen;
       expect(names(short).sort(), where).toEqual([...expected].sort());
-      expect(new Set(await readListingIds(db, part, filters, found)).size, where).toBe(
+      expect(new Set(await readListingIds(db, part, filters, reference)).size, where).toBe(
         new Set(expected.map((name) => name.split(' ')[0])).size,
       );
       if (!expected.length) nothing++;
@@ -152,7 +152,7 @@ describe(`dates for readers, seed ${seed}`, () => {
     for (let i = 0; i < 30; i++) {
       const filters = generateFilters(r);
       const dates = touching(all, span);
-      const facets = await readFacets(db, span, filters, found);
+      const facets = await readFacets(db, span, filters, reference);
       expect(facets.total).toBe(slow(dates, filters).length);
       expect(facets.free).toBe(slow(dates, { ...filters, free: true }).length);
       for (const kind of ['music-dance', 'choirs', 'nature-sea'])
@@ -160,7 +160,9 @@ describe(`dates for readers, seed ${seed}`, () => {
       for (const place of ['Gannet Bay', 'Ternhead', 'Skua Sound', 'online'])
         expect(facets.places.get(place) ?? 0).toBe(slow(dates, { ...filters, places: [place] }).length);
       const plain = (f: Facets) => ({ ...f, kinds: [...f.kinds].sort(), places: [...f.places].sort() });
-      expect(plain(chooseDates(await readShortDates(db, span, filters, found), span, filters, found).facets)).toEqual(plain(facets));
+      expect(plain(chooseDates(await readShortDates(db, span, filters, reference), span, filters, reference).facets)).toEqual(
+        plain(facets),
+      );
     }
   });
 
@@ -170,7 +172,7 @@ describe(`dates for readers, seed ${seed}`, () => {
     const starts: number[] = [];
     for (let from: number | undefined = NOW.day; from !== undefined; ) {
       starts.push(from);
-      const page = await readListPage(db, from, 15, ALL, found);
+      const page = await readListPage(db, from, 15, ALL, reference);
       expect(page.dates.length).toBeGreaterThan(0);
       seen.push(...names(page.dates.filter((d) => d.start_day >= (from as number) || from === NOW.day)));
       from = page.later;
@@ -178,15 +180,15 @@ describe(`dates for readers, seed ${seed}`, () => {
     expect(starts.length).toBeGreaterThan(4);
     expect(seen.sort()).toEqual(names(coming).sort());
     const last = starts.at(-1) as number;
-    const back = (await earlierDay(db, last, 15, ALL, found)) as number;
+    const back = (await earlierDay(db, last, 15, ALL, reference)) as number;
     const between2 = all.filter((d) => d.start_day >= back && d.start_day < last).length;
     expect(between2).toBeGreaterThanOrEqual(15);
     const first = Math.min(...all.map((d) => d.start_day));
-    expect(await earlierDay(db, first, 15, ALL, found)).toBeUndefined();
+    expect(await earlierDay(db, first, 15, ALL, reference)).toBeUndefined();
   });
 
   it('of a venue and a day agree with the whole, and drafts are nowhere among them', async () => {
-    for (const venue of found.venues) {
+    for (const venue of reference.venues) {
       const expected = all.filter((d) => d.venue_ids.includes(venue.id) && d.last_day >= NOW.day);
       expect(expected.every((d) => d.attendance !== 'online')).toBe(true);
       expect(names(await readComing(db, { from: NOW.day, limit: 1000, venueIds: [venue.id] }))).toEqual(names(expected));
@@ -233,7 +235,7 @@ describe('filters in the address', () => {
       for (const date of hits) byListing.set(date.listing, [...(byListing.get(date.listing) ?? []), date]);
       const seen: string[] = [];
       for (let page = 1; page < 20; page++) {
-        const { results, total } = await readResults(db, { from, page, length: 4 }, filters, found);
+        const { results, total } = await readResults(db, { from, page, length: 4 }, filters, reference);
         if (!results.length) break;
         expect(total, JSON.stringify(filters)).toBe(byListing.size);
         for (const result of results) {
@@ -249,7 +251,7 @@ describe('filters in the address', () => {
       const matching = slow(all, filters);
       const before = matching.filter((d) => d.last_day < from);
       const after = matching.filter((d) => d.start_day > to);
-      expect(await readElsewhere(db, { from, to }, filters, found)).toEqual({
+      expect(await readElsewhere(db, { from, to }, filters, reference)).toEqual({
         earlier: before.length,
         last: before.length ? Math.max(...before.map((d) => d.start_day)) : undefined,
         later: after.length,
@@ -259,7 +261,7 @@ describe('filters in the address', () => {
   });
 
   it('of a venue come in pages that hold each once, and are counted', async () => {
-    for (const venue of found.venues) {
+    for (const venue of reference.venues) {
       const query = { from: NOW.day, venueIds: [venue.id] };
       const whole = names(await readComing(db, { ...query, limit: 1000 }));
       expect(await countComing(db, query)).toBe(whole.length);

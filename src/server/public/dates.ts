@@ -8,7 +8,7 @@ import type { Db } from '../db/client';
 import { jsonRows } from '../db/rows';
 import { shown } from '../jobs/hidden';
 import { type Filters, likePattern, ONLINE, searchWords } from './filters';
-import { type Lookup, topOf, withChildren } from './lookup';
+import { type ReferenceData, topOf, withChildren } from '../reference/read';
 
 export interface PublicDate {
   listing_id: string;
@@ -64,18 +64,18 @@ const touches = ({ from, to }: Span): SQL =>
   sql`${PUBLIC} and (o.start_day between ${from} and ${to} or (o.last_day > o.start_day and o.last_day >= ${from} and o.start_day < ${from}))`;
 
 /** What a reader typed, and tags: asked of the database in every view. */
-function wordConditions(filters: Filters, found: Lookup): SQL[] {
+function wordConditions(filters: Filters, reference: ReferenceData): SQL[] {
   const tagged = filters.tags.map(
     (address) =>
       sql`exists (select 1 from listing_link k join tag t on t.id = k.tag_id where k.listing_id = p.listing_id and k.copy = 'published' and t.address = ${address})`,
   );
-  return [...tagged, ...searchWords(filters).map((word) => wordCondition(word, found))];
+  return [...tagged, ...searchWords(filters).map((word) => wordCondition(word, reference))];
 }
 
 /** A word stands in the listing's texts, or in the name or town of one of the places where the date is. */
-function wordCondition(word: string, found: Lookup): SQL {
+function wordCondition(word: string, reference: ReferenceData): SQL {
   const pattern = likePattern(word);
-  const named = [...found.venue.values()].filter((v) => fold(`${v.name} ${v.town}`).includes(word)).map((v) => v.id);
+  const named = [...reference.venue.values()].filter((v) => fold(`${v.name} ${v.town}`).includes(word)).map((v) => v.id);
   return named.length ? sql`(p.search like ${pattern} or ${atOneOf(named)})` : sql`p.search like ${pattern}`;
 }
 
@@ -91,16 +91,16 @@ const textArray = (list: readonly string[]): SQL =>
     sql`, `,
   )}]::text[]`;
 
-function conditions(filters: Filters, found: Lookup): SQL[] {
-  const all = wordConditions(filters, found);
+function conditions(filters: Filters, reference: ReferenceData): SQL[] {
+  const all = wordConditions(filters, reference);
   if (filters.kinds.length) {
-    const ids = filters.kinds.flatMap((address) => withChildren(found, address)).map((c) => c.id);
+    const ids = filters.kinds.flatMap((address) => withChildren(reference, address)).map((c) => c.id);
     all.push(ids.length ? sql`p.category_id in ${ids}` : sql`false`);
   }
   if (filters.places.length) {
     const towns = new Set(filters.places.filter((place) => place !== ONLINE));
     const either: SQL[] = [];
-    if (towns.size) either.push(atOneOf([...found.venue.values()].filter((v) => towns.has(v.town)).map((v) => v.id)));
+    if (towns.size) either.push(atOneOf([...reference.venue.values()].filter((v) => towns.has(v.town)).map((v) => v.id)));
     if (filters.places.includes(ONLINE)) either.push(sql`p.attendance <> 'in-person'`);
     all.push(sql`(${sql.join(either, sql` or `)})`);
   }
@@ -109,14 +109,15 @@ function conditions(filters: Filters, found: Lookup): SQL[] {
 }
 
 /** What readers see and their choices leave. */
-export const publicWhere = (filters: Filters, found: Lookup): SQL => sql.join([PUBLIC, ...conditions(filters, found)], sql` and `);
+export const publicWhere = (filters: Filters, reference: ReferenceData): SQL =>
+  sql.join([PUBLIC, ...conditions(filters, reference)], sql` and `);
 
 export const TABLES = sql.raw('from occurrence o join published p on p.listing_id = o.listing_id');
 const ORDER = sql.raw('order by o.start_day, o.start_minute nulls first, p.headline desc, p.title, o.listing_id');
 
 /** Dates that touch a span, in order of their start. */
-export function readDates(db: Db, span: Span, filters: Filters, found: Lookup): Promise<PublicDate[]> {
-  const where = sql.join([touches(span), ...conditions(filters, found)], sql` and `);
+export function readDates(db: Db, span: Span, filters: Filters, reference: ReferenceData): Promise<PublicDate[]> {
+  const where = sql.join([touches(span), ...conditions(filters, reference)], sql` and `);
   return jsonRows(db, sql`select ${DATE_COLUMNS} ${TABLES} where ${where} ${ORDER} limit 5000`);
 }
 
@@ -147,8 +148,8 @@ const SHORT_VALUES = sql.raw(Object.values(SHORT).join(', '));
  * All dates that touch a span and hold the reader's words, in no order: kinds, places and cost are chosen among them in
  * memory. They come as arrays, since writing the names of each field again is a third of what the query costs.
  */
-export async function readShortDates(db: Db, span: Span, filters: Filters, found: Lookup): Promise<ShortDate[]> {
-  const where = sql.join([touches(span), ...wordConditions(filters, found)], sql` and `);
+export async function readShortDates(db: Db, span: Span, filters: Filters, reference: ReferenceData): Promise<ShortDate[]> {
+  const where = sql.join([touches(span), ...wordConditions(filters, reference)], sql` and `);
   const query = sql`select coalesce(json_agg(json_build_array(${SHORT_VALUES})), '[]')::text as list ${TABLES} where ${where}`;
   const result = (await db.execute(query)) as unknown as { rows: { list: string }[] };
   const values = JSON.parse(result.rows[0]?.list ?? '[]') as unknown[][];
@@ -165,19 +166,19 @@ export function chooseDates(
   dates: readonly ShortDate[],
   span: Span,
   filters: Filters,
-  found: Lookup,
+  reference: ReferenceData,
 ): { chosen: ShortDate[]; facets: Facets } {
-  const kinds = new Set(filters.kinds.flatMap((address) => withChildren(found, address)).map((c) => c.id));
+  const kinds = new Set(filters.kinds.flatMap((address) => withChildren(reference, address)).map((c) => c.id));
   const facets: Facets = { kinds: new Map(), places: new Map(), free: 0, total: 0 };
   const chosen = dates.filter((date) => {
     const group = {
       category_id: date.category_id,
-      towns: townsOf(date.venue_ids, found),
+      towns: townsOf(date.venue_ids, reference),
       online: date.attendance !== 'in-person',
       free: date.free,
       n: 1,
     };
-    if (date.start_day <= span.to && date.last_day >= span.from) addGroup(facets, group, filters, kinds, found);
+    if (date.start_day <= span.to && date.last_day >= span.from) addGroup(facets, group, filters, kinds, reference);
     return fits(group, filters, kinds);
   });
   return { chosen, facets };
@@ -190,9 +191,12 @@ export interface ListPage {
 }
 
 /** So many dates from a day on, always whole days. */
-export async function readListPage(db: Db, from: Day, count: number, filters: Filters, found: Lookup): Promise<ListPage> {
+export async function readListPage(db: Db, from: Day, count: number, filters: Filters, reference: ReferenceData): Promise<ListPage> {
   const where = sql.join(
-    [sql`${PUBLIC} and (o.start_day >= ${from} or (o.last_day > o.start_day and o.last_day >= ${from}))`, ...conditions(filters, found)],
+    [
+      sql`${PUBLIC} and (o.start_day >= ${from} or (o.last_day > o.start_day and o.last_day >= ${from}))`,
+      ...conditions(filters, reference),
+    ],
     sql` and `,
   );
   // Far more than a page, so that the day on which it ends is whole even when that day is very full.
@@ -210,9 +214,9 @@ export async function readListPage(db: Db, from: Day, count: number, filters: Fi
 const MOST_ON_TOP = 6;
 
 /** The next date of each listing that is kept on top of lists today. */
-export function readOnTop(db: Db, today: Day, filters: Filters, found: Lookup): Promise<PublicDate[]> {
+export function readOnTop(db: Db, today: Day, filters: Filters, reference: ReferenceData): Promise<PublicDate[]> {
   const where = sql.join(
-    [sql`${PUBLIC} and p.on_top_until >= ${today} and o.last_day >= ${today}`, ...conditions(filters, found)],
+    [sql`${PUBLIC} and p.on_top_until >= ${today} and o.last_day >= ${today}`, ...conditions(filters, reference)],
     sql` and `,
   );
   return jsonRows(
@@ -230,8 +234,8 @@ export function onTopOf(dates: readonly PublicDate[], today: Day): PublicDate[] 
 }
 
 /** Where the page before begins: the day from which about `count` dates come before `from`; undefined when there are none. */
-export async function earlierDay(db: Db, from: Day, count: number, filters: Filters, found: Lookup): Promise<Day | undefined> {
-  const where = sql.join([sql`${PUBLIC} and o.start_day < ${from}`, ...conditions(filters, found)], sql` and `);
+export async function earlierDay(db: Db, from: Day, count: number, filters: Filters, reference: ReferenceData): Promise<Day | undefined> {
+  const where = sql.join([sql`${PUBLIC} and o.start_day < ${from}`, ...conditions(filters, reference)], sql` and `);
   const days = await jsonRows<{ start_day: Day }>(
     db,
     sql`select o.start_day ${TABLES} where ${where} order by o.start_day desc limit ${count}`,
@@ -256,22 +260,22 @@ interface FacetGroup {
   n: number;
 }
 
-function townsOf(venueIds: readonly string[], found: Lookup): string[] {
-  const towns = venueIds.flatMap((id) => found.venue.get(id)?.town || []);
+function townsOf(venueIds: readonly string[], reference: ReferenceData): string[] {
+  const towns = venueIds.flatMap((id) => reference.venue.get(id)?.town || []);
   return towns.length > 1 ? [...new Set(towns)] : towns;
 }
 
 /** How many dates each choice would show, given the other choices: a count beside a box says what ticking it adds. */
-export async function readFacets(db: Db, span: Span, filters: Filters, found: Lookup): Promise<Facets> {
-  const where = sql.join([touches(span), ...wordConditions(filters, found)], sql` and `);
+export async function readFacets(db: Db, span: Span, filters: Filters, reference: ReferenceData): Promise<Facets> {
+  const where = sql.join([touches(span), ...wordConditions(filters, reference)], sql` and `);
   const groups = await jsonRows<Omit<FacetGroup, 'towns'> & { venues: string }>(
     db,
     sql`select p.category_id, coalesce('["' || o.venue_id || '"]', p.venue_ids::text) as venues, p.attendance <> 'in-person' as online, p.free, count(*)::int as n ${TABLES} where ${where} group by 1, 2, 3, 4`,
   );
-  const chosen = new Set(filters.kinds.flatMap((address) => withChildren(found, address)).map((c) => c.id));
+  const chosen = new Set(filters.kinds.flatMap((address) => withChildren(reference, address)).map((c) => c.id));
   const facets: Facets = { kinds: new Map(), places: new Map(), free: 0, total: 0 };
   for (const { venues, ...group } of groups)
-    addGroup(facets, { ...group, towns: townsOf(JSON.parse(venues) as string[], found) }, filters, chosen, found);
+    addGroup(facets, { ...group, towns: townsOf(JSON.parse(venues) as string[], reference) }, filters, chosen, reference);
   return facets;
 }
 
@@ -297,12 +301,12 @@ function addGroup(
   { category_id, towns, online, free, n }: FacetGroup,
   filters: Filters,
   chosen: Set<string>,
-  found: Lookup,
+  reference: ReferenceData,
 ): void {
   const { kindFits, placeFits, freeFits } = choicesFit({ category_id, towns, online, free, n }, filters, chosen);
   if (placeFits && freeFits) {
-    const own = found.category.get(category_id);
-    const top = topOf(found, category_id);
+    const own = reference.category.get(category_id);
+    const top = topOf(reference, category_id);
     addTo(facets.kinds, own?.address, n);
     if (top !== own) addTo(facets.kinds, top?.address, n);
   }
@@ -350,8 +354,8 @@ export async function countComing(db: Db, query: Omit<ComingQuery, 'limit' | 'of
 }
 
 /** The listings that have a date in a span. */
-export async function readListingIds(db: Db, span: Span, filters: Filters, found: Lookup): Promise<string[]> {
-  const where = sql.join([touches(span), ...conditions(filters, found)], sql` and `);
+export async function readListingIds(db: Db, span: Span, filters: Filters, reference: ReferenceData): Promise<string[]> {
+  const where = sql.join([touches(span), ...conditions(filters, reference)], sql` and `);
   const ids = await jsonRows<{ listing_id: string }>(db, sql`select distinct o.listing_id ${TABLES} where ${where} limit 20000`);
   return ids.map((row) => row.listing_id);
 }

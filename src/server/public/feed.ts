@@ -11,7 +11,7 @@ import { horizonOf } from '../listings/date-index';
 import { readListingIds } from './dates';
 import type { Filters } from './filters';
 import type { PublishedRow } from './listing';
-import { type Lookup, lookup, type VenueView } from './lookup';
+import { type ReferenceData, lookup, type VenueView } from '../reference/read';
 
 /** "Net Loft, Slip Lane 4, Gannet Bay, Gannet" without repeating a town that the name holds. */
 export function placeLine(venue: VenueView): string {
@@ -43,16 +43,22 @@ export interface GivenListing {
   changedAt: Date;
 }
 
-export function icalListing(row: PublishedRow, createdAt: Date, found: Lookup, rt: Runtime, only?: Wall): IcalListing | undefined {
+export function icalListing(
+  row: PublishedRow,
+  createdAt: Date,
+  reference: ReferenceData,
+  rt: Runtime,
+  only?: Wall,
+): IcalListing | undefined {
   const { listingId: id, address, content, sequence, changedAt } = row;
-  return icalOf({ id, address, content, sequence, createdAt, changedAt }, found, rt, only);
+  return icalOf({ id, address, content, sequence, createdAt, changedAt }, reference, rt, only);
 }
 
-export function icalOf(given: GivenListing, found: Lookup, rt: Runtime, only?: Wall): IcalListing | undefined {
+export function icalOf(given: GivenListing, reference: ReferenceData, rt: Runtime, only?: Wall): IcalListing | undefined {
   const { id, address, content, sequence, createdAt, changedAt } = given;
   if (!content.recurrence) return undefined;
-  const venues = content.venueIds.flatMap((id) => found.venue.get(id) ?? []);
-  const organizer = content.organizerIds[0] ? found.organizer.get(content.organizerIds[0]) : undefined;
+  const venues = content.venueIds.flatMap((id) => reference.venue.get(id) ?? []);
+  const organizer = content.organizerIds[0] ? reference.organizer.get(content.organizerIds[0]) : undefined;
   const online = content.attendance === 'in-person' ? '' : content.onlineAddress;
   const text = plainText(content.text);
   const summary = content.summary || shorten(text.replace(/\n+/g, ' '), SUMMARY_SHOWN.list);
@@ -66,11 +72,11 @@ export function icalOf(given: GivenListing, found: Lookup, rt: Runtime, only?: W
     url: address ? `${rt.address()}/what/${address}` : '',
     ...(venues.length && content.attendance !== 'online' ? icalPlaces(venues) : { location: online, point: undefined }),
     placeOf: (venueId) => {
-      const elsewhere = found.venue.get(venueId);
+      const elsewhere = reference.venue.get(venueId);
       return elsewhere && icalPlace(elsewhere);
     },
     organizer: organizer ? { name: organizer.name, mail: organizer.mail } : undefined,
-    categories: content.categoryIds.map((categoryId) => found.category.get(categoryId)?.name ?? '').filter(Boolean),
+    categories: content.categoryIds.map((categoryId) => reference.category.get(categoryId)?.name ?? '').filter(Boolean),
     more: moreOf(content),
     standing: content.standing,
     recurrence: fromStored(content.recurrence),
@@ -103,11 +109,11 @@ const FEED_PAST = 31;
 
 /** The feed of a filtered view: every listing with a date in reach, whole, with its rules. */
 export async function feedText(rt: Runtime, filters: Filters, url: string): Promise<string> {
-  const found = await lookup(rt);
+  const reference = await lookup(rt);
   const settings = rt.settings();
   const today = rt.now().day;
   const horizon = horizonOf(today, settings.horizonMonths);
-  const ids = await readListingIds(rt.db, { from: today - FEED_PAST, to: horizon }, filters, found);
+  const ids = await readListingIds(rt.db, { from: today - FEED_PAST, to: horizon }, filters, reference);
   const rows = ids.length
     ? await rt.db
         .select({ row: published, createdAt: listing.createdAt })
@@ -116,6 +122,6 @@ export async function feedText(rt: Runtime, filters: Filters, url: string): Prom
         .where(inArray(published.listingId, ids))
         .orderBy(published.address)
     : [];
-  const listings = rows.flatMap(({ row, createdAt }) => icalListing(row, createdAt, found, rt) ?? []);
+  const listings = rows.flatMap(({ row, createdAt }) => icalListing(row, createdAt, reference, rt) ?? []);
   return writeIcal({ name: settings.name, url, listings, horizon });
 }

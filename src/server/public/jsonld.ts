@@ -7,16 +7,22 @@ import { shownZone } from '../listings/date-index';
 import type { Runtime } from '../runtime';
 import { placeLine } from './feed';
 import type { ListingDate, PublishedRow } from './listing';
-import type { Lookup } from './lookup';
+import type { ReferenceData } from '../reference/read';
 
-export function listingJsonLd(row: PublishedRow, date: ListingDate, found: Lookup, rt: Runtime, images: readonly string[]): string {
+export function listingJsonLd(
+  row: PublishedRow,
+  date: ListingDate,
+  reference: ReferenceData,
+  rt: Runtime,
+  images: readonly string[],
+): string {
   const { content } = row;
   const site = rt.address();
   const end: Wall | null = date.endDay === null ? null : { day: date.endDay, minute: date.endMinute };
   // Its times are those of the clock that is shown; the original start is kept by the listing's own.
   const zone = shownZone(content, rt.settings().zone);
   const was = date.moved ? parseIsoWall(date.original) : undefined;
-  const venues = (date.venueId ? [date.venueId] : content.venueIds).flatMap((id) => found.venue.get(id) ?? []);
+  const venues = (date.venueId ? [date.venueId] : content.venueIds).flatMap((id) => reference.venue.get(id) ?? []);
   return scriptJson(
     eventJsonLd({
       title: row.title,
@@ -38,7 +44,7 @@ export function listingJsonLd(row: PublishedRow, date: ListingDate, found: Looku
         lng: v.areaOnly ? undefined : (v.lng ?? undefined),
       })),
       organizers: content.organizerIds
-        .flatMap((id) => found.organizer.get(id) ?? [])
+        .flatMap((id) => reference.organizer.get(id) ?? [])
         .map((o) => ({ name: o.name, url: o.binnedAt ? undefined : `${site}/by/${o.address}` })),
       cost: row.cost,
     }),

@@ -1,6 +1,6 @@
 /** Dates gathered by venue, for the chart and the list beside it. */
 import type { PublicDate } from './dates';
-import type { Lookup, VenueView } from './lookup';
+import type { ReferenceData, VenueView } from '../reference/read';
 
 export interface PlaceDates {
   venue: VenueView;
@@ -16,17 +16,17 @@ export interface Gathered {
   offChart: { date: PublicDate; why: 'online' | 'no position' | 'no venue' }[];
 }
 
-export function gatherPlaces(dates: readonly PublicDate[], found: Lookup): Gathered {
+export function gatherPlaces(dates: readonly PublicDate[], reference: ReferenceData): Gathered {
   const byVenue = new Map<string, PublicDate[]>();
   const offChart: Gathered['offChart'] = [];
   for (const date of dates) {
-    const venues = date.venue_ids.flatMap((id) => found.venue.get(id) ?? []);
+    const venues = date.venue_ids.flatMap((id) => reference.venue.get(id) ?? []);
     const placed = venues.filter((venue) => venue.lat !== null);
     for (const venue of placed) byVenue.set(venue.id, [...(byVenue.get(venue.id) ?? []), date]);
     if (!placed.length) offChart.push({ date, why: venues.length ? 'no position' : date.attendance === 'online' ? 'online' : 'no venue' });
   }
   const places = [...byVenue].map(
-    ([id, own]): PlaceDates => ({ venue: found.venue.get(id) as VenueView, dates: own, categoryId: commonest(own) }),
+    ([id, own]): PlaceDates => ({ venue: reference.venue.get(id) as VenueView, dates: own, categoryId: commonest(own) }),
   );
   places.sort((a, b) => b.dates.length - a.dates.length || (a.venue.name < b.venue.name ? -1 : 1));
   return { places, offChart };

@@ -5,7 +5,7 @@ import type { Db } from '../db/client';
 import { jsonRows } from '../db/rows';
 import { DATE_COLUMNS, type PublicDate, publicWhere, type Span, TABLES } from './dates';
 import type { Filters } from './filters';
-import type { Lookup } from './lookup';
+import type { ReferenceData } from '../reference/read';
 
 export interface Result extends PublicDate {
   /** its dates from the asked day on, this one among them */
@@ -30,9 +30,9 @@ export async function readResults(
   db: Db,
   { from, page, length }: { from: Day; page: number; length: number },
   filters: Filters,
-  found: Lookup,
+  reference: ReferenceData,
 ): Promise<ResultPage> {
-  const where = sql.join([publicWhere(filters, found), sql`o.last_day >= ${from}`], sql` and `);
+  const where = sql.join([publicWhere(filters, reference), sql`o.last_day >= ${from}`], sql` and `);
   const order = sql.raw('order by o.start_day, o.start_minute nulls first');
   const rows = await jsonRows<Result & { total: number }>(
     db,
@@ -56,12 +56,12 @@ export interface Elsewhere {
 }
 
 /** What lies before and after a span that shows nothing. */
-export async function readElsewhere(db: Db, { from, to }: Span, filters: Filters, found: Lookup): Promise<Elsewhere> {
+export async function readElsewhere(db: Db, { from, to }: Span, filters: Filters, reference: ReferenceData): Promise<Elsewhere> {
   const [row] = await jsonRows<{ earlier: number; last: Day | null; later: number; next: Day | null }>(
     db,
     sql`select count(*) filter (where o.last_day < ${from})::int as earlier, max(o.start_day) filter (where o.last_day < ${from}) as last,
         count(*) filter (where o.start_day > ${to})::int as later, min(o.start_day) filter (where o.start_day > ${to}) as next
-      ${TABLES} where ${publicWhere(filters, found)}`,
+      ${TABLES} where ${publicWhere(filters, reference)}`,
   );
   return { earlier: row?.earlier ?? 0, last: row?.last ?? undefined, later: row?.later ?? 0, next: row?.next ?? undefined };
 }

@@ -11,7 +11,7 @@ import { rebuildIndex } from '../listings/rebuild';
 import { createListing, publishListing, saveListing } from '../listings/write';
 import { readDates, readShortDates } from '../public/dates';
 import { filterQuery, isFiltered, readFilters } from '../public/filters';
-import { lookup } from '../public/lookup';
+import { lookup } from '../reference/read';
 import { findOrMakeTag, mergeTag, renameTag, tagName } from './write';
 import { bringBack, readKept } from '../places/kept';
 
@@ -117,12 +117,12 @@ describe('tags', () => {
     await publish('Stars', [kids, dark]);
     await publish('Seeds', [kids]);
     await publish('Ropes', []);
-    const found = await lookup({ db, contentRevision: () => `tags ${Math.random()}` });
+    const reference = await lookup({ db, contentRevision: () => `tags ${Math.random()}` });
     const span = { from: NOW.day, to: NOW.day + 8 };
     const titles = async (query: string) => {
       const filters = readFilters(new URLSearchParams(query));
-      const list = (await readDates(db, span, filters, found)).map((d) => d.title).sort();
-      expect((await readShortDates(db, span, filters, found)).map((d) => d.title).sort()).toEqual(list);
+      const list = (await readDates(db, span, filters, reference)).map((d) => d.title).sort();
+      expect((await readShortDates(db, span, filters, reference)).map((d) => d.title).sort()).toEqual(list);
       return list;
     };
     expect([

@@ -12,7 +12,7 @@ function wordsOf(text: string): readonly string[] {
 }
 
 export class Cursor {
-  private readonly remembered = new Map<string, { found: unknown; at: number }>();
+  private readonly cached = new Map<string, { found: unknown; at: number }>();
   at = 0;
   constructor(readonly tokens: readonly Token[]) {}
 
@@ -55,13 +55,13 @@ export class Cursor {
   /** The same as `read` gives here, which several readers ask for in turn: it may depend on nothing but what stands here. */
   once<T>(name: string, read: () => T): T {
     const key = `${name} ${this.at}`;
-    const known = this.remembered.get(key);
+    const known = this.cached.get(key);
     if (known) {
       this.at = known.at;
       return known.found as T;
     }
     const found = read();
-    this.remembered.set(key, { found, at: this.at });
+    this.cached.set(key, { found, at: this.at });
     return found;
   }
   /** What was typed from one token to the one before the cursor. */

@@ -10,7 +10,7 @@ import { readListing } from '@/server/listings/read';
 import { fullContext } from '@/server/proof/around';
 import { titlesOf } from '@/server/proof/titles';
 import { readWaivers } from '@/server/proof/write';
-import { lookup } from '@/server/public/lookup';
+import { lookup } from '@/server/reference/read';
 
 const input = z.object({ id: z.uuid().nullable(), content: contentInput });
 
@@ -21,10 +21,10 @@ export const POST: APIRoute = async ({ request, locals }) => {
     if (!actor) throw refused();
     const { id, content } = read(input, await readJson(request));
     if (id) await readListing(rt.db, id, actor);
-    const found = await lookup(rt);
+    const reference = await lookup(rt);
     const revision = rt.contentRevision();
     const titles = await titlesOf(rt.db, revision);
-    const context = await fullContext({ db: rt.db, settings, now, found, titles, revision }, id, content);
+    const context = await fullContext({ db: rt.db, settings, now, reference, titles, revision }, id, content);
     // What belongs to others is told to those who may see it.
     const shown = editsAll(actor) ? context : { ...context, lookalikes: [], sameTitle: [], organizerClashes: [] };
     return answer({ notes: proofOf(content, shown), waivers: id ? await readWaivers(rt.db, id) : [] });

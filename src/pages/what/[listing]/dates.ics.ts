@@ -5,7 +5,7 @@ import { notFound } from '@/server/http/problem';
 import { horizonOf } from '@/server/listings/date-index';
 import { icalListing, icalResponse } from '@/server/public/feed';
 import { findPublished } from '@/server/public/listing';
-import { lookup } from '@/server/public/lookup';
+import { lookup } from '@/server/reference/read';
 
 export const GET: APIRoute = async ({ params, locals, redirect }) => {
   const { rt, now, settings } = locals;

@@ -6,24 +6,24 @@ import { choir, NOW, SETTINGS } from '../../../tests/support/db';
 import { emptyContent } from '@/core/listing/content';
 import { indexRows } from '../listings/date-index';
 import type { Part, Task } from './tasks';
-import { Workshop } from './workshop';
+import { TaskWorker } from './task-worker';
 
 const FILE = path.resolve('.cache/worker-test.mjs');
-let workshop: Workshop;
+let worker: TaskWorker;
 beforeAll(async () => {
   await build({
-    entryPoints: ['src/server/workshop/worker.ts'],
+    entryPoints: ['src/server/worker/thread.ts'],
     outfile: FILE,
     bundle: true,
     platform: 'node',
     format: 'esm',
     packages: 'external',
   });
-  workshop = new Workshop(FILE);
+  worker = new TaskWorker(FILE);
 });
-afterAll(() => workshop.close());
+afterAll(() => worker.close());
 
-const all = async (shop: Workshop, task: Task): Promise<Part[]> => {
+const all = async (shop: TaskWorker, task: Task): Promise<Part[]> => {
   const parts: Part[] = [];
   for await (const part of shop.run(task)) parts.push(part);
   return parts;
@@ -49,20 +49,20 @@ describe('the thread for long computations', () => {
   it('is built, expands listings part by part, in order, as they would be here', async () => {
     expect(existsSync(FILE)).toBe(true);
     const task: Task = { task: 'expand', listings: listings(450), settings: SETTINGS, horizon };
-    const parts = await all(workshop, task);
+    const parts = await all(worker, task);
     expect(parts.map((p) => (p.part === 'rows' ? p.rows.length : 0))).toEqual([200, 200, 50]);
     const rows = parts.flatMap((p) => (p.part === 'rows' ? p.rows : []));
     expect(rows.map((r) => r.listingId)).toEqual(listings(450).map((l) => l.listingId));
     expect(rows[449]?.rows).toEqual(
       indexRows({ ...(listings(450)[449] as ReturnType<typeof listings>[number]), settings: SETTINGS, horizon }),
     );
-    expect(await all(new Workshop(undefined), task)).toEqual(parts);
+    expect(await all(new TaskWorker(undefined), task)).toEqual(parts);
   });
   it('hands out the first part while the rest is still being made, and leaves this thread free', async () => {
     let ticks = 0;
     const timer = setInterval(() => ticks++, 1);
     const times: number[] = [];
-    for await (const part of workshop.run({ task: 'expand', listings: listings(4000), settings: SETTINGS, horizon }))
+    for await (const part of worker.run({ task: 'expand', listings: listings(4000), settings: SETTINGS, horizon }))
       if (part.part === 'rows') times.push(ticks);
     clearInterval(timer);
     expect(times).toHaveLength(20);
@@ -70,11 +70,11 @@ describe('the thread for long computations', () => {
   });
   it('answers several at once, each with its own', async () => {
     const texts = ['A', 'B', 'C'].map((title) => `Title;Date\n${title};2027-04-03`);
-    const found = await Promise.all(texts.map((text) => all(workshop, csv(text))));
+    const found = await Promise.all(texts.map((text) => all(worker, csv(text))));
     expect(found.map((parts) => (parts[0]?.part === 'items' ? parts[0].items[0]?.content.title : ''))).toEqual(['A', 'B', 'C']);
   });
   it('says why a file is none, and what no listing could hold, without taking the rest along', async () => {
-    expect(await all(workshop, csv('nothing'))).toEqual([{ part: 'refused', reason: expect.stringContaining('no row') }]);
+    expect(await all(worker, csv('nothing'))).toEqual([{ part: 'refused', reason: expect.stringContaining('no row') }]);
     const content = {
       ...emptyContent(),
       title: 'Tea',
@@ -94,11 +94,11 @@ describe('the thread for long computations', () => {
       zones: {},
       ...reading,
     };
-    const [items, end] = await all(workshop, task);
+    const [items, end] = await all(worker, task);
     expect(items).toMatchObject({ part: 'items', items: [{ uid: `json:${'a'.repeat(36)}` }] });
     expect(end).toMatchObject({ part: 'end', end: { unreadable: [{ line: 2, reason: expect.stringContaining('zone') }] } });
     for (const text of ['{', '[]', '{"kind":"x"}', '{"kind":"plain-almanac-listings","format":9}'])
-      expect((await all(workshop, { ...task, text } as Task))[0]).toMatchObject({ part: 'refused' });
+      expect((await all(worker, { ...task, text } as Task))[0]).toMatchObject({ part: 'refused' });
     const odd = {
       ...file,
       listings: [
@@ -109,12 +109,12 @@ describe('the thread for long computations', () => {
         { id: 'd'.repeat(36), stage: 'binned', content },
       ],
     };
-    const parts = await all(workshop, { ...task, text: JSON.stringify(odd) } as Task);
+    const parts = await all(worker, { ...task, text: JSON.stringify(odd) } as Task);
     expect(parts[0]).toMatchObject({ part: 'end' });
     expect(parts[0]?.part === 'end' ? parts[0].end.unreadable.map((u) => u.line) : []).toEqual([1, 2, 3, 4, 5]);
   });
   it('fails aloud when the thread ends', async () => {
-    const broken = new Workshop(path.resolve('.cache/no-such-worker.mjs'));
+    const broken = new TaskWorker(path.resolve('.cache/no-such-worker.mjs'));
     await expect(all(broken, csv('Title;Date\nA;2027-04-03'))).rejects.toThrow();
   });
 });

@@ -17,7 +17,7 @@ function keptAt(revision: string): Kept {
 }
 
 /** `revision`: the state of the content that an answer is for; undefined = it is being changed right now, so nothing is remembered. */
-export function remembered<T>(revision: string | undefined, key: string, ask: () => Promise<T>): Promise<T> {
+export function cached<T>(revision: string | undefined, key: string, ask: () => Promise<T>): Promise<T> {
   if (revision === undefined) return ask();
   const { answers } = keptAt(revision);
   const known = answers.get(key);

@@ -10,7 +10,7 @@ import type { ImportKind, ImportSummary } from '../db/schema';
 import { type IndexRow, indexRows } from '../listings/date-index';
 import { contentInput } from '../listings/input';
 import type { SiteSettings } from '../site/settings';
-import { type CutTask, performPicture, type PicturePart, type TakeTask } from './pictures';
+import { type CutTask, performPicture, type PicturePart, type TakeTask } from './picture-tasks';
 
 export interface ReadTask {
   task: 'read';

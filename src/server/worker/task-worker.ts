@@ -19,7 +19,7 @@ interface Waiting {
   wake: () => void;
 }
 
-export class Workshop {
+export class TaskWorker {
   #worker: Worker | undefined;
   #next = 1;
   #waiting = new Map<number, Waiting>();

@@ -7,7 +7,7 @@ import type { Db } from '../db/client';
 import { category, organizer, tag, venue } from '../db/schema';
 import { type OrganizerView, organizerView, type VenueView, venueViews } from '../places/view';
 import type { Runtime } from '../runtime';
-import { countOn } from './dates';
+import { countOn } from '../public/dates';
 
 /** The names of what a listing names, in its order; what was removed since is left out. */
 export const namesOf = (ids: readonly string[], of: ReadonlyMap<string, { name: string }>, between = ', '): string =>
@@ -37,7 +37,7 @@ export interface TagView {
   address: string;
 }
 
-export interface Lookup {
+export interface ReferenceData {
   /** parents in order, each followed by its children */
   categories: CategoryView[];
   category: Map<string, CategoryView>;
@@ -53,12 +53,12 @@ export interface Lookup {
   towns: string[];
 }
 
-let kept: { revision: string; lookup: Promise<Lookup> } | undefined;
+let kept: { revision: string; readReferenceData: Promise<ReferenceData> } | undefined;
 
-export function lookup(rt: Pick<Runtime, 'db' | 'contentRevision'>): Promise<Lookup> {
+export function lookup(rt: Pick<Runtime, 'db' | 'contentRevision'>): Promise<ReferenceData> {
   const revision = rt.contentRevision();
-  if (kept?.revision !== revision) kept = { revision, lookup: readLookup(rt.db) };
-  return kept.lookup;
+  if (kept?.revision !== revision) kept = { revision, readReferenceData: readLookup(rt.db) };
+  return kept.readReferenceData;
 }
 
 let keptToday: { key: string; count: Promise<number> } | undefined;
@@ -80,7 +80,7 @@ function shownInk(row: CategoryRow, all: readonly CategoryRow[]): string {
   return tint(parent.ink, siblings.indexOf(row));
 }
 
-async function readLookup(db: Db): Promise<Lookup> {
+async function readLookup(db: Db): Promise<ReferenceData> {
   const rows = await db.select().from(category).orderBy(asc(category.position), asc(category.name));
   const venues = venueViews(await db.select().from(venue).orderBy(asc(venue.name), asc(venue.id)));
   const organizers = (await db.select().from(organizer).orderBy(asc(organizer.name), asc(organizer.id))).map(organizerView);
@@ -104,12 +104,12 @@ async function readLookup(db: Db): Promise<Lookup> {
 }
 
 /** The chosen category with those under it. */
-export function withChildren(found: Lookup, address: string): CategoryView[] {
-  const chosen = found.categories.find((c) => c.address === address);
-  return chosen ? [chosen, ...found.categories.filter((c) => c.parentId === chosen.id)] : [];
+export function withChildren(reference: ReferenceData, address: string): CategoryView[] {
+  const chosen = reference.categories.find((c) => c.address === address);
+  return chosen ? [chosen, ...reference.categories.filter((c) => c.parentId === chosen.id)] : [];
 }
 
-export function topOf(found: Lookup, id: string): CategoryView | undefined {
-  const own = found.category.get(id);
-  return own?.parentId ? found.category.get(own.parentId) : own;
+export function topOf(reference: ReferenceData, id: string): CategoryView | undefined {
+  const own = reference.category.get(id);
+  return own?.parentId ? reference.category.get(own.parentId) : own;
 }
