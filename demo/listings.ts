@@ -26,7 +26,7 @@ import {
   FRI,
   SAT,
   SUN,
-} from './when';
+} from './repeats';
 
 export function demoListings(today: Day): DemoListing[] {
   const t = today;

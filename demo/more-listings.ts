@@ -23,7 +23,7 @@ import {
   FRI,
   SAT,
   SUN,
-} from './when';
+} from './repeats';
 
 const R_MONTHS = [1, 2, 3, 4, 9, 10, 11, 12];
 

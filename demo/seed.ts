@@ -11,7 +11,7 @@ import { makeFallback, saveCategory } from '@/server/categories/write';
 import type { Db } from '@/server/db/client';
 import { listing, setting, submission, user, version } from '@/server/db/schema';
 import { hashToken, newId, newToken } from '@/server/db/ids';
-import { setTimes } from '@/server/listings/times';
+import { setTimes } from '@/server/listings/publication-times';
 import { type Change, createListing, publishListing } from '@/server/listings/write';
 import { BLANK_ORGANIZER, saveOrganizer } from '@/server/organizers/write';
 import { keepPicture } from '@/server/pictures/take-in';
@@ -28,7 +28,7 @@ import { CATEGORIES, RED_LETTERS, SIGN_INS } from './people';
 import { SCENES } from './pictures/scenes';
 import { ORGANIZERS, VENUES } from './places';
 import { demoSubmissions } from './submissions';
-import type { DemoListing } from './when';
+import type { DemoListing } from './repeats';
 
 export const DEMO_SETTINGS: SiteSettings = {
   ...DEFAULT_SETTINGS,

@@ -1,7 +1,7 @@
 /** What readers of the demo have sent in. */
 import type { Day } from '@/core/day/day';
 import { rule } from '@/core/recurrence/model';
-import { type DemoListing, SAT, SUN, TUE, next, on, paid, timed, times } from './when';
+import { type DemoListing, SAT, SUN, TUE, next, on, paid, timed, times } from './repeats';
 
 export interface DemoSubmission {
   listing: DemoListing;

@@ -7,7 +7,7 @@ import { isoDay } from './core/day/day';
 import { ADDRESS_HEADER } from './server/accounts/auth';
 import type { Actor, Role } from './server/accounts/roles';
 import { mayUse, whoMay } from './server/http/access';
-import { checkAddress } from './server/http/posted';
+import { checkAddress } from './server/http/form-body';
 import { explain, Problem, problemResponse } from './server/http/problem';
 import { type Runtime, runtime } from './server/runtime';
 import { styleOf } from './server/site/settings';

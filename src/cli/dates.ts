@@ -1,7 +1,7 @@
 /** `almanac dates`: the dates of a rule, from flags or for each JSON line of standard input. Opens no database. */
 import { isoDay } from '@/core/day/day';
 import { datesOfSet, readDay, readStart, type WrittenSet } from '@/core/recurrence/set';
-import { SECONDS_OF_DAY } from '@/core/recurrence/times';
+import { SECONDS_OF_DAY } from '@/core/recurrence/sub-daily';
 import { type Answer, answerLines, LineError, spanAt, textAt, textsAt } from './lines';
 import { CliError } from './problem';
 

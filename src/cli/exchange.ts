@@ -3,7 +3,7 @@ import { existsSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import type { ImportReport } from '@/core/exchange/report';
 import { CliError, EXIT } from './problem';
-import { openSite } from './site';
+import { openSite } from './server-process';
 
 /** A path as the operator typed it, from the folder where the command was given. */
 export const resolved = (file: string): string => path.resolve(process.env.ALMANAC_FROM ?? process.cwd(), file);

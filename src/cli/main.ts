@@ -4,7 +4,7 @@ import { exportCommand, importCommand } from './exchange';
 import { exportSite, importSite } from './archive';
 import { addUser } from './user';
 import { CliError, EXIT } from './problem';
-import { openSite, VERSION } from './site';
+import { openSite, VERSION } from './server-process';
 import { serve } from './serve';
 
 const HELP = `Plain Almanac

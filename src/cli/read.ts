@@ -2,7 +2,7 @@
 import { isoDay } from '@/core/day/day';
 import { compareWall, isoWall, parseIsoWall, type Wall } from '@/core/day/wall';
 import { instantToWall, isZone } from '@/core/day/zone';
-import { readPhrase } from '@/core/phrase/read/read';
+import { readPhrase } from '@/core/phrase/read/read-phrase';
 import { endOf, startsBetween } from '@/core/recurrence/expand';
 import type { Recurrence, Stretch } from '@/core/recurrence/model';
 import { ruleText } from '@/core/recurrence/rule-text';

@@ -5,7 +5,7 @@ import path from 'node:path';
 import sirv from 'sirv';
 import { listeningAddress } from '@/core/text/origin';
 import { CliError } from './problem';
-import { askSocket, dataFolder, isRunning, loadHandler, prepareFolder, ROOT, startOperator } from './site';
+import { askSocket, dataFolder, isRunning, loadHandler, prepareFolder, ROOT, startOperator } from './server-process';
 
 const MAX_BODY = 22 * 1024 * 1024;
 

@@ -2,7 +2,7 @@
 import { createInterface } from 'node:readline/promises';
 import { Writable } from 'node:stream';
 import { CliError } from './problem';
-import { openSite } from './site';
+import { openSite } from './server-process';
 
 export async function addUser({
   name,

@@ -5,7 +5,7 @@ import { MONTHS, sayCount, sayDay, sayTime, sayTimes, type Style, WEEKDAYS } fro
 import { parseIsoWall } from '@/core/day/wall';
 import { escapeHtml, shorten } from '@/core/text/text';
 import { SUMMARY_SHOWN } from '@/core/listing/content';
-import type { PublicDate } from '@/server/public/dates';
+import type { PublicDate } from '@/server/public/public-dates';
 import type { Result } from '@/server/public/results';
 import type { PictureRow } from '@/server/pictures/read';
 import type { ReferenceData } from '@/server/reference/read';

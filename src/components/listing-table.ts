@@ -6,7 +6,7 @@ import { sayDay, sayTime, type Style } from '@/core/phrase/format';
 import { sayRule } from '@/core/phrase/say';
 import { fromStored } from '@/core/recurrence/stored';
 import { escapeHtml } from '@/core/text/text';
-import { type Column, COLUMN_WORDS, type TableRow } from '@/server/listings/table';
+import { type Column, COLUMN_WORDS, type TableRow } from '@/server/desk/table';
 import { type ReferenceData, namesOf } from '@/server/reference/read';
 import { markHtml } from './marks';
 

@@ -5,7 +5,7 @@ import type { Band, MonthSheet, SheetDate, SheetDay } from '@/core/sheet/month';
 import { paperLine } from '@/core/sheet/paper';
 import { type Place, phaseOn, sunOn } from '@/core/sky/sky';
 import { escapeHtml } from '@/core/text/text';
-import type { PublicDate, ShortDate } from '@/server/public/dates';
+import type { PublicDate, ShortDate } from '@/server/public/public-dates';
 import type { ReferenceData } from '@/server/reference/read';
 import { inkClass, markHtml } from './marks';
 

@@ -1,6 +1,6 @@
 /** Pictures as HTML text: three formats in the widths that there are, the browser takes what it needs, and nothing moves when it comes. */
 import { readTextPicture, type Side, type Width } from '@/core/picture/in-text';
-import { FORMATS, MIME, pictureAddress, type PictureFormat } from '@/core/picture/address';
+import { FORMATS, MIME, pictureAddress, type PictureFormat } from '@/core/picture/picture-url';
 import { nearestWidth, type PictureUse, sizeAt, widthsOf } from '@/core/picture/crop';
 import { escapeHtml, unescapeHtml } from '@/core/text/text';
 import { framingOf, type PictureRow } from '@/server/pictures/read';

@@ -3,7 +3,7 @@ import * as maplibregl from 'maplibre-gl';
 import workerUrl from 'maplibre-gl/dist/maplibre-gl-worker.mjs?worker&url';
 import { useEffect, useRef } from 'react';
 import type { Bounds, Chart } from '@/core/geo/geo';
-import { groupMarks, type MarkGroup } from '@/core/geo/group';
+import { groupMarks, type MarkGroup } from '@/core/geo/cluster';
 
 maplibregl.setWorkerUrl(workerUrl);
 

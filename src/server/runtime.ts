@@ -4,18 +4,18 @@ import { chmodSync, existsSync, mkdirSync, readFileSync, writeFileSync } from 'n
 import path from 'node:path';
 import { type Auth, createAuth } from './accounts/auth';
 import { type Db, openDatabase } from './db/client';
-import { SiteAddresses } from './site/address';
+import { SiteAddresses } from './site/site-url';
 import { frozenNow, type Now, nowIn } from './site/clock';
 import { uidHost } from './site/uid-host';
 import { readSettings } from './site/read';
 import type { SiteSettings } from './site/settings';
 import { type JobContext, JobRunner } from './jobs/runner';
 import { WORKS } from './jobs/works';
-import { countListings, isHorizonOld, startRebuild } from './listings/rebuild';
+import { countListings, isHorizonOld, startRebuild } from './dates/rebuild';
 import { tidy } from './listings/tidy';
-import { keepTimes } from './listings/times';
+import { keepTimes } from './listings/publication-times';
 import { sendWaiting } from './mail/outbox';
-import { startProof } from './proof/write';
+import { startProof } from './validation/write';
 import { lookup } from './reference/read';
 import { TaskWorker } from './worker/task-worker';
 

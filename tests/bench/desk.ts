@@ -13,7 +13,7 @@ import { category, organizer, venue } from '@/server/db/schema';
 import { BLANK_ORGANIZER, saveOrganizer } from '@/server/organizers/write';
 import { BLANK_VENUE } from '@/server/venues/input';
 import { saveVenue } from '@/server/venues/write';
-import { buildMany, insertTables } from '@/server/listings/bulk';
+import { buildMany, insertTables } from '@/server/listings/insert-many';
 import { DEMO_SETTINGS } from '../../demo/seed';
 import { signInCookie } from './sign-in';
 

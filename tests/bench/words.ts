@@ -1,6 +1,6 @@
 /** Measurements of what happens while somebody types, and of many listings at once. No database. */
 import { dayOf } from '@/core/day/day';
-import { readPhrase } from '@/core/phrase/read/read';
+import { readPhrase } from '@/core/phrase/read/read-phrase';
 import { sayRecurrence } from '@/core/phrase/say';
 import { readIcal } from '@/core/exchange/read-ical';
 import { expand, startsBetween } from '@/core/recurrence/expand';

@@ -3,7 +3,7 @@
 import { dayOf } from '../../src/core/day/day';
 import { emptyContent, type ListingContent } from '../../src/core/listing/content';
 import { MIDDLE, NO_CROPS } from '../../src/core/picture/crop';
-import type { PictureFacts } from '../../src/core/proof/look-of-it';
+import type { PictureFacts } from '../../src/core/validation/picture-checks';
 import type { StoredStretch } from '../../src/core/recurrence/stored';
 
 /** The desk's today in these tests. */

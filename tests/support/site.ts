@@ -8,7 +8,7 @@ import type { Runtime } from '@/server/runtime';
 import type { Now } from '@/server/site/clock';
 import { TaskWorker } from '@/server/worker/task-worker';
 import type { Actor } from '@/server/accounts/roles';
-import { readTable, readTableQuery, selectingOf } from '@/server/listings/table';
+import { readTable, readTableQuery, selectingOf } from '@/server/desk/table';
 import { EDITOR, NOW, SETTINGS } from './db';
 
 export const HOST = 'almanac.example';

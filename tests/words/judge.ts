@@ -1,7 +1,7 @@
 /** What became of a phrase: right, asked about, handed back, dated in spite of words that were not understood, or wrong without a word. */
 import { dayOf, isoDay, parseIsoDay } from '@/core/day/day';
 import { isoWall } from '@/core/day/wall';
-import { readPhrase } from '@/core/phrase/read/read';
+import { readPhrase } from '@/core/phrase/read/read-phrase';
 import { expand } from '@/core/recurrence/expand';
 import { CORPUS } from './corpus';
 import { LAST, type Means, type Phrase, TODAY } from './oracle';

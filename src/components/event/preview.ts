@@ -2,11 +2,11 @@
 import { type ListingContent, SUMMARY_SHOWN } from '@/core/listing/content';
 import type { Standing } from '@/core/recurrence/model';
 import { plainText, shorten } from '@/core/text/text';
-import { horizonOf, indexRows, shownZone } from '@/server/listings/date-index';
+import { horizonOf, indexRows, shownZone } from '@/server/dates/date-index';
 import { publishedVenues } from '@/server/listings/write';
 import { type ListingPictures, readListingPictures } from '@/server/pictures/read';
 import type { ListingDate } from '@/server/public/listing';
-import type { PublicDate } from '@/server/public/dates';
+import type { PublicDate } from '@/server/public/public-dates';
 import { type ReferenceData, lookup } from '@/server/reference/read';
 import type { Runtime } from '@/server/runtime';
 

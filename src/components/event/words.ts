@@ -1,5 +1,5 @@
 /** Small words of the event page. */
-import { addressLines } from '@/core/geo/address';
+import { addressLines } from '@/core/geo/postal-address';
 import type { VenueView } from '@/server/reference/read';
 
 /** `country`: the site's, for a venue that names none. */

@@ -3,12 +3,12 @@
  * out of it; the phrase reader takes the dates; what nobody understood is the title. Offsets count UTF-16 units of the line.
  */
 import { nameLikeness } from '../match/names';
-import { tellingWords, wordsOf } from '../match/words';
+import { tellingWords, wordsOf } from '../match/word-likeness';
 import type { Cost } from '../listing/content';
 import { readMoney } from '../listing/cost';
-import { type PhraseProblem, type Reading, readAmongWords, type Setting } from '../phrase/read/read';
+import { type PhraseProblem, type Reading, readAmongWords, type Setting } from '../phrase/read/read-phrase';
 import type { Recurrence } from '../recurrence/model';
-import { canonical } from '../text/canonical';
+import { canonical } from '../text/canonical-json';
 
 export interface Known {
   id: string;

@@ -1,6 +1,6 @@
 /** What the columns of a table are: by their names, else by looking at what stands in them. */
 import { parseIsoDay } from '../day/day';
-import { readClock } from '../phrase/read/clock';
+import { readClock } from '../phrase/read/clock-times';
 import { fold } from '../text/text';
 
 export const COLUMNS = [

@@ -4,7 +4,7 @@ import { dayOf } from '@/core/day/day';
 import { isoWall } from '@/core/day/wall';
 import { sayRecurrence } from '@/core/phrase/say';
 import { expand } from '@/core/recurrence/expand';
-import { hasTimes } from '@/core/recurrence/times';
+import { hasTimes } from '@/core/recurrence/sub-daily';
 import { withOwnFirstDates } from '@/core/recurrence/first-dates';
 import type { Recurrence } from '@/core/recurrence/model';
 import { fromStored } from '@/core/recurrence/stored';

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { GAZETTEER } from '../../../demo/gazetteer';
 import { random as randomOf } from '../../../tests/support/generate';
-import { addressLines } from './address';
+import { addressLines } from './postal-address';
 import { along, searchGazetteer } from './gazetteer';
 import { distanceKm } from './geo';
 

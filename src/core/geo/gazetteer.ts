@@ -2,7 +2,7 @@
  * Where a place lies, found by its name or address in a gazetteer: towns, islands, streets and landmarks with their positions.
  * It stands in for a geocoding service. Latitudes and longitudes in degrees, WGS 84.
  */
-import { beginningLikeness, wordLikeness, wordsOf } from '../match/words';
+import { beginningLikeness, wordLikeness, wordsOf } from '../match/word-likeness';
 import { distanceKm, type Point } from './geo';
 
 export const GAZETTEER_KINDS = ['island', 'town', 'street', 'landmark'] as const;

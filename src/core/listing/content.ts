@@ -2,7 +2,7 @@
  * What an editor writes of a listing: one JSON value with a format number, kept twice (working and published copy) and
  * in every version. Ids point to venues, organizers, categories and pictures, in the order they are shown.
  */
-import { picturesInText } from '../picture/address';
+import { picturesInText } from '../picture/picture-url';
 import type { Standing } from '../recurrence/model';
 import type { StoredChange, StoredRecurrence } from '../recurrence/stored';
 

@@ -1,11 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import { dayOf, weekdayOf } from '../day/day';
 import { daysIn } from '../phrase/days-in';
-import { readPhrase } from '../phrase/read/read';
+import { readPhrase } from '../phrase/read/read-phrase';
 import { rule } from '../recurrence/model';
 import { type StoredRecurrence, type StoredStretch, toStored } from '../recurrence/stored';
 import { compareWords } from '../text/compare';
-import { applied, staged } from './bulk';
+import { applied, staged } from './bulk-actions';
 import { emptyContent, type ListingContent } from './content';
 import { copyOf } from './copy';
 import { FIELD_WORDS, sayField } from './fields';

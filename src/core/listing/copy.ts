@@ -1,11 +1,11 @@
 /** A copy of a listing for other dates: what belonged to the one time is left behind. */
 import type { Day } from '../day/day';
 import { isoWall, parseIsoWall } from '../day/wall';
-import { withoutCopyWords } from '../proof/words';
+import { withoutCopyWords } from '../validation/text-checks';
 import type { StoredRecurrence, StoredStretch } from '../recurrence/stored';
 import type { ListingContent } from './content';
-import { shiftListing } from './moves';
-import { followStart } from './repeats';
+import { shiftListing } from '../dates/moves';
+import { followStart } from '../dates/repeat-choices';
 
 export interface CopyInput {
   title: string;

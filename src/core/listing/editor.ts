@@ -1,9 +1,9 @@
 /** What the listing's editor begins with: plain values that the server gives and the island reads. */
 import type { Framing } from '../picture/crop';
 import type { Style } from '../phrase/format';
-import type { ListPictures } from '../proof/look-of-it';
+import type { ListPictures } from '../validation/picture-checks';
 import type { OpeningHours } from '../venue/hours';
-import type { Times } from './times';
+import type { Times } from './publication-times';
 import type { Contact, ListingContent, Stage } from './content';
 
 export interface Choice {

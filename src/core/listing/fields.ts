@@ -5,7 +5,7 @@ import { sayChange, sayRecurrence } from '../phrase/say';
 import { changesFromStored } from '../recurrence/stored';
 import { plainText } from '../text/text';
 import { type ListingContent, sayCost } from './content';
-import { readRecurrence } from './repeats';
+import { readRecurrence } from '../dates/repeat-choices';
 
 export type ContentField = Exclude<keyof ListingContent, 'format'>;
 

@@ -1,5 +1,5 @@
 /** Two people's edits of one listing, field by field. */
-import { canonical } from '../text/canonical';
+import { canonical } from '../text/canonical-json';
 import type { ListingContent } from './content';
 import { type ContentField, FIELD_WORDS } from './fields';
 

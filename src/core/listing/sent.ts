@@ -1,5 +1,5 @@
 /** The parts of an event that a sender's form speaks of: what a later change of theirs may touch, and nothing else. */
-import { canonical } from '../text/canonical';
+import { canonical } from '../text/canonical-json';
 import type { ListingContent } from './content';
 
 /** Each part with the fields of a content that it stands for. */

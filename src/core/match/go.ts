@@ -1,5 +1,5 @@
 /** Where somebody wants to go, from a few letters: names that begin so, that have such words, or nearly such. */
-import { wordLikeness, wordsOf } from './words';
+import { wordLikeness, wordsOf } from './word-likeness';
 
 export interface Place {
   /** what it is called, and what else it is found by */

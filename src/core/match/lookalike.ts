@@ -4,7 +4,7 @@
  */
 import type { Wall } from '../day/wall';
 import { nameLikeness, type WordWeight, wordsLikeness } from './names';
-import { tellingWords, wordLikeness } from './words';
+import { tellingWords, wordLikeness } from './word-likeness';
 
 /** What is compared of an event. */
 export interface Sighting {

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { random as randomOf } from '../../../tests/support/generate';
 import { slipsAllowed, slipsBetween } from './distance';
 import { LIKELY_SAME, likeNames, nameLikeness } from './names';
-import { beginningLikeness, tellingWords, wordLikeness, wordsOf } from './words';
+import { beginningLikeness, tellingWords, wordLikeness, wordsOf } from './word-likeness';
 
 /** The definition, written out: no band, no early end. */
 function slowSlips(a: string, b: string): number {

@@ -1,5 +1,5 @@
 /** Names of places and people compared without regard to order, endings and slips: "Gannet Bay Hall" and "Hall, Gannet Bay". */
-import { tellingWords, wordLikeness } from './words';
+import { tellingWords, wordLikeness } from './word-likeness';
 
 /** How much a word tells, by how many of the names have it: a word that all have tells little. Any positive number. */
 export type WordWeight = (word: string) => number;

@@ -1,5 +1,5 @@
 /** Which of a list's choices somebody means by a few letters: the best first, and whether the first is plainly meant. */
-import { beginningLikeness, wordsOf } from './words';
+import { beginningLikeness, wordsOf } from './word-likeness';
 
 export interface Pickable {
   name: string;

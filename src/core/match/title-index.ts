@@ -3,7 +3,7 @@
  * occur, each once, not with every title.
  */
 import type { WordWeight } from './names';
-import { beginningLikeness, tellingWords, wordLikeness } from './words';
+import { beginningLikeness, tellingWords, wordLikeness } from './word-likeness';
 
 export class TitleIndex {
   /** the words of each title */

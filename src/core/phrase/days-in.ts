@@ -2,7 +2,7 @@
 import type { Day, Weekday } from '../day/day';
 import type { Stretch } from '../recurrence/model';
 import type { Style } from './format';
-import { MOST_CHARACTERS, readPhrase } from './read/read';
+import { MOST_CHARACTERS, readPhrase } from './read/read-phrase';
 
 export interface DaysSetting {
   today: Day;

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { between, pick, random, seedOf } from '../../../tests/support/generate';
-import { pictureAddress, picturesInText, readFileName } from './address';
+import { pictureAddress, picturesInText, readFileName } from './picture-url';
 import { ASPECT, boxOf, CROPPED, type Framing, MIDDLE, nearestWidth, NO_CROPS, pixelsOf, sizeAt, USES, widthsOf } from './crop';
 
 const framing = (width: number, height: number, part: Partial<Framing> = {}): Framing => ({

@@ -1,5 +1,5 @@
 /** How a picture stands in a text: at which side, how wide, where it leads. Kept as data attributes of its `img`. */
-import { readWebAddress } from '../proof/links';
+import { readWebAddress } from '../validation/links';
 
 export const SIDES = ['middle', 'left', 'right'] as const;
 export type Side = (typeof SIDES)[number];

@@ -6,7 +6,7 @@ import { type Day, dayOf } from '../day/day';
 import { gapsBetween, type LocalGap, MS_PER_MINUTE, MS_PER_UTC_DAY } from '../day/zone';
 import type { ByDay, Frequency, Rule, Stretch } from './model';
 import { daysOfPeriod, type Pattern, patternOf, periodOf } from './periods';
-import { firstNamed, hasTimes, type RuleStart, SECONDS_OF_DAY } from './times';
+import { firstNamed, hasTimes, type RuleStart, SECONDS_OF_DAY } from './sub-daily';
 
 /** The civil calendar repeats after 400 years: a rule without a day in so long has none. */
 const CYCLE_YEARS = 400;

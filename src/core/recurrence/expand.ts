@@ -6,7 +6,7 @@ import type { Day } from '../day/day';
 import { compareWall, isoWall, sameWall, type Wall } from '../day/wall';
 import { daysOfStretch } from './days';
 import type { DateChange, Length, Occurrence, Recurrence, Stretch } from './model';
-import { hasTimes, SECONDS_OF_DAY, startsOfRule } from './times';
+import { hasTimes, SECONDS_OF_DAY, startsOfRule } from './sub-daily';
 
 /** So many dates at most come out of one call; 20 a day for 3 years. A window with more is cut and says so. */
 export const MAX_DATES = 25_000;

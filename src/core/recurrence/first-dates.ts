@@ -1,7 +1,7 @@
 /** A first start that its rule does not name counts as the first date (RFC 5545 3.8.5.3). Words have no such date. */
 import { firstFittingDay, startFits } from './days';
 import type { Recurrence, Stretch } from './model';
-import { hasTimes } from './times';
+import { hasTimes } from './sub-daily';
 
 /** The same dates, with such first starts as single dates of their own. Rules with times of their own stay as they are. */
 export function withOwnFirstDates(recurrence: Recurrence): Recurrence {

@@ -4,7 +4,7 @@ import { wallToInstant } from '../day/zone';
 import { firstFittingDay, gapDaysOfStretch, startFits } from './days';
 import { startsBetween } from './expand';
 import type { Recurrence, Stretch } from './model';
-import { firstNamed, hasTimes, SECONDS_OF_DAY, startsOfRule } from './times';
+import { firstNamed, hasTimes, SECONDS_OF_DAY, startsOfRule } from './sub-daily';
 
 export type RecurrenceProblem =
   | { kind: 'end-before-start'; stretch: number }

@@ -6,7 +6,7 @@
 import { type Day, dateExists, dayOf, isoDay, type Weekday } from '../day/day';
 import { isoInstant, MS_PER_UTC_DAY, offsetAt, transitionsOf, wallToInstant } from '../day/zone';
 import { type ByDay, FREQUENCIES, type Frequency, type Limit, type Rule, type Stretch } from './model';
-import { hasTimes } from './times';
+import { hasTimes } from './sub-daily';
 
 const WEEKDAY_CODES = ['MO', 'TU', 'WE', 'TH', 'FR', 'SA', 'SU'];
 const BY_NAME = new Map<string, Frequency>(FREQUENCIES.map((freq) => [freq.toUpperCase(), freq]));

@@ -4,7 +4,7 @@ import { dayOf, isoDay, parseIsoDay } from '../day/day';
 import type { Limit } from './model';
 import { ruleText } from './rule-text';
 import { datesOfSet, isoStart, type WrittenSet } from './set';
-import { SECONDS_OF_DAY } from './times';
+import { SECONDS_OF_DAY } from './sub-daily';
 
 const seed = seedOf();
 const d = (text: string): number => parseIsoDay(text) as number;

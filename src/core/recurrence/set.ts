@@ -7,7 +7,7 @@ import { isZone, wallToInstant } from '../day/zone';
 import { daysOfStretch } from './days';
 import type { Break, Limit, Rule } from './model';
 import { readRuleText } from './rule-text';
-import { hasTimes, type LocalSecond, SECONDS_OF_DAY, startsOfRule } from './times';
+import { hasTimes, type LocalSecond, SECONDS_OF_DAY, startsOfRule } from './sub-daily';
 
 /** More dates than this in one window are refused: it would be a rule of seconds over days. */
 export const MOST_IN_WINDOW = 1_000_000;

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { parseIsoDay } from '../day/day';
-import { easter, redLetterDays, type RedLetterRule } from '../redletter/redletter';
+import { easter, redLetterDays, type RedLetterRule } from '../holidays/holidays';
 import { isoDay } from '../day/day';
 import { moonOn, phaseOn, sunOn } from './sky';
 

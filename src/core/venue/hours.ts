@@ -1,7 +1,7 @@
 /** Opening hours of a venue: for each weekday (0 = Monday) spans of minutes since midnight, by the venue's own clock. */
 import { type Day, weekdayOf } from '../day/day';
 import type { Wall } from '../day/wall';
-import { readClock } from '../phrase/read/clock';
+import { readClock } from '../phrase/read/clock-times';
 
 /** [from, to) in minutes; `to` may pass midnight: 20:00 to 02:00 is [1200, 1560]. */
 export type Span = [from: number, to: number];

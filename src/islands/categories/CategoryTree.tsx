@@ -2,7 +2,7 @@
 import { type KeyboardEvent, useState } from 'react';
 import { Button, Collection, Tree, TreeItem, TreeItemContent, useDragAndDrop } from 'react-aria-components';
 import { sayFailure, send } from '@/client/api';
-import { movedInTree, steppedInTree, type TreeItem as Item, type TreeMove } from '@/core/listing/tree';
+import { movedInTree, steppedInTree, type TreeItem as Item, type TreeMove } from '@/core/category/tree';
 
 interface Branch extends Item {
   name: string;

@@ -5,7 +5,7 @@ import type { EditorStart } from '@/core/listing/editor';
 import { isoDay } from '@/core/day/day';
 import { sayDay, sayList } from '@/core/phrase/format';
 import { daysIn } from '@/core/phrase/days-in';
-import { MOST_CHARACTERS, readPhrase } from '@/core/phrase/read/read';
+import { MOST_CHARACTERS, readPhrase } from '@/core/phrase/read/read-phrase';
 import { sayRecurrence } from '@/core/phrase/say';
 import { toStored } from '@/core/recurrence/stored';
 import { Questions } from '../fields/Questions';

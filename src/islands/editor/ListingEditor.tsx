@@ -1,7 +1,7 @@
 /** The listing's editor: an index of sections, the form as one page, and the rail with Dates and Proof. */
 import { useEffect, useMemo, useState } from 'react';
 import { ATTENDANCE } from '@/core/listing/content';
-import { type ProofField, type ProofNote, stopsPublishing } from '@/core/proof/note';
+import { type ProofField, type ProofNote, stopsPublishing } from '@/core/validation/note';
 import type { EditorStart } from '@/core/listing/editor';
 import { SignInAgain, TwoSaved } from './Dialogs';
 import { MakeDialog } from './MakeDialog';
@@ -12,8 +12,8 @@ import { DatesRail } from './parts/Dates';
 import { ProofRail } from './parts/ProofRail';
 import { When } from './parts/When';
 import { defaultsOf } from '@/core/listing/defaults';
-import { readWebAddress } from '@/core/proof/links';
-import { railOf } from '@/core/listing/rail';
+import { readWebAddress } from '@/core/validation/links';
+import { railOf } from '@/core/dates/rail';
 import { useClashes } from './use-clashes';
 import { CopyDialog } from './CopyDialog';
 import { SideBySide } from './SideBySide';

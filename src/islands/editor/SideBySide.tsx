@@ -5,7 +5,7 @@ import type { ListingContent } from '@/core/listing/content';
 import { type ContentField, FIELD_WORDS, type NameOf, sayField } from '@/core/listing/fields';
 import { differences } from '@/core/listing/merge';
 import type { Style } from '@/core/phrase/format';
-import type { Subject } from '@/core/proof/note';
+import type { Subject } from '@/core/validation/note';
 import { Box } from '../fields/Box';
 
 interface SideBySideProps {

@@ -1,5 +1,5 @@
 /** From a refusal's field to the place in the form where it is mended. */
-import type { ProofField } from '@/core/proof/note';
+import type { ProofField } from '@/core/validation/note';
 
 /** Fields as a content names them, by the field that Proof and the form know. */
 const FIELD_OF: Record<string, ProofField> = {

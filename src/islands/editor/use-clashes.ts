@@ -2,8 +2,8 @@
 import { useEffect, useMemo, useState } from 'react';
 import { type ListingContent, venuesOf } from '@/core/listing/content';
 import type { BookingRow, VenueChoice } from '@/core/listing/editor';
-import { type Booking, bookingOf, clashesByVenue, inSite } from '@/core/listing/clashes';
-import type { Rail } from '@/core/listing/rail';
+import { type Booking, bookingOf, clashesByVenue, inSite } from '@/core/dates/clashes';
+import type { Rail } from '@/core/dates/rail';
 
 export function useClashes(
   rail: Rail,

@@ -4,7 +4,7 @@ import { type Outcome, send } from '@/client/api';
 import type { ListingContent, Stage } from '@/core/listing/content';
 import type { ContentField } from '@/core/listing/fields';
 import type { EditorStart } from '@/core/listing/editor';
-import type { Times } from '@/core/listing/times';
+import type { Times } from '@/core/listing/publication-times';
 import { mergeContents } from '@/core/listing/merge';
 import { dropKept, keep, readKept } from './kept';
 import { firstStep, record, redo, type Steps, seal, undo } from './steps';

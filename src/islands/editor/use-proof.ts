@@ -3,8 +3,8 @@ import { useCallback, useEffect, useMemo, useState } from 'react';
 import { ask, send } from '@/client/api';
 import type { ListingContent } from '@/core/listing/content';
 import type { EditorStart, OrganizerChoice, PictureChoice, VenueChoice } from '@/core/listing/editor';
-import { keyOf, type ProofNote, type Waiver, waive } from '@/core/proof/note';
-import { proofOf } from '@/core/proof/proof';
+import { keyOf, type ProofNote, type Waiver, waive } from '@/core/validation/note';
+import { proofOf } from '@/core/validation/validate';
 
 /** What only the server can know. */
 const AROUND = new Set([

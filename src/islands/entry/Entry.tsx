@@ -7,10 +7,10 @@ import { type Known, LONGEST_LINE, type LineSetting } from '@/core/entry/read-li
 import { sayCost } from '@/core/listing/content';
 import { sayCount } from '@/core/phrase/format';
 import { sayRecurrence } from '@/core/phrase/say';
-import type { ProofNote } from '@/core/proof/note';
+import type { ProofNote } from '@/core/validation/note';
 import { MakeDialog } from '../editor/MakeDialog';
 import { Questions } from '../fields/Questions';
-import { type Correction, type EntryRow, keyOf, rowsOf } from './rows';
+import { type Correction, type EntryRow, keyOf, rowsOf } from './entry-rows';
 
 interface EntryStart {
   text: string;

@@ -1,7 +1,7 @@
 /** A time of day, typed as anybody writes one. */
 import { useState } from 'react';
 import { sayTime } from '@/core/phrase/format';
-import { readClock } from '@/core/phrase/read/clock';
+import { readClock } from '@/core/phrase/read/clock-times';
 import { Field, type Shared } from './fields';
 
 interface ClockProps extends Shared {

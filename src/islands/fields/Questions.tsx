@@ -1,7 +1,7 @@
 /** What words for when leave open: each question with its answers as buttons, which rewrite the words. */
 import type { ReactNode } from 'react';
-import { PROBLEM_WORDS } from '@/core/phrase/read/problem';
-import type { Reading } from '@/core/phrase/read/read';
+import { PROBLEM_WORDS } from '@/core/phrase/read/phrase-problem';
+import type { Reading } from '@/core/phrase/read/read-phrase';
 
 interface QuestionsProps {
   reading: Pick<Reading, 'problems' | 'recurrence'> & Partial<Pick<Reading, 'asides'>>;

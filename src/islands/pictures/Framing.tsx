@@ -5,7 +5,7 @@
 import { type KeyboardEvent, type PointerEvent, useRef, useState } from 'react';
 import { send, sayFailure } from '@/client/api';
 import type { PictureChoice } from '@/core/listing/editor';
-import { pictureAddress } from '@/core/picture/address';
+import { pictureAddress } from '@/core/picture/picture-url';
 import {
   ASPECT,
   type Box,

@@ -1,6 +1,6 @@
 /** A picture as small as it is useful, cut as a use shows it. */
 import type { PictureChoice } from '@/core/listing/editor';
-import { pictureAddress } from '@/core/picture/address';
+import { pictureAddress } from '@/core/picture/picture-url';
 import { nearestWidth, type PictureUse, sizeAt } from '@/core/picture/crop';
 
 export function Thumb({ picture, use = 'square', width = 160 }: { picture: PictureChoice; use?: PictureUse; width?: number }) {

@@ -1,6 +1,6 @@
 /** A venue's address and position: found by typing, set on the chart, or written in degrees. */
 import { type KeyboardEvent, useEffect, useId, useState } from 'react';
-import { addressLines, COUNTRIES } from '@/core/geo/address';
+import { addressLines, COUNTRIES } from '@/core/geo/postal-address';
 import type { GazetteerMatch } from '@/core/geo/gazetteer';
 import type { Chart, Point } from '@/core/geo/geo';
 import { rounded } from '@/core/geo/pin';

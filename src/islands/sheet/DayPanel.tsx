@@ -1,7 +1,7 @@
 /** The chosen day beside the sheet: its dates in full, each with what can be done to it. */
 import { useEffect, useRef } from 'react';
 import type { Day } from '@/core/day/day';
-import type { DeskDate } from '@/core/listing/desk-sheet';
+import type { DeskDate } from '@/core/sheet/desk-sheet';
 import { sayCount, sayDay, sayWhen, type Style } from '@/core/phrase/format';
 import { type Look, Mark } from './entries';
 import { keyOf, sayStage } from './state';

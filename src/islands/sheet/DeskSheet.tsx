@@ -3,8 +3,8 @@
 import { type KeyboardEvent, useCallback, useEffect, useId, useMemo, useRef, useState } from 'react';
 import { flushSync } from 'react-dom';
 import { type Day, firstDayOfMonth } from '@/core/day/day';
-import type { DeskDate, DeskSheetStart } from '@/core/listing/desk-sheet';
-import { copying, leavingOut, lengthening, moving } from './doings';
+import type { DeskDate, DeskSheetStart } from '@/core/sheet/desk-sheet';
+import { copying, leavingOut, lengthening, moving } from './date-commands';
 import { DayPanel } from './DayPanel';
 import { effectsOf } from './effects';
 import type { Look } from './entries';
@@ -16,7 +16,7 @@ import { NewListing, newContent, type NewInput } from './NewListing';
 import { NoticeBar } from './NoticeBar';
 import { byDay, type Hold, keyOf, monthFor, sayDayCell, sayHold, spanOf } from './state';
 import { useDates } from './use-dates';
-import { useDeeds } from './use-deeds';
+import { useDeeds } from './use-commands';
 import { onSheetKey } from './keys';
 import { usePointer } from './use-pointer';
 

@@ -1,7 +1,7 @@
 /** Above a sheet: which months, month or half a year, and what of everything is shown. */
 import { type Day, firstDayOfMonth } from '@/core/day/day';
 import { STAGE_WORDS, STAGES, type Stage } from '@/core/listing/content';
-import { type DeskSheetStart, HALF_YEAR } from '@/core/listing/desk-sheet';
+import { type DeskSheetStart, HALF_YEAR } from '@/core/sheet/desk-sheet';
 import { sayMonths } from './state';
 import { addressOf, type Dates } from './use-dates';
 

@@ -3,7 +3,7 @@
 /** Six months side by side, each a column of its days: as a printed almanac has them. Events of several days run down as bars. */
 import { useMemo } from 'react';
 import { type Day, daysInMonth, firstDayOfMonth, type MonthNumber, weekdayOf, yearMonthOf, ymdOf } from '@/core/day/day';
-import { type DeskDate, HALF_YEAR } from '@/core/listing/desk-sheet';
+import { type DeskDate, HALF_YEAR } from '@/core/sheet/desk-sheet';
 import { MONTHS, sayTime, WEEKDAYS } from '@/core/phrase/format';
 import { classesOf, Mark } from './entries';
 import { cellClasses, type GridProps } from './grid';

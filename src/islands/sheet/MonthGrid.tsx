@@ -3,7 +3,7 @@
 /** The Desk's month: weeks of days with their dates as lines, those of several days as bands. */
 import { useMemo } from 'react';
 import { weekdayOf, ymdOf } from '@/core/day/day';
-import type { DeskDate } from '@/core/listing/desk-sheet';
+import type { DeskDate } from '@/core/sheet/desk-sheet';
 import { WEEKDAYS } from '@/core/phrase/format';
 import { layMonth, type SheetDate } from '@/core/sheet/month';
 import { BandLine, classesOf, Line } from './entries';

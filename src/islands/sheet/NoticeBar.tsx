@@ -1,5 +1,5 @@
 /** One line over a sheet: what is under way, what was done, what else could be meant, and the way back. */
-import type { Deeds } from './use-deeds';
+import type { Deeds } from './use-commands';
 
 interface Props {
   deeds: Deeds;

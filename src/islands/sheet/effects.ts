@@ -1,8 +1,8 @@
 /** What a changed date runs into: other listings in its venue, and red-letter days. */
 import type { BookingRow } from '@/core/listing/editor';
-import { bookingOf, clashesByVenue, inSite } from '@/core/listing/clashes';
+import { bookingOf, clashesByVenue, inSite } from '@/core/dates/clashes';
 import { type ListingContent, venuesOf } from '@/core/listing/content';
-import { dateOf } from '@/core/listing/moves';
+import { dateOf } from '@/core/dates/moves';
 import { sayList, sayTime, type Style } from '@/core/phrase/format';
 import type { Occurrence } from '@/core/recurrence/model';
 

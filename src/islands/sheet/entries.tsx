@@ -1,5 +1,5 @@
 /** One date on a sheet: a line, or a band over several days. Handles at its ends lengthen it. */
-import type { DeskDate } from '@/core/listing/desk-sheet';
+import type { DeskDate } from '@/core/sheet/desk-sheet';
 import { sayTime, type Style } from '@/core/phrase/format';
 import { keyOf } from './state';
 

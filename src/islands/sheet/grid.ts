@@ -1,6 +1,6 @@
 /** What both sheets are given. */
 import type { Day, MonthNumber } from '@/core/day/day';
-import type { DeskDate } from '@/core/listing/desk-sheet';
+import type { DeskDate } from '@/core/sheet/desk-sheet';
 import type { Style } from '@/core/phrase/format';
 import type { Look } from './entries';
 

@@ -1,7 +1,7 @@
 /** The sheet by keyboard: arrows walk, letters begin a listing, Space picks a date up, Enter opens or puts down. */
 import type { KeyboardEvent } from 'react';
 import type { Day } from '@/core/day/day';
-import type { DeskDate, SheetView } from '@/core/listing/desk-sheet';
+import type { DeskDate, SheetView } from '@/core/sheet/desk-sheet';
 import { type Hold, walk } from './state';
 
 interface KeysInput {

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { isoDay, type MonthNumber, parseIsoDay, parseIsoMonth } from '@/core/day/day';
-import type { DeskDate } from '@/core/listing/desk-sheet';
+import type { DeskDate } from '@/core/sheet/desk-sheet';
 import { byDay, type Hold, inMonth, monthFor, queryOf, sayDayCell, sayHold, sayMonths, spanOf, walk } from './state';
 import { newContent } from './NewListing';
 

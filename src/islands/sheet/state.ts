@@ -1,9 +1,9 @@
 /** The Desk's sheets without React: what is held, where days lie, what is said. Days are integers, by the site's clock. */
 import { type Day, daysInMonth, firstDayOfMonth, type MonthNumber, monthNumberOf, weekdayOf, weekStart, yearMonthOf } from '@/core/day/day';
-import type { DeskDate, DeskFilters, SheetView } from '@/core/listing/desk-sheet';
+import type { DeskDate, DeskFilters, SheetView } from '@/core/sheet/desk-sheet';
 import { STAGE_WORDS } from '@/core/listing/content';
-import { HALF_YEAR } from '@/core/listing/desk-sheet';
-import { addTo } from '@/core/listing/group';
+import { HALF_YEAR } from '@/core/sheet/desk-sheet';
+import { addTo } from '@/core/collections/add-to';
 import { MONTHS, sayDay, sayDays, sayTime, type Style, WEEKDAYS } from '@/core/phrase/format';
 import { monthSpan } from '@/core/sheet/month';
 

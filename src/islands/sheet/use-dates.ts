@@ -1,7 +1,7 @@
 /** The dates of what a sheet shows, asked again when that changes; the address follows, so that it can be kept and shared. */
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { isoDay, isoMonth, type MonthNumber } from '@/core/day/day';
-import type { DeskDates, DeskFilters, DeskSheetStart, SheetView } from '@/core/listing/desk-sheet';
+import type { DeskDates, DeskFilters, DeskSheetStart, SheetView } from '@/core/sheet/desk-sheet';
 import { queryOf, spanOf } from './state';
 
 export interface Shown {

@@ -1,7 +1,7 @@
 /** Dragging on a sheet: dates to other days, their ends, and days for a new listing. A finger taps; it never drags, so that it can scroll. */
 import { type MouseEvent, type PointerEvent, type ReactNode, type RefObject, useEffect, useRef, useState } from 'react';
 import type { Day } from '@/core/day/day';
-import type { DeskDate } from '@/core/listing/desk-sheet';
+import type { DeskDate } from '@/core/sheet/desk-sheet';
 import type { Hold } from './state';
 
 interface PointerInput {

@@ -1,7 +1,7 @@
 /** The bar of chosen listings: what to do with them, what that will do, and doing it. */
 import { useEffect, useRef, useState } from 'react';
 import { makeTag, sayFailure, send } from '@/client/api';
-import { BULK_WORDS, type BulkAction, type BulkPlan, MOST_SHIFT_DAYS, sayStays } from '@/core/listing/bulk';
+import { BULK_WORDS, type BulkAction, type BulkPlan, MOST_SHIFT_DAYS, sayStays } from '@/core/listing/bulk-actions';
 import { sayCount } from '@/core/phrase/format';
 import { AskBox } from '../fields/Box';
 import { Picker } from '../editor/Picker';

@@ -5,9 +5,9 @@ import type { Db } from '@/server/db/client';
 import { tryForm } from '@/server/http/endpoint';
 import { saying } from '@/server/http/page-form';
 import { idOf } from '@/server/http/params';
-import { readFields } from '@/server/http/posted';
+import { readFields } from '@/server/http/form-body';
 import { refused } from '@/server/http/problem';
-import { bringBack } from '@/server/places/kept';
+import { bringBack } from '@/server/places/removed';
 
 /** Pages that this leads back to: the Desk's own, never another site's. */
 const OWN = /^\/desk\/(venues|organizers|categories|tags)(\/[0-9a-f-]{36})?$/;

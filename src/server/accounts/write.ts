@@ -5,7 +5,7 @@ import { hashToken, newId, newToken } from '../db/ids';
 import { account, audit, invitation, session, user } from '../db/schema';
 import { invalid, notFound, Problem, refused } from '../http/problem';
 import { queueMail } from '../mail/outbox';
-import { isMail } from '@/core/proof/links';
+import { isMail } from '@/core/validation/links';
 import { type Auth, PASSWORD } from './auth';
 import type { Actor, Role } from './roles';
 

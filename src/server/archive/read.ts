@@ -21,12 +21,12 @@ import {
   venue,
 } from '../db/schema';
 import { Problem } from '../http/problem';
-import { countListings, startRebuild } from '../listings/rebuild';
+import { countListings, startRebuild } from '../dates/rebuild';
 import { searchOf } from '../pictures/read';
 import type { Runtime } from '../runtime';
 import { type ArchivedListing, LISTS, type ListName, type Part, siteShape } from './shape';
 import type { ArchiveSource } from './source';
-import { insertListings } from './listings';
+import { insertListings } from './insert-listings';
 import { insertNew, Known, type Left } from './known';
 
 export interface SiteReport {

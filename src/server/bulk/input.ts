@@ -1,6 +1,6 @@
 /** What may be asked of many listings. */
 import { z } from 'zod';
-import { type BulkAction, MOST_SHIFT_DAYS } from '@/core/listing/bulk';
+import { type BulkAction, MOST_SHIFT_DAYS } from '@/core/listing/bulk-actions';
 
 const id = z.uuid({ error: 'Choose one' });
 const action = z.discriminatedUnion('kind', [

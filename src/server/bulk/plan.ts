@@ -1,6 +1,6 @@
 /** What an action would do with each of many listings, said before it is done. Reads only. */
 import { inArray } from 'drizzle-orm';
-import { applied, type BulkAction, type BulkPlan, type Stays, staged } from '@/core/listing/bulk';
+import { applied, type BulkAction, type BulkPlan, type Stays, staged } from '@/core/listing/bulk-actions';
 import { mayEdit } from '../accounts/roles';
 import type { Db } from '../db/client';
 import { listing, listingCopy } from '../db/schema';

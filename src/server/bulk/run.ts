@@ -3,7 +3,7 @@
  * is taken back as one.
  */
 import { and, asc, desc, eq, inArray, sql } from 'drizzle-orm';
-import { applied, type BulkAction, BULK_WORDS, staged, type Stays } from '@/core/listing/bulk';
+import { applied, type BulkAction, BULK_WORDS, staged, type Stays } from '@/core/listing/bulk-actions';
 import { mergeContents } from '@/core/listing/merge';
 import { sayCount } from '@/core/phrase/format';
 import type { Role } from '../accounts/roles';
@@ -14,7 +14,7 @@ import { notFound, Problem } from '../http/problem';
 import { type JobContext, type Step, startJob, type Work } from '../jobs/runner';
 import { type Change, changeStage, moveToStage, publishListing, saveListing } from '../listings/write';
 import { whyNot } from './plan';
-import { readUnlooked } from '../proof/copies';
+import { readUnlooked } from '../validation/copies';
 
 type Job = typeof job.$inferSelect;
 type Run = typeof bulkRun.$inferSelect;

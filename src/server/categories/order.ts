@@ -1,6 +1,6 @@
 /** The order of all categories, and who stands under whom. */
 import { eq } from 'drizzle-orm';
-import type { TreeItem } from '@/core/listing/tree';
+import type { TreeItem } from '@/core/category/tree';
 import { audited } from '../accounts/audit';
 import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';

@@ -5,7 +5,7 @@ import { problem } from '../../../tests/support/problem';
 import type { Db } from '../db/client';
 import { audit, category, link, listing, organizer, published, venue } from '../db/schema';
 import { read } from '../http/problem';
-import { rebuildIndex } from '../listings/rebuild';
+import { rebuildIndex } from '../dates/rebuild';
 import { createListing, publishListing } from '../listings/write';
 import { BLANK_ORGANIZER, organizerInput, removeOrganizer, saveOrganizer } from '../organizers/write';
 import { BLANK_VENUE, venueInput } from '../venues/input';

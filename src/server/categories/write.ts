@@ -12,8 +12,8 @@ import { invalid, notFound, Problem } from '../http/problem';
 import { audited } from '../accounts/audit';
 import type { Actor } from '../accounts/roles';
 import { tick, words } from '../places/input';
-import { proofAgain } from '../proof/due';
-import { type Gone, takeOut } from '../places/kept';
+import { proofAgain } from '../validation/due';
+import { type Gone, takeOut } from '../places/removed';
 
 export const categoryInput = z.object({
   name: z.string().trim().min(1, 'The name is missing').max(60, 'The name has at most 60 characters'),

@@ -10,5 +10,5 @@ export * from './schema/jobs';
 export * from './schema/listings';
 export * from './schema/pictures';
 export * from './schema/places';
-export * from './schema/proof';
+export * from './schema/validation';
 export * from './schema/site';

@@ -6,11 +6,11 @@ import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { change, choir, emptyTables, inTx, NOW, SETTINGS, seedPlaces } from '../../../tests/support/db';
 import { tableOf } from '../../../tests/support/site';
-import { rebuildIndex } from '../listings/rebuild';
+import { rebuildIndex } from '../dates/rebuild';
 import { createListing, publishListing } from '../listings/write';
-import { countOne } from '../limits/limits';
+import { countOne } from '../http/rate-limits';
 import { lookup } from '../reference/read';
-import { readFacets } from '../public/dates';
+import { readFacets } from '../public/public-dates';
 import { type OpenDatabase, openDatabase } from './client';
 
 /** Debian's PostgreSQL, when it is installed. */

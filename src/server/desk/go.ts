@@ -6,7 +6,7 @@ import { sayDay } from '@/core/phrase/format';
 import { type Actor, editsAll } from '../accounts/roles';
 import { listing } from '../db/schema';
 import { mayUse, whoMay } from '../http/access';
-import { titlesOf } from '../proof/titles';
+import { titlesOf } from '../validation/titles';
 import { lookup } from '../reference/read';
 import type { Runtime } from '../runtime';
 import { styleOf } from '../site/settings';

@@ -14,11 +14,11 @@ import { importBatch, importRow } from '../db/schema';
 import { Problem, read } from '../http/problem';
 import { feedText } from '../public/feed';
 import type { Runtime } from '../runtime';
-import { startBringIn } from './bring-in';
-import { answerRows, planRows } from './looking';
-import { decide } from './decide';
-import { giveOut } from './give-out';
-import { type Batch, keepFile, look, readBatch, readRows } from './upload';
+import { startBringIn } from './import-jobs';
+import { answerRows, planRows } from './import-preview';
+import { decide } from './import-decisions';
+import { giveOut } from './export';
+import { type Batch, keepFile, look, readBatch, readRows } from './import-file';
 
 const importInput = z.object({
   path: z.string().max(4096),

@@ -2,7 +2,7 @@
 import type { AstroGlobal } from 'astro';
 import type { Db } from '../db/client';
 import { tryForm } from './endpoint';
-import { formFields, readForm } from './posted';
+import { formFields, readForm } from './form-body';
 
 export interface FormState {
   /** what to say after it worked; undefined when it did not, or nothing was posted */

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { checkAddress, readFields, readForm } from './posted';
+import { checkAddress, readFields, readForm } from './form-body';
 
 const post = (body: BodyInit, type?: string): Request =>
   new Request('http://almanac.example/', { method: 'POST', body, ...(type ? { headers: { 'content-type': type } } : {}) });

@@ -1,10 +1,10 @@
 /** Every kind of work that is done in the background. */
 import { bulking, bulkUndoing } from '../bulk/run';
 import type { JobKind } from '../db/schema';
-import { bringing, takingBack } from '../exchange/bring-in';
-import { looking } from '../exchange/looking';
-import { rebuilding } from '../listings/rebuild';
-import { proofing } from '../proof/write';
+import { bringing, takingBack } from '../exchange/import-jobs';
+import { looking } from '../exchange/import-preview';
+import { rebuilding } from '../dates/rebuild';
+import { proofing } from '../validation/write';
 import type { Work } from './runner';
 
 export const WORKS: Record<JobKind, Work> = {

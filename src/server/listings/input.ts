@@ -2,7 +2,7 @@
 import { z } from 'zod';
 import { ATTENDANCE, CONTENT_FORMAT, type ListingContent, upgradeContent, VISIBILITIES } from '@/core/listing/content';
 import { readAmount } from '@/core/listing/cost';
-import { readWebAddress } from '@/core/proof/links';
+import { readWebAddress } from '@/core/validation/links';
 import { parseIsoDay } from '@/core/day/day';
 import { parseIsoWall } from '@/core/day/wall';
 import { isZone } from '@/core/day/zone';

@@ -4,7 +4,7 @@ import { change, choir, EDITOR, freshDb, inTx, NOW, type Places, seedPlaces } fr
 import { problem } from '../../../tests/support/problem';
 import { tableOf } from '../../../tests/support/site';
 import type { ListingContent } from '@/core/listing/content';
-import { linkToOriginal } from '../proof/copies';
+import { linkToOriginal } from '../validation/copies';
 import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';
 import { startBulk } from '../bulk/run';

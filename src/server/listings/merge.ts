@@ -5,7 +5,7 @@ import { mayEdit } from '../accounts/roles';
 import type { Db } from '../db/client';
 import { listing, oldAddress } from '../db/schema';
 import { invalid, notFound, refused } from '../http/problem';
-import { settleSubmission } from '../intake/settle';
+import { settleSubmission } from '../moderation/settle';
 import { type Change, moveToStage, saveListing } from './write';
 
 /** `revision`: of this one, as the form was opened with it. */

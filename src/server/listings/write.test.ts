@@ -7,8 +7,8 @@ import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';
 import { audit, listing, occurrence, published, user, version } from '../db/schema';
 import { findPublished } from '../public/listing';
-import { insertRows } from './date-index';
-import { isHorizonOld, rebuildIndex, startRebuild } from './rebuild';
+import { insertRows } from '../dates/date-index';
+import { isHorizonOld, rebuildIndex, startRebuild } from '../dates/rebuild';
 import { changeAddress, createListing, moveToStage, publishListing, saveListing } from './write';
 
 let db: Db;

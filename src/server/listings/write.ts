@@ -2,23 +2,23 @@
 import { and, eq, getTableColumns, sql } from 'drizzle-orm';
 import { parseIsoDay } from '@/core/day/day';
 import { type ListingContent, type Stage, SUMMARY_SHOWN, venuesOf } from '@/core/listing/content';
-import type { ProofNote } from '@/core/proof/note';
-import { whatStopsOf } from '@/core/proof/proof';
-import { picturesInText } from '@/core/picture/address';
-import { canonical } from '@/core/text/canonical';
+import type { ProofNote } from '@/core/validation/note';
+import { whatStopsOf } from '@/core/validation/validate';
+import { picturesInText } from '@/core/picture/picture-url';
+import { canonical } from '@/core/text/canonical-json';
 import { fold, freeAddress, plainText, shorten, webAddress } from '@/core/text/text';
 import { type Actor, mayEdit } from '../accounts/roles';
 import type { Db } from '../db/client';
 import { isId, newId } from '../db/ids';
-import { jsonRows } from '../db/rows';
+import { jsonRows } from '../db/json-rows';
 import { audit, category, link, listing, oldAddress, published, type SubmissionState, version } from '../db/schema';
 import { invalid, notFound, Problem, refused } from '../http/problem';
-import { type Fate, settles, settleSubmission } from '../intake/settle';
+import { type Fate, settles, settleSubmission } from '../moderation/settle';
 import { readPictures } from '../pictures/read';
-import { noteTouched, type Unlooked } from '../proof/copies';
+import { noteTouched, type Unlooked } from '../validation/copies';
 import type { Now } from '../site/clock';
 import { type SiteSettings, styleOf } from '../site/settings';
-import { horizonOf, type IndexRow, indexRows, insertRows, nextOf, replaceRows, shownZone } from './date-index';
+import { horizonOf, type IndexRow, indexRows, insertRows, nextOf, replaceRows, shownZone } from '../dates/date-index';
 
 /** What every change needs to know. `settings.address` is where the site is reached: mails carry it. */
 export interface Change {

@@ -3,7 +3,7 @@ import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { freshDb, SETTINGS } from '../../../tests/support/db';
 import type { Db } from '../db/client';
 import { outbox } from '../db/schema';
-import { countOne } from '../limits/limits';
+import { countOne } from '../http/rate-limits';
 import { queueMail, readTray, sendWaiting } from './outbox';
 
 let db: Db;

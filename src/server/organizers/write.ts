@@ -1,7 +1,7 @@
 /** Organizers: made, changed, binned and removed. */
 import { eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
-import { isWebAddress, readWebAddress } from '@/core/proof/links';
+import { isWebAddress, readWebAddress } from '@/core/validation/links';
 import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';
 import { newId } from '../db/ids';
@@ -9,8 +9,8 @@ import { category, organizer, picture } from '../db/schema';
 import { invalid, notFound } from '../http/problem';
 import { freePlaceAddress, note } from '../places/addresses';
 import { optionalId, optionalMail, optionalWeb, placeName, words } from '../places/input';
-import { type Gone, takeOut } from '../places/kept';
-import { proofAgain } from '../proof/due';
+import { type Gone, takeOut } from '../places/removed';
+import { proofAgain } from '../validation/due';
 
 const profile = z.object({
   label: z.string().trim().min(1, 'Say what it is').max(60, 'At most 60 characters'),

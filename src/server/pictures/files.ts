@@ -1,6 +1,6 @@
 /** Files of pictures: the wide ones are there from the beginning, others are made when somebody first asks. */
 import { and, eq } from 'drizzle-orm';
-import type { FileName } from '@/core/picture/address';
+import type { FileName } from '@/core/picture/picture-url';
 import { nearestWidth, pixelsOf, sizeAt } from '@/core/picture/crop';
 import { pictureFile, pictureSource } from '../db/schema';
 import { notFound } from '../http/problem';

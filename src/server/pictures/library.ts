@@ -2,7 +2,7 @@
 import { and, desc, isNotNull, isNull, type SQL, sql } from 'drizzle-orm';
 import { firstDayOfMonth, parseIsoMonth } from '@/core/day/day';
 import { wallToInstant } from '@/core/day/zone';
-import { COVER_WIDTH, ENLARGED } from '@/core/proof/look-of-it';
+import { COVER_WIDTH, ENLARGED } from '@/core/validation/picture-checks';
 import { fold } from '@/core/text/text';
 import type { Db } from '../db/client';
 import { category, link, organizer, picture, venue } from '../db/schema';

@@ -7,7 +7,7 @@ import { audited } from '../accounts/audit';
 import type { Db } from '../db/client';
 import { link, picture, pictureSource } from '../db/schema';
 import { invalid, notFound, Problem, refused } from '../http/problem';
-import { proofAgain } from '../proof/due';
+import { proofAgain } from '../validation/due';
 import { type PictureRow, searchOf } from './read';
 import type { Source } from './take-in';
 import { usesOf } from './uses';

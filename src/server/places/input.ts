@@ -1,6 +1,6 @@
 /** Checks that venues and organizers share. */
 import { z } from 'zod';
-import { isMail, isWebAddress, readWebAddress } from '@/core/proof/links';
+import { isMail, isWebAddress, readWebAddress } from '@/core/validation/links';
 
 export const words = (most: number) =>
   z

@@ -4,7 +4,7 @@ import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';
 import { organizer, type PlaceKind, venue } from '../db/schema';
 import { invalid, notFound } from '../http/problem';
-import { takeOut } from './kept';
+import { takeOut } from './removed';
 
 const TABLE = { venue, organizer };
 

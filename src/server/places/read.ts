@@ -2,7 +2,7 @@
 import { asc, eq, sql } from 'drizzle-orm';
 import type { Day } from '@/core/day/day';
 import type { Db } from '../db/client';
-import { jsonRows } from '../db/rows';
+import { jsonRows } from '../db/json-rows';
 import { organizer, type PlaceKind, venue } from '../db/schema';
 import { notFound } from '../http/problem';
 import { shown } from '../jobs/hidden';

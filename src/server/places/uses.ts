@@ -2,7 +2,7 @@
 import { and, eq, isNotNull, sql } from 'drizzle-orm';
 import type { ListingContent } from '@/core/listing/content';
 import { differences } from '@/core/listing/merge';
-import { changeDate } from '@/core/listing/single-dates';
+import { changeDate } from '@/core/dates/single-dates';
 import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';
 import { newId } from '../db/ids';

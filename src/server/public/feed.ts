@@ -7,8 +7,8 @@ import { type ListingContent, sayCost, SUMMARY_SHOWN } from '@/core/listing/cont
 import { plainText, shorten } from '@/core/text/text';
 import { listing, published } from '../db/schema';
 import type { Runtime } from '../runtime';
-import { horizonOf } from '../listings/date-index';
-import { readListingIds } from './dates';
+import { horizonOf } from '../dates/date-index';
+import { readListingIds } from './public-dates';
 import type { Filters } from './filters';
 import type { PublishedRow } from './listing';
 import { type ReferenceData, lookup, type VenueView } from '../reference/read';

@@ -3,7 +3,7 @@ import { parseIsoWall, type Wall } from '@/core/day/wall';
 import { inZone } from '@/core/day/zone-words';
 import { eventJsonLd, scriptJson } from '@/core/exchange/jsonld';
 import type { Standing } from '@/core/recurrence/model';
-import { shownZone } from '../listings/date-index';
+import { shownZone } from '../dates/date-index';
 import type { Runtime } from '../runtime';
 import { placeLine } from './feed';
 import type { ListingDate, PublishedRow } from './listing';

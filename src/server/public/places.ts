@@ -1,5 +1,5 @@
 /** Dates gathered by venue, for the chart and the list beside it. */
-import type { PublicDate } from './dates';
+import type { PublicDate } from './public-dates';
 import type { ReferenceData, VenueView } from '../reference/read';
 
 export interface PlaceDates {

@@ -2,8 +2,8 @@
 import { sql } from 'drizzle-orm';
 import type { Day } from '@/core/day/day';
 import type { Db } from '../db/client';
-import { jsonRows } from '../db/rows';
-import { DATE_COLUMNS, type PublicDate, publicWhere, type Span, TABLES } from './dates';
+import { jsonRows } from '../db/json-rows';
+import { DATE_COLUMNS, type PublicDate, publicWhere, type Span, TABLES } from './public-dates';
 import type { Filters } from './filters';
 import type { ReferenceData } from '../reference/read';
 

@@ -7,7 +7,7 @@ import type { Db } from '../db/client';
 import { category, organizer, tag, venue } from '../db/schema';
 import { type OrganizerView, organizerView, type VenueView, venueViews } from '../places/view';
 import type { Runtime } from '../runtime';
-import { countOn } from '../public/dates';
+import { countOn } from '../public/public-dates';
 
 /** The names of what a listing names, in its order; what was removed since is left out. */
 export const namesOf = (ids: readonly string[], of: ReadonlyMap<string, { name: string }>, between = ', '): string =>

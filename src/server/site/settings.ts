@@ -1,7 +1,7 @@
 /** What a site is set to. One JSON value with a format number in the table of settings. */
-import type { RedLetterRule } from '@/core/redletter/redletter';
+import type { RedLetterRule } from '@/core/holidays/holidays';
 import type { Style } from '@/core/phrase/format';
-import type { ListPictures } from '@/core/proof/look-of-it';
+import type { ListPictures } from '@/core/validation/picture-checks';
 
 export const FIRST_VIEWS = ['month', 'list', 'map'] as const;
 

@@ -1,11 +1,11 @@
 /** Changes to the site's settings. A new zone or horizon makes the date index anew, in the same transaction. */
 import { eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
-import { COUNTRIES } from '@/core/geo/address';
+import { COUNTRIES } from '@/core/geo/postal-address';
 import { isZone } from '@/core/day/zone';
 import { DATE_STYLES, HOUR_STYLES } from '@/core/phrase/format';
-import { LIST_PICTURES } from '@/core/proof/look-of-it';
-import type { RedLetterRule } from '@/core/redletter/redletter';
+import { LIST_PICTURES } from '@/core/validation/picture-checks';
+import type { RedLetterRule } from '@/core/holidays/holidays';
 import { originOf } from '@/core/text/origin';
 import { dateExists } from '@/core/day/day';
 import { MONTHS, WEEKDAYS } from '@/core/phrase/format';

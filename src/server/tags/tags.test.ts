@@ -7,13 +7,13 @@ import { link, listing, published, tag } from '../db/schema';
 import { read } from '../http/problem';
 import { contentInput } from '../listings/input';
 import { countUses } from '../listings/read';
-import { rebuildIndex } from '../listings/rebuild';
+import { rebuildIndex } from '../dates/rebuild';
 import { createListing, publishListing, saveListing } from '../listings/write';
-import { readDates, readShortDates } from '../public/dates';
+import { readDates, readShortDates } from '../public/public-dates';
 import { filterQuery, isFiltered, readFilters } from '../public/filters';
 import { lookup } from '../reference/read';
 import { findOrMakeTag, mergeTag, renameTag, tagName } from './write';
-import { bringBack, readKept } from '../places/kept';
+import { bringBack, readKept } from '../places/removed';
 
 let db: Db;
 let places: Places;

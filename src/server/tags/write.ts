@@ -8,7 +8,7 @@ import type { Db } from '../db/client';
 import { newId } from '../db/ids';
 import { tag } from '../db/schema';
 import { invalid, notFound } from '../http/problem';
-import { type Gone, takeOut } from '../places/kept';
+import { type Gone, takeOut } from '../places/removed';
 
 export const tagName = z
   .string({ error: 'Type a tag' })

@@ -1,6 +1,6 @@
 /** What may be said of a venue. */
 import { z } from 'zod';
-import { COUNTRIES } from '@/core/geo/address';
+import { COUNTRIES } from '@/core/geo/postal-address';
 import { WEEKDAYS } from '@/core/phrase/format';
 import { FEATURES } from '@/core/venue/features';
 import { type OpeningHours, readHours, type Span } from '@/core/venue/hours';

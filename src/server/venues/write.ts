@@ -7,8 +7,8 @@ import { newId } from '../db/ids';
 import { picture, venue } from '../db/schema';
 import { invalid, notFound, Problem } from '../http/problem';
 import { freePlaceAddress, note } from '../places/addresses';
-import { type Gone, takeOut } from '../places/kept';
-import { proofAgain } from '../proof/due';
+import { type Gone, takeOut } from '../places/removed';
+import { proofAgain } from '../validation/due';
 import type { VenueInput } from './input';
 
 /** Refuses what cannot be: a hall of itself, a room of a room, a picture that is gone. */

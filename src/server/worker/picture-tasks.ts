@@ -1,6 +1,6 @@
 /** What the worker thread does with pictures: decodes them within bounds, turns them upright, strips them, cuts and encodes. */
 import sharp, { type Sharp } from 'sharp';
-import type { PictureFormat } from '@/core/picture/address';
+import type { PictureFormat } from '@/core/picture/picture-url';
 import { MIDDLE, NO_CROPS, type Pixels, pixelsOf, sizeAt, widthsOf } from '@/core/picture/crop';
 import { detailOf } from '@/core/picture/detail';
 

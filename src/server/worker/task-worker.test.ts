@@ -4,7 +4,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { build } from 'esbuild';
 import { choir, NOW, SETTINGS } from '../../../tests/support/db';
 import { emptyContent } from '@/core/listing/content';
-import { indexRows } from '../listings/date-index';
+import { indexRows } from '../dates/date-index';
 import type { Part, Task } from './tasks';
 import { TaskWorker } from './task-worker';
 

@@ -7,7 +7,7 @@ import { readJsonFile } from '@/core/exchange/read-json';
 import { emptyContent, type ListingContent } from '@/core/listing/content';
 import type { Style } from '@/core/phrase/format';
 import type { ImportKind, ImportSummary } from '../db/schema';
-import { type IndexRow, indexRows } from '../listings/date-index';
+import { type IndexRow, indexRows } from '../dates/date-index';
 import { contentInput } from '../listings/input';
 import type { SiteSettings } from '../site/settings';
 import { type CutTask, performPicture, type PicturePart, type TakeTask } from './picture-tasks';

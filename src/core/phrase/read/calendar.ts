@@ -1,9 +1,9 @@
 /** Which day a date that was said means, seen from today. A date without a year is the next such date, today included. */
 import { type Day, dateExists, dayOf, daysInMonth, weekdayOf, weekStart, ymdOf } from '../../day/day';
-import { easter } from '../../redletter/redletter';
+import { easter } from '../../holidays/holidays';
 import { after } from './clause-rules';
-import type { PhraseProblem } from './problem';
-import type { DateMeaning, SaidDate } from './dates';
+import type { PhraseProblem } from './phrase-problem';
+import type { DateMeaning, SaidDate } from './calendar-dates';
 
 /** What is known when a date is looked up. */
 export interface Bearings {

@@ -1,8 +1,8 @@
 /** Dates that differ from the rule said with them: added, moved, at another time, cancelled. */
 import { hasDays } from './clause-state';
-import { isSpan, readDate, readDates } from './dates';
-import { LimitReader } from './limits';
-import { readTimes } from './times';
+import { isSpan, readDate, readDates } from './calendar-dates';
+import { LimitReader } from './rule-limits';
+import { readTimes } from './times-of-day';
 
 const CANCELLED = ['cancelled', 'canceled'];
 

@@ -2,8 +2,8 @@
 import { type Day, ymdOf, dayOf, daysInMonth } from '../../day/day';
 import type { ByDay, Length, Rule } from '../../recurrence/model';
 import type { Clause, Place } from './clause-state';
-import { isSpan, type SaidDate, type SaidSpan } from './dates';
-import type { Offer } from './problem';
+import { isSpan, type SaidDate, type SaidSpan } from './calendar-dates';
+import type { Offer } from './phrase-problem';
 
 export function numberedRule(rule: Rule, { nths, monthDays, workdays, yearly, every }: Clause): void {
   rule.freq = yearly && !every ? 'yearly' : 'monthly';

@@ -1,9 +1,9 @@
 /** What is gathered while a phrase is read: clauses of what is said together, and what belongs to all of them. */
 import type { Weekday } from '../../day/day';
 import type { Cursor } from './cursor';
-import type { SaidDate, SaidSpan } from './dates';
-import type { Offer, PhraseProblem } from './problem';
-import type { SaidLength, SaidTime, SaidTimes } from './times';
+import type { SaidDate, SaidSpan } from './calendar-dates';
+import type { Offer, PhraseProblem } from './phrase-problem';
+import type { SaidLength, SaidTime, SaidTimes } from './times-of-day';
 
 export type EveryUnit = 'day' | 'week' | 'month' | 'year';
 

@@ -1,9 +1,9 @@
 /** The parts of a phrase that say when: read one after another, gathered in clauses, what is not understood kept aside. */
 import { hasDays, type Said } from './clause-state';
 import { readList, type Cursor } from './cursor';
-import { isSpan, readDate, readDates, readMonth, readMonthSpan, type SaidDate, type SaidSpan } from './dates';
-import { readAmount, readLength, readTimes, readTimesOfDay } from './times';
-import { FILLERS, VAGUE } from './words';
+import { isSpan, readDate, readDates, readMonth, readMonthSpan, type SaidDate, type SaidSpan } from './calendar-dates';
+import { readAmount, readLength, readTimes, readTimesOfDay } from './times-of-day';
+import { FILLERS, VAGUE } from './vocabulary';
 import { ChangeReader } from './changes';
 import { type Fate, fragmentsOf } from './fragments';
 import { datesOfWeekdays } from './weekday-lists';

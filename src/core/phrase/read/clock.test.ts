@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { sayTime } from '../format';
-import { readClock } from './clock';
+import { readClock } from './clock-times';
 
 describe('a time field', () => {
   const cases: [string, number][] = [

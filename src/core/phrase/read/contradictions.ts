@@ -1,8 +1,8 @@
 /** What a clause says twice in two ways, or leaves out: it is asked about before a date is made of it. */
 import { ymdOf } from '../../day/day';
 import type { Clause, Place } from './clause-state';
-import { isSpan, type SaidDate } from './dates';
-import type { Offer, PhraseProblem } from './problem';
+import { isSpan, type SaidDate } from './calendar-dates';
+import type { Offer, PhraseProblem } from './phrase-problem';
 
 export interface Question extends Place {
   kind: PhraseProblem['kind'];

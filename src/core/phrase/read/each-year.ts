@@ -3,7 +3,7 @@ import { ymdOf, type Day } from '../../day/day';
 import { MONTHS } from '../format';
 import type { Rule } from '../../recurrence/model';
 import type { Clause, Place } from './clause-state';
-import { isSpan, monthsOf, type SaidDate, type SaidSpan } from './dates';
+import { isSpan, monthsOf, type SaidDate, type SaidSpan } from './calendar-dates';
 
 const ALL = Array.from({ length: 12 }, (_, i) => i + 1);
 

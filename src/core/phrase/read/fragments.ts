@@ -2,7 +2,7 @@
 import { slipsBetween } from '../../match/distance';
 import type { Token } from './tokens';
 import type { Place } from './clause-state';
-import { LABELS, MONTH_WORDS, ORDINAL_WORDS, UNIT_WORDS, WEEKDAYS_WORDS, WEEKDAY_WORDS } from './words';
+import { LABELS, MONTH_WORDS, ORDINAL_WORDS, UNIT_WORDS, WEEKDAYS_WORDS, WEEKDAY_WORDS } from './vocabulary';
 
 /** What became of a token. */
 export type Fate = 'read' | 'filler' | 'unread';

@@ -2,9 +2,9 @@
 import type { Weekday } from '../../day/day';
 import type { Clause } from './clause-state';
 import { readList } from './cursor';
-import { readMonth, readNth } from './dates';
-import { readAmount } from './times';
-import { ORDINAL_WORDS } from './words';
+import { readMonth, readNth } from './calendar-dates';
+import { readAmount } from './times-of-day';
+import { ORDINAL_WORDS } from './vocabulary';
 import { WeekdayReader } from './weekdays';
 
 export class MonthDayReader extends WeekdayReader {

@@ -5,8 +5,8 @@ import { instantToWall, MS_PER_MINUTE, MS_PER_UTC_DAY } from '../../day/zone';
 import { type Style, sayDay, sayTime, sayTimes } from '../format';
 import { type Bearings, type DaySpan, spanOf } from './calendar';
 import type { Clause, PartOfDay, Place } from './clause-state';
-import type { SaidDate, SaidSpan } from './dates';
-import type { Offer, PhraseProblem } from './problem';
+import type { SaidDate, SaidSpan } from './calendar-dates';
+import type { Offer, PhraseProblem } from './phrase-problem';
 import { byValue, repeatOffers } from './clause-rules';
 
 export interface Setting {

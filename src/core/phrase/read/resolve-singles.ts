@@ -5,10 +5,10 @@ import { sayDay, sayTime, sayTimes, WEEKDAYS } from '../format';
 import { inYear, spanOf, yearOf } from './calendar';
 import type { Clause } from './clause-state';
 import { annual, lengthOf, startMinute } from './clause-rules';
-import { isSpan, type SaidDate, type SaidSpan } from './dates';
+import { isSpan, type SaidDate, type SaidSpan } from './calendar-dates';
 import { DayResolver, Undecided } from './resolve-days';
-import type { SaidTimes } from './times';
-import { WEEKDAY_WORDS } from './words';
+import type { SaidTimes } from './times-of-day';
+import { WEEKDAY_WORDS } from './vocabulary';
 
 /** What happens once takes no longer, in days: a longer span is one that was turned round. */
 export const LONGEST = 183;

@@ -9,8 +9,8 @@ import { inYear, spanOf, yearOf } from './calendar';
 import type { Clause, EveryUnit, Place, Said, SaidMove } from './clause-state';
 import { contradictionsOf } from './contradictions';
 import { inMonthsOnly, isOfEveryYear, monthsBut, monthsOfEveryYear, onlyOnce } from './each-year';
-import { isSpan, type SaidDate, type SaidSpan } from './dates';
-import type { Aside, PhraseProblem } from './problem';
+import { isSpan, type SaidDate, type SaidSpan } from './calendar-dates';
+import type { Aside, PhraseProblem } from './phrase-problem';
 import {
   byValue,
   numberedRule,

@@ -1,6 +1,6 @@
 /** A span of named days beside a rule is its first and its last day, in whatever order the two are said. */
 import type { Clause } from './clause-state';
-import { isSpan, type SaidDate, type SaidSpan } from './dates';
+import { isSpan, type SaidDate, type SaidSpan } from './calendar-dates';
 
 const repeats = (c: Clause): boolean =>
   (c.every !== undefined && c.every.unit !== 'year') || c.repeats || c.nths.length + c.monthDays.length + c.workdays.length > 0;

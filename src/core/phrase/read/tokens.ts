@@ -1,6 +1,6 @@
 /** A phrase in tokens: words, numbers, times of day, dates in figures, marks. Positions are those of the phrase as typed. */
 import { dateExists, dayOf } from '../../day/day';
-import { MONTH_WORDS } from './words';
+import { MONTH_WORDS } from './vocabulary';
 
 interface Place {
   /** as typed */

@@ -1,6 +1,6 @@
 /** A list of days behind a weekday is those days: `Saturdays: 1, 15 and 29 May`. The weekday is then only a check on each of them. */
 import type { Clause } from './clause-state';
-import { isSpan, type SaidDate } from './dates';
+import { isSpan, type SaidDate } from './calendar-dates';
 
 /** The weekday that a clause names and nothing else of a rhythm. */
 function onlyWeekday(c: Clause): number | undefined {

@@ -2,9 +2,9 @@
 import type { Weekday } from '../../day/day';
 import { ClauseState } from './clause-state';
 import { readList } from './cursor';
-import { isSpan, readDates } from './dates';
-import { readAmount } from './times';
-import { WEEKDAYS_WORDS, WEEKDAY_WORDS } from './words';
+import { isSpan, readDates } from './calendar-dates';
+import { readAmount } from './times-of-day';
+import { WEEKDAYS_WORDS, WEEKDAY_WORDS } from './vocabulary';
 
 export class WeekdayReader extends ClauseState {
   protected weekday(plural: boolean): { weekday: Weekday; plural: boolean } | undefined {

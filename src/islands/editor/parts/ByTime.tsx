@@ -1,7 +1,7 @@
 /** When it goes out and comes down by itself, by the site's clock. */
 import { useEffect, useState } from 'react';
 import type { EditorStart } from '@/core/listing/editor';
-import { partsOf, readTimes, type Times } from '@/core/listing/times';
+import { partsOf, readTimes, type Times } from '@/core/listing/publication-times';
 import { parseIsoDay } from '@/core/day/day';
 import { wallToInstant } from '@/core/day/zone';
 import { sayWhen } from '@/core/phrase/format';

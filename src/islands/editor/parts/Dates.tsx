@@ -10,11 +10,11 @@ import { changesFromStored, type StoredChange } from '@/core/recurrence/stored';
 import { ClockField } from '../../fields/ClockField';
 import { DayField } from '../../fields/DayField';
 import { Select, Text } from '../../fields/fields';
-import type { Booking } from '@/core/listing/clashes';
-import { lengthTo, type Rail, type RailDate, type RailMonth } from '@/core/listing/rail';
-import { readRecurrence } from '@/core/listing/repeats';
-import { nearestDate, settleIdle, splitAt } from '@/core/listing/rules';
-import { changeDate, toggleDate } from '@/core/listing/single-dates';
+import type { Booking } from '@/core/dates/clashes';
+import { lengthTo, type Rail, type RailDate, type RailMonth } from '@/core/dates/rail';
+import { readRecurrence } from '@/core/dates/repeat-choices';
+import { nearestDate, settleIdle, splitAt } from '@/core/dates/rule-changes';
+import { changeDate, toggleDate } from '@/core/dates/single-dates';
 import { Strip } from './Strip';
 
 interface DatesProps {

@@ -1,6 +1,6 @@
 /** Details: cost, website, whom to ask, access, weight. */
 import { readAmount } from '@/core/listing/cost';
-import { readWebAddress } from '@/core/proof/links';
+import { readWebAddress } from '@/core/validation/links';
 import type { Cost } from '@/core/listing/content';
 import { Check, Select, Text } from '../../fields/fields';
 import type { PartProps } from './part';

@@ -5,9 +5,9 @@
 import { useCallback, useId, useMemo, useState } from 'react';
 import type { EditorStart } from '@/core/listing/editor';
 import { sayRecurrence } from '@/core/phrase/say';
-import { type Fragment, MOST_CHARACTERS, type Reading, readPhrase } from '@/core/phrase/read/read';
+import { type Fragment, MOST_CHARACTERS, type Reading, readPhrase } from '@/core/phrase/read/read-phrase';
 import { type StoredRecurrence, toStored } from '@/core/recurrence/stored';
-import { readRecurrence } from '@/core/listing/repeats';
+import { readRecurrence } from '@/core/dates/repeat-choices';
 import { Questions } from '../../fields/Questions';
 
 interface PhraseProps {

@@ -3,7 +3,7 @@ import { useEffect, useRef, useState } from 'react';
 import { send } from '@/client/api';
 import type { PictureChoice } from '@/core/listing/editor';
 import { pixelsOf } from '@/core/picture/crop';
-import { COVER_WIDTH } from '@/core/proof/look-of-it';
+import { COVER_WIDTH } from '@/core/validation/picture-checks';
 import { Text } from '../../fields/fields';
 import { ChooseDialog } from '../../pictures/ChooseDialog';
 import { DropPlace } from '../../pictures/DropPlace';

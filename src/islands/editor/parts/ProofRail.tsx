@@ -1,7 +1,7 @@
 /** Proof, beside the form: what stops publishing, what is worth a look; each leads to its field, and many can be mended there and then. */
 import { type KeyboardEvent, useState } from 'react';
 import type { ListingContent } from '@/core/listing/content';
-import { keyOf, type ProofField, type ProofNote } from '@/core/proof/note';
+import { keyOf, type ProofField, type ProofNote } from '@/core/validation/note';
 import type { Proof } from '../use-proof';
 
 const SIGNS = { stops: ['✕', 'red', 'Stops publishing: '], look: ['!', 'amber', 'Worth a look: '], good: ['✓', '', 'Good: '] } as const;

@@ -3,7 +3,7 @@ import { weekdayOf, ymdOf } from '@/core/day/day';
 import { MONTHS, WEEKDAYS } from '@/core/phrase/format';
 import type { StoredStretch } from '@/core/recurrence/stored';
 import { Field, Select, Toggles } from '../../fields/fields';
-import { IN_MONTHS, REPEATS, type Repeat, ruleFor, withRule } from '@/core/listing/repeats';
+import { IN_MONTHS, REPEATS, type Repeat, ruleFor, withRule } from '@/core/dates/repeat-choices';
 import type { StretchProps } from './Stretch';
 
 const REPEAT_WORDS: Record<Repeat, string> = {

@@ -7,8 +7,8 @@ import type { StoredLimit, StoredStretch } from '@/core/recurrence/stored';
 import type { EditorStart } from '@/core/listing/editor';
 import { DayField } from '../../fields/DayField';
 import { Field, Select } from '../../fields/fields';
-import { repeatOf, ruleFor } from '@/core/listing/repeats';
-import { hasTimes } from '@/core/recurrence/times';
+import { repeatOf, ruleFor } from '@/core/dates/repeat-choices';
+import { hasTimes } from '@/core/recurrence/sub-daily';
 import { TimeFields } from './Times';
 import { RepeatFields } from './Repeats';
 

@@ -18,8 +18,8 @@ import {
 } from '@/core/day/day';
 import type { ListingContent } from '@/core/listing/content';
 import { MONTHS, sayDay, sayDays, sayTime, type Style, WEEKDAYS } from '@/core/phrase/format';
-import type { Rail, RailDate } from '@/core/listing/rail';
-import { addBreak, addDate, moveDate, toggleDate } from '@/core/listing/single-dates';
+import type { Rail, RailDate } from '@/core/dates/rail';
+import { addBreak, addDate, moveDate, toggleDate } from '@/core/dates/single-dates';
 
 interface StripProps {
   content: ListingContent;

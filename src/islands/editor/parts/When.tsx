@@ -10,11 +10,11 @@ import { withOwnFirstDates } from '@/core/recurrence/first-dates';
 import { fromStored, type StoredRecurrence, type StoredStretch, toStored } from '@/core/recurrence/stored';
 import type { EditorStart } from '@/core/listing/editor';
 import { DayField } from '../../fields/DayField';
-import type { Rail } from '@/core/listing/rail';
-import { withRules } from '@/core/listing/rules';
+import type { Rail } from '@/core/dates/rail';
+import { withRules } from '@/core/dates/rule-changes';
 import { Picker } from '../Picker';
 import { Phrase } from './Phrase';
-import { newRecurrence, newStretch, nextBreak, readRecurrence, retime } from '@/core/listing/repeats';
+import { newRecurrence, newStretch, nextBreak, readRecurrence, retime } from '@/core/dates/repeat-choices';
 import { StretchFields } from './Stretch';
 
 interface WhenProps {

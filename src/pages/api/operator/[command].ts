@@ -8,7 +8,7 @@ import type { Db } from '@/server/db/client';
 import { exportAll, exportDocument, exportIcal, exportSite, importFile, importSite } from '@/server/exchange/operator';
 import { answer } from '@/server/http/endpoint';
 import { explain, Problem, problemResponse, read } from '@/server/http/problem';
-import { countListings, type RebuildReport, startRebuild } from '@/server/listings/rebuild';
+import { countListings, type RebuildReport, startRebuild } from '@/server/dates/rebuild';
 import type { Runtime } from '@/server/runtime';
 import { hasListings } from '@/server/listings/read';
 

@@ -3,7 +3,7 @@ import type { APIRoute } from 'astro';
 import { isId } from '@/server/db/ids';
 import { answer } from '@/server/http/endpoint';
 import { explain, problemResponse } from '@/server/http/problem';
-import { readBookings } from '@/server/listings/bookings';
+import { readBookings } from '@/server/dates/bookings';
 
 const MOST_VENUES = 10;
 

@@ -3,7 +3,7 @@ import type { APIRoute } from 'astro';
 import { parseIsoDay } from '@/core/day/day';
 import { answer } from '@/server/http/endpoint';
 import { explain, invalid, problemResponse, refused } from '@/server/http/problem';
-import { readDeskDates, readDeskFilters } from '@/server/listings/sheet';
+import { readDeskDates, readDeskFilters } from '@/server/desk/sheet-dates';
 import { lookup } from '@/server/reference/read';
 
 /** Half a year with its edges. */

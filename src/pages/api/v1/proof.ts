@@ -1,15 +1,15 @@
 /** Proof of a content as it is being typed: everything around it, which the form itself cannot know. Writes nothing. */
 import type { APIRoute } from 'astro';
 import { z } from 'zod';
-import { proofOf } from '@/core/proof/proof';
+import { proofOf } from '@/core/validation/validate';
 import { editsAll } from '@/server/accounts/roles';
 import { answer, readJson } from '@/server/http/endpoint';
 import { explain, problemResponse, read, refused } from '@/server/http/problem';
 import { contentInput } from '@/server/listings/input';
 import { readListing } from '@/server/listings/read';
-import { fullContext } from '@/server/proof/around';
-import { titlesOf } from '@/server/proof/titles';
-import { readWaivers } from '@/server/proof/write';
+import { fullContext } from '@/server/validation/context';
+import { titlesOf } from '@/server/validation/titles';
+import { readWaivers } from '@/server/validation/write';
 import { lookup } from '@/server/reference/read';
 
 const input = z.object({ id: z.uuid().nullable(), content: contentInput });

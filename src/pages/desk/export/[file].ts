@@ -1,9 +1,9 @@
 /** The listings of the table's selection as a file: what whoever asks may edit, drafts too. */
 import type { APIRoute } from 'astro';
 import { isoDay } from '@/core/day/day';
-import { GIVEN_OUT, giveOut } from '@/server/exchange/give-out';
+import { GIVEN_OUT, giveOut } from '@/server/exchange/export';
 import { explain, notFound, problemResponse, refused } from '@/server/http/problem';
-import { readTableQuery } from '@/server/listings/table';
+import { readTableQuery } from '@/server/desk/table';
 
 export const GET: APIRoute = async ({ params, url, locals: { rt, actor } }) => {
   try {

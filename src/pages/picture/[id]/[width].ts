@@ -1,6 +1,6 @@
 /** A whole picture about so many pixels wide, in whatever version there is: what stands in texts, and addresses that others kept. */
 import type { APIRoute } from 'astro';
-import { MIME } from '@/core/picture/address';
+import { MIME } from '@/core/picture/picture-url';
 import { isId } from '@/server/db/ids';
 import { isKept } from '@/server/http/etag';
 import { notFound } from '@/server/http/problem';

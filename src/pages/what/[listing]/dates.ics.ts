@@ -2,7 +2,7 @@
 import type { APIRoute } from 'astro';
 import { writeIcal } from '@/core/exchange/ical';
 import { notFound } from '@/server/http/problem';
-import { horizonOf } from '@/server/listings/date-index';
+import { horizonOf } from '@/server/dates/date-index';
 import { icalListing, icalResponse } from '@/server/public/feed';
 import { findPublished } from '@/server/public/listing';
 import { lookup } from '@/server/reference/read';

@@ -1,6 +1,6 @@
 /** Accounts: the shape better-auth asks for, and invitations. */
 import { boolean, customType, index, integer, pgTable, text, uuid } from 'drizzle-orm/pg-core';
-import { at } from './columns';
+import { at } from './column-types';
 
 export const user = pgTable('account_user', {
   id: text('id').primaryKey(),

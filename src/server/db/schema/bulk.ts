@@ -1,10 +1,10 @@
 /** Many listings at once: what was asked, what came of each, and what is needed to take it back. Views of the table that were kept. */
 import { index, integer, jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
-import type { BulkAction } from '@/core/listing/bulk';
+import type { BulkAction } from '@/core/listing/bulk-actions';
 import type { ListingContent, Stage } from '@/core/listing/content';
 import type { Role } from '../../accounts/roles';
 import { user } from './accounts';
-import { at } from './columns';
+import { at } from './column-types';
 
 export const bulkRun = pgTable('bulk_run', {
   id: uuid('id').primaryKey(),

@@ -2,7 +2,7 @@
 import { integer, jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
 import type { ListingContent } from '@/core/listing/content';
 import { user } from './accounts';
-import { at } from './columns';
+import { at } from './column-types';
 import { listing } from './listings';
 
 export const edit = pgTable(

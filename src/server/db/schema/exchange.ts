@@ -2,7 +2,7 @@
 import { type AnyPgColumn, boolean, index, integer, jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
 import type { ListingContent } from '@/core/listing/content';
 import type { Incoming } from '@/core/exchange/incoming';
-import { at } from './columns';
+import { at } from './column-types';
 import { listing } from './listings';
 import { job } from './jobs';
 

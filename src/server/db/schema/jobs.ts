@@ -1,7 +1,7 @@
 /** Work in the background. */
 import { sql } from 'drizzle-orm';
 import { boolean, index, integer, jsonb, pgTable, text, uuid } from 'drizzle-orm/pg-core';
-import { at } from './columns';
+import { at } from './column-types';
 
 export type JobKind = 'look' | 'bring-in' | 'take-back' | 'horizon' | 'rebuild' | 'proof' | 'bulk' | 'bulk-undo';
 export type JobState = 'running' | 'cancelling' | 'done' | 'cancelled' | 'failed';

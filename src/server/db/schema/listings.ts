@@ -4,7 +4,7 @@ import { type AnyPgColumn, boolean, index, integer, jsonb, pgTable, primaryKey, 
 import type { Attendance, Contact, Cost, ListingContent, Stage, Visibility } from '@/core/listing/content';
 import type { SentPart } from '@/core/listing/sent';
 import type { Standing } from '@/core/recurrence/model';
-import { at } from './columns';
+import { at } from './column-types';
 import { user } from './accounts';
 import { picture } from './pictures';
 import { category, organizer, tag, venue } from './places';

@@ -2,7 +2,7 @@
 import { doublePrecision, index, integer, jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
 import type { Crops } from '@/core/picture/crop';
 import { user } from './accounts';
-import { at, bytes } from './columns';
+import { at, bytes } from './column-types';
 
 /** One picture as it was sent: upright, stripped of what the camera wrote, at most 2,400 pixels a side. Kept once, whoever sends it. */
 export const pictureSource = pgTable('picture_source', {

@@ -16,7 +16,7 @@ import {
 import type { Shape } from '@/core/colour/mark';
 import type { Feature } from '@/core/venue/features';
 import type { OpeningHours } from '@/core/venue/hours';
-import { at } from './columns';
+import { at } from './column-types';
 import { picture } from './pictures';
 
 export const category = pgTable(

@@ -3,7 +3,7 @@ import { index, integer, jsonb, pgTable, text, uuid } from 'drizzle-orm/pg-core'
 import type { Gazetteer } from '@/core/geo/gazetteer';
 import type { Chart } from '@/core/geo/geo';
 import type { SiteSettings } from '../../site/settings';
-import { at } from './columns';
+import { at } from './column-types';
 
 export const setting = pgTable('setting', {
   key: text('key').primaryKey(),

@@ -2,7 +2,7 @@
 import type { APIRoute } from 'astro';
 import { answer } from '@/server/http/endpoint';
 import { explain, problemResponse } from '@/server/http/problem';
-import { postedPicture } from '@/server/pictures/posted';
+import { postedPicture } from '@/server/pictures/posted-pictures';
 import { PAGE, readLibrary, readLibraryQuery } from '@/server/pictures/library';
 import { pictureChoice } from '@/server/pictures/read';
 import { keepPicture } from '@/server/pictures/take-in';

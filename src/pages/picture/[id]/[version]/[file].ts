@@ -1,6 +1,6 @@
 /** A file of a picture: `wide-640.avif`. Under its present version its bytes never change, so it keeps for ever. */
 import type { APIRoute } from 'astro';
-import { MIME, readFileName } from '@/core/picture/address';
+import { MIME, readFileName } from '@/core/picture/picture-url';
 import { isId } from '@/server/db/ids';
 import { notFound } from '@/server/http/problem';
 import { readFile } from '@/server/pictures/files';

@@ -3,8 +3,8 @@ import { z } from 'zod';
 import { isSentPart, type SentPart } from '@/core/listing/sent';
 import { jsonEndpoint } from '@/server/http/endpoint';
 import { Problem } from '@/server/http/problem';
-import { newPlacesInput } from '@/server/intake/places';
-import { DECISIONS, decide, decideProposal } from '@/server/intake/write';
+import { newPlacesInput } from '@/server/moderation/sent-places';
+import { DECISIONS, decide, decideProposal } from '@/server/moderation/write';
 
 const input = z.object({
   note: z.string().max(2000, 'A note has at most 2,000 characters').default(''),

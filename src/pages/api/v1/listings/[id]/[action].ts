@@ -2,12 +2,12 @@
 import { z } from 'zod';
 import { eq } from 'drizzle-orm';
 import { user } from '@/server/db/schema';
-import { NO_TIMES } from '@/core/listing/times';
+import { NO_TIMES } from '@/core/listing/publication-times';
 import { jsonEndpoint } from '@/server/http/endpoint';
 import { idOf } from '@/server/http/params';
 import { Problem } from '@/server/http/problem';
-import { sendForReview } from '@/server/intake/write';
-import { setTimes, timesInput, timesOf } from '@/server/listings/times';
+import { sendForReview } from '@/server/moderation/write';
+import { setTimes, timesInput, timesOf } from '@/server/listings/publication-times';
 import { changeAddress, moveToStage, publishListing } from '@/server/listings/write';
 
 const input = z.object({

@@ -3,8 +3,8 @@ import { z } from 'zod';
 import { jsonEndpoint } from '@/server/http/endpoint';
 import { idOf } from '@/server/http/params';
 import { readListing } from '@/server/listings/read';
-import { lookedAt } from '@/server/proof/copies';
-import { readWaivers, unwaiveNote, waiveNote } from '@/server/proof/write';
+import { lookedAt } from '@/server/validation/copies';
+import { readWaivers, unwaiveNote, waiveNote } from '@/server/validation/write';
 
 const key = z.string().min(1).max(120);
 const input = z.discriminatedUnion('do', [

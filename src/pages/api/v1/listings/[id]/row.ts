@@ -3,7 +3,7 @@ import { eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { readCost } from '@/core/listing/cost';
 import type { ListingContent } from '@/core/listing/content';
-import { newRecurrence, retime } from '@/core/listing/repeats';
+import { newRecurrence, retime } from '@/core/dates/repeat-choices';
 import { parseIsoWall } from '@/core/day/wall';
 import { listing } from '@/server/db/schema';
 import { jsonEndpoint } from '@/server/http/endpoint';

@@ -5,7 +5,7 @@ import type { Db } from '@/server/db/client';
 import { answer, readJson } from '@/server/http/endpoint';
 import { idOf } from '@/server/http/params';
 import { explain, problemResponse, read, refused } from '@/server/http/problem';
-import { postedPicture } from '@/server/pictures/posted';
+import { postedPicture } from '@/server/pictures/posted-pictures';
 import { pictureChoice } from '@/server/pictures/read';
 import { keepSource } from '@/server/pictures/take-in';
 import { putBack, replacePicture } from '@/server/pictures/write';

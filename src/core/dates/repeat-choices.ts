@@ -1,0 +1,137 @@
+/** How a stretch repeats, as forms offer it: a few kinds of rules, and what somebody who picks one most likely means. */
+import { type Day, isoDay, parseIsoDay, weekdayOf, ymdOf } from '../day/day';
+import { isoTime, isoWall, parseIsoWall, type Wall } from '../day/wall';
+import { firstFittingDay, startFits } from '../recurrence/days';
+import { hasRareParts, type Length, type Recurrence, type Rule } from '../recurrence/model';
+import { fromStored, type StoredRecurrence, type StoredStretch } from '../recurrence/stored';
+import type { ListingContent } from '../listing/content';
+
+/** How a stretch repeats, as the form offers it. */
+export const REPEATS = ['never', 'daily', 'workdays', 'weekly', 'month-day', 'month-weekday', 'yearly', 'other'] as const;
+export type Repeat = (typeof REPEATS)[number];
+
+const isWorkdays = (rule: Rule): boolean => rule.byDay.length === 5 && rule.byDay.every((d) => d.nth === 0 && d.weekday < 5);
+
+/** Kinds that can be of some months of the year only. */
+export const IN_MONTHS: readonly Repeat[] = ['daily', 'workdays', 'weekly', 'month-day', 'month-weekday'];
+
+/** Which of the form's kinds a rule is; `other` for a rule that the form cannot show, which is then kept as it is. */
+export function repeatOf(rule: Rule | null): Repeat {
+  if (!rule) return 'never';
+  if (hasRareParts(rule)) return 'other';
+  const { freq, byMonth, byMonthDay, byDay } = rule;
+  if (freq === 'daily' && !byDay.length && !byMonthDay.length) return 'daily';
+  if (freq === 'weekly' && byDay.every((d) => d.nth === 0)) return isWorkdays(rule) ? 'workdays' : 'weekly';
+  if (freq === 'monthly' && byMonthDay.length && !byDay.length) return 'month-day';
+  if (freq === 'monthly' && byDay.length && byDay.every((d) => d.nth !== 0) && !byMonthDay.length) return 'month-weekday';
+  if (freq === 'yearly' && !byMonth.length && !byMonthDay.length && !byDay.length) return 'yearly';
+  return 'other';
+}
+
+/** The rule of a kind for a first day: what somebody who picks it most likely means. */
+export function ruleFor(repeat: Repeat, start: Day, before: Rule | null): Rule | null {
+  const byMonth = before && IN_MONTHS.includes(repeatOf(before)) && IN_MONTHS.includes(repeat) ? before.byMonth : [];
+  const base: Rule = { freq: 'weekly', interval: before?.interval ?? 1, byMonth, byMonthDay: [], byDay: [], weekStart: 0 };
+  const weekday = weekdayOf(start);
+  const { day } = ymdOf(start);
+  switch (repeat) {
+    case 'never':
+      return null;
+    case 'daily':
+      return { ...base, freq: 'daily' };
+    case 'workdays':
+      return { ...base, byDay: [0, 1, 2, 3, 4].map((w) => ({ weekday: w, nth: 0 })) };
+    case 'weekly':
+      return { ...base, byDay: [{ weekday, nth: 0 }] };
+    case 'month-day':
+      return { ...base, freq: 'monthly', byMonthDay: [day] };
+    case 'month-weekday':
+      return { ...base, freq: 'monthly', byDay: [{ weekday, nth: Math.min(5, Math.ceil(day / 7)) > 4 ? -1 : Math.ceil(day / 7) }] };
+    case 'yearly':
+      return { ...base, freq: 'yearly' };
+    case 'other':
+      return before;
+  }
+}
+
+/** When the first day moves, a rule that only said that day follows it. */
+export function followStart(rule: Rule | null, from: Day, to: Day): Rule | null {
+  if (!rule) return null;
+  const [only] = rule.byDay;
+  if (rule.byDay.length === 1 && only && only.weekday === weekdayOf(from)) {
+    const moved = ruleFor(repeatOf(rule), to, rule);
+    return moved ? { ...rule, ...moved, interval: rule.interval } : rule;
+  }
+  if (rule.byMonthDay.length === 1 && rule.byMonthDay[0] === ymdOf(from).day) return { ...rule, byMonthDay: [ymdOf(to).day] };
+  return rule;
+}
+
+/**
+ * A stretch whose rule has other weekdays or days now. A first day that nobody set by hand moves to the next that the rule names; one that
+ * somebody set stays, and Proof asks.
+ */
+export function withRule(stretch: StoredStretch, rule: Rule, preset: boolean): StoredStretch {
+  const start = parseIsoWall(stretch.start);
+  const plain = start && preset ? { start, length: null, rule, limit: { kind: 'open' as const } } : undefined;
+  if (!plain || startFits(plain)) return { ...stretch, rule };
+  const day = firstFittingDay(plain);
+  return day === undefined ? { ...stretch, rule } : { ...stretch, rule, start: isoWall({ ...plain.start, day }) };
+}
+
+export function newStretch(start: Day, minute: number | null): StoredStretch {
+  const length: Length | null =
+    minute === null ? { days: 1, minute: null } : { days: minute + 120 >= 1440 ? 1 : 0, minute: (minute + 120) % 1440 };
+  return { start: isoWall({ day: start, minute }), length, rule: null, limit: { kind: 'open' } };
+}
+
+export function newRecurrence(zone: string, today: Day): StoredRecurrence {
+  return { format: 2, zone, stretches: [newStretch(today + 7, 19 * 60)], leftOut: [], breaks: [] };
+}
+
+/** Reads a recurrence that is being typed; undefined while a date in it does not exist. */
+export function readRecurrence(stored: StoredRecurrence | null): Recurrence | undefined {
+  if (!stored?.stretches.length) return undefined;
+  try {
+    return fromStored(stored);
+  } catch {
+    return undefined;
+  }
+}
+
+/** When the time of day of a stretch changes, left-out dates and changes follow by day. */
+export function retime(content: ListingContent, index: number, start: string): ListingContent {
+  const { recurrence } = content;
+  const stretch = recurrence?.stretches[index];
+  const [from, to] = [stretch && parseIsoWall(stretch.start), parseIsoWall(start)];
+  if (!recurrence || !stretch || !from || !to) return content;
+  const timeOf = (wall: Wall): string => (wall.minute === null ? '' : `T${isoTime(wall.minute)}`);
+  const oldTime = timeOf(from);
+  const follow = (key: string): string => (key.slice(10) === oldTime ? key.slice(0, 10) + timeOf(to) : key);
+  const stretches = recurrence.stretches.map((s, i) =>
+    i === index ? { ...s, start, rule: followStart(s.rule, from.day, to.day), length: followLength(s.length, from, to) } : s,
+  );
+  return {
+    ...content,
+    recurrence: { ...recurrence, stretches, leftOut: recurrence.leftOut.map(follow) },
+    changes: content.changes.map((c) => ({ ...c, original: follow(c.original) })),
+  };
+}
+
+/** The end moves with the start, so that the duration stays; all-day and timed lengths are turned into each other. */
+function followLength(length: Length | null, from: Wall, to: Wall): Length | null {
+  if (to.minute === null) return from.minute === null ? length : { days: Math.max(1, (length?.days ?? 0) + 1), minute: null };
+  if (from.minute === null) return { days: Math.max(0, (length?.days ?? 1) - 1), minute: (to.minute + 120) % 1440 };
+  if (!length || length.minute === null) return length;
+  const minutes = length.days * 1440 + length.minute - from.minute + to.minute;
+  return { days: Math.floor(minutes / 1440), minute: ((minutes % 1440) + 1440) % 1440 };
+}
+
+/**
+ * A break to begin with, a fortnight long: from the next date that no break holds yet, so that a second one is never the first again.
+ * `days`: the days on which the listing has dates, in order.
+ */
+export function nextBreak(breaks: StoredRecurrence['breaks'], days: readonly Day[], today: Day): StoredRecurrence['breaks'][number] {
+  const after = Math.max(today, ...breaks.map((b) => (parseIsoDay(b.to) ?? today) + 1));
+  const from = days.find((day) => day >= after) ?? after;
+  return { from: isoDay(from), to: isoDay(from + 13) };
+}

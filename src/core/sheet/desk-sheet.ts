@@ -1,0 +1,62 @@
+/** What the Desk's sheets begin with and ask for: plain values that the server gives and the island reads. */
+import type { Day, MonthNumber } from '../day/day';
+import type { Style } from '../phrase/format';
+import type { Standing } from '../recurrence/model';
+import type { Stage } from '../listing/content';
+import type { Choice } from '../listing/editor';
+
+/** One date of a listing as editors have it, by the site's clock. */
+export interface DeskDate {
+  listingId: string;
+  /** the original start, by the listing's own clock: its name */
+  original: string;
+  title: string;
+  stage: Stage;
+  /** its listing has changes that readers do not see yet */
+  edited: boolean;
+  startDay: Day;
+  startMinute: number | null;
+  /** exclusive */
+  endDay: Day | null;
+  endMinute: number | null;
+  /** the last day it touches, included */
+  lastDay: Day;
+  standing: Standing | null;
+  moved: boolean;
+  headline: boolean;
+  /** its listing has more dates than this */
+  repeats: boolean;
+  categoryId: string | null;
+  /** where it is, in the listing's order; empty while it is online */
+  venueIds: string[];
+}
+
+/** What is chosen on a sheet; an empty text or list means all. */
+export interface DeskFilters {
+  stages: Stage[];
+  kind: string;
+  venue: string;
+  words: string;
+}
+
+export interface DeskDates {
+  dates: DeskDate[];
+  /** there are more than are given */
+  cut: boolean;
+}
+
+export const SHEET_VIEWS = ['month', 'half-year'] as const;
+export type SheetView = (typeof SHEET_VIEWS)[number];
+/** Months on the longer sheet. */
+export const HALF_YEAR = 6;
+
+export interface DeskSheetStart extends DeskDates {
+  view: SheetView;
+  month: MonthNumber;
+  filters: DeskFilters;
+  categories: (Choice & { address: string; mark: string; ink: string; child: boolean })[];
+  venues: (Choice & { address: string })[];
+  redLetters: [Day, string[]][];
+  mayPublish: boolean;
+  site: { zone: string; today: Day; style: Style; firstWeekday: number };
+}

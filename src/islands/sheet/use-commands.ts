@@ -1,0 +1,175 @@
+/** Doing, undoing and redoing on a sheet, with what is said about it and what else could be meant. */
+import { useCallback, useRef, useState } from 'react';
+import { ask, send } from '@/client/api';
+import type { ListingContent } from '@/core/listing/content';
+import { actOn, type Deed, doInstead, doTo, redoDeed, type Server, type Stored, undoDeed, whyFailed } from './command-history';
+
+const SERVER: Server = {
+  read: (id) => ask<Stored>(`/api/v1/listings/${id}`),
+  save: (id, content, revision) => send('PUT', `/api/v1/listings/${id}`, { content, revision }),
+  make: (content) => send('POST', '/api/v1/listings', { content }),
+  act: (id, action, revision) => send('POST', `/api/v1/listings/${id}/${action}`, { revision }),
+};
+
+/** Another way of meaning what was done: it takes its place. */
+export interface Instead {
+  label: string;
+  said: string;
+  content: ListingContent;
+  /** the content is a new listing's: the one that was changed goes back to what it was */
+  apart?: boolean;
+}
+
+export interface Notice {
+  text: string;
+  tone: 'good' | 'bad';
+  instead: Instead[];
+  /** readers do not see it yet, and nothing else waits to be published */
+  mayPublish: boolean;
+  /** to open what it speaks of */
+  listingId: string | undefined;
+}
+
+export interface Doing {
+  listingId: string;
+  change: (content: ListingContent) => ListingContent | undefined;
+  said: string;
+  cannot: string;
+  /** what else could be meant, from the listing as it was */
+  instead?: (before: ListingContent, stored: Stored) => Instead[];
+  /** what is found out afterwards: clashes, say */
+  effects?: (after: ListingContent) => Promise<string>;
+}
+
+const MOST_DEEDS = 200;
+type Failed = Parameters<typeof whyFailed>[0];
+
+export function useDeeds(reload: () => Promise<void>, mayPublish: boolean) {
+  const [past, setPast] = useState<Deed[]>([]);
+  const [future, setFuture] = useState<Deed[]>([]);
+  const [notice, setNotice] = useState<Notice | null>(null);
+  const [busy, setBusy] = useState(false);
+  const state = useRef({ past, future, busy: false });
+  state.current.past = past;
+  state.current.future = future;
+
+  /** One thing at a time: what is asked for meanwhile is not done. */
+  const alone = useCallback(async (run: () => Promise<void>): Promise<void> => {
+    if (state.current.busy) return;
+    state.current.busy = true;
+    setBusy(true);
+    try {
+      await run();
+    } finally {
+      state.current.busy = false;
+      setBusy(false);
+    }
+  }, []);
+  const say = useCallback((text: string, tone: Notice['tone'] = 'bad', listingId?: string): void => {
+    setNotice({ text, tone, instead: [], mayPublish: false, listingId });
+  }, []);
+
+  const act = useCallback(
+    (doing: Doing): Promise<void> =>
+      alone(async () => {
+        const done = await doTo(SERVER, doing.listingId, doing.change, doing);
+        if (done.kind === 'failed') return say(done.said, 'bad', doing.listingId);
+        const { deed, was } = done;
+        setPast((list) => [...list, deed].slice(-MOST_DEEDS));
+        setFuture([]);
+        const change = deed.change as Exclude<Deed['change'], 'made'>;
+        const more = doing.effects ? await doing.effects(change.after) : '';
+        await reload();
+        setNotice({
+          text: `${doing.said}${more ? ` ${more}` : ''}${was.stage === 'published' ? ' Readers see it once it is published.' : ''}`,
+          tone: more ? 'bad' : 'good',
+          instead: doing.instead?.(change.before, was) ?? [],
+          mayPublish: mayPublish && was.stage === 'published' && !was.edited,
+          listingId: doing.listingId,
+        });
+      }),
+    [alone, reload, say, mayPublish],
+  );
+
+  const instead = useCallback(
+    ({ content, said, apart }: Instead): Promise<void> =>
+      alone(async () => {
+        const deed = state.current.past.at(-1);
+        if (!deed) return;
+        if (apart) {
+          const problem = await undoDeed(SERVER, deed);
+          const made = problem ? undefined : await SERVER.make(content);
+          if (problem || made?.kind !== 'done') return say(problem ?? (made ? whyFailed(made as Failed) : ''));
+          setPast((list) => [...list.slice(0, -1), { said, listingId: made.value.id, change: 'made' }]);
+          await reload();
+          return say(said, 'good', made.value.id);
+        }
+        const next = await doInstead(SERVER, deed, content, said);
+        if (typeof next === 'string') return say(next);
+        setPast((list) => [...list.slice(0, -1), next]);
+        await reload();
+        setNotice((n) => (n ? { ...n, text: said, tone: 'good', instead: [] } : n));
+      }),
+    [alone, reload, say],
+  );
+
+  /** Makes a listing; the answer is its id. */
+  const make = useCallback(
+    async (content: ListingContent, said: string): Promise<string | undefined> => {
+      let id: string | undefined;
+      await alone(async () => {
+        const made = await SERVER.make(content);
+        if (made.kind !== 'done') return say(whyFailed(made));
+        const listingId = made.value.id;
+        id = listingId;
+        setPast((list) => [...list, { said, listingId, change: 'made' as const }].slice(-MOST_DEEDS));
+        setFuture([]);
+        await reload();
+        say(said, 'good', listingId);
+      });
+      return id;
+    },
+    [alone, reload, say],
+  );
+
+  const step = useCallback(
+    (back: boolean): Promise<void> =>
+      alone(async () => {
+        const deed = back ? state.current.past.at(-1) : state.current.future.at(-1);
+        if (!deed) return;
+        const problem = await (back ? undoDeed : redoDeed)(SERVER, deed);
+        if (problem) return say(problem, 'bad', deed.listingId);
+        setPast((list) => (back ? list.slice(0, -1) : [...list, deed]));
+        setFuture((list) => (back ? [...list, deed] : list.slice(0, -1)));
+        await reload();
+        say(`${back ? 'Undone' : 'Done again'}: ${deed.said}`, 'good');
+      }),
+    [alone, reload, say],
+  );
+
+  const publish = useCallback(
+    (listingId: string): Promise<void> =>
+      alone(async () => {
+        const problem = await actOn(SERVER, listingId, 'publish');
+        if (problem) return say(problem, 'bad', listingId);
+        await reload();
+        say('Published: readers see it now.', 'good', listingId);
+      }),
+    [alone, reload, say],
+  );
+
+  return {
+    act,
+    instead,
+    make,
+    publish,
+    undo: past.length ? () => step(true) : undefined,
+    redo: future.length ? () => step(false) : undefined,
+    notice,
+    say,
+    dismiss: () => setNotice(null),
+    busy,
+  };
+}
+
+export type Deeds = ReturnType<typeof useDeeds>;

@@ -1,0 +1,97 @@
+/** The listings of an archive: both copies, versions, answers to Proof, where they came from and who sent them. */
+import type { ListingContent } from '@/core/listing/content';
+import { picturesInText } from '@/core/picture/picture-url';
+import type { Db } from '../db/client';
+import { importSource, link, listing, listingCopy, oldAddress, proofWaiver, published, submission, version } from '../db/schema';
+import { linkRows, publishedValues, textPictureLinks } from '../listings/write';
+import { insertNew, type Known, type Left } from './known';
+import type { ArchivedListing, Part } from './shape';
+
+const CHUNK = 100;
+
+/** Inserts listings, some a statement. What points to other listings follows when all of them are there. The answer is how many. */
+export async function insertListings(tx: Db, rows: readonly ArchivedListing[], context: FillContext): Promise<number> {
+  const { known, left } = context;
+  const done = new Set<string>();
+  for (let i = 0; i < rows.length; i += CHUNK) {
+    for (const id of await insertSome(tx, rows.slice(i, i + CHUNK), context)) done.add(id);
+  }
+  const there = rows.filter(({ id }) => done.has(id));
+  const ifThere = (id: string | null): string | null => (id && done.has(id) ? id : null);
+  const copies = there.flatMap(({ id, copy }) => (copy ? [{ listingId: id, ...copy, fromId: ifThere(copy.fromId) }] : []));
+  await insertChunks(copies, (some) => tx.insert(listingCopy).values(some));
+  const sent = there.flatMap(({ id, address, submission: one }) =>
+    one ? [{ ...one, listingId: id, intoId: ifThere(one.intoId), proposal: proposalOf(one, known, address) }] : [],
+  );
+  await insertNew(tx, submission, sent, () => 'A sender’s receipt', left);
+  return done.size;
+}
+
+type Sent = NonNullable<ArchivedListing['submission']>;
+
+function proposalOf({ proposal }: Sent, known: Known, address: string): Sent['proposal'] {
+  return proposal && { ...proposal, content: known.content(proposal.content, `A change sent for “${address}”`) };
+}
+
+interface FillContext {
+  known: Known;
+  left: Left;
+  /** the category of what is published without one */
+  fallback: string;
+}
+
+async function insertSome(tx: Db, rows: readonly ArchivedListing[], { known, left, fallback }: FillContext): Promise<Set<string>> {
+  const contents = new Map(rows.map((row) => [row.id, known.content(row.content, `“${row.content.title}”`)]));
+  const done = await insertNew(
+    tx,
+    listing,
+    rows.map((row) => listingValues(row, contents.get(row.id) ?? row.content)),
+    titleOf,
+    left,
+  );
+  const there = rows.filter(({ id }) => done.has(id));
+  const copies = there.flatMap(({ id, address, published: copy }) =>
+    copy ? [{ id, address, copy, content: known.content(copy.content, `“${copy.content.title}”, as readers see it,`) }] : [],
+  );
+  await insertChunks(copies, (some) =>
+    tx
+      .insert(published)
+      .values(
+        some.map(({ id, address, copy: { sequence, publishedAt, changedAt }, content }) =>
+          publishedValues({ id, address }, content, { sequence, publishedAt, at: changedAt, fallback }),
+        ),
+      ),
+  );
+  const links = [
+    ...there.flatMap(({ id }) => linksOf(id, 'working', contents.get(id), known)),
+    ...copies.flatMap(({ id, content }) => linksOf(id, 'published', content, known)),
+  ];
+  await insertChunks(links, (some) => tx.insert(link).values(some));
+  const versions = there.flatMap(({ id, versions: list }) => list.map((row) => ({ ...row, listingId: id })));
+  await insertNew(tx, version, versions, ({ content }) => `A version of “${content.title}”`, left);
+  const old = there.flatMap(({ id, oldAddresses }) => oldAddresses.map((address) => ({ address, listingId: id })));
+  await insertChunks(old, (some) => tx.insert(oldAddress).values(some).onConflictDoNothing());
+  const waivers = there.flatMap(({ id, waivers: list }) => list.map((row) => ({ ...row, listingId: id })));
+  await insertChunks(waivers, (some) => tx.insert(proofWaiver).values(some).onConflictDoNothing());
+  const sources = there.flatMap(({ id, sources: list }) => list.map((row) => ({ ...row, listingId: id })));
+  await insertChunks(sources, (some) => tx.insert(importSource).values(some).onConflictDoNothing());
+  return done;
+}
+
+const titleOf = ({ title }: { title: string }): string => `Listing “${title}”`;
+
+function listingValues(row: Part<'listings'>, working: ListingContent): typeof listing.$inferInsert {
+  const { id, address, stage, edited, revision, createdAt, changedAt, publishAt, withdrawAt, scheduledBy, scheduleWrong } = row;
+  const times = { createdAt, changedAt, publishAt, withdrawAt, scheduledBy, scheduleWrong };
+  return { id, address, stage, edited, revision, title: working.title, working, ...times };
+}
+
+function linksOf(id: string, copy: 'working' | 'published', content: ListingContent | undefined, known: Known) {
+  if (!content) return [];
+  const inText = picturesInText(content.text).filter((picture) => known.picture.has(picture));
+  return [...linkRows(id, copy, content), ...textPictureLinks(id, copy, content, inText)];
+}
+
+async function insertChunks<T>(rows: readonly T[], insert: (some: T[]) => PromiseLike<unknown>): Promise<void> {
+  for (let i = 0; i < rows.length; i += CHUNK) await insert(rows.slice(i, i + CHUNK));
+}

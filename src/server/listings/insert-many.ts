@@ -1,0 +1,114 @@
+/**
+ * Many listings at once, a few statements for all of them: each with its version, audit line, links and dates, as one made by
+ * hand. Used by jobs, in short transactions.
+ */
+import { type SQL, sql } from 'drizzle-orm';
+import type { ListingContent } from '@/core/listing/content';
+import { freeAddress, webAddress } from '@/core/text/text';
+import type { Db } from '../db/client';
+import { newId } from '../db/ids';
+import { horizonOf, indexRows, nextOf } from '../dates/date-index';
+import { type Change, linkRows, publishedValues, whatStops } from './write';
+
+export interface NewListing {
+  content: ListingContent;
+  publish: boolean;
+}
+
+export interface MadeListing {
+  id: string;
+  published: boolean;
+  /** why it stayed a draft though it was to be published */
+  reason: string | undefined;
+}
+
+/** The addresses that are taken among those that these titles want, and of those that are, all with a number behind. */
+async function takenAddresses(tx: Db, titles: readonly string[]): Promise<Set<string>> {
+  const wanted = JSON.stringify([...new Set(titles.map((title) => webAddress(title)))]);
+  const all = sql`(select address from listing union all select address from old_address) a`;
+  const there = await addresses(
+    tx,
+    sql`select a.address from ${all} join json_array_elements_text(${wanted}::json) w(address) using (address)`,
+  );
+  if (!there.length) return new Set();
+  const numbered = JSON.stringify(there.map((address) => `${address}-%`));
+  const more = await addresses(
+    tx,
+    sql`select a.address from ${all} where a.address like any (select json_array_elements_text(${numbered}::json))`,
+  );
+  return new Set([...there, ...more]);
+}
+
+async function addresses(tx: Db, query: SQL): Promise<string[]> {
+  const result = (await tx.execute(query)) as unknown as { rows: { address: string }[] };
+  return result.rows.map((row) => row.address);
+}
+
+/** Rows of several tables, as the database names them. */
+type Table = 'listing' | 'published' | 'version' | 'audit' | 'listing_link' | 'occurrence' | 'import_item' | 'import_source';
+export type Rows = Partial<Record<Table, object[]>>;
+
+/** One statement for all tables, their values one JSON text each: a question to the database costs more than some rows do. */
+export async function insertTables(tx: Db, rows: Rows): Promise<void> {
+  const tables = Object.entries(rows).filter(([, list]) => list.length);
+  if (!tables.length) return;
+  const inserts = tables.map(([table, list]) => {
+    const name = sql.raw(table);
+    const values = sql`json_populate_recordset(null::${name}, ${JSON.stringify(list)}::json)`;
+    return sql`${sql.raw(`in_${table}`)} as (insert into ${name} select * from ${values})`;
+  });
+  await tx.execute(sql`with ${sql.join(inserts, sql`, `)} select 1`);
+}
+
+interface BuildInput {
+  jobId: string | null;
+  change: Change;
+  /** the category of what is published without one */
+  fallback: string;
+}
+
+/** The rows of new listings, drafts or published where Proof lets them pass, hidden while their job is. */
+export async function buildMany(
+  tx: Db,
+  items: readonly NewListing[],
+  { jobId, change, fallback }: BuildInput,
+): Promise<{ made: MadeListing[]; rows: Rows }> {
+  const { by, now, settings } = change;
+  const at = new Date(now.ms).toISOString();
+  const horizon = horizonOf(now.day, settings.horizonMonths);
+  const taken = await takenAddresses(
+    tx,
+    items.map(({ content }) => content.title),
+  );
+  const rows = { listing: [], published: [], version: [], audit: [], listing_link: [], occurrence: [] } satisfies Rows as Required<
+    Pick<Rows, 'listing' | 'published' | 'version' | 'audit' | 'listing_link' | 'occurrence'>
+  >;
+  const made = items.map(({ content, publish }): MadeListing => {
+    const id = newId();
+    const address = freeAddress(webAddress(content.title), taken);
+    taken.add(address);
+    const reason = publish ? whatStops(content, change) : undefined;
+    const isPublic = publish && reason === undefined;
+    const what = isPublic ? 'brought in and published' : 'brought in';
+    const dates = indexRows({ listingId: id, content, isPublic: isPublic && content.visibility === 'public', settings, horizon });
+    rows.occurrence.push(...dates);
+    const own = { ...nextOf(dates, now.day), owner_id: by.id, job_id: jobId, edited: false, revision: 1, created_at: at, changed_at: at };
+    const untimed = { scheduled_by: '', schedule_wrong: '' };
+    rows.listing.push({ id, address, stage: isPublic ? 'published' : 'draft', title: content.title, working: content, ...own, ...untimed });
+    rows.version.push({ id: newId(), listing_id: id, revision: 1, content, what, by_name: by.name, at });
+    rows.audit.push({ id: newId(), at, by_id: by.id, by_name: by.name, what, kind: 'listing', subject_id: id });
+    rows.listing_link.push(...linkRows(id, 'working', content).map(snake));
+    if (isPublic) {
+      const publication = { sequence: 0, publishedAt: new Date(now.ms), at: new Date(now.ms), fallback };
+      rows.published.push({ ...snake(publishedValues({ id, address }, content, publication)), job_id: jobId });
+      rows.listing_link.push(...linkRows(id, 'published', content).map(snake));
+    }
+    return { id, published: isPublic, reason };
+  });
+  return { made, rows };
+}
+
+/** Names as the database has them. */
+function snake(row: object): object {
+  return Object.fromEntries(Object.entries(row).map(([key, value]) => [key.replace(/[A-Z]/g, (c) => `_${c.toLowerCase()}`), value]));
+}

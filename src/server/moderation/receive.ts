@@ -1,0 +1,138 @@
+/** What /add and the receipt page do with a posted form: bounds, picture, one transaction. */
+import type { ListingContent } from '@/core/listing/content';
+import type { Db } from '../db/client';
+import { isId } from '../db/ids';
+import { explain, invalid, needsMending, type Problem } from '../http/problem';
+import { formFields, readForm } from '../http/form-body';
+import { countOne } from '../http/rate-limits';
+import { readPicture } from '../pictures/read';
+import { keepPicture } from '../pictures/take-in';
+import { binUnused, restorePicture } from '../pictures/write';
+import { lookup } from '../reference/read';
+import type { Runtime } from '../runtime';
+import { type Fields, fieldsOf, type FormResult, readAddForm, TRAP } from './form';
+import { readMending } from './sender-changes';
+import { readSentContent, type Waiting } from './read';
+import { mendSubmission, senderView, submitEvent } from './write';
+
+export const ADD_BOUND = { most: 6, seconds: 3600 } as const;
+const PICTURE_BOUND = { most: 20, seconds: 3600 } as const;
+
+export interface Posted {
+  fields: Fields;
+  picture: File | undefined;
+}
+
+export async function readPosted(request: Request): Promise<Posted> {
+  const form = await readForm(request);
+  const file = form.get('picture');
+  return { fields: formFields(form), picture: file instanceof File && file.size > 0 ? file : undefined };
+}
+
+/** The form's field that stands for a picture which came with an earlier try: its id, signed, so that nobody names another's. */
+export const KEPT_PICTURE = 'keptPicture';
+
+const signed = (rt: Runtime, id: string): string => `${id}.${rt.sign(`sent picture ${id}`)}`;
+
+function keptPicture(rt: Runtime, { fields }: Posted): string | undefined {
+  if (fields.noPicture === '1') return undefined;
+  const [id = ''] = (fields[KEPT_PICTURE] ?? '').split('.');
+  return isId(id) && fields[KEPT_PICTURE] === signed(rt, id) ? id : undefined;
+}
+
+/** The picture of this try or of an earlier one; a Problem at the field when it is none. */
+async function takePicture(rt: Runtime, posted: Posted, from: string): Promise<string | undefined> {
+  const { picture, fields } = posted;
+  if (!picture) return keptPicture(rt, posted);
+  await countOne(rt.db, { key: `add-picture:${from}`, ...PICTURE_BOUND }, Date.now());
+  const bytes = Buffer.from(await picture.arrayBuffer());
+  const kept = await keepPicture(rt, {
+    bytes,
+    name: picture.name,
+    alt: fields.alt ?? '',
+    credit: '',
+    ownerId: null,
+    at: new Date(rt.now().ms),
+  });
+  return kept.picture.id;
+}
+
+/** What a refused form shows again of a picture that came with it: it need not be chosen anew. */
+export interface KeptPicture {
+  token: string;
+  name: string;
+}
+
+/** The picture that a refused form keeps, for its next try. */
+export async function keptOf(rt: Runtime, problem: Problem): Promise<KeptPicture | undefined> {
+  const { keptPicture: id } = problem.extra;
+  if (typeof id !== 'string') return undefined;
+  const row = await readPicture(rt.db, id);
+  return row ? { token: signed(rt, id), name: row.name } : undefined;
+}
+
+/** Reads form and picture, so that all that needs mending is said at once; what came of the picture is kept for the next try. */
+async function readWhole<T extends FormResult>(
+  rt: Runtime,
+  posted: Posted,
+  from: string,
+  read: () => T,
+): Promise<{ form: T; pictureId: string | undefined }> {
+  if ((posted.fields[TRAP] ?? '').trim()) throw invalid(TRAP, 'Leave this field empty.');
+  const problems: Problem[] = [];
+  const noted = (error: unknown): undefined => {
+    const problem = explain(error);
+    if (!problem.fields.length) throw problem;
+    problems.push(problem);
+  };
+  let form: T | undefined;
+  try {
+    form = read();
+  } catch (error) {
+    noted(error);
+  }
+  const pictureId = await takePicture(rt, posted, from).catch(noted);
+  if (form && !problems.length) return { form, pictureId };
+  const fields = problems.flatMap((problem) => problem.fields);
+  // Whoever gives up leaves nothing in the library: it waits in the bin.
+  if (pictureId) await rt.db.transaction((tx) => binUnused(tx as unknown as Db, pictureId, new Date(rt.now().ms)));
+  throw needsMending(fields, pictureId ? { keptPicture: pictureId } : {});
+}
+
+/** Takes a stranger's event in and returns the token of its receipt. `from` is the address of the connection. */
+export async function receiveEvent(rt: Runtime, posted: Posted, from: string): Promise<string> {
+  const now = rt.now();
+  const settings = rt.settings();
+  const reference = await lookup(rt);
+  const { form, pictureId } = await readWhole(rt, posted, from, () => readAddForm(posted.fields, reference, settings, now.day));
+  await countOne(rt.db, { key: `add:${from}`, ...ADD_BOUND }, Date.now());
+  const content: ListingContent = { ...form.content, pictureId: pictureId ?? null };
+  const change = { by: { id: null, name: form.name, role: 'reader' as const }, now, settings };
+  return rt.db.transaction(async (tx) => {
+    if (pictureId) await restorePicture(tx as unknown as Db, pictureId, posted.fields.alt);
+    return submitEvent(tx as unknown as Db, { ...form, content }, change);
+  });
+}
+
+/** The sender mends their event: what they touched changes, everything that editors made of it stays. */
+export async function receiveMending(rt: Runtime, posted: Posted, { submission, listing }: Waiting, from: string): Promise<void> {
+  const now = rt.now();
+  const settings = rt.settings();
+  const reference = await lookup(rt);
+  // The page may be older than what an editor saved since: what was shown on it is what counts as left alone.
+  const opened = Number(posted.fields.opened);
+  const before = senderView(listing.working, submission.proposal);
+  const shownContent =
+    submission.proposal || opened === listing.revision ? before : ((await readSentContent(rt.db, listing.id, opened)) ?? before);
+  const shown = fieldsOf(shownContent, { ...submission, said: submission.proposal?.said ?? submission.said }, reference);
+  const { form, pictureId } = await readWhole(rt, posted, from, () =>
+    readMending(before, posted.fields, { shown, reference, settings, today: now.day }),
+  );
+  await countOne(rt.db, { key: `mend:${from}`, most: 20, seconds: 3600 }, Date.now());
+  const mending = pictureId ? { ...form, content: { ...form.content, pictureId }, parts: [...form.parts, 'picture' as const] } : form;
+  const change = { by: { id: null, name: form.name, role: 'reader' as const }, now, settings };
+  await rt.db.transaction(async (tx) => {
+    if (pictureId) await restorePicture(tx as unknown as Db, pictureId, posted.fields.alt);
+    await mendSubmission(tx as unknown as Db, submission, mending, change);
+  });
+}

@@ -1,0 +1,26 @@
+import { describe, expect, it } from 'vitest';
+import { dayOf } from '@/core/day/day';
+import { canonicalOf } from './canonical-url';
+import { readFilters } from './filters';
+
+const today = dayOf(2027, 3, 17);
+const at = (view: 'month' | 'list' | 'map', day: number, query = '', first: 'month' | 'list' | 'map' = 'month'): string =>
+  canonicalOf({ view, day, today, filters: readFilters(new URLSearchParams(query)) }, first);
+
+describe('the one address of a view', () => {
+  it('is the site’s own for what its first page shows, whichever that is', () => {
+    expect([at('month', today), at('month', dayOf(2027, 3, 1)), at('list', today, '', 'list'), at('map', today, '', 'map')]).toEqual([
+      '/',
+      '/',
+      '/',
+      '/',
+    ]);
+    expect([at('month', today, '', 'list'), at('list', today), at('map', today)]).toEqual(['/month/2027-03', '/list', '/map']);
+  });
+  it('keeps one kind, and leaves what only narrows', () => {
+    expect(at('list', today, 'kind=music')).toBe('/list?kind=music');
+    expect(at('month', dayOf(2027, 5, 2), 'kind=music')).toBe('/month/2027-05?kind=music');
+    for (const query of ['kind=music,walks', 'kind=music&free=1', 'place=Gannet+Bay', 'words=choir', 'tag=kids', 'kind=music&words=x'])
+      expect(at('list', today + 1, query), query).toBe('/list/2027-03-18');
+  });
+});

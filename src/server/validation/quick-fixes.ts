@@ -1,0 +1,66 @@
+/** Many listings mended, or answered for, at once. Each listing is a transaction of its own: all of it or nothing. */
+import { eq } from 'drizzle-orm';
+import type { Db } from '../db/client';
+import { listing } from '../db/schema';
+import { Problem } from '../http/problem';
+import { type Change, publishListing, saveListing } from '../listings/write';
+import type { ProofSite } from './context';
+import { proofListing, waiveNote } from './write';
+
+export interface MendReport {
+  mended: number;
+  /** of these, so many are published again */
+  published: number;
+  /** titles that stayed as they were, and why */
+  stayed: { title: string; reason: string }[];
+}
+
+/** Looks at a listing anew and puts its mend of a kind in place; one that changed meanwhile and needs none stays. */
+export async function mendOne(
+  tx: Db,
+  site: ProofSite,
+  { id, kind }: { id: string; kind: string },
+  change: Change,
+): Promise<{ mended: boolean; published: boolean }> {
+  const [row] = await tx.select().from(listing).where(eq(listing.id, id)).for('update');
+  if (!row) throw new Problem(404, 'It was removed meanwhile.');
+  const mend = (await proofListing(tx, site, id)).find((note) => note.kind === kind)?.mend;
+  if (!mend) return { mended: false, published: false };
+  const live = row.stage === 'published' && !row.edited;
+  const saved = await saveListing(tx, { id, content: { ...row.working, ...mend.content }, revision: row.revision }, change);
+  // What was published as it stood is published again; where changes waited already, they go on waiting.
+  if (live) await publishListing(tx, id, saved.revision, change);
+  await proofListing(tx, site, id);
+  return { mended: true, published: live };
+}
+
+export async function mendMany(site: ProofSite, ids: readonly string[], kind: string, change: Change): Promise<MendReport> {
+  const report: MendReport = { mended: 0, published: 0, stayed: [] };
+  for (const id of ids) {
+    try {
+      const done = await site.db.transaction((tx) => mendOne(tx as unknown as Db, site, { id, kind }, change));
+      if (done.mended) report.mended++;
+      if (done.published) report.published++;
+      if (!done.mended) report.stayed.push({ title: await titleOf(site.db, id), reason: 'nothing to mend any more' });
+    } catch (error) {
+      if (!(error instanceof Problem)) throw error;
+      report.stayed.push({ title: await titleOf(site.db, id), reason: error.title });
+    }
+  }
+  return report;
+}
+
+async function titleOf(db: Db, id: string): Promise<string> {
+  const [row] = await db.select({ title: listing.title }).from(listing).where(eq(listing.id, id));
+  return row?.title ?? 'one that is gone';
+}
+
+/** Answers for the same note of many listings with one reason. */
+export async function waiveMany(
+  tx: Db,
+  chosen: readonly { id: string; key: string }[],
+  reason: string,
+  { by, now }: Change,
+): Promise<void> {
+  for (const { id, key } of chosen) await waiveNote(tx, id, key, reason, by, new Date(now.ms));
+}

@@ -1,0 +1,55 @@
+/** Open matters of coming listings, by kind, for the Proof page. */
+import { sql } from 'drizzle-orm';
+import type { Day } from '@/core/day/day';
+import type { Stage } from '@/core/listing/content';
+import { kindRank } from '@/core/validation/kinds';
+import type { ProofField, Severity } from '@/core/validation/note';
+import type { Db } from '../db/client';
+import { jsonRows } from '../db/json-rows';
+import { shown } from '../jobs/hidden';
+
+export interface KindCount {
+  kind: string;
+  severity: Severity;
+  listings: number;
+  /** for how many of them there is a mend */
+  mends: number;
+}
+
+/** Listings that readers may yet see: with a coming date, or still being made. */
+const coming = (today: Day) => sql`l.stage not in ('binned', 'withdrawn') and ${shown(sql.raw('l.job_id'))}
+  and (l.stage <> 'published' or exists (select 1 from occurrence o where o.listing_id = l.id and o.last_day >= ${today}))`;
+
+export async function countKinds(db: Db, today: Day): Promise<KindCount[]> {
+  const rows = await jsonRows<KindCount>(
+    db,
+    sql`select n.kind, min(n.severity) as severity, count(distinct n.listing_id)::int as listings, count(n.mend)::int as mends
+      from proof_note n join listing l on l.id = n.listing_id where ${coming(today)} group by n.kind`,
+  );
+  const first = (severity: Severity): number => (severity === 'stops' ? 0 : 1);
+  return rows.sort((a, b) => first(a.severity) - first(b.severity) || kindRank(a.kind) - kindRank(b.kind));
+}
+
+export interface OpenNote {
+  listing_id: string;
+  title: string;
+  stage: Stage;
+  key: string;
+  severity: Severity;
+  field: ProofField;
+  sentence: string;
+  /** what its mend would do; null when there is none */
+  mend: string | null;
+  next_day: Day | null;
+}
+
+/** The open notes of one kind, the next dates first. */
+export async function readNotes(db: Db, kind: string, today: Day, limit: number): Promise<OpenNote[]> {
+  return jsonRows<OpenNote>(
+    db,
+    sql`select n.listing_id, l.title, l.stage, n.key, n.severity, n.field, n.sentence, n.mend->>'words' as mend,
+        (select min(o.start_day) from occurrence o where o.listing_id = l.id and o.last_day >= ${today}) as next_day
+      from proof_note n join listing l on l.id = n.listing_id where n.kind = ${kind} and ${coming(today)}
+      order by next_day nulls last, l.title, n.listing_id, n.key limit ${limit}`,
+  );
+}
