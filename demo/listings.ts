@@ -1,5 +1,5 @@
 /** What happens on the Kittiwick Isles, the best known first. Days are counted from `today`, so that the demo is never empty. */
-import { type Day, dayOf, firstDayOfMonth, isoDay, monthNumberOf, ymdOf } from '@/core/day/day';
+import { type EpochDay, dayOf, firstDayOfMonth, isoDay, monthNumberOf, ymdOf } from '@/core/day/day';
 import { rule } from '@/core/recurrence/model';
 import { moreListings } from './more-listings';
 import {
@@ -28,7 +28,7 @@ import {
   SUN,
 } from './repeats';
 
-export function demoListings(today: Day): DemoListing[] {
+export function demoListings(today: EpochDay): DemoListing[] {
   const t = today;
   const month = firstDayOfMonth(monthNumberOf(t));
   const past = t - 240;

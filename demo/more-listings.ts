@@ -1,5 +1,5 @@
 /** The rest of what happens in a year of the isles. */
-import { type Day, dayOf, isoDay, ymdOf } from '@/core/day/day';
+import { type EpochDay, dayOf, isoDay, ymdOf } from '@/core/day/day';
 import { rule } from '@/core/recurrence/model';
 import {
   type DemoListing,
@@ -27,7 +27,7 @@ import {
 
 const R_MONTHS = [1, 2, 3, 4, 9, 10, 11, 12];
 
-export function moreListings(today: Day): DemoListing[] {
+export function moreListings(today: EpochDay): DemoListing[] {
   const t = today;
   const past = t - 240;
   const big = regattaDay(t);
@@ -231,7 +231,7 @@ export function moreListings(today: Day): DemoListing[] {
       text: '<p>Cushions help. The interval is when the reel ends.</p>',
       when: [timed(nthFrom(t - 180, FRI, -1), '19:30', '21:30', rule('monthly', nths(FRI, -1)))],
       cost: paid('4'),
-      changes: [change(nthFrom(t + 25, FRI, -1), '19:30', { standing: 'postponed', note: 'the film is on the wrong island' })],
+      changes: [change(nthFrom(t + 25, FRI, -1), '19:30', { eventStatus: 'postponed', note: 'the film is on the wrong island' })],
     },
     {
       title: 'Stargazers’ Weekend',
@@ -342,7 +342,7 @@ export function moreListings(today: Day): DemoListing[] {
       text: '<p>Tuesdays and Fridays. Pencils only near the charts.</p>',
       when: [timed(next(past, TUE), '14:00', '17:00', rule('weekly', on(TUE, FRI)))],
       cost: free,
-      leftOut: [`${isoDay(next(t + 8, TUE))}T14:00`],
+      exdates: [`${isoDay(next(t + 8, TUE))}T14:00`],
     },
     {
       title: 'Skerry Bell Ringing',

@@ -74,7 +74,7 @@ export const CATEGORIES: DemoCategory[] = [
   { key: 'town', name: 'Town business', shape: 'ring', ink: '#465562', icon: 'landmark', children: [] },
 ];
 
-export const RED_LETTERS = [
+export const HOLIDAYS = [
   { name: 'New Year', kind: 'fixed', month: 1, day: 1 },
   { name: 'Good Friday', kind: 'easter', offset: -2 },
   { name: 'Easter Sunday', kind: 'easter', offset: 0 },

@@ -1,9 +1,9 @@
 /** What a demo's listing is made of, and short words for saying when it happens. */
-import { dayOf, type Day, daysInMonth, firstDayOfMonth, isoDay, monthNumberOf, weekdayOf, ymdOf } from '@/core/day/day';
-import { isoTime } from '@/core/day/wall';
+import { dayOf, type EpochDay, daysInMonth, firstDayOfMonth, isoDay, monthNumberOf, weekdayOf, ymdOf } from '@/core/day/day';
+import { isoTime } from '@/core/day/plain-date-time';
 import type { Cost, ListingContent } from '@/core/listing/content';
-import type { Length, Rule, Standing } from '@/core/recurrence/model';
-import type { StoredChange, StoredLimit, StoredStretch } from '@/core/recurrence/stored';
+import type { Length, Rule, EventStatus } from '@/core/recurrence/model';
+import type { StoredChange, StoredLimit, StoredRecurrencePart } from '@/core/recurrence/stored';
 
 export interface DemoListing {
   title: string;
@@ -17,9 +17,9 @@ export interface DemoListing {
   more?: string[];
   summary: string;
   text: string;
-  when: StoredStretch[];
+  when: StoredRecurrencePart[];
   breaks?: { from: string; to: string }[];
-  leftOut?: string[];
+  exdates?: string[];
   changes?: StoredChange[];
   cost?: Cost;
   rest?: Partial<ListingContent>;
@@ -30,23 +30,29 @@ export const open: StoredLimit = { kind: 'open' };
 export const at = (text: string): number => Number(text.slice(0, 2)) * 60 + Number(text.slice(3));
 
 /** The first such weekday on or after a day. */
-export const next = (day: Day, weekday: number): Day => day + ((weekday - weekdayOf(day) + 7) % 7);
+export const next = (day: EpochDay, weekday: number): EpochDay => day + ((weekday - weekdayOf(day) + 7) % 7);
 export const lengthTo = (from: string, to: string | null): Length | null =>
   to === null ? null : { days: at(to) <= at(from) ? 1 : 0, minute: at(to) };
 
-export function timed(day: Day, from: string, to: string | null, r: Rule | null = null, limit: StoredLimit = open): StoredStretch {
+export function timed(
+  day: EpochDay,
+  from: string,
+  to: string | null,
+  r: Rule | null = null,
+  limit: StoredLimit = open,
+): StoredRecurrencePart {
   return { start: `${isoDay(day)}T${isoTime(at(from))}`, length: lengthTo(from, to), rule: r, limit };
 }
-export function whole(day: Day, days = 1, r: Rule | null = null, limit: StoredLimit = open): StoredStretch {
+export function whole(day: EpochDay, days = 1, r: Rule | null = null, limit: StoredLimit = open): StoredRecurrencePart {
   return { start: isoDay(day), length: { days, minute: null }, rule: r, limit };
 }
 export const on = (...weekdays: number[]): Partial<Rule> => ({ byDay: weekdays.map((weekday) => ({ weekday, nth: 0 })) });
 export const nths = (weekday: number, ...list: number[]): Partial<Rule> => ({ byDay: list.map((nth) => ({ weekday, nth })) });
-export const until = (day: Day): StoredLimit => ({ kind: 'until', day: isoDay(day) });
+export const until = (day: EpochDay): StoredLimit => ({ kind: 'until', day: isoDay(day) });
 export const times = (count: number): StoredLimit => ({ kind: 'count', count });
 
 /** The first day on or after `day` that is the nth weekday of its month. */
-export function nthFrom(day: Day, weekday: number, nth: number): Day {
+export function nthFrom(day: EpochDay, weekday: number, nth: number): EpochDay {
   for (let month = monthNumberOf(day); ; month++) {
     const first = firstDayOfMonth(month);
     const { year, month: m } = ymdOf(first);
@@ -56,26 +62,26 @@ export function nthFrom(day: Day, weekday: number, nth: number): Day {
   }
 }
 /** The nth day of a month, on or after a day. */
-export function monthDayFrom(day: Day, n: number): Day {
+export function monthDayFrom(day: EpochDay, n: number): EpochDay {
   const { year, month, day: d } = ymdOf(day);
   return d <= n ? dayOf(year, month, n) : firstDayOfMonth(year * 12 + month) + n - 1;
 }
 export const paid = (amount: string): Cost => ({ kind: 'amount', amount, currency: 'CAD' });
 export const free: Cost = { kind: 'free' };
 export const words = (text: string): Cost => ({ kind: 'words', words: text });
-export const change = (original: Day, time: string | null, rest: Partial<StoredChange>): StoredChange => ({
+export const change = (original: EpochDay, time: string | null, rest: Partial<StoredChange>): StoredChange => ({
   original: time ? `${isoDay(original)}T${time}` : isoDay(original),
   movedTo: null,
   length: null,
-  standing: null,
+  eventStatus: null,
   note: '',
   ...rest,
 });
-export const cancelled = (original: Day, time: string | null, note: string): StoredChange =>
-  change(original, time, { standing: 'cancelled' as Standing, note });
+export const cancelled = (original: EpochDay, time: string | null, note: string): StoredChange =>
+  change(original, time, { eventStatus: 'cancelled' as EventStatus, note });
 
 /** The Saturday with nine dates: the third of the month in which the reader is. */
-export function regattaDay(today: Day): Day {
+export function regattaDay(today: EpochDay): EpochDay {
   const first = firstDayOfMonth(monthNumberOf(today));
   return next(first, SAT) + 14;
 }

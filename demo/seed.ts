@@ -3,7 +3,7 @@ import { eq } from 'drizzle-orm';
 import sharp from 'sharp';
 import { isoDay } from '@/core/day/day';
 import { emptyContent, type ListingContent } from '@/core/listing/content';
-import { instantToWall } from '@/core/day/zone';
+import { instantToDateTime } from '@/core/day/zone';
 import type { Auth } from '@/server/accounts/auth';
 import { SITE_ACTOR } from '@/server/accounts/roles';
 import { createAccount } from '@/server/accounts/write';
@@ -24,7 +24,7 @@ import { saveVenue } from '@/server/venues/write';
 import { CHART } from './chart';
 import { GAZETTEER } from './gazetteer';
 import { demoListings } from './listings';
-import { CATEGORIES, RED_LETTERS, SIGN_INS } from './people';
+import { CATEGORIES, HOLIDAYS, SIGN_INS } from './people';
 import { SCENES } from './pictures/scenes';
 import { ORGANIZERS, VENUES } from './places';
 import { demoSubmissions } from './submissions';
@@ -37,7 +37,7 @@ export const DEMO_SETTINGS: SiteSettings = {
   zone: 'America/Halifax',
   lat: 43.18,
   lng: -57.45,
-  redLetter: RED_LETTERS.map((r) => ({ ...r })),
+  holidays: HOLIDAYS.map((r) => ({ ...r })),
   mailFrom: 'almanac@kittiwick.example',
 };
 
@@ -62,7 +62,7 @@ function contentOf(demo: DemoListing, ids: Ids): ListingContent {
     shortTitle: demo.short ?? '',
     summary: demo.summary,
     text: demo.text,
-    recurrence: { format: 2, zone: DEMO_SETTINGS.zone, stretches: demo.when, leftOut: demo.leftOut ?? [], breaks: demo.breaks ?? [] },
+    recurrence: { format: 3, zone: DEMO_SETTINGS.zone, parts: demo.when, exdates: demo.exdates ?? [], breaks: demo.breaks ?? [] },
     changes: demo.changes ?? [],
     categoryIds: [wanted(ids.categories, demo.cat)],
     tagIds: (demo.tags ?? []).map((name) => wanted(ids.tags, name)),
@@ -150,7 +150,7 @@ export async function seedDemo({ db, auth, pictureWorker }: SeededSite, now: Now
     .onConflictDoNothing();
   const pictures = await seedPictures(db, pictureWorker, new Date(now.ms));
   // The site had no zone before it was seeded: today is said in the demo's.
-  const local: Now = { ms: now.ms, ...instantToWall(DEMO_SETTINGS.zone, now.ms) };
+  const local: Now = { ms: now.ms, ...instantToDateTime(DEMO_SETTINGS.zone, now.ms) };
   const listings = demoListings(local.day);
   const submissions = demoSubmissions(local.day);
   await db.transaction(async (raw) => {

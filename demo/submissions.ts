@@ -1,5 +1,5 @@
 /** What readers of the demo have sent in. */
-import type { Day } from '@/core/day/day';
+import type { EpochDay } from '@/core/day/day';
 import { rule } from '@/core/recurrence/model';
 import { type DemoListing, SAT, SUN, TUE, next, on, paid, timed, times } from './repeats';
 
@@ -12,7 +12,7 @@ export interface DemoSubmission {
   daysAgo: number;
 }
 
-export function demoSubmissions(today: Day): DemoSubmission[] {
+export function demoSubmissions(today: EpochDay): DemoSubmission[] {
   return [
     {
       sender: 'Rue Dunlin',

@@ -182,7 +182,7 @@ function choir(): string {
       row(680, 6, 360, 0),
   );
 }
-function mending(): string {
+function senderChanges(): string {
   return svg(
     rect(0, 0, 1280, 720, '#e6dcc8') +
       rect(0, 540, 1280, 180, '#8a623c') +
@@ -445,7 +445,7 @@ export const SCENES: Scene[] = [
     key: 'mending',
     alt: 'A patched blue sail, a needle with thread, a ball of wool and a steaming cup',
     credit: 'The Mending Bench',
-    draw: mending,
+    draw: senderChanges,
   },
   { key: 'night-sky', alt: 'Somebody with a telescope under a sky full of stars', credit: 'Skerry Sky Watch', draw: nightSky },
   { key: 'seeds', alt: 'Three seed packets stand over a bed with small green plants', credit: 'Salt Garden Society', draw: seeds },

@@ -1,10 +1,10 @@
 /** `almanac read`: what a phrase says about when, from an argument or for each JSON line. Opens no database. */
 import { isoDay } from '@/core/day/day';
-import { compareWall, isoWall, parseIsoWall, type Wall } from '@/core/day/wall';
-import { instantToWall, isZone } from '@/core/day/zone';
+import { compareDateTime, isoDateTime, parseIsoDateTime, type PlainDateTime } from '@/core/day/plain-date-time';
+import { instantToDateTime, isZone } from '@/core/day/zone';
 import { readPhrase } from '@/core/phrase/read/read-phrase';
 import { endOf, startsBetween } from '@/core/recurrence/expand';
-import type { Recurrence, Stretch } from '@/core/recurrence/model';
+import type { Recurrence, RecurrencePart } from '@/core/recurrence/model';
 import { ruleText } from '@/core/recurrence/rule-text';
 import { type Answer, answerLines, LineError, textAt } from './lines';
 import { CliError } from './problem';
@@ -30,8 +30,8 @@ export async function read(phrase: string | undefined, flags: ReadFlags): Promis
 }
 
 function nowOf(text: string | undefined, zone: string): { day: number; minute: number } {
-  if (text === undefined) return instantToWall(zone, Date.now());
-  const wall = parseIsoWall(text.replace(/:\d{2}(?:\.\d+)?$/, (seconds) => (/T\d{2}:\d{2}:/.test(text) ? '' : seconds)));
+  if (text === undefined) return instantToDateTime(zone, Date.now());
+  const wall = parseIsoDateTime(text.replace(/:\d{2}(?:\.\d+)?$/, (seconds) => (/T\d{2}:\d{2}:/.test(text) ? '' : seconds)));
   if (!wall) throw new LineError('now is written 2027-03-10T10:00');
   return { day: wall.day, minute: wall.minute ?? 0 };
 }
@@ -49,20 +49,20 @@ function answer(phrase: string, nowText: string | undefined, zoneText: string | 
 }
 
 function shown(recurrence: Recurrence | null): Answer {
-  const first = recurrence?.stretches.reduce((a, b) => (compareWall(b.start, a.start) < 0 ? b : a));
+  const first = recurrence?.parts.reduce((a, b) => (compareDateTime(b.start, a.start) < 0 ? b : a));
   if (!recurrence || !first) return { start: null, end: null, allDay: null, stretches: [], exdates: [], breaks: [], dates: [] };
   return {
-    start: isoWall(first.start),
+    start: isoDateTime(first.start),
     end: lastOf(first),
     allDay: first.start.minute === null,
-    stretches: recurrence.stretches.map((s) => ({
-      start: isoWall(s.start),
+    stretches: recurrence.parts.map((s) => ({
+      start: isoDateTime(s.start),
       end: lastOf(s),
       rrule: ruleText(s, recurrence.zone) ?? null,
       // The standard has no seasons, so a rule's text cannot hold them.
       ...(s.rule?.seasons ? { seasons: s.rule.seasons.map(({ from, to }) => ({ from: monthDay(from), to: monthDay(to) })) } : {}),
     })),
-    exdates: recurrence.leftOut.map(isoWall),
+    exdates: recurrence.exdates.map(isoDateTime),
     breaks: recurrence.breaks.map(({ from, to }) => ({ from: isoDay(from), to: isoDay(to) })),
     dates: firstDates(recurrence),
   };
@@ -72,17 +72,17 @@ function shown(recurrence: Recurrence | null): Answer {
 const monthDay = (n: number): string => `${String(Math.floor(n / 100)).padStart(2, '0')}-${String(n % 100).padStart(2, '0')}`;
 
 /** The end as people say it: of a whole day, the last day. */
-function lastOf({ start, length }: Stretch): string | null {
-  const end: Wall | null = endOf(start, length);
+function lastOf({ start, length }: RecurrencePart): string | null {
+  const end: PlainDateTime | null = endOf(start, length);
   if (!end) return null;
-  return end.minute === null ? isoDay(end.day - 1) : isoWall(end);
+  return end.minute === null ? isoDay(end.day - 1) : isoDateTime(end);
 }
 
 function firstDates(recurrence: Recurrence): string[] {
-  const from = Math.min(...recurrence.stretches.map((s) => s.start.day));
+  const from = Math.min(...recurrence.parts.map((s) => s.start.day));
   let dates: string[] = [];
   for (const years of YEARS_AHEAD) {
-    dates = startsBetween(recurrence, from, from + years * 366).map(({ wall }) => isoWall(wall));
+    dates = startsBetween(recurrence, from, from + years * 366).map(({ wall }) => isoDateTime(wall));
     if (dates.length >= SHOWN) break;
   }
   return dates.slice(0, SHOWN);

@@ -53,7 +53,7 @@ function show(): void {
     list.replaceChildren(
       ...goals.map((goal, i) => {
         const item = element('li', { id: `go-${i}`, role: 'option' });
-        const kind = goal.kind === 'page' || goal.kind === 'deed' ? '' : `${goal.kind} `;
+        const kind = goal.kind === 'page' || goal.kind === 'command' ? '' : `${goal.kind} `;
         item.append(
           element('span', { class: 'go-name' }, goal.name),
           element('span', { class: 'quiet small' }, `${kind}${goal.more}`.trim()),

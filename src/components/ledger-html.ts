@@ -1,8 +1,8 @@
 /** Dates as an almanac's ledger, HTML text: a day is a ruled line, its dates are rows. */
-import { type Day, isoDay, weekdayOf, ymdOf } from '@/core/day/day';
+import { type EpochDay, isoDay, weekdayOf, ymdOf } from '@/core/day/day';
 import { sayCost } from '@/core/listing/content';
 import { MONTHS, sayCount, sayDay, sayTime, sayTimes, type Style, WEEKDAYS } from '@/core/phrase/format';
-import { parseIsoWall } from '@/core/day/wall';
+import { parseIsoDateTime } from '@/core/day/plain-date-time';
 import { escapeHtml, shorten } from '@/core/text/text';
 import { SUMMARY_SHOWN } from '@/core/listing/content';
 import type { PublicDate } from '@/server/public/public-dates';
@@ -17,23 +17,23 @@ import { zoneWords } from './zone-words';
 export interface LedgerInput {
   dates: readonly PublicDate[];
   /** dates that began before stand under this day */
-  from: Day;
-  today: Day;
+  from: EpochDay;
+  today: EpochDay;
   style: Style;
   /** the site's zone: times of another say so */
   zone: string;
   reference: ReferenceData;
   pictures: Map<string, PictureRow>;
-  redLetters: Map<Day, string[]>;
+  holidays: Map<EpochDay, string[]>;
   /** every line has its picture, a small one at its end; else headlines alone have one */
   smallPictures?: boolean | undefined;
-  dayNote?: (day: Day) => string;
+  dayNote?: (day: EpochDay) => string;
   /** kept on top, before all days; they stand in their days too */
   onTop?: readonly PublicDate[];
 }
 
 export function ledgerHtml(input: LedgerInput): string {
-  const days = new Map<Day, PublicDate[]>();
+  const days = new Map<EpochDay, PublicDate[]>();
   for (const date of input.dates) {
     const day = Math.max(date.start_day, input.from);
     days.set(day, [...(days.get(day) ?? []), date]);
@@ -62,8 +62,8 @@ function topHtml(dates: readonly PublicDate[], input: LedgerInput): string {
 }
 
 /** What a search found: each listing once, with its next date, and the days of those that follow. */
-export function resultsHtml(results: readonly Result[], input: Omit<LedgerInput, 'dates' | 'redLetters'>): string {
-  const whole: LedgerInput = { ...input, dates: results, redLetters: new Map() };
+export function resultsHtml(results: readonly Result[], input: Omit<LedgerInput, 'dates' | 'holidays'>): string {
+  const whole: LedgerInput = { ...input, dates: results, holidays: new Map() };
   const rows = results.map((result) => {
     const day = Math.max(result.start_day, input.from);
     const words = sayDay(day, input.style, { weekday: 'short', month: 'short', year: ymdOf(day).year !== ymdOf(input.today).year });
@@ -82,9 +82,9 @@ function followingHtml({ dates, days, until, listing }: Result, style: Style): s
   return `<div class="sum">also ${named.join(', ')}${more}</div>`;
 }
 
-function dayLine(day: Day, count: number, fresh: boolean, input: LedgerInput): string {
+function dayLine(day: EpochDay, count: number, fresh: boolean, input: LedgerInput): string {
   const { year, month, day: d } = ymdOf(day);
-  const names = input.redLetters.get(day) ?? [];
+  const names = input.holidays.get(day) ?? [];
   const notes = [
     day === input.today ? 'today' : '',
     fresh ? `${MONTHS[month - 1]} ${year}` : '',
@@ -97,7 +97,7 @@ function dayLine(day: Day, count: number, fresh: boolean, input: LedgerInput): s
 }
 
 /** The time of a date as it stands under a day. */
-export function clockWords(date: PublicDate, day: Day, style: Style): string {
+export function clockWords(date: PublicDate, day: EpochDay, style: Style): string {
   if (date.last_day > date.start_day) {
     if (day > date.start_day) return `until ${sayDay(date.last_day, style, { month: 'short' })}`;
     const time = date.start_minute === null ? '' : `${sayTime(date.start_minute, style)}, `;
@@ -108,17 +108,17 @@ export function clockWords(date: PublicDate, day: Day, style: Style): string {
 }
 
 /** What a reader must know of a date that does not go as planned; nothing otherwise. */
-export function standingWords(date: PublicDate): string {
+export function eventStatusWords(date: PublicDate): string {
   const note = date.note ? `: ${date.note}` : '';
-  if (date.standing === 'cancelled') return `Cancelled${note || '.'}`;
-  if (date.standing === 'postponed') return `Postponed${note || '.'}`;
-  if (date.standing === 'moved-online') return `Moved online${note || '.'}`;
-  if (date.standing === 'rescheduled') return `Rescheduled${note || '.'}`;
+  if (date.event_status === 'cancelled') return `Cancelled${note || '.'}`;
+  if (date.event_status === 'postponed') return `Postponed${note || '.'}`;
+  if (date.event_status === 'moved-online') return `Moved online${note || '.'}`;
+  if (date.event_status === 'rescheduled') return `Rescheduled${note || '.'}`;
   return date.note;
 }
 
 function movedFrom(date: PublicDate, style: Style): string {
-  const was = date.moved ? parseIsoWall(date.original) : undefined;
+  const was = date.moved ? parseIsoDateTime(date.original) : undefined;
   if (!was) return '';
   const words =
     was.day === date.start_day && was.minute !== null
@@ -150,14 +150,14 @@ function withPicture(what: string, picture: PictureRow, headline: boolean): stri
   return `<div class="flex justify-between gap-3"><div>${what}</div><span class="block h-[46px] w-[64px] flex-none overflow-hidden [&_img]:h-full [&_img]:w-full [&_img]:object-cover">${pictureHtml(picture, 'square', { sizes: '64px', alt: '' })}</span></div>`;
 }
 
-function rowHtml(date: PublicDate, day: Day, input: LedgerInput, dayWords = '', following = ''): string {
+function rowHtml(date: PublicDate, day: EpochDay, input: LedgerInput, dayWords = '', following = ''): string {
   const { style, reference, pictures } = input;
-  const off = date.standing === 'cancelled' || date.standing === 'postponed';
-  const said = standingWords(date);
+  const off = date.event_status === 'cancelled' || date.event_status === 'postponed';
+  const said = eventStatusWords(date);
   const summary = shorten(date.summary, SUMMARY_SHOWN.list);
   const picture = date.headline || input.smallPictures ? pictures.get(shownPicture(date, reference) ?? '') : undefined;
   const clock = clockWords(date, day, style) + zoneWords(date, input.zone);
-  const what = `<div class="what">${markHtml(reference.category.get(date.category_id), true)}<a href="${dateHref(date)}">${escapeHtml(date.title)}</a></div>${said ? `<div class="sum${date.standing === 'going-ahead' ? '' : ' red'}">${escapeHtml(said)}</div>` : ''}${summary ? `<div class="sum">${escapeHtml(summary)}</div>` : ''}${following}`;
+  const what = `<div class="what">${markHtml(reference.category.get(date.category_id), true)}<a href="${dateHref(date)}">${escapeHtml(date.title)}</a></div>${said ? `<div class="sum${date.event_status === 'going-ahead' ? '' : ' red'}">${escapeHtml(said)}</div>` : ''}${summary ? `<div class="sum">${escapeHtml(summary)}</div>` : ''}${following}`;
   const cell = picture ? `<td>${withPicture(what, picture, date.headline)}</td>` : `<td>${what}</td>`;
   const place = placesHtml(date, reference);
   const elsewhere = date.elsewhere && place ? '<span class="was">elsewhere this time</span>' : '';

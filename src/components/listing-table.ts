@@ -1,6 +1,6 @@
 /** The rows of the Desk's table, and long lists of choices, as HTML text: hundreds of small templates would cost more than the query. */
-import type { Day } from '@/core/day/day';
-import { instantToWall } from '@/core/day/zone';
+import type { EpochDay } from '@/core/day/day';
+import { instantToDateTime } from '@/core/day/zone';
 import { sayCost, STAGE_WORDS } from '@/core/listing/content';
 import { sayDay, sayTime, type Style } from '@/core/phrase/format';
 import { sayRule } from '@/core/phrase/say';
@@ -23,7 +23,7 @@ export interface TableLook {
   reference: ReferenceData;
   style: Style;
   zone: string;
-  today: Day;
+  today: EpochDay;
 }
 
 /** Cells that are changed in place, by their column. */
@@ -75,7 +75,7 @@ const CARD =
 function cellValue({ working, stage }: TableRow, column: Column): string {
   switch (column) {
     case 'next':
-      return working.recurrence?.stretches[0]?.start ?? '';
+      return working.recurrence?.parts[0]?.start ?? '';
     case 'venue':
       return working.venueIds[0] ?? '';
     case 'organizer':
@@ -93,7 +93,7 @@ function cellValue({ working, stage }: TableRow, column: Column): string {
 
 function stageHtml(row: TableRow, { style, zone }: TableLook): string {
   const say = (at: Date): string => {
-    const wall = instantToWall(zone, at.getTime());
+    const wall = instantToDateTime(zone, at.getTime());
     return `${sayDay(wall.day, style, { month: 'short' })} ${sayTime(wall.minute, style)}`;
   };
   const times = [row.publishAt ? `out ${say(row.publishAt)}` : '', row.withdrawAt ? `down ${say(row.withdrawAt)}` : ''].filter(Boolean);
@@ -131,7 +131,7 @@ function cellWords(row: TableRow, column: Column, { reference, style, zone, toda
     case 'matters':
       return row.matters ? String(row.matters) : '';
     case 'changed': {
-      const wall = instantToWall(zone, row.changedAt.getTime());
+      const wall = instantToDateTime(zone, row.changedAt.getTime());
       return wall.day === today ? sayTime(wall.minute, style) : sayDay(wall.day, style, { month: 'short', year: true });
     }
     default:
@@ -141,8 +141,8 @@ function cellWords(row: TableRow, column: Column, { reference, style, zone, toda
 
 function repeatWords({ recurrence }: TableRow['working']): string {
   if (!recurrence) return '';
-  const { stretches } = fromStored(recurrence);
-  const first = stretches.find((s) => s.rule);
-  if (!first?.rule) return stretches.length > 1 ? `${stretches.length} dates` : 'once';
-  return sayRule(first.rule, first.start.day) + (stretches.length > 1 ? ', and more' : '');
+  const { parts } = fromStored(recurrence);
+  const first = parts.find((s) => s.rule);
+  if (!first?.rule) return parts.length > 1 ? `${parts.length} dates` : 'once';
+  return sayRule(first.rule, first.start.day) + (parts.length > 1 ? ', and more' : '');
 }

@@ -1,5 +1,5 @@
 /** The month sheet as HTML text: one string, since hundreds of small components would cost more than the query. */
-import { type Day, weekdayOf, ymdOf } from '@/core/day/day';
+import { type EpochDay, weekdayOf, ymdOf } from '@/core/day/day';
 import { type DayWords, sayCount, sayDay, sayTime, type Style, WEEKDAYS } from '@/core/phrase/format';
 import type { Band, MonthSheet, SheetDate, SheetDay } from '@/core/sheet/month';
 import { paperLine } from '@/core/sheet/paper';
@@ -20,19 +20,19 @@ export interface MonthInput {
   reference: ReferenceData;
   style: Style;
   place: Place;
-  today: Day;
-  chosen: Day;
-  redLetters: Map<Day, string[]>;
+  today: EpochDay;
+  chosen: EpochDay;
+  holidays: Map<EpochDay, string[]>;
   firstWeekday: number;
   /** a day's own page */
-  dayHref: (day: Day) => string;
+  dayHref: (day: EpochDay) => string;
   /** on a phone: the day's dates under the sheet */
-  pickHref: (day: Day) => string;
+  pickHref: (day: EpochDay) => string;
   query: string;
   /** folded dates come along for paper */
   onPaper: boolean;
   /** the dates that touch a day, in order */
-  onDay: (day: Day) => ShortDate[];
+  onDay: (day: EpochDay) => ShortDate[];
 }
 
 export function toSheetEntry(of: ShortDate): SheetEntry {
@@ -53,7 +53,7 @@ export function dateHref(date: Pick<PublicDate, 'listing' | 'date'>): string {
 const GONE = new Set(['cancelled', 'postponed']);
 const shownTitle = (of: ShortDate): string => escapeHtml(of.short_title || of.title);
 const state = (of: ShortDate): string =>
-  of.standing === 'cancelled' ? ' (cancelled)' : of.standing === 'postponed' ? ' (postponed)' : of.moved ? ' (moved)' : '';
+  of.event_status === 'cancelled' ? ' (cancelled)' : of.event_status === 'postponed' ? ' (postponed)' : of.moved ? ' (moved)' : '';
 
 export function monthHtml(input: MonthInput): string {
   const { sheet, firstWeekday } = input;
@@ -85,7 +85,7 @@ function captionOf(sheet: MonthSheet<SheetEntry>): string {
 
 const MOONS = { new: ['●', 'New'], 'first-quarter': ['◐', 'First qtr'], full: ['○', 'Full'], 'last-quarter': ['◑', 'Last qtr'] } as const;
 
-function gutterHtml(start: Day, isoWeek: number, { place, style }: MonthInput): string {
+function gutterHtml(start: EpochDay, isoWeek: number, { place, style }: MonthInput): string {
   let moon = '';
   for (let day = start; day < start + 7; day++) {
     const phase = phaseOn(day, place.zone);
@@ -100,8 +100,8 @@ function gutterHtml(start: Day, isoWeek: number, { place, style }: MonthInput): 
 }
 
 function dayHtml(day: SheetDay<SheetEntry>, bands: Band<SheetEntry>[], input: MonthInput): string {
-  const { style, today, chosen, redLetters } = input;
-  const names = redLetters.get(day.day) ?? [];
+  const { style, today, chosen, holidays } = input;
+  const names = holidays.get(day.day) ?? [];
   const classes = [
     day.inMonth ? '' : 'out',
     day.day === today ? 'today forced-colors:border-t-4 forced-colors:border-t-[Highlight]' : '',
@@ -152,7 +152,7 @@ function bandHtml(
     opensBefore ? 'before' : '',
     opensAfter ? 'after' : '',
     of.headline ? 'head' : '',
-    GONE.has(of.standing) ? 'off' : '',
+    GONE.has(of.event_status) ? 'off' : '',
   ];
   return `<a class="${classes.filter(Boolean).join(' ')}" style="--lane:${lane};--span:${toColumn - fromColumn + 1}" href="${dateHref(of)}">${shownTitle(of)}<span class="hidden-words">${state(of)}</span></a>`;
 }
@@ -163,7 +163,7 @@ export function entryHtml(
   lines: 1 | 2,
   { reference, style, place }: Pick<MonthInput, 'reference' | 'style' | 'place'>,
 ): string {
-  const classes = `entry${lines === 2 ? ' two' : ''}${of.headline ? ' head' : ''}${of.moved ? ' moved' : ''}${GONE.has(of.standing) ? ' off' : ''}`;
+  const classes = `entry${lines === 2 ? ' two' : ''}${of.headline ? ' head' : ''}${of.moved ? ' moved' : ''}${GONE.has(of.event_status) ? ' off' : ''}`;
   const time = of.start_minute === null ? '' : `<span class="t">${sayTime(of.start_minute, style)}${zoneWords(of, place.zone)}</span>`;
   const said = state(of);
   return `<a class="${classes}" href="${dateHref(of)}">${markHtml(reference.category.get(of.category_id), true)}<span class="w">${time}${shownTitle(of)}${said ? `<span class="hidden-words">${said}</span>` : ''}</span></a>`;

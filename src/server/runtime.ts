@@ -15,7 +15,7 @@ import { countListings, isHorizonOld, startRebuild } from './dates/rebuild';
 import { tidy } from './listings/tidy';
 import { keepTimes } from './listings/publication-times';
 import { sendWaiting } from './mail/outbox';
-import { startProof } from './validation/write';
+import { startValidation } from './validation/write';
 import { lookup } from './reference/read';
 import { TaskWorker } from './worker/task-worker';
 
@@ -101,7 +101,7 @@ async function start(env: NodeJS.ProcessEnv): Promise<Runtime> {
     void keepHorizon().catch(() => undefined);
     void tidyUp().catch(() => undefined);
   }, HORIZON_EVERY_MS);
-  const look = setInterval(() => void proof().catch(() => undefined), PROOF_EVERY_MS);
+  const look = setInterval(() => void validation().catch(() => undefined), PROOF_EVERY_MS);
   look.unref();
   const times = setInterval(() => void byTime().catch(() => undefined), TIMES_EVERY_MS);
   times.unref();
@@ -109,7 +109,7 @@ async function start(env: NodeJS.ProcessEnv): Promise<Runtime> {
   const now = (): Now => nowIn(settings().zone, frozen);
   const contentChanged = async (): Promise<void> => {
     revision++;
-    proofSoon();
+    validateSoon();
     await watch?.tell();
   };
   const contentRevision = (): string => `${boot}.${revision}`;
@@ -124,14 +124,14 @@ async function start(env: NodeJS.ProcessEnv): Promise<Runtime> {
     memo: new Map(),
   });
   const jobs = new JobRunner({ db, jobContext, contentChanged }, WORKS);
-  const proof = async (): Promise<void> => {
-    if (await db.transaction((tx) => startProof(tx as unknown as Db, now()))) jobs.wake();
+  const validation = async (): Promise<void> => {
+    if (await db.transaction((tx) => startValidation(tx as unknown as Db, now()))) jobs.wake();
   };
   // While somebody is at work, Proof waits for a pause.
   let pause: NodeJS.Timeout | undefined;
-  function proofSoon(): void {
+  function validateSoon(): void {
     clearTimeout(pause);
-    pause = setTimeout(() => void proof().catch(() => undefined), PROOF_AFTER_MS).unref();
+    pause = setTimeout(() => void validation().catch(() => undefined), PROOF_AFTER_MS).unref();
   }
   const byTime = async (): Promise<void> => {
     const due = await db.transaction((tx) => keepTimes(tx as unknown as Db, { now: now(), settings: settings() }));
@@ -154,7 +154,7 @@ async function start(env: NodeJS.ProcessEnv): Promise<Runtime> {
     void keepHorizon().catch(() => undefined);
     void tidyUp().catch(() => undefined);
     void byTime().catch(() => undefined);
-    proofSoon();
+    validateSoon();
   }, 5_000).unref();
   return {
     db,

@@ -42,9 +42,9 @@ function content(i: number, ids: { categories: string[]; venues: string[]; organ
     organizerIds: [at(ids.organizers, i * 7)],
     cost: { kind: 'free' },
     recurrence: {
-      format: 2,
+      format: 3,
       zone: 'America/Halifax',
-      stretches: [
+      parts: [
         {
           start: `${isoDay(TODAY - 60 + (i % 700))}T${String(hour).padStart(2, '0')}:00`,
           length: { days: 0, minute: hour * 60 + 90 },
@@ -52,7 +52,7 @@ function content(i: number, ids: { categories: string[]; venues: string[]; organ
           limit: { kind: 'count', count: 30 },
         },
       ],
-      leftOut: [],
+      exdates: [],
       breaks: [],
     },
   };
@@ -107,10 +107,10 @@ async function fill(folder: string): Promise<number> {
   }
   // Proof has looked at all of them: its turns in the background would be measured too.
   await db.execute(
-    sql`insert into proof_state (listing_id, revision, day) select id, revision, ${TODAY} from listing on conflict do nothing`,
+    sql`insert into validation_state (listing_id, revision, day) select id, revision, ${TODAY} from listing on conflict do nothing`,
   );
   await db.execute(
-    sql`insert into proof_note (listing_id, key, kind, severity, field, sentence) select id, 'picture-missing', 'picture-missing', 'look', 'picture', 'No picture' from listing where address like '%5' on conflict do nothing`,
+    sql`insert into validation_note (listing_id, key, kind, severity, field, sentence) select id, 'picture-missing', 'picture-missing', 'warning', 'picture', 'No picture' from listing where address like '%5' on conflict do nothing`,
   );
   await close();
   return dates;
@@ -121,7 +121,7 @@ export interface DeskFigures {
   /** milliseconds at the 95th percentile */
   empty: number;
   pages: { name: string; p95: number; p50: number }[];
-  proof: { p95: number; p50: number };
+  validation: { p95: number; p50: number };
   emptyP50: number;
 }
 
@@ -167,7 +167,7 @@ async function measure(): Promise<Omit<DeskFigures, 'dates'>> {
   ];
   const times = new Map<string, number[]>([['empty', []], ['proof', []], ...asked.map(([name]): [string, number[]] => [name, []])]);
   const kept = await (await fetch(`${BASE}/api/v1/listings/${id}`, { headers: { cookie } })).json();
-  const proof = async (): Promise<number> => {
+  const validation = async (): Promise<number> => {
     const start = now();
     const response = await fetch(`${BASE}/api/v1/proof`, {
       method: 'POST',
@@ -184,13 +184,13 @@ async function measure(): Promise<Omit<DeskFigures, 'dates'>> {
     };
     take('empty', await get('/desk/empty'));
     for (const [name, address] of asked) take(name, await get(address));
-    take('proof', await proof());
+    take('proof', await validation());
   }
   const of = (name: string): number[] => times.get(name) ?? [];
   return {
     empty: quantile(of('empty'), 0.95),
     emptyP50: quantile(of('empty'), 0.5),
     pages: asked.map(([name]) => ({ name, p95: quantile(of(name), 0.95), p50: quantile(of(name), 0.5) })),
-    proof: { p95: quantile(of('proof'), 0.95), p50: quantile(of('proof'), 0.5) },
+    validation: { p95: quantile(of('proof'), 0.95), p50: quantile(of('proof'), 0.5) },
   };
 }

@@ -6,7 +6,7 @@ import { setTimeout } from 'node:timers/promises';
 import { sql } from 'drizzle-orm';
 import { dayOf, isoDay } from '@/core/day/day';
 import { type Db, openDatabase } from '@/server/db/client';
-import { bringing, startBringIn } from '@/server/exchange/import-jobs';
+import { importing, startImport } from '@/server/exchange/import-jobs';
 import { keepFile, readBatch } from '@/server/exchange/import-file';
 import { createListing, publishListing } from '@/server/listings/write';
 import { readListPage } from '@/server/public/public-dates';
@@ -75,11 +75,11 @@ export async function bringInMany(count: number): Promise<JobFigures> {
       // As a running site: what listings point to is read again only when it changed.
       revision: 'bench',
       works: {
-        'bring-in': {
-          ...bringing,
+        import: {
+          ...importing,
           step: async (tx, row, size, context) => {
             const begun = now();
-            const step = await bringing.step(tx, row, size, context);
+            const step = await importing.step(tx, row, size, context);
             pieces.push(now() - begun);
             return step;
           },
@@ -97,7 +97,7 @@ export async function bringInMany(count: number): Promise<JobFigures> {
     if (jobId) await site.jobs.wait(jobId, Number.POSITIVE_INFINITY);
     const held = heap();
     const written = now();
-    const job = await db.transaction((tx) => startBringIn(tx as unknown as Db, id, true, change()));
+    const job = await db.transaction((tx) => startImport(tx as unknown as Db, id, true, change()));
     const { state, input } = await site.jobs.wait(job, Number.POSITIVE_INFINITY);
     if (state !== 'done' || input.made !== count) throw new Error(`${input.made} of ${count} came in`);
     const ended = now();
@@ -107,8 +107,8 @@ export async function bringInMany(count: number): Promise<JobFigures> {
     if (result.rows[0]?.n !== count * 4 + BY_HAND * 10) throw new Error('dates are missing');
     const again = now();
     const second = await keepFile(site, { name: 'watch.ics', bytes: new TextEncoder().encode(calendar) }, EDITOR);
-    const looking = await readBatch(db, second);
-    if (looking.jobId) await site.jobs.wait(looking.jobId, Number.POSITIVE_INFINITY);
+    const previewing = await readBatch(db, second);
+    if (previewing.jobId) await site.jobs.wait(previewing.jobId, Number.POSITIVE_INFINITY);
     const secondLook = (now() - again) / 1000;
     const { summary } = await readBatch(db, second);
     if (summary?.counts.same !== count) throw new Error(`${summary?.counts.same} of ${count} are as they are`);

@@ -4,7 +4,7 @@ import rrule from 'rrule';
 import { DateTime, RRuleSet, type Time } from 'rrule-rust';
 import { RRuleTemporal } from 'rrule-temporal';
 import { dayOf, isoDay } from '@/core/day/day';
-import { daysOfStretch } from '@/core/recurrence/days';
+import { daysOfPart } from '@/core/recurrence/days';
 import { readRuleText } from '@/core/recurrence/rule-text';
 
 export interface Question {
@@ -32,7 +32,7 @@ export const ours: Rival = {
     const { start } = q;
     const day = dayOf(Number(start.slice(0, 4)), Number(start.slice(4, 6)), Number(start.slice(6, 8)));
     const { rule, limit } = readRuleText(q.rule, 'UTC', MINUTE * 60);
-    return daysOfStretch({ start: { day, minute: MINUTE }, length: null, rule, limit }, 'UTC', dayOf(q.year, q.month, 1), monthEnd(q));
+    return daysOfPart({ start: { day, minute: MINUTE }, length: null, rule, limit }, 'UTC', dayOf(q.year, q.month, 1), monthEnd(q));
   },
   say: (day: number) => isoDay(day),
 };

@@ -48,7 +48,7 @@ function openEnded(count: number): Recurrence[] {
   const r = random(7);
   return Array.from({ length: count }, () => ({
     zone: 'America/Halifax',
-    stretches: [
+    parts: [
       {
         start: { day: TODAY - Math.floor(r() * 900), minute: 8 * 60 + Math.floor(r() * 12) * 60 },
         length: { days: 0, minute: 1380 },
@@ -56,7 +56,7 @@ function openEnded(count: number): Recurrence[] {
         limit: { kind: 'open' as const },
       },
     ],
-    leftOut: [],
+    exdates: [],
     breaks: [],
   }));
 }

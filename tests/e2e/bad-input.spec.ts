@@ -7,8 +7,8 @@ const when = (start: string, length: unknown = null, rule: unknown = null) => ({
   recurrence: {
     format: 1,
     zone: 'America/Halifax',
-    stretches: [{ start, length, rule, limit: { kind: 'open' } }],
-    leftOut: [],
+    parts: [{ start, length, rule, limit: { kind: 'open' } }],
+    exdates: [],
     breaks: [],
   },
 });
@@ -21,7 +21,7 @@ test('the interface for programs answers bad input with the field and what would
       headers: { cookie, 'content-type': 'application/json', ...headers },
     });
   const cases: [string, unknown, number, string | undefined][] = [
-    ['31 February', { content: content(when('2027-02-31T10:00')) }, 422, 'content.recurrence.stretches.0.start'],
+    ['31 February', { content: content(when('2027-02-31T10:00')) }, 422, 'content.recurrence.parts.0.start'],
     ['malformed JSON', '{"content":', 400, undefined],
     ['no content at all', {}, 422, 'content'],
     [

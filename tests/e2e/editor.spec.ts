@@ -11,9 +11,9 @@ const picture = (colour: string): Promise<Buffer> =>
 test('a refused publish leads to the field and says all of it; an untouched form is not scolded', async ({ browser, request, baseURL }) => {
   const page = await pageOf(browser, request, 'ivo', { baseURL });
   await page.goto('/desk/listings/new');
-  const proof = page.getByRole('region', { name: 'Proof' });
-  await expect(proof).toContainText('shows here as you go');
-  await expect(proof.locator('li .sign.red')).toHaveCount(0);
+  const validation = page.getByRole('region', { name: 'Proof' });
+  await expect(validation).toContainText('shows here as you go');
+  await expect(validation.locator('li .sign.red')).toHaveCount(0);
   // When comes right after the title.
   expect(await page.locator('.editor section.part h2').allTextContents()).toEqual([
     'What',
@@ -29,7 +29,7 @@ test('a refused publish leads to the field and says all of it; an untouched form
   await page.getByRole('button', { name: 'Publish', exact: true }).click();
   await note(page, /more below/);
   await expect(page.getByLabel('Title', { exact: true })).toBeFocused();
-  await expect(proof).not.toContainText('shows here as you go');
+  await expect(validation).not.toContainText('shows here as you go');
   await expect(page.locator('#details .wrong')).toBeVisible();
   await expect(page.locator('#when .wrong')).toBeVisible();
   await page.context().close();

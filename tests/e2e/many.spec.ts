@@ -80,25 +80,25 @@ test('Proof: mended with one key, answered for with a reason, and many at once',
   // What nobody has been in is not scolded; a section is looked at when it is left.
   await expect(page.getByRole('region', { name: 'Proof' })).not.toContainText('No venue');
   await page.getByLabel('Website').focus();
-  const proof = page.getByRole('region', { name: 'Proof' });
-  await expect(proof).toContainText('The summary says “Tuesday”, but the date is a Friday');
-  await proof.getByRole('button', { name: /all in capitals/ }).focus();
+  const validation = page.getByRole('region', { name: 'Proof' });
+  await expect(validation).toContainText('The summary says “Tuesday”, but the date is a Friday');
+  await validation.getByRole('button', { name: /all in capitals/ }).focus();
   await page.keyboard.press('m');
   await expect(page.getByLabel('Title', { exact: true })).toHaveValue('Kelp supper');
   await page.getByRole('button', { name: 'Save draft' }).click();
   await note(page, /Saved/);
-  const matter = proof.getByRole('listitem').filter({ hasText: 'No picture' });
+  const matter = validation.getByRole('listitem').filter({ hasText: 'No picture' });
   await matter.getByRole('button', { name: 'Right as it is' }).click();
   await page.getByLabel('Why it is right as it is').fill('A drawing comes later');
   await page.keyboard.press('Enter');
-  await expect(proof.getByText('1 answered for')).toBeVisible();
+  await expect(validation.getByText('1 answered for')).toBeVisible();
   await expectAccessible(page, 'Proof beside the form');
   await page.reload();
-  await expect(proof.getByText('1 answered for')).toBeVisible();
+  await expect(validation.getByText('1 answered for')).toBeVisible();
   // A lookalike: the same supper under another name.
   await newListing(page, 'Kelp Suppers', 'Friday 9 April 2027 at 18:00');
-  await expect(proof).toContainText('“Kelp supper” may be the same event');
-  await proof.getByRole('button', { name: 'Side by side' }).click();
+  await expect(validation).toContainText('“Kelp supper” may be the same event');
+  await validation.getByRole('button', { name: 'Side by side' }).click();
   await expect(page.getByRole('dialog')).toContainText('Is it “Kelp supper”?');
   await expectAccessible(page, 'two listings side by side');
   await page.keyboard.press('Escape');

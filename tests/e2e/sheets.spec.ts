@@ -26,16 +26,16 @@ async function makeWeekly(page: Page, title: string, start: string, weekday: num
   return page.evaluate(
     async ([name, first, day]) => {
       const rule = { freq: 'weekly', interval: 1, byMonth: [], byMonthDay: [], byDay: [{ weekday: day, nth: 0 }], weekStart: 0 };
-      const stretch = { start: first, length: { days: 0, minute: 660 }, rule, limit: { kind: 'count', count: 8 } };
+      const recurrencePart = { start: first, length: { days: 0, minute: 660 }, rule, limit: { kind: 'count', count: 8 } };
       const content = {
         format: 1,
         title: name,
         shortTitle: '',
         summary: 'By the quay.',
         text: '',
-        standing: 'going-ahead',
-        standingNote: '',
-        recurrence: { format: 2, zone: 'America/Halifax', stretches: [stretch], leftOut: [], breaks: [] },
+        eventStatus: 'going-ahead',
+        eventStatusNote: '',
+        recurrence: { format: 3, zone: 'America/Halifax', parts: [recurrencePart], exdates: [], breaks: [] },
         changes: [],
         attendance: 'online',
         onlineAddress: 'https://quay.example/',

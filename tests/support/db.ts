@@ -5,7 +5,7 @@ import { drizzle } from 'drizzle-orm/pglite';
 import { migrate } from 'drizzle-orm/pglite/migrator';
 import { emptyContent, type ListingContent } from '@/core/listing/content';
 import { dayOf } from '@/core/day/day';
-import { wallToInstant } from '@/core/day/zone';
+import { dateTimeToInstant } from '@/core/day/zone';
 import type { Actor } from '@/server/accounts/roles';
 import { makeFallback, saveCategory } from '@/server/categories/write';
 import type { Db } from '@/server/db/client';
@@ -48,7 +48,7 @@ export const SETTINGS: SiteSettings = {
   lng: -57.5,
 };
 const day = dayOf(2027, 3, 17);
-export const NOW = { day, minute: 540, ms: wallToInstant(SETTINGS.zone, { day, minute: 540 }).ms };
+export const NOW = { day, minute: 540, ms: dateTimeToInstant(SETTINGS.zone, { day, minute: 540 }).ms };
 
 export const EDITOR: Actor = { id: null, name: 'Ivo Skerrit', role: 'editor' };
 export const change = (by: Actor = EDITOR): Change => ({ by, now: NOW, settings: SETTINGS });
@@ -87,9 +87,9 @@ export function choir(places: Places, part: Partial<ListingContent> = {}): Listi
     venueIds: [places.venue],
     cost: { kind: 'free' },
     recurrence: {
-      format: 1,
+      format: 3,
       zone: SETTINGS.zone,
-      stretches: [
+      parts: [
         {
           start: '2027-03-23T19:00',
           length: { days: 0, minute: 1260 },
@@ -97,7 +97,7 @@ export function choir(places: Places, part: Partial<ListingContent> = {}): Listi
           limit: { kind: 'count', count: 10 },
         },
       ],
-      leftOut: [],
+      exdates: [],
       breaks: [],
     },
     ...part,

@@ -3,7 +3,7 @@
  * one that nearly is. At least half of the pairs are near misses. From a seed, so that it can be drawn again.
  */
 import { dayOf } from '@/core/day/day';
-import type { Wall } from '@/core/day/wall';
+import type { PlainDateTime } from '@/core/day/plain-date-time';
 import type { Sighting } from '@/core/match/lookalike';
 import { between, pick, random } from './generate';
 
@@ -90,7 +90,7 @@ type Random = () => number;
 
 function event(r: Random): Sighting {
   const title = [pick(r, FIRST), pick(r, SECOND), pick(r, THIRD), ...(r() < 0.25 ? [pick(r, TAILS)] : [])].join(' ');
-  const start: Wall = { day: between(r, dayOf(2027, 3, 20), dayOf(2027, 9, 1)), minute: between(r, 16, 40) * 30 };
+  const start: PlainDateTime = { day: between(r, dayOf(2027, 3, 20), dayOf(2027, 9, 1)), minute: between(r, 16, 40) * 30 };
   const weekly = r() < 0.35;
   return {
     title,
@@ -136,7 +136,7 @@ const TITLES: [string, (r: Random, title: string) => string][] = [
   ['plural', (_, t) => t.replace(/(Walk|Talk|Workshop|Concert|Class|Market)\b/, '$1s')],
   ['without its tail', (_, t) => t.split(' ').slice(0, 3).join(' ')],
 ];
-const TIMES: [string, (r: Random, d: readonly Wall[]) => Wall[]][] = [
+const TIMES: [string, (r: Random, d: readonly PlainDateTime[]) => PlainDateTime[]][] = [
   ['the same time', (_, d) => [...d]],
   ['the same time', (_, d) => [...d]],
   ['a quarter of an hour off', (_, d) => d.map((w) => ({ ...w, minute: (w.minute ?? 0) + 15 }))],

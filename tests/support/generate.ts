@@ -1,6 +1,6 @@
 /** Generated rules for tests, from a printed seed. A small PRNG (mulberry32) so that a failure can be repeated. */
 import { dayOf } from '@/core/day/day';
-import type { ByDay, Frequency, Length, Limit, Rule, Stretch } from '@/core/recurrence/model';
+import type { ByDay, Frequency, Length, Limit, Rule, RecurrencePart } from '@/core/recurrence/model';
 
 export function seedOf(): number {
   return process.env.SEED ? Number(process.env.SEED) : 20_270_317;
@@ -49,7 +49,7 @@ export function generateRule(r: () => number): Rule {
   return rule;
 }
 
-export function generateStretch(r: () => number, rule: Rule): Stretch {
+export function generatePart(r: () => number, rule: Rule): RecurrencePart {
   const day = between(r, dayOf(2024, 1, 1), dayOf(2027, 12, 31));
   const minute = r() < 0.2 ? null : between(r, 4, 23) * 60 + pick(r, [0, 15, 30, 40]);
   const length: Length | null =

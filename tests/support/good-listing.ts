@@ -4,7 +4,7 @@ import { dayOf } from '../../src/core/day/day';
 import { emptyContent, type ListingContent } from '../../src/core/listing/content';
 import { MIDDLE, NO_CROPS } from '../../src/core/picture/crop';
 import type { PictureFacts } from '../../src/core/validation/picture-checks';
-import type { StoredStretch } from '../../src/core/recurrence/stored';
+import type { StoredRecurrencePart } from '../../src/core/recurrence/stored';
 
 /** The desk's today in these tests. */
 export const TODAY = dayOf(2027, 3, 17);
@@ -26,12 +26,12 @@ export const SITE = {
   picture: () => aPicture(),
 };
 
-/** One evening, Tuesday, 23 March 2027, from 19:00 to 21:00, with what is different in its stretch or beside it. */
-export const when = (part: Partial<StoredStretch> = {}, rest = {}): ListingContent['recurrence'] => ({
-  format: 1,
+/** One evening, Tuesday, 23 March 2027, from 19:00 to 21:00, with what is different in its part or beside it. */
+export const when = (part: Partial<StoredRecurrencePart> = {}, rest = {}): ListingContent['recurrence'] => ({
+  format: 3,
   zone: SITE.zone,
-  stretches: [{ start: '2027-03-23T19:00', length: { days: 0, minute: 1260 }, rule: null, limit: { kind: 'open' }, ...part }],
-  leftOut: [],
+  parts: [{ start: '2027-03-23T19:00', length: { days: 0, minute: 1260 }, rule: null, limit: { kind: 'open' }, ...part }],
+  exdates: [],
   breaks: [],
   ...rest,
 });

@@ -3,7 +3,7 @@
  * the civil calendar.
  */
 import { daysInMonth, weekdayOf, ymdOf } from '@/core/day/day';
-import type { ByDay, Rule, Stretch } from '@/core/recurrence/model';
+import type { ByDay, Rule, RecurrencePart } from '@/core/recurrence/model';
 
 function monthsApart(a: number, b: number): number {
   const [x, y] = [ymdOf(a), ymdOf(b)];
@@ -56,9 +56,9 @@ function names(rule: Rule, start: number, day: number): boolean {
   return true;
 }
 
-/** The days of a stretch from its start to `to`; `exists` says whether the wall time of a day exists. */
-export function slowDays(stretch: Stretch, to: number, exists: (day: number) => boolean = () => true): number[] {
-  const { rule, limit, start } = stretch;
+/** The days of a part from its start to `to`; `exists` says whether the wall time of a day exists. */
+export function slowDays(recurrencePart: RecurrencePart, to: number, exists: (day: number) => boolean = () => true): number[] {
+  const { rule, limit, start } = recurrencePart;
   const days: number[] = [];
   for (let day = start.day; day <= to; day++) {
     if (limit.kind === 'until' && day > limit.day) break;

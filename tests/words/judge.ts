@@ -1,6 +1,6 @@
 /** What became of a phrase: right, asked about, handed back, dated in spite of words that were not understood, or wrong without a word. */
 import { dayOf, isoDay, parseIsoDay } from '@/core/day/day';
-import { isoWall } from '@/core/day/wall';
+import { isoDateTime } from '@/core/day/plain-date-time';
 import { readPhrase } from '@/core/phrase/read/read-phrase';
 import { expand } from '@/core/recurrence/expand';
 import { CORPUS } from './corpus';
@@ -19,12 +19,12 @@ function datesOf(phrase: string): { dates: string[] | undefined; asked: boolean;
     style: { date: 'day-month', hours: '24' },
   });
   const dates = recurrence
-    ? expand(recurrence, [], Math.min(NOW.day, ...recurrence.stretches.map((s) => s.start.day)), END).map(({ start, end }) => {
+    ? expand(recurrence, [], Math.min(NOW.day, ...recurrence.parts.map((s) => s.start.day)), END).map(({ start, end }) => {
         if (start.minute === null) {
           const last = (end?.day ?? start.day + 1) - 1;
           return last > start.day ? `${isoDay(start.day)}/${isoDay(last)}` : isoDay(start.day);
         }
-        return end ? `${isoWall(start)}/${isoWall(end)}` : isoWall(start);
+        return end ? `${isoDateTime(start)}/${isoDateTime(end)}` : isoDateTime(start);
       })
     : undefined;
   return { dates: dates?.sort(), asked: problems.length > 0, unread: unread.length > 0 };

@@ -1,6 +1,6 @@
 /** A working copy's dates and picture, as the event page takes them, without touching the index. */
 import { type ListingContent, SUMMARY_SHOWN } from '@/core/listing/content';
-import type { Standing } from '@/core/recurrence/model';
+import type { EventStatus } from '@/core/recurrence/model';
 import { plainText, shorten } from '@/core/text/text';
 import { horizonOf, indexRows, shownZone } from '@/server/dates/date-index';
 import { publishedVenues } from '@/server/listings/write';
@@ -29,7 +29,7 @@ export async function previewOf(rt: Runtime, content: ListingContent): Promise<P
       endDay: r.end_day,
       endMinute: r.end_minute,
       lastDay: r.last_day,
-      standing: r.standing,
+      eventStatus: r.event_status,
       note: r.note,
       venueId: r.venue_id,
       moved: r.moved,
@@ -55,7 +55,7 @@ export function publicDateOf(
     ...{ title: content.title, short_title: content.shortTitle, headline: content.headline, cost: content.cost },
     ...{ start_day: date.startDay, start_minute: date.startMinute, end_day: date.endDay, end_minute: date.endMinute },
     ...{ last_day: date.lastDay, note: date.note, moved: date.moved, elsewhere: date.venueId !== null },
-    standing: content.standing !== 'going-ahead' ? content.standing : ((date.standing as Standing | null) ?? 'going-ahead'),
+    event_status: content.eventStatus !== 'going-ahead' ? content.eventStatus : ((date.eventStatus as EventStatus | null) ?? 'going-ahead'),
     free: content.cost.kind === 'free',
     category_id: categoryId,
     venue_ids: date.venueId ? [date.venueId] : publishedVenues(content).venueIds,

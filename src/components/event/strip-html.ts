@@ -57,8 +57,8 @@ export function stripHtml({ dates, from, months, address, firstWeekday, style }:
   const cell = (day: number, d: number): string => {
     const date = byDay.get(day);
     if (!date) return `<td>${d}</td>`;
-    const off = date.standing === 'cancelled' || date.standing === 'postponed';
-    const words = `${sayDay(day, style, { weekday: 'long' })}${off ? `, ${date.standing}` : date.moved ? ', moved' : ''}`;
+    const off = date.eventStatus === 'cancelled' || date.eventStatus === 'postponed';
+    const words = `${sayDay(day, style, { weekday: 'long' })}${off ? `, ${date.eventStatus}` : date.moved ? ', moved' : ''}`;
     return `<td><a href="/what/${address}/${date.address}"${off ? ' class="off"' : date.moved ? ' class="moved"' : ''} aria-label="${escapeHtml(words)}">${d}</a></td>`;
   };
   const all = monthsOf(dates);

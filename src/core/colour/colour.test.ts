@@ -16,10 +16,10 @@ describe('inks', () => {
     for (let i = 0; i < 3000; i++) {
       const ink = hex(r);
       for (const theme of ['light', 'dark'] as const) {
-        const mended = readableInk(ink, theme);
-        expect(isReadable(mended, theme), `${ink} ${theme} ${mended}`).toBe(true);
-        if (mended !== ink) changed++;
-        const [before, after] = [toOklch(ink), toOklch(mended)];
+        const fixed = readableInk(ink, theme);
+        expect(isReadable(fixed, theme), `${ink} ${theme} ${fixed}`).toBe(true);
+        if (fixed !== ink) changed++;
+        const [before, after] = [toOklch(ink), toOklch(fixed)];
         // Hue is kept where there is colour enough to have one.
         if (before.c > 0.05 && after.c > 0.05) expect(Math.abs(((after.h - before.h + 540) % 360) - 180)).toBeLessThan(4);
       }

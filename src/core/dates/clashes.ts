@@ -1,7 +1,7 @@
 /** Dates that need the same venue at the same time. Walls are the site's. */
-import type { Day } from '../day/day';
-import { isoWall, sameWall, type Wall } from '../day/wall';
-import { instantToWall, wallToInstant } from '../day/zone';
+import type { EpochDay } from '../day/day';
+import { isoDateTime, sameDateTime, type PlainDateTime } from '../day/plain-date-time';
+import { instantToDateTime, dateTimeToInstant } from '../day/zone';
 import type { Occurrence } from '../recurrence/model';
 import type { BookingRow } from '../listing/editor';
 import { addTo } from '../collections/add-to';
@@ -10,8 +10,8 @@ import { addTo } from '../collections/add-to';
 export interface Booking {
   title: string;
   listingId: string;
-  start: Wall;
-  end: Wall | null;
+  start: PlainDateTime;
+  end: PlainDateTime | null;
   venueId: string;
 }
 
@@ -22,8 +22,8 @@ const DAY = 1440;
 export type Minutes = readonly [from: number, to: number];
 
 /** The span of a date in minutes since 1970-01-01, [from, to); a date whose end is not said takes a minute, a whole day all of it. */
-function spanOf(start: Wall, end: Wall | null): Minutes {
-  const at = (wall: Wall): number => wall.day * DAY + (wall.minute ?? 0);
+function spanOf(start: PlainDateTime, end: PlainDateTime | null): Minutes {
+  const at = (wall: PlainDateTime): number => wall.day * DAY + (wall.minute ?? 0);
   if (start.minute === null) return [at(start), end ? at(end) : at(start) + DAY];
   return [at(start), Math.max(at(start) + 1, end ? at(end) : 0)];
 }
@@ -37,7 +37,7 @@ export function spansOf(dates: readonly Occurrence[], margin: number): Minutes[]
 
 /** Days, and minutes of a day from the earliest to the latest, that some spans touch. */
 export interface NearTimes {
-  days: ReadonlySet<Day>;
+  days: ReadonlySet<EpochDay>;
   early: number;
   late: number;
 }
@@ -47,7 +47,7 @@ const MOST_SPAN = 62;
 
 /** What is near spans: a coarse sieve, so that few need to be compared exactly. */
 export function nearTimes(spans: readonly Minutes[]): NearTimes {
-  const days = new Set<Day>();
+  const days = new Set<EpochDay>();
   let [early, late] = [DAY, 0];
   for (const [from, to] of spans) {
     const [first, last] = [Math.floor(from / DAY), Math.floor((to - 1) / DAY)];
@@ -73,12 +73,12 @@ export function clashesOf(dates: readonly Occurrence[], bookings: readonly Booki
   const spans = bookings.map((booking) => ({ booking, span: spanOf(booking.start, booking.end) })).sort((a, b) => a.span[0] - b.span[0]);
   const longest = Math.max(0, ...spans.map(({ span }) => span[1] - span[0]));
   for (const date of dates) {
-    if (date.standing === 'cancelled' || date.standing === 'postponed') continue;
+    if (date.eventStatus === 'cancelled' || date.eventStatus === 'postponed') continue;
     const [from, to] = widened(spanOf(date.start, date.end), margin);
     for (let i = firstFrom(spans, from - longest); i < spans.length; i++) {
       const one = spans[i];
       if (!one || one.span[0] >= to) break;
-      if (one.span[1] > from) addTo(found, isoWall(date.original), one.booking);
+      if (one.span[1] > from) addTo(found, isoDateTime(date.original), one.booking);
     }
   }
   return found;
@@ -104,7 +104,7 @@ export function clashesByVenue(
     );
     for (const [key, here] of found) {
       const known = all.get(key) ?? [];
-      const isNew = (b: Booking): boolean => !known.some((k) => k.listingId === b.listingId && sameWall(k.start, b.start));
+      const isNew = (b: Booking): boolean => !known.some((k) => k.listingId === b.listingId && sameDateTime(k.start, b.start));
       all.set(key, [...known, ...here.filter(isNew)]);
     }
   }
@@ -137,6 +137,7 @@ export function bookingOf([title, listingId, startDay, startMinute, endDay, endM
 /** The same date by the site's clock: that is how bookings are kept. */
 export function inSite(date: Occurrence, zone: string, siteZone: string): Occurrence {
   if (zone === siteZone) return date;
-  const turn = (wall: Wall): Wall => (wall.minute === null ? wall : instantToWall(siteZone, wallToInstant(zone, wall).ms));
+  const turn = (wall: PlainDateTime): PlainDateTime =>
+    wall.minute === null ? wall : instantToDateTime(siteZone, dateTimeToInstant(zone, wall).ms);
   return { ...date, start: turn(date.start), end: date.end && turn(date.end) };
 }

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { nextDate } from './next-date';
 
-const on = (lastDay: number, standing: string | null = null) => ({ lastDay, standing });
+const on = (lastDay: number, eventStatus: string | null = null) => ({ lastDay, eventStatus });
 
 describe('the next date', () => {
   it('is the first that happens, with what fell through before it', () => {

@@ -4,12 +4,12 @@ export interface ComingDate {
   /** the last day it touches, included */
   lastDay: number;
   /** of this date alone; null = as the listing */
-  standing: string | null;
+  eventStatus: string | null;
 }
 
 const OFF = new Set(['cancelled', 'postponed']);
 
-export const isOff = ({ standing }: Pick<ComingDate, 'standing'>): boolean => OFF.has(standing ?? '');
+export const isOff = (eventStatus: string | null): boolean => OFF.has(eventStatus ?? '');
 
 export interface Next<T> {
   /** undefined when no date is still to come; one that is off when none of them happens */
@@ -21,6 +21,6 @@ export interface Next<T> {
 /** `dates` in order of their start; those that end before `today` are past. */
 export function nextDate<T extends ComingDate>(dates: readonly T[], today: number): Next<T> {
   const coming = dates.filter((date) => date.lastDay >= today);
-  const at = coming.findIndex((date) => !isOff(date));
+  const at = coming.findIndex((date) => !isOff(date.eventStatus));
   return at < 0 ? { next: coming[0], off: [] } : { next: coming[at], off: coming.slice(0, at) };
 }

@@ -1,6 +1,6 @@
 /** Every date of a listing until the horizon, by month and by day. Keys are original starts, `2027-03-07T07:40`. */
-import { type Day, monthNumberOf } from '../day/day';
-import { isoWall, parseIsoWall, type Wall } from '../day/wall';
+import { type EpochDay, monthNumberOf } from '../day/day';
+import { isoDateTime, parseIsoDateTime, type PlainDateTime } from '../day/plain-date-time';
 import { expand, idleChanges, startsBetween } from '../recurrence/expand';
 import type { Length, Occurrence } from '../recurrence/model';
 import { changesFromStored, type StoredChange } from '../recurrence/stored';
@@ -10,7 +10,7 @@ import { readRecurrence } from './repeat-choices';
 
 export interface RailDate {
   key: string;
-  wall: Wall;
+  wall: PlainDateTime;
   out: boolean;
   occurrence: Occurrence | undefined;
 }
@@ -23,7 +23,7 @@ export interface RailMonth {
 export interface Rail {
   months: RailMonth[];
   /** by the day on which it happens, or would: left-out ones too */
-  byDay: Map<Day, RailDate[]>;
+  byDay: Map<EpochDay, RailDate[]>;
   total: number;
   coming: number;
   /** changes of dates that the rules no longer have */
@@ -33,27 +33,27 @@ export interface Rail {
 const NOTHING: Rail = { months: [], byDay: new Map(), total: 0, coming: 0, idle: [] };
 
 /** Every date of a content until the horizon, by month, left-out ones among them. */
-export function railOf(content: ListingContent, today: Day, horizon: Day): Rail {
+export function railOf(content: ListingContent, today: EpochDay, horizon: EpochDay): Rail {
   const recurrence = readRecurrence(content.recurrence);
   if (!recurrence) return NOTHING;
   const changes = readChanges(content.changes);
-  const first = Math.min(...recurrence.stretches.map((s) => s.start.day));
+  const first = Math.min(...recurrence.parts.map((s) => s.start.day));
   const last = Math.max(horizon, first);
   const all = expand(recurrence, changes, first, last);
-  const byKey = new Map(all.map((o) => [isoWall(o.original), o]));
-  const out = new Set(recurrence.leftOut.map(isoWall));
-  const rows = startsBetween({ ...recurrence, leftOut: [] }, first, last).map(({ wall }): RailDate => {
-    const key = isoWall(wall);
+  const byKey = new Map(all.map((o) => [isoDateTime(o.original), o]));
+  const out = new Set(recurrence.exdates.map(isoDateTime));
+  const rows = startsBetween({ ...recurrence, exdates: [] }, first, last).map(({ wall }): RailDate => {
+    const key = isoDateTime(wall);
     return { key, wall, out: out.has(key), occurrence: byKey.get(key) };
   });
   const months = new Map<number, RailDate[]>();
-  const byDay = new Map<Day, RailDate[]>();
+  const byDay = new Map<EpochDay, RailDate[]>();
   for (const row of rows) {
     addTo(months, monthNumberOf(row.wall.day), row);
     addTo(byDay, row.occurrence?.start.day ?? row.wall.day, row);
   }
   const isComing = (r: RailDate): boolean => !r.out && (r.occurrence?.start.day ?? r.wall.day) >= today;
-  const idle = idleChanges(recurrence, content.changes, (c) => parseIsoWall(c.original), last);
+  const idle = idleChanges(recurrence, content.changes, (c) => parseIsoDateTime(c.original), last);
   return {
     months: [...months].map(([month, dates]) => ({ month, dates })),
     byDay,
@@ -75,7 +75,7 @@ function readChanges(changes: StoredChange[]): ReturnType<typeof changesFromStor
 }
 
 /** How long a date is, said by its end on the clock: the length that a change of one date holds; null = as the others. */
-export function lengthTo(start: Wall, minute: number): Length {
+export function lengthTo(start: PlainDateTime, minute: number): Length {
   const days = start.minute !== null && minute <= start.minute ? 1 : 0;
   return { days, minute };
 }

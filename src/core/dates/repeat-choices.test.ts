@@ -2,13 +2,13 @@ import { describe, expect, it } from 'vitest';
 import { dayOf } from '@/core/day/day';
 import { emptyContent, type ListingContent } from '@/core/listing/content';
 import { rule } from '@/core/recurrence/model';
-import type { StoredStretch } from '@/core/recurrence/stored';
+import type { StoredRecurrencePart } from '@/core/recurrence/stored';
 import { differences, mergeContents } from '../listing/merge';
 import { nextBreak, REPEATS, repeatOf, retime, ruleFor, withRule } from './repeat-choices';
 import { changeDate, toggleDate } from './single-dates';
 
 const TODAY = dayOf(2027, 3, 17);
-const stretch = (part: Partial<StoredStretch> = {}): StoredStretch => ({
+const recurrencePart = (part: Partial<StoredRecurrencePart> = {}): StoredRecurrencePart => ({
   start: '2027-03-23T19:00',
   length: { days: 0, minute: 1260 },
   rule: rule('weekly', { byDay: [{ weekday: 1, nth: 0 }] }),
@@ -18,7 +18,7 @@ const stretch = (part: Partial<StoredStretch> = {}): StoredStretch => ({
 const listing = (part: Partial<ListingContent> = {}): ListingContent => ({
   ...emptyContent(),
   title: 'Harbour Choir',
-  recurrence: { format: 1, zone: 'America/Halifax', stretches: [stretch()], leftOut: [], breaks: [] },
+  recurrence: { format: 3, zone: 'America/Halifax', parts: [recurrencePart()], exdates: [], breaks: [] },
   ...part,
 });
 
@@ -46,7 +46,7 @@ describe('a rule of some months', () => {
 });
 
 describe('other weekdays for a rule', () => {
-  const before = stretch({ start: '2027-03-23T19:00', rule: rule('weekly', { byDay: [{ weekday: 1, nth: 0 }] }) });
+  const before = recurrencePart({ start: '2027-03-23T19:00', rule: rule('weekly', { byDay: [{ weekday: 1, nth: 0 }] }) });
   const thursdays = rule('weekly', { byDay: [{ weekday: 3, nth: 0 }] });
   it('move a first day that nobody set, and leave one that somebody did', () => {
     expect(withRule(before, thursdays, true).start).toBe('2027-03-25T19:00');
@@ -59,23 +59,25 @@ describe('other weekdays for a rule', () => {
 
 describe('the first start', () => {
   it('takes its rule, its end, its left-out dates and its changes along', () => {
-    const before = listing({ changes: [{ original: '2027-03-30T19:00', movedTo: null, length: null, standing: 'cancelled', note: '' }] });
-    if (before.recurrence) before.recurrence.leftOut = ['2027-04-06T19:00'];
+    const before = listing({
+      changes: [{ original: '2027-03-30T19:00', movedTo: null, length: null, eventStatus: 'cancelled', note: '' }],
+    });
+    if (before.recurrence) before.recurrence.exdates = ['2027-04-06T19:00'];
     const later = retime(before, 0, '2027-03-23T20:30');
-    expect(later.recurrence?.leftOut).toEqual(['2027-04-06T20:30']);
+    expect(later.recurrence?.exdates).toEqual(['2027-04-06T20:30']);
     expect(later.changes[0]?.original).toBe('2027-03-30T20:30');
-    expect(later.recurrence?.stretches[0]?.length).toEqual({ days: 0, minute: 1350 });
+    expect(later.recurrence?.parts[0]?.length).toEqual({ days: 0, minute: 1350 });
     const thursday = retime(before, 0, '2027-03-25T19:00');
-    expect(thursday.recurrence?.stretches[0]?.rule?.byDay).toEqual([{ weekday: 3, nth: 0 }]);
+    expect(thursday.recurrence?.parts[0]?.rule?.byDay).toEqual([{ weekday: 3, nth: 0 }]);
   });
   it('moved past midnight, the end is the next day’s; made all day, it covers its days', () => {
-    expect(retime(listing(), 0, '2027-03-23T23:00').recurrence?.stretches[0]?.length).toEqual({ days: 1, minute: 60 });
+    expect(retime(listing(), 0, '2027-03-23T23:00').recurrence?.parts[0]?.length).toEqual({ days: 1, minute: 60 });
     const whole = retime(listing(), 0, '2027-03-23');
-    expect(whole.recurrence?.stretches[0]?.length).toEqual({ days: 1, minute: null });
-    expect(retime(whole, 0, '2027-03-23T19:00').recurrence?.stretches[0]?.length).toEqual({ days: 0, minute: 1260 });
+    expect(whole.recurrence?.parts[0]?.length).toEqual({ days: 1, minute: null });
+    expect(retime(whole, 0, '2027-03-23T19:00').recurrence?.parts[0]?.length).toEqual({ days: 0, minute: 1260 });
   });
   it('a rule with several weekdays is not bent', () => {
-    const two = stretch({
+    const two = recurrencePart({
       rule: rule('weekly', {
         byDay: [
           { weekday: 1, nth: 0 },
@@ -84,8 +86,8 @@ describe('the first start', () => {
       }),
     });
     const content = listing();
-    if (content.recurrence) content.recurrence.stretches = [two];
-    expect(retime(content, 0, '2027-03-24T19:00').recurrence?.stretches[0]?.rule).toEqual(two.rule);
+    if (content.recurrence) content.recurrence.parts = [two];
+    expect(retime(content, 0, '2027-03-24T19:00').recurrence?.parts[0]?.rule).toEqual(two.rule);
   });
 });
 
@@ -96,9 +98,9 @@ describe('single dates', () => {
     expect(toggleDate(toggleDate(recurrence, '2027-03-30T19:00'), '2027-03-30T19:00')).toEqual(recurrence);
   });
   it('a change that says nothing any more is dropped', () => {
-    const changed = changeDate([], '2027-03-30T19:00', { standing: 'cancelled' });
+    const changed = changeDate([], '2027-03-30T19:00', { eventStatus: 'cancelled' });
     expect(changed).toHaveLength(1);
-    expect(changeDate(changed, '2027-03-30T19:00', { standing: null })).toEqual([]);
+    expect(changeDate(changed, '2027-03-30T19:00', { eventStatus: null })).toEqual([]);
   });
 });
 

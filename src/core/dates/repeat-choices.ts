@@ -1,12 +1,12 @@
-/** How a stretch repeats, as forms offer it: a few kinds of rules, and what somebody who picks one most likely means. */
-import { type Day, isoDay, parseIsoDay, weekdayOf, ymdOf } from '../day/day';
-import { isoTime, isoWall, parseIsoWall, type Wall } from '../day/wall';
+/** How a part repeats, as forms offer it: a few kinds of rules, and what somebody who picks one most likely means. */
+import { type EpochDay, isoDay, parseIsoDay, weekdayOf, ymdOf } from '../day/day';
+import { isoTime, isoDateTime, parseIsoDateTime, type PlainDateTime } from '../day/plain-date-time';
 import { firstFittingDay, startFits } from '../recurrence/days';
 import { hasRareParts, type Length, type Recurrence, type Rule } from '../recurrence/model';
-import { fromStored, type StoredRecurrence, type StoredStretch } from '../recurrence/stored';
+import { fromStored, type StoredRecurrence, type StoredRecurrencePart } from '../recurrence/stored';
 import type { ListingContent } from '../listing/content';
 
-/** How a stretch repeats, as the form offers it. */
+/** How a part repeats, as the form offers it. */
 export const REPEATS = ['never', 'daily', 'workdays', 'weekly', 'month-day', 'month-weekday', 'yearly', 'other'] as const;
 export type Repeat = (typeof REPEATS)[number];
 
@@ -29,7 +29,7 @@ export function repeatOf(rule: Rule | null): Repeat {
 }
 
 /** The rule of a kind for a first day: what somebody who picks it most likely means. */
-export function ruleFor(repeat: Repeat, start: Day, before: Rule | null): Rule | null {
+export function ruleFor(repeat: Repeat, start: EpochDay, before: Rule | null): Rule | null {
   const byMonth = before && IN_MONTHS.includes(repeatOf(before)) && IN_MONTHS.includes(repeat) ? before.byMonth : [];
   const base: Rule = { freq: 'weekly', interval: before?.interval ?? 1, byMonth, byMonthDay: [], byDay: [], weekStart: 0 };
   const weekday = weekdayOf(start);
@@ -55,7 +55,7 @@ export function ruleFor(repeat: Repeat, start: Day, before: Rule | null): Rule |
 }
 
 /** When the first day moves, a rule that only said that day follows it. */
-export function followStart(rule: Rule | null, from: Day, to: Day): Rule | null {
+export function followStart(rule: Rule | null, from: EpochDay, to: EpochDay): Rule | null {
   if (!rule) return null;
   const [only] = rule.byDay;
   if (rule.byDay.length === 1 && only && only.weekday === weekdayOf(from)) {
@@ -67,30 +67,30 @@ export function followStart(rule: Rule | null, from: Day, to: Day): Rule | null 
 }
 
 /**
- * A stretch whose rule has other weekdays or days now. A first day that nobody set by hand moves to the next that the rule names; one that
+ * A part whose rule has other weekdays or days now. A first day that nobody set by hand moves to the next that the rule names; one that
  * somebody set stays, and Proof asks.
  */
-export function withRule(stretch: StoredStretch, rule: Rule, preset: boolean): StoredStretch {
-  const start = parseIsoWall(stretch.start);
+export function withRule(recurrencePart: StoredRecurrencePart, rule: Rule, preset: boolean): StoredRecurrencePart {
+  const start = parseIsoDateTime(recurrencePart.start);
   const plain = start && preset ? { start, length: null, rule, limit: { kind: 'open' as const } } : undefined;
-  if (!plain || startFits(plain)) return { ...stretch, rule };
+  if (!plain || startFits(plain)) return { ...recurrencePart, rule };
   const day = firstFittingDay(plain);
-  return day === undefined ? { ...stretch, rule } : { ...stretch, rule, start: isoWall({ ...plain.start, day }) };
+  return day === undefined ? { ...recurrencePart, rule } : { ...recurrencePart, rule, start: isoDateTime({ ...plain.start, day }) };
 }
 
-export function newStretch(start: Day, minute: number | null): StoredStretch {
+export function newPart(start: EpochDay, minute: number | null): StoredRecurrencePart {
   const length: Length | null =
     minute === null ? { days: 1, minute: null } : { days: minute + 120 >= 1440 ? 1 : 0, minute: (minute + 120) % 1440 };
-  return { start: isoWall({ day: start, minute }), length, rule: null, limit: { kind: 'open' } };
+  return { start: isoDateTime({ day: start, minute }), length, rule: null, limit: { kind: 'open' } };
 }
 
-export function newRecurrence(zone: string, today: Day): StoredRecurrence {
-  return { format: 2, zone, stretches: [newStretch(today + 7, 19 * 60)], leftOut: [], breaks: [] };
+export function newRecurrence(zone: string, today: EpochDay): StoredRecurrence {
+  return { format: 3, zone, parts: [newPart(today + 7, 19 * 60)], exdates: [], breaks: [] };
 }
 
 /** Reads a recurrence that is being typed; undefined while a date in it does not exist. */
 export function readRecurrence(stored: StoredRecurrence | null): Recurrence | undefined {
-  if (!stored?.stretches.length) return undefined;
+  if (!stored?.parts.length) return undefined;
   try {
     return fromStored(stored);
   } catch {
@@ -98,27 +98,27 @@ export function readRecurrence(stored: StoredRecurrence | null): Recurrence | un
   }
 }
 
-/** When the time of day of a stretch changes, left-out dates and changes follow by day. */
+/** When the time of day of a part changes, left-out dates and changes follow by day. */
 export function retime(content: ListingContent, index: number, start: string): ListingContent {
   const { recurrence } = content;
-  const stretch = recurrence?.stretches[index];
-  const [from, to] = [stretch && parseIsoWall(stretch.start), parseIsoWall(start)];
-  if (!recurrence || !stretch || !from || !to) return content;
-  const timeOf = (wall: Wall): string => (wall.minute === null ? '' : `T${isoTime(wall.minute)}`);
+  const recurrencePart = recurrence?.parts[index];
+  const [from, to] = [recurrencePart && parseIsoDateTime(recurrencePart.start), parseIsoDateTime(start)];
+  if (!recurrence || !recurrencePart || !from || !to) return content;
+  const timeOf = (wall: PlainDateTime): string => (wall.minute === null ? '' : `T${isoTime(wall.minute)}`);
   const oldTime = timeOf(from);
   const follow = (key: string): string => (key.slice(10) === oldTime ? key.slice(0, 10) + timeOf(to) : key);
-  const stretches = recurrence.stretches.map((s, i) =>
+  const parts = recurrence.parts.map((s, i) =>
     i === index ? { ...s, start, rule: followStart(s.rule, from.day, to.day), length: followLength(s.length, from, to) } : s,
   );
   return {
     ...content,
-    recurrence: { ...recurrence, stretches, leftOut: recurrence.leftOut.map(follow) },
+    recurrence: { ...recurrence, parts, exdates: recurrence.exdates.map(follow) },
     changes: content.changes.map((c) => ({ ...c, original: follow(c.original) })),
   };
 }
 
 /** The end moves with the start, so that the duration stays; all-day and timed lengths are turned into each other. */
-function followLength(length: Length | null, from: Wall, to: Wall): Length | null {
+function followLength(length: Length | null, from: PlainDateTime, to: PlainDateTime): Length | null {
   if (to.minute === null) return from.minute === null ? length : { days: Math.max(1, (length?.days ?? 0) + 1), minute: null };
   if (from.minute === null) return { days: Math.max(0, (length?.days ?? 1) - 1), minute: (to.minute + 120) % 1440 };
   if (!length || length.minute === null) return length;
@@ -130,7 +130,11 @@ function followLength(length: Length | null, from: Wall, to: Wall): Length | nul
  * A break to begin with, a fortnight long: from the next date that no break holds yet, so that a second one is never the first again.
  * `days`: the days on which the listing has dates, in order.
  */
-export function nextBreak(breaks: StoredRecurrence['breaks'], days: readonly Day[], today: Day): StoredRecurrence['breaks'][number] {
+export function nextBreak(
+  breaks: StoredRecurrence['breaks'],
+  days: readonly EpochDay[],
+  today: EpochDay,
+): StoredRecurrence['breaks'][number] {
   const after = Math.max(today, ...breaks.map((b) => (parseIsoDay(b.to) ?? today) + 1));
   const from = days.find((day) => day >= after) ?? after;
   return { from: isoDay(from), to: isoDay(from + 13) };

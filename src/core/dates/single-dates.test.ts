@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { between, generateRule, generateStretch, pick, random, seedOf } from '../../../tests/support/generate';
+import { between, generateRule, generatePart, pick, random, seedOf } from '../../../tests/support/generate';
 import { dayOf, isoDay, parseIsoDay } from '@/core/day/day';
-import { isoWall, parseIsoWall, type Wall } from '@/core/day/wall';
+import { isoDateTime, parseIsoDateTime, type PlainDateTime } from '@/core/day/plain-date-time';
 import { emptyContent, type ListingContent } from '@/core/listing/content';
 import { expand, startsBetween } from '@/core/recurrence/expand';
 import type { Occurrence, Recurrence } from '@/core/recurrence/model';
@@ -16,12 +16,12 @@ const seed = seedOf();
 const ZONE = 'America/Halifax';
 const TODAY = dayOf(2027, 3, 17);
 const d = (text: string): number => parseIsoDay(text) as number;
-const w = (text: string): Wall => parseIsoWall(text) as Wall;
+const w = (text: string): PlainDateTime => parseIsoDateTime(text) as PlainDateTime;
 const change = (original: string, part: Partial<StoredChange>): StoredChange => ({
   original,
   movedTo: null,
   length: null,
-  standing: null,
+  eventStatus: null,
   note: '',
   ...part,
 });
@@ -29,9 +29,9 @@ const change = (original: string, part: Partial<StoredChange>): StoredChange => 
 const weekly = (part: Partial<ListingContent> = {}): ListingContent => ({
   ...emptyContent(),
   recurrence: {
-    format: 2,
+    format: 3,
     zone: ZONE,
-    stretches: [
+    parts: [
       {
         start: '2027-03-23T19:00',
         length: { days: 0, minute: 1260 },
@@ -39,7 +39,7 @@ const weekly = (part: Partial<ListingContent> = {}): ListingContent => ({
         limit: { kind: 'count', count: 10 },
       },
     ],
-    leftOut: [],
+    exdates: [],
     breaks: [],
   },
   ...part,
@@ -47,9 +47,9 @@ const weekly = (part: Partial<ListingContent> = {}): ListingContent => ({
 const stored = (c: ListingContent): StoredRecurrence => c.recurrence as StoredRecurrence;
 const datesOf = (c: ListingContent): string[] => {
   const r = fromStored(stored(c));
-  const from = Math.min(...r.stretches.map((s) => s.start.day));
+  const from = Math.min(...r.parts.map((s) => s.start.day));
   return expand(r, changesFromStored(c.changes), from, from + 900).map(
-    (o) => `${isoWall(o.original)} ${isoWall(o.start)} ${o.end ? isoWall(o.end) : ''} ${o.standing ?? ''}`,
+    (o) => `${isoDateTime(o.original)} ${isoDateTime(o.start)} ${o.end ? isoDateTime(o.end) : ''} ${o.eventStatus ?? ''}`,
   );
 };
 
@@ -75,12 +75,12 @@ describe('the rail', () => {
   });
   it('is empty, not broken, while a date that does not exist is being typed', () => {
     const broken = newRecurrence('UTC', TODAY);
-    broken.stretches = [{ ...(broken.stretches[0] as StoredRecurrence['stretches'][0]), start: '2027-02-31T19:00' }];
+    broken.parts = [{ ...(broken.parts[0] as StoredRecurrence['parts'][0]), start: '2027-02-31T19:00' }];
     expect(railOf(weekly({ recurrence: broken }), TODAY, TODAY + 9).total).toBe(0);
   });
   it('holds thousands', () => {
     const daily = weekly();
-    Object.assign(stored(daily).stretches[0] ?? {}, {
+    Object.assign(stored(daily).parts[0] ?? {}, {
       rule: { freq: 'daily', interval: 1, byMonth: [], byMonthDay: [], byDay: [], weekStart: 0 },
       limit: { kind: 'open' },
     });
@@ -122,22 +122,24 @@ describe(`this and all later dates, seed ${seed}`, () => {
     let parted = 0;
     let counted = 0;
     for (let i = 0; i < 1_000; i++) {
-      const stretch = generateStretch(r, generateRule(r));
-      const recurrence: Recurrence = { zone: ZONE, stretches: [stretch], leftOut: [], breaks: [] };
+      const recurrencePart = generatePart(r, generateRule(r));
+      const recurrence: Recurrence = { zone: ZONE, parts: [recurrencePart], exdates: [], breaks: [] };
       const content = weekly({ recurrence: toStored(recurrence) });
-      const all = startsBetween(recurrence, stretch.start.day, stretch.start.day + 900);
+      const all = startsBetween(recurrence, recurrencePart.start.day, recurrencePart.start.day + 900);
       if (all.length < 3) continue;
-      const at = isoWall((all[between(r, 1, all.length - 1)] as { wall: Wall }).wall);
+      const at = isoDateTime((all[between(r, 1, all.length - 1)] as { wall: PlainDateTime }).wall);
       const split = splitAt(content, at);
       if (!split) continue;
-      expect(datesOf(split.content), `${isoWall(stretch.start)} ${JSON.stringify(stretch.rule)} ${at}`).toEqual(datesOf(content));
-      const later = stored(split.content).stretches[split.stretch];
+      expect(datesOf(split.content), `${isoDateTime(recurrencePart.start)} ${JSON.stringify(recurrencePart.rule)} ${at}`).toEqual(
+        datesOf(content),
+      );
+      const later = stored(split.content).parts[split.recurrencePart];
       expect(later?.start).toBe(at);
       parted++;
-      if (stretch.limit.kind === 'count') counted++;
-      if (stretch.start.minute === null) continue;
+      if (recurrencePart.limit.kind === 'count') counted++;
+      if (recurrencePart.start.minute === null) continue;
       const other = structuredClone(split.content);
-      const part = stored(other).stretches[split.stretch];
+      const part = stored(other).parts[split.recurrencePart];
       if (part) part.start = `${at.slice(0, 10)}T03:05`;
       const [before, after] = [datesOf(content), datesOf(other)];
       const earlier = before.filter((date) => date < at);
@@ -157,25 +159,25 @@ describe(`this and all later dates, seed ${seed}`, () => {
 
 describe('changes whose rule is changed', () => {
   const content = weekly({
-    changes: [change('2027-04-06T19:00', { standing: 'cancelled' }), change('2027-04-13T19:00', { movedTo: '2027-04-14T19:00' })],
+    changes: [change('2027-04-06T19:00', { eventStatus: 'cancelled' }), change('2027-04-13T19:00', { movedTo: '2027-04-14T19:00' })],
   });
   it('keep to their day when only the time changes', () => {
     const later = structuredClone(stored(content));
-    if (later.stretches[0]) later.stretches[0].start = '2027-03-23T19:30';
+    if (later.parts[0]) later.parts[0].start = '2027-03-23T19:30';
     const next = withRules(content, later);
     expect(next.changes.map((c) => c.original)).toEqual(['2027-04-06T19:30', '2027-04-13T19:30']);
     expect(railOf(next, TODAY, TODAY + 400).idle).toEqual([]);
   });
   it('are listed when their date is gone, and forgotten, kept or given to the nearest as somebody decides', () => {
     const thursdays = structuredClone(stored(content));
-    if (thursdays.stretches[0]?.rule) {
-      thursdays.stretches[0].start = '2027-03-25T19:00';
-      thursdays.stretches[0].rule.byDay = [{ weekday: 3, nth: 0 }];
+    if (thursdays.parts[0]?.rule) {
+      thursdays.parts[0].start = '2027-03-25T19:00';
+      thursdays.parts[0].rule.byDay = [{ weekday: 3, nth: 0 }];
     }
     const next = withRules(content, thursdays);
     expect(railOf(next, TODAY, TODAY + 400).idle).toEqual(content.changes);
     const given = settleIdle(next, '2027-04-06T19:00', 'nearest');
-    expect(given.changes[0]).toMatchObject({ original: '2027-04-08T19:00', standing: 'cancelled' });
+    expect(given.changes[0]).toMatchObject({ original: '2027-04-08T19:00', eventStatus: 'cancelled' });
     const kept = settleIdle(given, '2027-04-13T19:00', 'own');
     expect(railOf(kept, TODAY, TODAY + 400).idle).toEqual([]);
     expect(datesOf(kept)).toContain('2027-04-14T19:00 2027-04-14T19:00 2027-04-14T21:00 ');
@@ -186,11 +188,11 @@ describe('changes whose rule is changed', () => {
   it('are never lost, whatever the rule becomes', () => {
     const r = random(seed + 1);
     for (let i = 0; i < 300; i++) {
-      const stretch = generateStretch(r, generateRule(r));
+      const recurrencePart = generatePart(r, generateRule(r));
       const recurrence = toStored({
         zone: ZONE,
-        stretches: [{ ...stretch, start: { day: TODAY + between(r, 0, 60), minute: pick(r, [null, 1140, 600]) } }],
-        leftOut: [],
+        parts: [{ ...recurrencePart, start: { day: TODAY + between(r, 0, 60), minute: pick(r, [null, 1140, 600]) } }],
+        exdates: [],
         breaks: [],
       });
       const next = withRules(content, recurrence);
@@ -206,7 +208,7 @@ describe('changes whose rule is changed', () => {
 describe(`clashes, seed ${seed}`, () => {
   it('agree with comparing everything with everything', () => {
     const r = random(seed + 2);
-    const some = (): { start: Wall; end: Wall | null } => {
+    const some = (): { start: PlainDateTime; end: PlainDateTime | null } => {
       const day = TODAY + between(r, 0, 30);
       const minute = r() < 0.2 ? null : between(r, 0, 23) * 60;
       if (minute === null) return { start: { day, minute }, end: { day: day + between(r, 1, 4), minute: null } };
@@ -215,7 +217,7 @@ describe(`clashes, seed ${seed}`, () => {
         end: r() < 0.2 ? null : { day: day + (r() < 0.1 ? between(r, 1, 12) : 0), minute: Math.min(1439, minute + between(r, 1, 300)) },
       };
     };
-    const minutes = ({ start, end }: { start: Wall; end: Wall | null }): [number, number] => {
+    const minutes = ({ start, end }: { start: PlainDateTime; end: PlainDateTime | null }): [number, number] => {
       const from = start.day * 1440 + (start.minute ?? 0);
       const to = end ? end.day * 1440 + (end.minute ?? 0) : from + (start.minute === null ? 1440 : 1);
       return [from, Math.max(to, from + 1)];
@@ -225,17 +227,17 @@ describe(`clashes, seed ${seed}`, () => {
       const dates: Occurrence[] = Array.from({ length: 30 }, (_, n) => ({
         ...some(),
         original: { day: n, minute: null },
-        standing: r() < 0.1 ? 'cancelled' : null,
+        eventStatus: r() < 0.1 ? 'cancelled' : null,
         note: '',
         venueId: null,
         changed: false,
-        stretch: 0,
+        recurrencePart: 0,
       }));
       const bookings: Booking[] = Array.from({ length: 40 }, (_, n) => ({ ...some(), title: `B${n}`, listingId: String(n), venueId: 'v' }));
       const found = clashesOf(dates, bookings);
       for (const date of dates) {
         const [from, to] = minutes(date);
-        const expected = date.standing === 'cancelled' ? [] : bookings.filter((b) => minutes(b)[0] < to && minutes(b)[1] > from);
+        const expected = date.eventStatus === 'cancelled' ? [] : bookings.filter((b) => minutes(b)[0] < to && minutes(b)[1] > from);
         expect((found.get(isoDay(date.original.day)) ?? []).map((b) => b.title).sort()).toEqual(expected.map((b) => b.title).sort());
         clashing += expected.length;
       }
@@ -247,11 +249,11 @@ describe(`clashes, seed ${seed}`, () => {
       original: w(day),
       start: w(day),
       end: { ...w(day), minute: 1260 },
-      standing: null,
+      eventStatus: null,
       note: '',
       venueId,
       changed: venueId !== null,
-      stretch: 0,
+      recurrencePart: 0,
     });
     const booking = (day: string, venueId: string): Booking => ({ title: day, listingId: day, start: w(day), end: null, venueId });
     const dates = [at('2027-04-06T19:00', null), at('2027-04-13T19:00', 'loft')];

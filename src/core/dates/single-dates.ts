@@ -1,23 +1,23 @@
 /** What can be done with single dates of a listing. Keys are original starts, `2027-03-07T07:40`; days are the recurrence's own. */
-import { type Day, isoDay } from '../day/day';
-import { isoWall, parseIsoWall } from '../day/wall';
-import type { StoredChange, StoredRecurrence, StoredStretch } from '../recurrence/stored';
+import { type EpochDay, isoDay } from '../day/day';
+import { isoDateTime, parseIsoDateTime } from '../day/plain-date-time';
+import type { StoredChange, StoredRecurrence, StoredRecurrencePart } from '../recurrence/stored';
 import type { ListingContent } from '../listing/content';
 
 /** Leaves a date out, or puts it back. */
 export function toggleDate(recurrence: StoredRecurrence, key: string): StoredRecurrence {
-  const out = recurrence.leftOut.includes(key);
-  return { ...recurrence, leftOut: out ? recurrence.leftOut.filter((k) => k !== key) : [...recurrence.leftOut, key].sort() };
+  const out = recurrence.exdates.includes(key);
+  return { ...recurrence, exdates: out ? recurrence.exdates.filter((k) => k !== key) : [...recurrence.exdates, key].sort() };
 }
 
-const NOTHING: Omit<StoredChange, 'original'> = { movedTo: null, length: null, standing: null, note: '' };
+const NOTHING: Omit<StoredChange, 'original'> = { movedTo: null, length: null, eventStatus: null, note: '' };
 
 /** Changes one date; a change that says nothing any more is dropped. An empty venue id means: where the others are. */
 export function changeDate(changes: StoredChange[], original: string, part: Partial<StoredChange>): StoredChange[] {
   const before = changes.find((c) => c.original === original) ?? { original, ...NOTHING };
   const { venueId, ...next } = { ...before, ...part };
   const rest = changes.filter((c) => c.original !== original);
-  const empty = next.movedTo === null && next.length === null && next.standing === null && !next.note.trim() && !venueId;
+  const empty = next.movedTo === null && next.length === null && next.eventStatus === null && !next.note.trim() && !venueId;
   return empty ? rest : [...rest, { ...next, ...(venueId ? { venueId } : {}) }].sort((a, b) => (a.original < b.original ? -1 : 1));
 }
 
@@ -26,35 +26,35 @@ export const withRecurrence = (content: ListingContent, change: (r: StoredRecurr
   content.recurrence ? { ...content, recurrence: change(content.recurrence) } : content;
 
 /** Moves one date to another day, at its time; back on its own day the move is forgotten. */
-export function moveDate(content: ListingContent, key: string, to: Day): ListingContent {
-  const original = parseIsoWall(key);
+export function moveDate(content: ListingContent, key: string, to: EpochDay): ListingContent {
+  const original = parseIsoDateTime(key);
   if (!original) return content;
-  const now = parseIsoWall(content.changes.find((c) => c.original === key)?.movedTo ?? key) ?? original;
-  const moved = isoWall({ day: to, minute: now.minute });
+  const now = parseIsoDateTime(content.changes.find((c) => c.original === key)?.movedTo ?? key) ?? original;
+  const moved = isoDateTime({ day: to, minute: now.minute });
   return { ...content, changes: changeDate(content.changes, key, { movedTo: moved === key ? null : moved }) };
 }
 
 /** An extra date on a day, at the time and as long as the first one. A left-out date of that day comes back instead. */
-export function addDate(content: ListingContent, day: Day): ListingContent {
+export function addDate(content: ListingContent, day: EpochDay): ListingContent {
   return withRecurrence(content, (r) => {
-    const back = r.leftOut.filter((key) => key.startsWith(isoDay(day)));
-    if (back.length) return { ...r, leftOut: r.leftOut.filter((key) => !back.includes(key)) };
-    const first = r.stretches[0];
-    const start = first && parseIsoWall(first.start);
+    const back = r.exdates.filter((key) => key.startsWith(isoDay(day)));
+    if (back.length) return { ...r, exdates: r.exdates.filter((key) => !back.includes(key)) };
+    const first = r.parts[0];
+    const start = first && parseIsoDateTime(first.start);
     if (!first || !start) return r;
-    const extra: StoredStretch = {
-      start: isoWall({ day, minute: start.minute }),
+    const extra: StoredRecurrencePart = {
+      start: isoDateTime({ day, minute: start.minute }),
       length: first.length,
       rule: null,
       limit: { kind: 'open' },
     };
-    if (r.stretches.some((s) => !s.rule && s.start === extra.start)) return r;
-    return { ...r, stretches: [...r.stretches, extra] };
+    if (r.parts.some((s) => !s.rule && s.start === extra.start)) return r;
+    return { ...r, parts: [...r.parts, extra] };
   });
 }
 
 /** A break over a span of days, in either order. */
-export function addBreak(content: ListingContent, a: Day, b: Day): ListingContent {
+export function addBreak(content: ListingContent, a: EpochDay, b: EpochDay): ListingContent {
   const span = { from: isoDay(Math.min(a, b)), to: isoDay(Math.max(a, b)) };
   return withRecurrence(content, (r) => ({ ...r, breaks: [...r.breaks, span].sort((x, y) => (x.from < y.from ? -1 : 1)) }));
 }

@@ -16,7 +16,7 @@ import {
   weekStart,
   ymdOf,
 } from './day';
-import { compareWall, isoWall, parseIsoTime, parseIsoWall, sameWall } from './wall';
+import { compareDateTime, isoDateTime, parseIsoTime, parseIsoDateTime, sameDateTime } from './plain-date-time';
 
 const seed = seedOf();
 
@@ -59,18 +59,18 @@ describe(`days, seed ${seed}`, () => {
 describe('wall times', () => {
   it('are written and read, with a whole day before its hours', () => {
     const texts = ['2027-03-07', '2027-03-07T00:00', '2027-03-07T07:40', '2027-03-08'];
-    const walls = texts.map((text) => parseIsoWall(text));
-    expect(walls.map((wall) => wall && isoWall(wall))).toEqual(texts);
+    const walls = texts.map((text) => parseIsoDateTime(text));
+    expect(walls.map((wall) => wall && isoDateTime(wall))).toEqual(texts);
     for (let i = 1; i < walls.length; i++) {
       const [a, b] = [walls[i - 1], walls[i]];
       if (!a || !b) throw new Error('not read');
-      expect(compareWall(a, b)).toBeLessThan(0);
-      expect([sameWall(a, b), sameWall(a, { ...a })]).toEqual([false, true]);
+      expect(compareDateTime(a, b)).toBeLessThan(0);
+      expect([sameDateTime(a, b), sameDateTime(a, { ...a })]).toEqual([false, true]);
     }
   });
   it('outside of a day are not read', () => {
     for (const text of ['24:00', '07:60', '7:40', '07.40', '']) expect(parseIsoTime(text), text).toBeUndefined();
-    expect(parseIsoWall('2027-02-30T10:00')).toBeUndefined();
-    expect(parseIsoWall('2027-02-20T25:00')).toBeUndefined();
+    expect(parseIsoDateTime('2027-02-30T10:00')).toBeUndefined();
+    expect(parseIsoDateTime('2027-02-20T25:00')).toBeUndefined();
   });
 });

@@ -4,7 +4,7 @@
  * Conversions follow Howard Hinnant, "chrono-Compatible Low-Level Date Algorithms" (exact for all years used here).
  */
 
-export type Day = number;
+export type EpochDay = number;
 export type MonthNumber = number;
 /** 0 = Monday … 6 = Sunday. */
 export type Weekday = number;
@@ -18,7 +18,7 @@ export interface Ymd {
 }
 
 /** The day of a civil date; the date must exist (see {@link dateExists}). */
-export function dayOf(year: number, month: number, day: number): Day {
+export function dayOf(year: number, month: number, day: number): EpochDay {
   const y = month <= 2 ? year - 1 : year;
   const era = Math.floor(y / 400);
   const yearOfEra = y - era * 400;
@@ -28,7 +28,7 @@ export function dayOf(year: number, month: number, day: number): Day {
 }
 
 /** Year, month (1-12) and day of the month (1-31) of a day. */
-export function ymdOf(day: Day): Ymd {
+export function ymdOf(day: EpochDay): Ymd {
   const z = day + 719468;
   const era = Math.floor(z / 146097);
   const dayOfEra = z - era * 146097;
@@ -45,7 +45,7 @@ export function ymdOf(day: Day): Ymd {
   };
 }
 
-export function weekdayOf(day: Day): Weekday {
+export function weekdayOf(day: EpochDay): Weekday {
   return (((day + 3) % 7) + 7) % 7;
 }
 
@@ -63,7 +63,7 @@ export function dateExists(year: number, month: number, day: number): boolean {
   return month >= 1 && month <= 12 && day >= 1 && day <= daysInMonth(year, month);
 }
 
-export function monthNumberOf(day: Day): MonthNumber {
+export function monthNumberOf(day: EpochDay): MonthNumber {
   const { year, month } = ymdOf(day);
   return year * 12 + month - 1;
 }
@@ -73,18 +73,18 @@ export function yearMonthOf(monthNumber: MonthNumber): { year: number; month: nu
   return { year, month: monthNumber - year * 12 + 1 };
 }
 
-export function firstDayOfMonth(monthNumber: MonthNumber): Day {
+export function firstDayOfMonth(monthNumber: MonthNumber): EpochDay {
   const { year, month } = yearMonthOf(monthNumber);
   return dayOf(year, month, 1);
 }
 
 /** The last day on or before `day` that is `weekday`. */
-export function weekStart(day: Day, weekday: Weekday): Day {
+export function weekStart(day: EpochDay, weekday: Weekday): EpochDay {
   return day - ((weekdayOf(day) - weekday + 7) % 7);
 }
 
 /** ISO 8601 week number (1-53) of a day. */
-export function isoWeekOf(day: Day): number {
+export function isoWeekOf(day: EpochDay): number {
   const thursday = day - weekdayOf(day) + 3;
   return Math.floor((thursday - dayOf(ymdOf(thursday).year, 1, 1)) / 7) + 1;
 }
@@ -93,7 +93,7 @@ const two = (n: number): string => (n < 10 ? `0${n}` : `${n}`);
 const four = (n: number): string => (n >= 1000 ? `${n}` : String(n).padStart(4, '0'));
 
 /** `2027-03-07` */
-export function isoDay(day: Day): string {
+export function isoDay(day: EpochDay): string {
   const { year, month, day: d } = ymdOf(day);
   return `${four(year)}-${two(month)}-${two(d)}`;
 }
@@ -105,7 +105,7 @@ export function isoMonth(monthNumber: MonthNumber): string {
 }
 
 /** Reads `2027-03-07`; undefined when it is not of that form or the date does not exist (31 February). */
-export function parseIsoDay(text: string): Day | undefined {
+export function parseIsoDay(text: string): EpochDay | undefined {
   const match = /^(\d{4})-(\d{2})-(\d{2})$/.exec(text);
   if (!match) return undefined;
   const [year, month, day] = [Number(match[1]), Number(match[2]), Number(match[3])];

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { parseIsoWall } from './wall';
+import { parseIsoDateTime } from './plain-date-time';
 import { firstZone, inZone, zoneCity, zoneLabel } from './zone-words';
 
 const MS = Date.UTC(2027, 5, 24);
@@ -24,7 +24,7 @@ describe('zones as people name them', () => {
     ]);
   });
   it('the same moment is another wall time there, a whole day the same day', () => {
-    const wall = parseIsoWall('2027-06-24T09:00');
+    const wall = parseIsoDateTime('2027-06-24T09:00');
     if (!wall) throw new Error('no wall');
     expect(inZone(wall, 'Asia/Tokyo', 'America/Halifax')).toEqual({ day: wall.day - 1, minute: 1260 });
     expect(inZone({ ...wall, minute: null }, 'Asia/Tokyo', 'America/Halifax')).toEqual({ day: wall.day, minute: null });

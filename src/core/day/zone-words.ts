@@ -1,6 +1,6 @@
 /** Zones as people name them: by a city, with how far it is from UTC. */
-import type { Wall } from './wall';
-import { instantToWall, offsetAt, offsetLabel, wallToInstant } from './zone';
+import type { PlainDateTime } from './plain-date-time';
+import { instantToDateTime, offsetAt, offsetLabel, dateTimeToInstant } from './zone';
 
 /** `Asia/Tokyo` as "Tokyo", `America/Argentina/Buenos_Aires` as "Buenos Aires", `UTC` as "UTC". */
 export function zoneCity(zone: string): string {
@@ -14,8 +14,8 @@ export function zoneLabel(zone: string, ms: number): string {
 }
 
 /** A wall time of one zone by the clock of another. A whole day is the same day everywhere. */
-export function inZone(wall: Wall, from: string, to: string): Wall {
-  return wall.minute === null || from === to ? wall : instantToWall(to, wallToInstant(from, wall).ms);
+export function inZone(wall: PlainDateTime, from: string, to: string): PlainDateTime {
+  return wall.minute === null || from === to ? wall : instantToDateTime(to, dateTimeToInstant(from, wall).ms);
 }
 
 /**

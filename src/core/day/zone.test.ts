@@ -2,7 +2,7 @@ import { Temporal } from 'temporal-polyfill';
 import { describe, expect, it } from 'vitest';
 import { between, pick, random, seedOf } from '../../../tests/support/generate';
 import { dayOf } from './day';
-import { gapsBetween, instantToWall, isoWithOffset, isZone, offsetAt, wallToInstant } from './zone';
+import { gapsBetween, instantToDateTime, isoWithOffset, isZone, offsetAt, dateTimeToInstant } from './zone';
 
 const ZONES = ['America/Halifax', 'Europe/Dublin', 'Australia/Lord_Howe', 'Pacific/Apia'];
 const seed = seedOf();
@@ -18,7 +18,7 @@ describe(`wall times against Temporal, seed ${seed}`, () => {
       const r = random(seed);
       const seen = { once: 0, gap: 0, twice: 0 };
       const check = (day: number, minute: number): void => {
-        const ours = wallToInstant(zone, { day, minute });
+        const ours = dateTimeToInstant(zone, { day, minute });
         seen[ours.kind]++;
         const earlier = ms(day, minute, zone, 'earlier');
         const later = ms(day, minute, zone, 'later');
@@ -29,7 +29,7 @@ describe(`wall times against Temporal, seed ${seed}`, () => {
         const kind = earlier === later ? 'once' : exists ? 'twice' : 'gap';
         expect(ours.kind, `${plain(day, minute)} ${zone}`).toBe(kind);
         expect(ours.ms).toBe(kind === 'gap' ? later : earlier);
-        if (ours.kind === 'once') expect(instantToWall(zone, ours.ms)).toEqual({ day, minute });
+        if (ours.kind === 'once') expect(instantToDateTime(zone, ours.ms)).toEqual({ day, minute });
       };
       for (let i = 0; i < 600; i++) check(dayOf(2009, 1, 1) + between(r, 0, 8_000), between(r, 0, 1439));
       let at: Temporal.ZonedDateTime | null = Temporal.ZonedDateTime.from(`2009-01-01T00:00[${zone}]`);
@@ -49,7 +49,7 @@ describe(`wall times against Temporal, seed ${seed}`, () => {
 
   it('knows that Apia had no 30 December 2011', () => {
     const day = dayOf(2011, 12, 30);
-    expect(wallToInstant('Pacific/Apia', { day, minute: 720 })).toMatchObject({ kind: 'gap', minutes: 1440 });
+    expect(dateTimeToInstant('Pacific/Apia', { day, minute: 720 })).toMatchObject({ kind: 'gap', minutes: 1440 });
     expect(gapsBetween('Pacific/Apia', day, day)).toHaveLength(1);
   });
 

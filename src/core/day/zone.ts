@@ -3,11 +3,11 @@
  * The zone data is the runtime's (Intl); transitions are found by bisection once a zone and year and kept.
  * Offsets are exact to the second; zones' rules after the data's last year are the data's own guess.
  */
-import { type Day, dayOf, isoDay } from './day';
-import { isoTime, type Wall } from './wall';
+import { type EpochDay, dayOf, isoDay } from './day';
+import { isoTime, type PlainDateTime } from './plain-date-time';
 
 export const MS_PER_MINUTE = 60_000;
-/** The length of a UTC day. Never the length of a local one: those come from {@link wallToInstant}. */
+/** The length of a UTC day. Never the length of a local one: those come from {@link dateTimeToInstant}. */
 export const MS_PER_UTC_DAY = 1440 * MS_PER_MINUTE;
 
 export interface Transition {
@@ -131,7 +131,7 @@ export function offsetAt(zone: string, ms: number): number {
 }
 
 /** The instant of a wall time in a zone; a null minute means the first moment of the day. */
-export function wallToInstant(zone: string, wall: Wall): Instant {
+export function dateTimeToInstant(zone: string, wall: PlainDateTime): Instant {
   const local = wall.day * MS_PER_UTC_DAY + (wall.minute ?? 0) * MS_PER_MINUTE;
   if (zone === 'UTC') return { kind: 'once', ms: local };
   const early = offsetAt(zone, local - MS_PER_UTC_DAY);
@@ -152,7 +152,7 @@ export function wallToInstant(zone: string, wall: Wall): Instant {
 }
 
 /** The wall time of an instant in a zone, to the minute (seconds are dropped). */
-export function instantToWall(zone: string, ms: number): { day: Day; minute: number } {
+export function instantToDateTime(zone: string, ms: number): { day: EpochDay; minute: number } {
   const local = ms + offsetAt(zone, ms);
   const day = Math.floor(local / MS_PER_UTC_DAY);
   return { day, minute: Math.floor((local - day * MS_PER_UTC_DAY) / MS_PER_MINUTE) };
@@ -165,7 +165,7 @@ export interface LocalGap {
 }
 
 /** Spans of wall time that a zone leaves out between two days, in local milliseconds. */
-export function gapsBetween(zone: string, fromDay: Day, toDay: Day): LocalGap[] {
+export function gapsBetween(zone: string, fromDay: EpochDay, toDay: EpochDay): LocalGap[] {
   if (zone === 'UTC') return [];
   const from = fromDay * MS_PER_UTC_DAY;
   const to = (toDay + 1) * MS_PER_UTC_DAY;
@@ -198,6 +198,6 @@ export function isoInstant(ms: number): string {
 export function isoWithOffset(zone: string, ms: number): string {
   const offset = offsetAt(zone, ms);
   const minutes = Math.round(Math.abs(offset) / MS_PER_MINUTE);
-  const wall = instantToWall(zone, ms);
+  const wall = instantToDateTime(zone, ms);
   return `${isoDay(wall.day)}T${isoTime(wall.minute)}:00${offset < 0 ? '-' : '+'}${isoTime(minutes)}`;
 }

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { random } from '../../../tests/support/generate';
 import { dayOf, isoDay } from '../day/day';
-import { isoWall } from '../day/wall';
+import { isoDateTime } from '../day/plain-date-time';
 import { draftOf } from './drafts';
 import { type LineSetting, LONGEST_LINE, readLine } from './read-line';
 import { linesOf, MOST_LINES, readLines } from './read-lines';
@@ -19,10 +19,10 @@ const setting: LineSetting = {
 };
 const read = (line: string) => {
   const r = readLine(line, setting);
-  const first = r.recurrence?.stretches[0];
+  const first = r.recurrence?.parts[0];
   return [
     r.title,
-    first ? isoWall(first.start) : null,
+    first ? isoDateTime(first.start) : null,
     r.venueId,
     r.cost.kind === 'amount' ? r.cost.amount : r.cost.kind,
     r.categoryId,
@@ -77,8 +77,8 @@ describe('a listing in one line', () => {
     ['Knots sat at 9am', 'Knots', 'sat at 9am', '', '2027-03-20T09:00'],
   ])('names a place that is not known yet: %s', (line, title, when, place, start) => {
     const r = readLine(line, setting);
-    const first = r.recurrence?.stretches[0];
-    expect([r.title, r.when, r.place, first && isoWall(first.start), r.venueId]).toEqual([title, when, place, start, null]);
+    const first = r.recurrence?.parts[0];
+    expect([r.title, r.when, r.place, first && isoDateTime(first.start), r.venueId]).toEqual([title, when, place, start, null]);
   });
   it('keeps colons and commas in a title, tells times from money, and does not take foreign money for ours', () => {
     const got = (line: string) => {
@@ -111,12 +111,12 @@ describe('a listing in one line', () => {
       const cost = pick(['free', '$8']);
       const pieces = [`${when} at ${venue.name}`, cost, 'music'].sort(() => r() - 0.5);
       const got = readLine(`${title}, ${pieces.join(', ')}`, setting);
-      const start = got.recurrence?.stretches[0]?.start;
+      const start = got.recurrence?.parts[0]?.start;
       if (
         got.title !== title ||
         got.venueId !== venue.id ||
         !start ||
-        isoWall(start) !== `${isoDay(day)}T${String(hour).padStart(2, '0')}:00` ||
+        isoDateTime(start) !== `${isoDay(day)}T${String(hour).padStart(2, '0')}:00` ||
         got.categoryId !== 'Music & dance' ||
         got.cost.kind === 'unsaid'
       )
@@ -134,7 +134,7 @@ describe('many lines', () => {
   const starts = (text: string) =>
     readLines(text, setting).map((row) => [
       row.title,
-      row.recurrence?.stretches[0] ? isoWall(row.recurrence.stretches[0].start) : null,
+      row.recurrence?.parts[0] ? isoDateTime(row.recurrence.parts[0].start) : null,
       row.cascaded,
       row.likely,
     ]);

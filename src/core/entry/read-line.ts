@@ -232,7 +232,7 @@ function bareMoney(text: string, setting: LineSetting): RegExpExecArray | null {
   if (!found) return null;
   const rest = blank(text, { from: found.index, to: found.index + found[0].length });
   const { recurrence } = readAmongWords({ ...setting, phrase: rest, day: setting.day ?? setting.now.day });
-  return recurrence?.stretches.some((s) => s.start.minute !== null) ? found : null;
+  return recurrence?.parts.some((s) => s.start.minute !== null) ? found : null;
 }
 
 interface NamedSpan extends Span {

@@ -1,7 +1,7 @@
 /** Many lines, or a mail, read as a table of listings: what a row does not say of its day it takes from the row before. */
 import { endOf } from '../recurrence/expand';
-import type { Recurrence, Stretch } from '../recurrence/model';
-import type { Wall } from '../day/wall';
+import type { Recurrence, RecurrencePart } from '../recurrence/model';
+import type { PlainDateTime } from '../day/plain-date-time';
 import { type LineSetting, LONGEST_LINE, type ReadLine, readLine } from './read-line';
 
 export const MOST_LINES = 200;
@@ -41,7 +41,7 @@ export function readLines(text: string, setting: LineSetting): LineRow[] {
 /** Reads lines in their order: what one says alone goes for those below it. */
 class LinesReader {
   /** where a row without a day, or without a time, goes on */
-  private last: { day: number; end: Wall | null } | undefined;
+  private last: { day: number; end: PlainDateTime | null } | undefined;
   /** a day or a place stood alone over these lines: what follows is its programme, also where a line says no time */
   private headed = false;
   /** the place that a heading named, or the row whose programme goes on */
@@ -94,7 +94,7 @@ class LinesReader {
     return !hasPlace(read) && (timeOnly || this.headed);
   }
 
-  private goOnFrom(one: Stretch | undefined): void {
+  private goOnFrom(one: RecurrencePart | undefined): void {
     if (!one) return;
     const { start } = one;
     const hourLater = { ...start, minute: start.minute === null ? null : Math.min(1439, start.minute + 60) };
@@ -107,8 +107,8 @@ const OF_THE_HOUR: ReadonlySet<string> = new Set(['no-day', 'no-hour', 'ambiguou
 
 const hasPlace = ({ venueId, place }: Pick<ReadLine, 'venueId' | 'place'>): boolean => venueId !== null || place !== '';
 
-const singleOf = (recurrence: Recurrence | null): Stretch | undefined =>
-  recurrence?.stretches.length === 1 && !recurrence.stretches[0]?.rule ? recurrence.stretches[0] : undefined;
+const singleOf = (recurrence: Recurrence | null): RecurrencePart | undefined =>
+  recurrence?.parts.length === 1 && !recurrence.parts[0]?.rule ? recurrence.parts[0] : undefined;
 
 /** "19:30 Band": a line that says a time and no day is on the day of the row before. */
 function timeAlone(line: string, setting: LineSetting, day: number): ReadLine | undefined {
@@ -117,7 +117,7 @@ function timeAlone(line: string, setting: LineSetting, day: number): ReadLine | 
 }
 
 /** A row that says nothing of when begins where the one before ended. */
-function following(end: Wall, zone: string): Recurrence | null {
+function following(end: PlainDateTime, zone: string): Recurrence | null {
   if (end.minute === null) return null;
-  return { zone, stretches: [{ start: end, length: null, rule: null, limit: { kind: 'open' } }], leftOut: [], breaks: [] };
+  return { zone, parts: [{ start: end, length: null, rule: null, limit: { kind: 'open' } }], exdates: [], breaks: [] };
 }

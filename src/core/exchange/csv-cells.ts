@@ -1,7 +1,7 @@
 /** Single cells of a table: a web address, what it costs, how it stands. */
 import type { Cost } from '../listing/content';
 import { readMoney } from '../listing/cost';
-import type { Standing } from '../recurrence/model';
+import type { EventStatus } from '../recurrence/model';
 import { fold } from '../text/text';
 
 /** A web address, with its beginning put before it where that is missing; what is none is said and left out. */
@@ -22,13 +22,13 @@ export function costOf(text: string, currency: string): Cost {
 }
 
 /** What people write of how it stands; what is not known counts as going ahead, and is said. */
-export function standingOf(text: string, notes: string[]): Standing {
+export function eventStatusOf(text: string, notes: string[]): EventStatus {
   const folded = fold(text);
   if (/cancel/.test(folded)) return 'cancelled';
   if (/postpone/.test(folded)) return 'postponed';
   if (/resched/.test(folded)) return 'rescheduled';
   if (/online/.test(folded)) return 'moved-online';
   if (folded && !/^(going ahead|goes ahead|confirmed|scheduled|on|yes|ok|active|published)$/.test(folded))
-    notes.push(`The standing “${text.slice(0, 40)}” is not known; it is taken as going ahead.`);
+    notes.push(`The status “${text.slice(0, 40)}” is not known; it is taken as going ahead.`);
   return 'going-ahead';
 }

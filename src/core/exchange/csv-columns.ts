@@ -27,7 +27,7 @@ export const COLUMNS = [
   'contact',
   'phone',
   'mail',
-  'standing',
+  'eventStatus',
   'changes',
 ] as const;
 export type Column = (typeof COLUMNS)[number];
@@ -57,7 +57,7 @@ export const COLUMN_WORDS: Record<Column, string> = {
   contact: 'Whom to ask',
   phone: 'Phone',
   mail: 'Mail',
-  standing: 'Standing',
+  eventStatus: 'Status',
   changes: 'Changed dates',
 };
 
@@ -86,7 +86,7 @@ const NAMES: Record<Exclude<Column, 'skip'>, string[]> = {
   contact: ['contact', 'contact name', 'ask', 'contact person', 'whom to ask'],
   phone: ['phone', 'telephone', 'tel', 'contact phone', 'phone number'],
   mail: ['mail', 'email', 'e mail', 'contact email', 'contact mail'],
-  standing: ['standing', 'status', 'state'],
+  eventStatus: ['standing', 'status', 'state'],
   changes: ['changed dates', 'changes'],
 };
 

@@ -27,7 +27,7 @@ export const CSV_COLUMNS = [
   'Contact',
   'Phone',
   'Mail',
-  'Standing',
+  'Status',
   'Changed dates',
   'Stage',
   'Page',
@@ -47,7 +47,7 @@ export const CSV_DATE_COLUMNS = [
   'Organizer',
   'Categories',
   'Cost',
-  'Standing',
+  'Status',
   'Note',
   'Page',
 ] as const;

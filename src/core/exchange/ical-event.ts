@@ -1,11 +1,11 @@
 /** One event of a calendar file as its properties say it, before its rules and its zone are made out. */
 import ICAL from 'ical.js';
 import { parseIsoDay, ymdOf } from '../day/day';
-import { instantToWall, MS_PER_MINUTE, wallToInstant } from '../day/zone';
-import { isoWall } from '../day/wall';
+import { instantToDateTime, MS_PER_MINUTE, dateTimeToInstant } from '../day/zone';
+import { isoDateTime } from '../day/plain-date-time';
 import { fold } from '../text/text';
-import { parseIsoWall, type Wall } from '../day/wall';
-import { STANDINGS, type Standing } from '../recurrence/model';
+import { parseIsoDateTime, type PlainDateTime } from '../day/plain-date-time';
+import { EVENT_STATUSES, type EventStatus } from '../recurrence/model';
 import type { IcalMore } from './ical';
 import type { ReadEvent, ReadOptions } from './read-ical';
 import { offsetByRules, zoneOf } from './zones';
@@ -18,7 +18,7 @@ export interface Block {
 
 /** What stands for a UID where there is none: it names its own source, and never collides with a UID. */
 const noUid = (title: string, start: RawTime, place: string): string =>
-  `${NO_UID}${fold(title)}|${isoWall(start.wall)}|${fold(place)}`.slice(0, 300);
+  `${NO_UID}${fold(title)}|${isoDateTime(start.wall)}|${fold(place)}`.slice(0, 300);
 export const NO_UID = 'no-uid:';
 
 export const wrapped = (lines: readonly string[]): string => ['BEGIN:VCALENDAR', ...lines, 'END:VCALENDAR'].join('\r\n');
@@ -58,7 +58,7 @@ export class ZoneBook {
 
 /** A point in time as the file writes it: `zone` undefined = floating. */
 export interface RawTime {
-  wall: Wall;
+  wall: PlainDateTime;
   zone: string | undefined;
   seconds: number;
 }
@@ -112,7 +112,7 @@ export function rawOf(block: Block, zones: ZoneBook): RawEvent {
     ),
     url: /^https?:\/\//i.test(text('url')) && text('url').length <= 500 ? text('url') : '',
     more: moreOf(component),
-    standing: standingOf(component),
+    eventStatus: eventStatusOf(component),
     attachments: attachmentsOf(component),
     notes,
     sibling: siblingOf(component),
@@ -192,7 +192,7 @@ function timeOf(value: string, property: ICAL.Property, zones: ZoneBook, notes: 
   const day = match ? parseIsoDay(match[1] ?? '') : undefined;
   if (!match || day === undefined) throw new Error(`there is no date “${value.slice(0, 30)}” (${property.name.toUpperCase()})`);
   if (match[2] === undefined) return { wall: { day, minute: null }, zone: undefined, seconds: 0 };
-  const wall = parseIsoWall(`${match[1]}T${match[2]}`);
+  const wall = parseIsoDateTime(`${match[1]}T${match[2]}`);
   if (!wall) throw new Error(`there is no time “${value.slice(11, 30)}” (${property.name.toUpperCase()})`);
   const seconds = Number(match[3] ?? 0) % 60;
   if (match[4]) return { wall, zone: 'UTC', seconds };
@@ -204,7 +204,7 @@ function timeOf(value: string, property: ICAL.Property, zones: ZoneBook, notes: 
 
 /** A time of a zone that only the file knows: by its rules in UTC. Without rules nobody can know it, and it is asked for. */
 function byOwnRules(
-  wall: Wall,
+  wall: PlainDateTime,
   name: string,
   zones: ZoneBook,
   { iso, seconds, notes }: { iso: string; seconds: number; notes: string[] },
@@ -216,7 +216,7 @@ function byOwnRules(
     throw new Error(`its time zone “${name.slice(0, 60)}” is not known: say which one it is`);
   }
   notes.push(`Only the file knows the time zone “${name.slice(0, 60)}”; its times are read by the file’s own rules.`);
-  return { wall: instantToWall('UTC', wallToInstant('UTC', wall).ms - offset * MS_PER_MINUTE), zone: 'UTC', seconds };
+  return { wall: instantToDateTime('UTC', dateTimeToInstant('UTC', wall).ms - offset * MS_PER_MINUTE), zone: 'UTC', seconds };
 }
 
 function rdatesOf(property: ICAL.Property, zones: ZoneBook, notes: string[]): RawEvent['rdates'] {
@@ -242,9 +242,11 @@ function descriptionOf(component: ICAL.Component, notes: string[]): { descriptio
 }
 
 /** Cancelled by the standard's STATUS; what that has no word for, by the property that our own files carry. */
-function standingOf(component: ICAL.Component): Standing {
-  const own = String(component.getFirstPropertyValue('x-plain-almanac-standing') ?? '').toLowerCase();
-  const known = STANDINGS.find((standing) => standing === own);
+function eventStatusOf(component: ICAL.Component): EventStatus {
+  // Earlier versions wrote it under another name.
+  const property = component.getFirstPropertyValue('x-plain-almanac-status') ?? component.getFirstPropertyValue('x-plain-almanac-standing');
+  const own = String(property ?? '').toLowerCase();
+  const known = EVENT_STATUSES.find((eventStatus) => eventStatus === own);
   if (known) return known;
   return String(component.getFirstPropertyValue('status') ?? '').toUpperCase() === 'CANCELLED' ? 'cancelled' : 'going-ahead';
 }

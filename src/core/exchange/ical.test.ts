@@ -1,9 +1,9 @@
 import ICAL from 'ical.js';
 import { describe, expect, it } from 'vitest';
 import { demoListings } from '#demo/listings';
-import { generateRule, generateStretch, random, seedOf } from '../../../tests/support/generate';
+import { generateRule, generatePart, random, seedOf } from '../../../tests/support/generate';
 import { dayOf, isoDay, parseIsoDay } from '../day/day';
-import { isoTime, isoWall, parseIsoWall, type Wall } from '../day/wall';
+import { isoTime, isoDateTime, parseIsoDateTime, type PlainDateTime } from '../day/plain-date-time';
 import { expand } from '../recurrence/expand';
 import { type DateChange, type Recurrence, rule } from '../recurrence/model';
 import { startFits } from '../recurrence/days';
@@ -14,7 +14,7 @@ import { eventJsonLd, scriptJson } from './jsonld';
 const ZONE = 'America/Halifax';
 const TODAY = dayOf(2027, 3, 17);
 const HORIZON = TODAY + 400;
-const w = (text: string): Wall => parseIsoWall(text) as Wall;
+const w = (text: string): PlainDateTime => parseIsoDateTime(text) as PlainDateTime;
 const listing = (recurrence: Recurrence, changes: DateChange[] = [], part: Partial<IcalListing> = {}): IcalListing => ({
   uid: '0190@almanac.example',
   sequence: 3,
@@ -25,7 +25,7 @@ const listing = (recurrence: Recurrence, changes: DateChange[] = [], part: Parti
   url: 'https://almanac.example/what/low-tide-walk',
   location: 'Causeway Slip, Gannet Bay',
   categories: ['Walks'],
-  standing: 'going-ahead',
+  eventStatus: 'going-ahead',
   recurrence,
   changes,
   ...part,
@@ -61,8 +61,8 @@ function readBack(text: string): string[] {
 }
 
 const expected = (recurrence: Recurrence, changes: DateChange[]): string[] =>
-  expand(recurrence, changes, Math.min(...recurrence.stretches.map((s) => s.start.day)), HORIZON)
-    .map((o) => `${isoWall(o.start)}${o.standing === 'cancelled' ? ' off' : ''}`)
+  expand(recurrence, changes, Math.min(...recurrence.parts.map((s) => s.start.day)), HORIZON)
+    .map((o) => `${isoDateTime(o.start)}${o.eventStatus === 'cancelled' ? ' off' : ''}`)
     .sort();
 
 describe('iCalendar out', () => {
@@ -71,10 +71,10 @@ describe('iCalendar out', () => {
     let dates = 0;
     for (const demo of all) {
       const recurrence = fromStored({
-        format: 1,
+        format: 3,
         zone: ZONE,
-        stretches: demo.when,
-        leftOut: demo.leftOut ?? [],
+        parts: demo.when,
+        exdates: demo.exdates ?? [],
         breaks: demo.breaks ?? [],
       });
       const changes = changesFromStored(demo.changes ?? []);
@@ -90,33 +90,33 @@ describe('iCalendar out', () => {
     const r = random(seedOf() + 5);
     let compared = 0;
     while (compared < 150) {
-      const stretch = { ...generateStretch(r, generateRule(r)) };
-      stretch.start = { day: TODAY + Math.floor(r() * 100), minute: stretch.start.minute };
-      if (stretch.limit.kind === 'until') stretch.limit = { kind: 'until', day: stretch.start.day + 200 };
+      const recurrencePart = { ...generatePart(r, generateRule(r)) };
+      recurrencePart.start = { day: TODAY + Math.floor(r() * 100), minute: recurrencePart.start.minute };
+      if (recurrencePart.limit.kind === 'until') recurrencePart.limit = { kind: 'until', day: recurrencePart.start.day + 200 };
       // ical.js does not know weekday numbers of a whole year, starts outside of the rule, nor BYMONTH with an interval.
-      if (stretch.rule && r() < 0.2) stretch.rule.seasons = [{ from: 515, to: 920 }];
-      if (!stretch.rule || !startFits(stretch)) continue;
-      if (stretch.rule.freq === 'monthly' && stretch.rule.byMonth.length) continue;
-      if (stretch.rule.freq === 'yearly' && (stretch.rule.byDay.length || stretch.rule.byMonthDay.length)) continue;
-      const base: Recurrence = { zone: ZONE, stretches: [stretch], leftOut: [], breaks: [] };
-      const dates = expand(base, [], stretch.start.day, HORIZON);
+      if (recurrencePart.rule && r() < 0.2) recurrencePart.rule.seasons = [{ from: 515, to: 920 }];
+      if (!recurrencePart.rule || !startFits(recurrencePart)) continue;
+      if (recurrencePart.rule.freq === 'monthly' && recurrencePart.rule.byMonth.length) continue;
+      if (recurrencePart.rule.freq === 'yearly' && (recurrencePart.rule.byDay.length || recurrencePart.rule.byMonthDay.length)) continue;
+      const base: Recurrence = { zone: ZONE, parts: [recurrencePart], exdates: [], breaks: [] };
+      const dates = expand(base, [], recurrencePart.start.day, HORIZON);
       const recurrence = {
         ...base,
-        leftOut: dates.filter(() => r() < 0.1).map((o) => o.original),
+        exdates: dates.filter(() => r() < 0.1).map((o) => o.original),
         breaks: [{ from: TODAY + 60, to: TODAY + 75 }],
       };
-      const kept = expand(recurrence, [], stretch.start.day, HORIZON);
+      const kept = expand(recurrence, [], recurrencePart.start.day, HORIZON);
       const changes: DateChange[] = kept
         .filter(() => r() < 0.1)
         .map((o) => ({
           original: o.original,
           movedTo: r() < 0.5 ? { day: o.original.day + 1, minute: o.original.minute } : null,
           length: null,
-          standing: r() < 0.5 ? 'cancelled' : null,
+          eventStatus: r() < 0.5 ? 'cancelled' : null,
           note: 'Gale',
         }));
       const want = [...new Set(expected(recurrence, changes))].sort();
-      expect(readBack(write(listing(recurrence, changes))), JSON.stringify(stretch)).toEqual(want);
+      expect(readBack(write(listing(recurrence, changes))), JSON.stringify(recurrencePart)).toEqual(want);
       compared++;
     }
   });
@@ -125,10 +125,10 @@ describe('iCalendar out', () => {
     const text = write(
       listing(
         fromStored({
-          format: 1,
+          format: 3,
           zone: ZONE,
-          stretches: [{ start: '2027-03-07T07:40', length: { days: 0, minute: 580 }, rule: rule('weekly'), limit: { kind: 'open' } }],
-          leftOut: [],
+          parts: [{ start: '2027-03-07T07:40', length: { days: 0, minute: 580 }, rule: rule('weekly'), limit: { kind: 'open' } }],
+          exdates: [],
           breaks: [],
         }),
         [],
@@ -145,10 +145,10 @@ describe('iCalendar out', () => {
 
   it('describes the zone so that another program computes the same instants', () => {
     const recurrence = fromStored({
-      format: 1,
+      format: 3,
       zone: ZONE,
-      stretches: [{ start: '2027-03-07T07:40', length: null, rule: rule('weekly'), limit: { kind: 'open' } }],
-      leftOut: [],
+      parts: [{ start: '2027-03-07T07:40', length: null, rule: rule('weekly'), limit: { kind: 'open' } }],
+      exdates: [],
       breaks: [],
     });
     const root = new ICAL.Component(ICAL.parse(write(listing(recurrence))));
@@ -159,17 +159,17 @@ describe('iCalendar out', () => {
 
   it('writes one date alone, moved and noted', () => {
     const recurrence = fromStored({
-      format: 1,
+      format: 3,
       zone: ZONE,
-      stretches: [{ start: '2027-03-07T07:40', length: { days: 0, minute: 580 }, rule: rule('weekly'), limit: { kind: 'open' } }],
-      leftOut: [],
+      parts: [{ start: '2027-03-07T07:40', length: { days: 0, minute: 580 }, rule: rule('weekly'), limit: { kind: 'open' } }],
+      exdates: [],
       breaks: [],
     });
     const change: DateChange = {
       original: w('2027-03-21T07:40'),
       movedTo: w('2027-03-21T06:55'),
       length: null,
-      standing: null,
+      eventStatus: null,
       note: 'Earlier ebb',
     };
     const text = write(listing(recurrence, [change], { only: w('2027-03-21T07:40') }));
@@ -184,10 +184,10 @@ describe('iCalendar out', () => {
     const text = write(
       listing(
         fromStored({
-          format: 1,
+          format: 3,
           zone: 'UTC',
-          stretches: [{ start: '2027-03-07', length: null, rule: null, limit: { kind: 'open' } }],
-          leftOut: [],
+          parts: [{ start: '2027-03-07', length: null, rule: null, limit: { kind: 'open' } }],
+          exdates: [],
           breaks: [],
         }),
         [],
@@ -219,7 +219,7 @@ describe('JSON-LD', () => {
     zone: ZONE,
     start: w('2027-03-21T06:55'),
     end: w('2027-03-21T08:55'),
-    standing: 'going-ahead' as const,
+    eventStatus: 'going-ahead' as const,
     attendance: 'both' as const,
     onlineAddress: 'https://shore.example',
     venues: [{ name: 'Causeway Slip', address: 'Gannet Bay', url: 'https://almanac.example/at/x', lat: 43.1, lng: -57.4 }],
@@ -241,7 +241,7 @@ describe('JSON-LD', () => {
       eventStatus: 'https://schema.org/EventRescheduled',
       previousStartDate: '2027-03-21T07:40:00-03:00',
     });
-    expect(eventJsonLd({ ...base, standing: 'cancelled' })).toMatchObject({ eventStatus: 'https://schema.org/EventCancelled' });
+    expect(eventJsonLd({ ...base, eventStatus: 'cancelled' })).toMatchObject({ eventStatus: 'https://schema.org/EventCancelled' });
   });
   it('says all-day dates as days, the last one included', () => {
     expect(eventJsonLd({ ...base, start: w('2027-03-05'), end: w('2027-03-08') })).toMatchObject({

@@ -1,12 +1,12 @@
 /**
  * iCalendar out: RFC 5545 with REFRESH-INTERVAL, NAME and IMAGE-free RFC 7986 parts. Values only: no clock, no files.
- * A stretch with a rule is a VEVENT; single dates are RDATEs of the first one, or the DTSTART where there is no rule.
+ * A part with a rule is a VEVENT; single dates are RDATEs of the first one, or the DTSTART where there is no rule.
  */
-import { ymdOf, type Day } from '../day/day';
-import { isoTime, isoWall, type Wall } from '../day/wall';
+import { ymdOf, type EpochDay } from '../day/day';
+import { isoTime, isoDateTime, type PlainDateTime } from '../day/plain-date-time';
 import { isoInstant, MS_PER_MINUTE, transitionsOf } from '../day/zone';
 import { endOf, expand, startsBetween } from '../recurrence/expand';
-import type { DateChange, Recurrence, Standing, Stretch } from '../recurrence/model';
+import type { DateChange, Recurrence, EventStatus, RecurrencePart } from '../recurrence/model';
 import { ruleText } from '../recurrence/rule-text';
 
 export interface IcalPlace {
@@ -39,13 +39,13 @@ export interface IcalListing {
   categories: string[];
   /** what the standard has words for, and what it has not; empty or absent = not said */
   more?: IcalMore | undefined;
-  standing: Standing;
+  eventStatus: EventStatus;
   recurrence: Recurrence;
   changes: DateChange[];
   /** where a date is that is elsewhere, by its venue's id */
   placeOf?: ((venueId: string) => IcalPlace | undefined) | undefined;
   /** only this date, by its original start */
-  only?: Wall | undefined;
+  only?: PlainDateTime | undefined;
 }
 
 export interface IcalCalendar {
@@ -53,7 +53,7 @@ export interface IcalCalendar {
   url: string;
   listings: IcalListing[];
   /** dates beyond this day are not looked at for left-out dates and changes */
-  horizon: Day;
+  horizon: EpochDay;
 }
 
 type Line = string;
@@ -81,8 +81,8 @@ export function writeIcal(calendar: IcalCalendar): string {
   return `${lines.map(fold).join('\r\n')}\r\n`;
 }
 
-function noteZone(zones: Map<string, { from: number; to: number }>, { zone, stretches }: Recurrence, horizon: Day): void {
-  const timed = stretches.filter((s) => s.start.minute !== null);
+function noteZone(zones: Map<string, { from: number; to: number }>, { zone, parts }: Recurrence, horizon: EpochDay): void {
+  const timed = parts.filter((s) => s.start.minute !== null);
   if (!timed.length || zone === 'UTC') return;
   const from = Math.min(...timed.map((s) => ymdOf(s.start.day).year));
   const known = zones.get(zone);
@@ -127,18 +127,18 @@ function utcOffset(offset: number): string {
   return `${offset < 0 ? '-' : '+'}${isoTime(Math.round(Math.abs(offset) / MS_PER_MINUTE)).replace(':', '')}`;
 }
 
-function eventsOf(listing: IcalListing, horizon: Day): Line[] {
+function eventsOf(listing: IcalListing, horizon: EpochDay): Line[] {
   if (listing.only) return onlyEvent(listing, listing.only);
   const { recurrence } = listing;
-  const ruled = recurrence.stretches.filter((s) => s.rule);
-  const extras = recurrence.stretches.filter((s) => !s.rule).sort((a, b) => a.start.day - b.start.day);
+  const ruled = recurrence.parts.filter((s) => s.rule);
+  const extras = recurrence.parts.filter((s) => !s.rule).sort((a, b) => a.start.day - b.start.day);
   // Dates without a rule are an event each, with its new time or its status where it is moved or called off: many readers know neither a set of
   // dates without a rule, nor a change without one.
   if (!ruled.length)
     return extras
       .filter(
         ({ start }) =>
-          !recurrence.leftOut.some((out) => isoWall(out) === isoWall(start)) &&
+          !recurrence.exdates.some((out) => isoDateTime(out) === isoDateTime(start)) &&
           !recurrence.breaks.some((b) => start.day >= b.from && start.day <= b.to),
       )
       .flatMap(({ start }, index) => onlyEvent(listing, start, index === 0 ? listing.uid : uidAt(listing.uid, index), index > 0));
@@ -151,38 +151,38 @@ function eventsOf(listing: IcalListing, horizon: Day): Line[] {
   return lines;
 }
 
-function dateValue(name: string, wall: Wall, zone: string): Line {
+function dateValue(name: string, wall: PlainDateTime, zone: string): Line {
   if (wall.minute === null) return `${name};VALUE=DATE:${compact(wall)}`;
   return zone === 'UTC' ? `${name}:${compact(wall)}Z` : `${name};TZID=${zone}:${compact(wall)}`;
 }
 
-function compact(wall: Wall): string {
-  const text = isoWall(wall).replaceAll(/[-:]/g, '');
+function compact(wall: PlainDateTime): string {
+  const text = isoDateTime(wall).replaceAll(/[-:]/g, '');
   return wall.minute === null ? text : `${text}00`;
 }
 
 interface MasterInput {
   listing: IcalListing;
-  master: Stretch;
+  master: RecurrencePart;
   uid: string;
-  extras: Stretch[];
+  extras: RecurrencePart[];
   first: boolean;
-  horizon: Day;
+  horizon: EpochDay;
 }
 
 function masterEvent({ listing, master, uid, extras, first, horizon }: MasterInput): Line[] {
   const { recurrence, changes } = listing;
   const { zone } = recurrence;
-  const own: Recurrence = { ...recurrence, stretches: [master, ...extras], leftOut: [], breaks: [] };
+  const own: Recurrence = { ...recurrence, parts: [master, ...extras], exdates: [], breaks: [] };
   const written = withoutSeasons(master, zone, horizon);
-  const all = startsBetween({ ...own, stretches: [written, ...extras] }, master.start.day - 40_000, horizon).map((s) => s.wall);
+  const all = startsBetween({ ...own, parts: [written, ...extras] }, master.start.day - 40_000, horizon).map((s) => s.wall);
   const kept = new Set(
-    startsBetween({ ...own, leftOut: recurrence.leftOut, breaks: recurrence.breaks }, master.start.day - 40_000, horizon).map((s) =>
-      isoWall(s.wall),
+    startsBetween({ ...own, exdates: recurrence.exdates, breaks: recurrence.breaks }, master.start.day - 40_000, horizon).map((s) =>
+      isoDateTime(s.wall),
     ),
   );
   // A rule without its own first start still begins there; readers of the file must not show that date.
-  const gone = all.filter((wall) => !kept.has(isoWall(wall)));
+  const gone = all.filter((wall) => !kept.has(isoDateTime(wall)));
   const lines = ['BEGIN:VEVENT', `UID:${uid}`, ...commonLines(listing)];
   lines.push(dateValue('DTSTART', master.start, zone), ...endLines(master.start, master, zone));
   const rule = ruleText(written, zone);
@@ -195,11 +195,11 @@ function masterEvent({ listing, master, uid, extras, first, horizon }: MasterInp
   lines.push('END:VEVENT');
   // An extra date is a plain RDATE, for periods are read by few, and an event of its own too: with its own length, and for readers that know
   // RECURRENCE-ID but no RDATE.
-  const changed = new Set(changes.map(({ original }) => isoWall(original)));
-  const plain = extras.filter(({ start }) => !changed.has(isoWall(start))).map(({ start }) => unchanged(start));
+  const changed = new Set(changes.map(({ original }) => isoDateTime(original)));
+  const plain = extras.filter(({ start }) => !changed.has(isoDateTime(start))).map(({ start }) => unchanged(start));
   for (const change of [...plain, ...changes]) {
-    if (!kept.has(isoWall(change.original))) continue;
-    lines.push(...changedEvent(listing, uid, { ...own, stretches: [master, ...extras] }, change));
+    if (!kept.has(isoDateTime(change.original))) continue;
+    lines.push(...changedEvent(listing, uid, { ...own, parts: [master, ...extras] }, change));
   }
   return lines;
 }
@@ -208,33 +208,33 @@ function masterEvent({ listing, master, uid, extras, first, horizon }: MasterInp
  * The standard has no seasons: the rule is written without them, to its last date before the horizon, and what lies
  * between the seasons is left out date by date.
  */
-function withoutSeasons(stretch: Stretch, zone: string, horizon: Day): Stretch {
-  const { rule } = stretch;
-  if (!rule?.seasons) return stretch;
+function withoutSeasons(recurrencePart: RecurrencePart, zone: string, horizon: EpochDay): RecurrencePart {
+  const { rule } = recurrencePart;
+  if (!rule?.seasons) return recurrencePart;
   const { seasons: _, ...bare } = rule;
-  const last = startsBetween({ zone, stretches: [stretch], leftOut: [], breaks: [] }, stretch.start.day, horizon).at(-1);
-  return { ...stretch, rule: bare, limit: { kind: 'until', day: last?.wall.day ?? stretch.start.day } };
+  const last = startsBetween({ zone, parts: [recurrencePart], exdates: [], breaks: [] }, recurrencePart.start.day, horizon).at(-1);
+  return { ...recurrencePart, rule: bare, limit: { kind: 'until', day: last?.wall.day ?? recurrencePart.start.day } };
 }
 
-function endLines(start: Wall, stretch: Stretch, zone: string): Line[] {
-  const end = endOf(start, stretch.length);
+function endLines(start: PlainDateTime, recurrencePart: RecurrencePart, zone: string): Line[] {
+  const end = endOf(start, recurrencePart.length);
   return end ? [dateValue('DTEND', end, zone)] : [];
 }
 
 /** A date as it stands, to be written as a change of it is. */
-const unchanged = (original: Wall): DateChange => ({ original, movedTo: null, length: null, standing: null, note: '' });
+const unchanged = (original: PlainDateTime): DateChange => ({ original, movedTo: null, length: null, eventStatus: null, note: '' });
 
 function changedEvent(listing: IcalListing, uid: string, own: Recurrence, change: DateChange): Line[] {
-  const [date] = expand({ ...own, leftOut: [], breaks: [] }, [change], change.original.day, change.original.day).filter(
-    (o) => isoWall(o.original) === isoWall(change.original),
+  const [date] = expand({ ...own, exdates: [], breaks: [] }, [change], change.original.day, change.original.day).filter(
+    (o) => isoDateTime(o.original) === isoDateTime(change.original),
   );
   if (!date) return [];
-  const standing = change.standing ?? listing.standing;
+  const eventStatus = change.eventStatus ?? listing.eventStatus;
   const lines = ['BEGIN:VEVENT', `UID:${uid}`, dateValue('RECURRENCE-ID', change.original, own.zone)];
   lines.push(
     ...commonLines({
       ...placedAt(listing, date.venueId),
-      standing,
+      eventStatus,
       description: [change.note, listing.description].filter(Boolean).join('\n\n'),
     }),
   );
@@ -252,18 +252,18 @@ function placedAt(listing: IcalListing, venueId: string | null): IcalListing {
 /** The UID of a listing's second event, and those behind it. */
 const uidAt = (uid: string, index: number): string => uid.replace('@', `-${index + 1}@`);
 
-function onlyEvent(listing: IcalListing, only: Wall, whole?: string, sibling = false): Line[] {
+function onlyEvent(listing: IcalListing, only: PlainDateTime, whole?: string, sibling = false): Line[] {
   const { recurrence, changes } = listing;
-  const date = expand(recurrence, changes, only.day, only.day).find((o) => isoWall(o.original) === isoWall(only));
+  const date = expand(recurrence, changes, only.day, only.day).find((o) => isoDateTime(o.original) === isoDateTime(only));
   if (!date) return [];
-  const standing = date.standing ?? listing.standing;
+  const eventStatus = date.eventStatus ?? listing.eventStatus;
   const uid = whole ?? listing.uid.replace('@', `-${compact(only)}@`);
   const lines = [
     'BEGIN:VEVENT',
     `UID:${uid}`,
     ...commonLines({
       ...placedAt(listing, date.venueId),
-      standing,
+      eventStatus,
       description: [date.note, listing.description].filter(Boolean).join('\n\n'),
     }),
   ];
@@ -282,11 +282,12 @@ function commonLines(listing: IcalListing): Line[] {
     `LAST-MODIFIED:${stamp(listing.changed)}`,
     `SEQUENCE:${listing.sequence}`,
     `SUMMARY:${escapeText(listing.title)}`,
-    `STATUS:${listing.standing === 'cancelled' ? 'CANCELLED' : listing.standing === 'postponed' ? 'TENTATIVE' : 'CONFIRMED'}`,
+    `STATUS:${listing.eventStatus === 'cancelled' ? 'CANCELLED' : listing.eventStatus === 'postponed' ? 'TENTATIVE' : 'CONFIRMED'}`,
     ...(listing.url ? [`URL:${listing.url}`] : []),
   ];
   // The standard has no word for these; our own reader has, and others pass the property over.
-  if (!['going-ahead', 'cancelled'].includes(listing.standing)) lines.push(`X-PLAIN-ALMANAC-STANDING:${listing.standing.toUpperCase()}`);
+  if (!['going-ahead', 'cancelled'].includes(listing.eventStatus))
+    lines.push(`X-PLAIN-ALMANAC-STATUS:${listing.eventStatus.toUpperCase()}`);
   if (listing.description) lines.push(`DESCRIPTION:${escapeText(listing.description)}`);
   if (listing.location) lines.push(`LOCATION:${escapeText(listing.location)}`);
   if (listing.point) lines.push(`GEO:${listing.point.lat.toFixed(6)};${listing.point.lng.toFixed(6)}`);

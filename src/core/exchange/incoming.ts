@@ -1,13 +1,13 @@
 /**
  * What a file says of one listing, whatever kind of file it is: the fields that it speaks of, and places, people and categories
- * in its own words. Kept as JSON between looking at a file and bringing it in, so it has a format number.
+ * in its own words. Kept as JSON between looking at a file and bringing it in, so it has a format number: 2 names the parts of a recurrence as the field does.
  */
-import { isoWall } from '../day/wall';
+import { isoDateTime } from '../day/plain-date-time';
 import type { ListingContent } from '../listing/content';
 import { toStored } from '../recurrence/stored';
 import type { ReadEvent } from './read-ical';
 
-export const INCOMING_FORMAT = 1;
+export const INCOMING_FORMAT = 2;
 
 /** A place or an organizer as a file names it. */
 export interface Named {
@@ -90,7 +90,7 @@ function moreOf(event: ReadEvent): IncomingContent {
               : { kind: 'words' as const, words: cost.slice(0, 120) },
         }),
     ...(access === undefined ? {} : { access: access.slice(0, 600) }),
-    ...(note === undefined ? {} : { standingNote: note.slice(0, 300) }),
+    ...(note === undefined ? {} : { eventStatusNote: note.slice(0, 300) }),
     ...(website === undefined ? {} : { website }),
   };
 }
@@ -111,10 +111,10 @@ export function fromIcal(event: ReadEvent, host: string): Incoming {
       recurrence: toStored(event.recurrence),
       changes: event.changes.map((change) => ({
         ...change,
-        original: isoWall(change.original),
-        movedTo: change.movedTo && isoWall(change.movedTo),
+        original: isoDateTime(change.original),
+        movedTo: change.movedTo && isoDateTime(change.movedTo),
       })),
-      standing: event.standing,
+      eventStatus: event.eventStatus,
       website: event.url,
       ...moreOf(event),
     },

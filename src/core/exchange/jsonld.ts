@@ -1,9 +1,9 @@
 /** schema.org Event as JSON-LD, one per date. Times carry their offset; all-day dates are plain dates. */
 import { isoDay } from '../day/day';
-import type { Wall } from '../day/wall';
-import { isoWithOffset, wallToInstant } from '../day/zone';
+import type { PlainDateTime } from '../day/plain-date-time';
+import { isoWithOffset, dateTimeToInstant } from '../day/zone';
 import type { Attendance, Cost } from '../listing/content';
-import type { Standing } from '../recurrence/model';
+import type { EventStatus } from '../recurrence/model';
 
 export interface JsonLdInput {
   title: string;
@@ -12,11 +12,11 @@ export interface JsonLdInput {
   /** whole addresses, the same picture in several shapes */
   images?: readonly string[] | undefined;
   zone: string;
-  start: Wall;
-  end: Wall | null;
+  start: PlainDateTime;
+  end: PlainDateTime | null;
   /** where it stood before it was moved */
-  previousStart?: Wall | undefined;
-  standing: Standing;
+  previousStart?: PlainDateTime | undefined;
+  eventStatus: EventStatus;
   attendance: Attendance;
   onlineAddress: string;
   venues: { name: string; address: string; url: string | undefined; lat?: number | undefined; lng?: number | undefined }[];
@@ -24,7 +24,7 @@ export interface JsonLdInput {
   cost: Cost;
 }
 
-const STATUS: Record<Standing, string> = {
+const STATUS: Record<EventStatus, string> = {
   'going-ahead': 'EventScheduled',
   postponed: 'EventPostponed',
   'moved-online': 'EventMovedOnline',
@@ -37,12 +37,12 @@ const MODE: Record<Attendance, string> = {
   both: 'MixedEventAttendanceMode',
 };
 
-function time(zone: string, wall: Wall): string {
-  return wall.minute === null ? isoDay(wall.day) : isoWithOffset(zone, wallToInstant(zone, wall).ms);
+function time(zone: string, wall: PlainDateTime): string {
+  return wall.minute === null ? isoDay(wall.day) : isoWithOffset(zone, dateTimeToInstant(zone, wall).ms);
 }
 
 /** An end as schema.org says it: the last day itself for all-day dates. */
-function lastTime(zone: string, end: Wall): string {
+function lastTime(zone: string, end: PlainDateTime): string {
   return end.minute === null ? isoDay(end.day - 1) : time(zone, end);
 }
 
@@ -56,7 +56,7 @@ export function eventJsonLd(input: JsonLdInput): Record<string, unknown> {
     ...(venue.lat === undefined ? {} : { geo: { '@type': 'GeoCoordinates', latitude: venue.lat, longitude: venue.lng } }),
   }));
   if (input.attendance !== 'in-person' && input.onlineAddress) places.push({ '@type': 'VirtualLocation', url: input.onlineAddress });
-  const moved = input.previousStart && input.standing === 'going-ahead';
+  const moved = input.previousStart && input.eventStatus === 'going-ahead';
   return {
     '@context': 'https://schema.org',
     '@type': 'Event',
@@ -66,7 +66,7 @@ export function eventJsonLd(input: JsonLdInput): Record<string, unknown> {
     startDate: time(zone, input.start),
     ...(input.end ? { endDate: lastTime(zone, input.end) } : {}),
     ...(input.previousStart ? { previousStartDate: time(zone, input.previousStart) } : {}),
-    eventStatus: `https://schema.org/${moved ? STATUS.rescheduled : STATUS[input.standing]}`,
+    eventStatus: `https://schema.org/${moved ? STATUS.rescheduled : STATUS[input.eventStatus]}`,
     eventAttendanceMode: `https://schema.org/${MODE[input.attendance]}`,
     ...(places.length ? { location: places.length === 1 ? places[0] : places } : {}),
     ...(input.organizers.length ? { organizer: input.organizers.map((o) => ({ '@type': 'Organization', ...o })) } : {}),

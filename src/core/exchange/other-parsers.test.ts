@@ -5,8 +5,8 @@ import { RRule } from 'rrule';
 import { convertIcsCalendar, type IcsEvent } from 'ts-ics';
 import { demoListings } from '../../../demo/listings';
 import { dayOf } from '../day/day';
-import { isoWall, type Wall } from '../day/wall';
-import { isoInstant, MS_PER_UTC_DAY, wallToInstant } from '../day/zone';
+import { isoDateTime, type PlainDateTime } from '../day/plain-date-time';
+import { isoInstant, MS_PER_UTC_DAY, dateTimeToInstant } from '../day/zone';
 import { expand } from '../recurrence/expand';
 import type { DateChange, Recurrence } from '../recurrence/model';
 import { changesFromStored, fromStored } from '../recurrence/stored';
@@ -24,17 +24,18 @@ const write = (recurrence: Recurrence, changes: DateChange[]): string =>
     listings: [
       {
         ...{ uid: '0190@almanac.example', sequence: 0, created: 0, changed: 0, title: 'Walk', description: '', url: '', location: '' },
-        ...{ categories: [], standing: 'going-ahead' as const, recurrence, changes },
+        ...{ categories: [], eventStatus: 'going-ahead' as const, recurrence, changes },
       },
     ],
   });
 
 /** Dates as we show them, by day or by instant; a date that is called off says so. */
 function ours(recurrence: Recurrence, changes: DateChange[]): string[] {
-  const instant = (wall: Wall): string => (wall.minute === null ? isoWall(wall) : isoInstant(wallToInstant(recurrence.zone, wall).ms));
+  const instant = (wall: PlainDateTime): string =>
+    wall.minute === null ? isoDateTime(wall) : isoInstant(dateTimeToInstant(recurrence.zone, wall).ms);
   return expand(recurrence, changes, FROM - 30, TO)
     .filter(({ start }) => start.day >= FROM)
-    .map(({ start, standing }) => `${instant(start)}${standing === 'cancelled' ? ' off' : ''}`)
+    .map(({ start, eventStatus }) => `${instant(start)}${eventStatus === 'cancelled' ? ' off' : ''}`)
     .sort();
 }
 
@@ -67,18 +68,18 @@ function byNodeIcal(text: string): string[] {
 /** What the second parser read, expanded by an older library of rules: wall clocks as if they were UTC. */
 function byTsIcs(text: string): string[] {
   const { events = [] } = convertIcsCalendar(undefined, text);
-  const wallOf = (at: { date: Date; local?: { date: Date } | undefined }): number => (at.local?.date ?? at.date).getTime();
+  const dateTimeOf = (at: { date: Date; local?: { date: Date } | undefined }): number => (at.local?.date ?? at.date).getTime();
   const said = (wall: number, event: IcsEvent): string => {
     const day = Math.floor(wall / MS_PER_UTC_DAY);
     const minute = event.start.type === 'DATE' ? null : Math.round((wall - day * MS_PER_UTC_DAY) / 60_000);
-    const start = minute === null ? isoWall({ day, minute }) : isoInstant(wallToInstant(ZONE, { day, minute }).ms);
+    const start = minute === null ? isoDateTime({ day, minute }) : isoInstant(dateTimeToInstant(ZONE, { day, minute }).ms);
     return `${start}${event.status === 'CANCELLED' ? ' off' : ''}`;
   };
-  const moved = new Set(events.flatMap(({ recurrenceId }) => (recurrenceId ? [wallOf(recurrenceId.value)] : [])));
+  const moved = new Set(events.flatMap(({ recurrenceId }) => (recurrenceId ? [dateTimeOf(recurrenceId.value)] : [])));
   const found = events.flatMap((event) => {
-    const start = wallOf(event.start);
+    const start = dateTimeOf(event.start);
     if (event.recurrenceId || !event.recurrenceRule) return moved.has(start) && !event.recurrenceId ? [] : [said(start, event)];
-    const left = new Set((event.exceptionDates ?? []).map(wallOf));
+    const left = new Set((event.exceptionDates ?? []).map(dateTimeOf));
     return startsOf(text, event.uid, start)
       .filter((wall) => !left.has(wall) && !moved.has(wall))
       .map((wall) => said(wall, event));
@@ -102,7 +103,7 @@ describe('two parsers that are not ours', () => {
     let dates = 0;
     for (const demo of demoListings(TODAY)) {
       const recurrence = fromStored({
-        ...{ format: 2 as const, zone: ZONE, stretches: demo.when, leftOut: demo.leftOut ?? [], breaks: demo.breaks ?? [] },
+        ...{ format: 3 as const, zone: ZONE, parts: demo.when, exdates: demo.exdates ?? [], breaks: demo.breaks ?? [] },
       });
       const changes = changesFromStored(demo.changes ?? []);
       const text = write(recurrence, changes);

@@ -1,15 +1,15 @@
 /** A changed date as our own table says it, read again: the inverse of `sayChange`, for what words can hold. */
-import type { Standing } from '../recurrence/model';
+import type { EventStatus } from '../recurrence/model';
 import type { StoredChange } from '../recurrence/stored';
 
-const STANDING_SAID: Readonly<Record<string, Standing>> = {
+const EVENT_STATUS_SAID: Readonly<Record<string, EventStatus>> = {
   'goes ahead': 'going-ahead',
   'is cancelled': 'cancelled',
   'is postponed': 'postponed',
   'is rescheduled': 'rescheduled',
   'is moved online': 'moved-online',
 };
-const STANDS = Object.keys(STANDING_SAID).join('|');
+const STANDS = Object.keys(EVENT_STATUS_SAID).join('|');
 
 /**
  * `change` is null where the words say a date but nothing that a table holds of it; `lost` when they name a length or a place that only the
@@ -27,8 +27,8 @@ export function readChange(
   const goes = /moves to (.*?)(?=$|,? (?:and )?(?:is |goes ))/.exec(said)?.[1];
   const movedTo = goes === undefined ? null : moment(goes);
   if (movedTo === undefined) return undefined;
-  const standing = STANDING_SAID[new RegExp(STANDS).exec(said)?.[0] ?? ''] ?? null;
+  const eventStatus = EVENT_STATUS_SAID[new RegExp(STANDS).exec(said)?.[0] ?? ''] ?? null;
   const lost = /of another length|elsewhere/.test(said);
-  const change = movedTo || standing || note ? { original, movedTo, length: null, standing, note: note.trim() } : null;
+  const change = movedTo || eventStatus || note ? { original, movedTo, length: null, eventStatus, note: note.trim() } : null;
   return { change, lost };
 }

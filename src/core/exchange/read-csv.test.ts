@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { between, generateFullRule, generateRule, generateStretch, random, seedOf } from '../../../tests/support/generate';
+import { between, generateFullRule, generateRule, generatePart, random, seedOf } from '../../../tests/support/generate';
 import { dayOf } from '@/core/day/day';
-import { isoWall } from '@/core/day/wall';
+import { isoDateTime } from '@/core/day/plain-date-time';
 import { sayRecurrence } from '@/core/phrase/say';
 import { expand } from '@/core/recurrence/expand';
 import { hasTimes } from '@/core/recurrence/sub-daily';
@@ -20,8 +20,8 @@ const ZONE = 'America/Halifax';
 const OPTIONS: CsvOptions = { now: { day: dayOf(2027, 3, 17), minute: 540 }, zone: ZONE, style: STYLE, weekStart: 0, currency: 'CAD' };
 const read = (text: string, part: Partial<CsvOptions> = {}): CsvFile => readCsv(text, { ...OPTIONS, ...part });
 const datesOf = (r: Recurrence, days = 400): string[] => {
-  const from = Math.min(...r.stretches.map((s) => s.start.day));
-  return expand(r, [], from, from + days).map((o) => `${isoWall(o.start)}${o.end ? `/${isoWall(o.end)}` : ''}`);
+  const from = Math.min(...r.parts.map((s) => s.start.day));
+  return expand(r, [], from, from + days).map((o) => `${isoDateTime(o.start)}${o.end ? `/${isoDateTime(o.end)}` : ''}`);
 };
 const when = (file: CsvFile, i = 0): string[] => {
   const { recurrence } = file.items[i]?.content ?? {};
@@ -126,12 +126,12 @@ describe('a table', () => {
   it('keeps what the rest of a row says, and says what it cannot keep', () => {
     const [item] = read(
       'Title;When;Organizer;Category;Cost;URL;Status;Join;Phone;Text\nSea songs;3 April 2027 at 7:30pm blah;Choir; Music, Sea ;$8;loft.example;cancelled;not an address;555-0142;"Two\nlines"',
-      { columns: ['title', 'when', 'organizer', 'categories', 'cost', 'website', 'standing', 'online', 'phone', 'text'] },
+      { columns: ['title', 'when', 'organizer', 'categories', 'cost', 'website', 'eventStatus', 'online', 'phone', 'text'] },
     ).items;
     expect(item?.content).toMatchObject({
       cost: { kind: 'amount', amount: '8', currency: 'CAD' },
       website: 'https://loft.example',
-      standing: 'cancelled',
+      eventStatus: 'cancelled',
       onlineAddress: '',
       contact: { name: '', phone: '555-0142', mail: '' },
       text: 'Two\nlines',
@@ -190,9 +190,9 @@ describe('what of a table is easily lost', () => {
     return items[0];
   };
   it('hours in columns of their own, beside days in words', () => {
-    const stretch = item('Title|Date|Start|End\nChoir|3 September 2027|8pm|11pm').content.recurrence?.stretches[0];
-    expect([stretch?.start, stretch?.length]).toEqual(['2027-09-03T20:00', { days: 0, minute: 1380 }]);
-    const weekly = item('Title|Dates|Start time\nChoir|every Tuesday in May 2027|8pm').content.recurrence?.stretches[0];
+    const recurrencePart = item('Title|Date|Start|End\nChoir|3 September 2027|8pm|11pm').content.recurrence?.parts[0];
+    expect([recurrencePart?.start, recurrencePart?.length]).toEqual(['2027-09-03T20:00', { days: 0, minute: 1380 }]);
+    const weekly = item('Title|Dates|Start time\nChoir|every Tuesday in May 2027|8pm').content.recurrence?.parts[0];
     expect(weekly?.start).toBe('2027-05-04T20:00');
   });
   it('cells too many and too few, and columns that mean nothing here, are named', () => {
@@ -210,8 +210,8 @@ describe('what of a table is easily lost', () => {
         ),
       ).content.changes,
     ).toEqual([
-      { original: '2027-04-13T19:00', movedTo: '2027-04-14T20:00', length: null, standing: null, note: 'A day later' },
-      { original: '2027-04-20T19:00', movedTo: null, length: null, standing: 'cancelled', note: '' },
+      { original: '2027-04-13T19:00', movedTo: '2027-04-14T20:00', length: null, eventStatus: null, note: 'A day later' },
+      { original: '2027-04-20T19:00', movedTo: null, length: null, eventStatus: 'cancelled', note: '' },
     ]);
     const strange = item(text('all of April is off'));
     expect([strange.content.changes, strange.notes.join()]).toEqual([undefined, expect.stringContaining('“all of April is off”')]);
@@ -253,10 +253,10 @@ describe(`a table of our own, seed ${seed}`, () => {
     const r = random(seed);
     const blank = Object.fromEntries(CSV_COLUMNS.map((c) => [c, ''])) as Record<(typeof CSV_COLUMNS)[number], string>;
     const all = Array.from({ length: 400 }, (_, i): Recurrence => {
-      let stretch = generateStretch(r, i % 4 ? generateRule(r) : generateFullRule(r));
+      let recurrencePart = generatePart(r, i % 4 ? generateRule(r) : generateFullRule(r));
       // A rule with times of its own leaves by its text, not in words.
-      while (stretch.rule && hasTimes(stretch.rule)) stretch = generateStretch(r, generateFullRule(r));
-      return { zone: ZONE, stretches: [stretch], leftOut: [], breaks: [] };
+      while (recurrencePart.rule && hasTimes(recurrencePart.rule)) recurrencePart = generatePart(r, generateFullRule(r));
+      return { zone: ZONE, parts: [recurrencePart], exdates: [], breaks: [] };
     });
     const rows = all.map((recurrence, i) => ({
       ...blank,

@@ -3,19 +3,19 @@
  * say dates. Papa Parse parses; days and minutes as in the recurrence model. Nothing is guessed away: what cannot be read is said.
  */
 import Papa from 'papaparse';
-import { type Day, dateExists, dayOf, isoDay, parseIsoDay } from '../day/day';
-import { isoWall, type Wall } from '../day/wall';
+import { type EpochDay, dateExists, dayOf, isoDay, parseIsoDay } from '../day/day';
+import { isoDateTime, type PlainDateTime } from '../day/plain-date-time';
 import { isZone } from '../day/zone';
 import type { Style } from '../phrase/format';
 import { readClock } from '../phrase/read/clock-times';
 import { sayProblem } from '../phrase/read/phrase-problem';
 import { readPhrase } from '../phrase/read/read-phrase';
-import type { Length, Recurrence, Stretch } from '../recurrence/model';
+import type { Length, Recurrence, RecurrencePart } from '../recurrence/model';
 import { isTooDense, TOO_DENSE } from '../recurrence/problems';
 import { readRuleText } from '../recurrence/rule-text';
 import { type StoredChange, toStored } from '../recurrence/stored';
 import { fold } from '../text/text';
-import { addressOf, costOf, standingOf } from './csv-cells';
+import { addressOf, costOf, eventStatusOf } from './csv-cells';
 import { type Column, COLUMNS, columnsOf, type DateOrder, isDateCell, orderOf } from './csv-columns';
 import { INCOMING_FORMAT, type Incoming, type IncomingContent, type IncomingFile, type Unreadable } from './incoming';
 import { readChange } from './read-change';
@@ -23,7 +23,7 @@ import { FileError } from './read-ical';
 
 export interface CsvOptions {
   /** from which moment words are read, in the zone */
-  now: { day: Day; minute: number };
+  now: { day: EpochDay; minute: number };
   zone: string;
   style: Style;
   weekStart: number;
@@ -203,7 +203,7 @@ class RowReader {
     if (has('website')) content.website = addressOf(at('website'), 'website', notes);
     if (has('access')) content.access = line(at('access'), 600);
     if (has('cost')) content.cost = costOf(at('cost'), this.options.currency);
-    if (has('standing')) content.standing = standingOf(at('standing'), notes);
+    if (has('eventStatus')) content.eventStatus = eventStatusOf(at('eventStatus'), notes);
     const changes = has('changes') ? this.changes(at('changes'), notes) : undefined;
     if (changes) content.changes = changes;
     if (has('contact') || has('phone') || has('mail'))
@@ -211,11 +211,11 @@ class RowReader {
     if (has('online')) Object.assign(content, this.online(at, notes));
     const html = /<(p|br|ul|ol|li|a|strong|em)\b[^>]*>/i.test(at('text'));
     const id = at('id').slice(0, 200);
-    const first = 'open' in when ? undefined : when.stretches[0]?.start;
+    const first = 'open' in when ? undefined : when.parts[0]?.start;
     const several = (column: Column, separator: RegExp): string[] => at(column).split(separator).filter(Boolean).slice(0, 10);
     return {
       format: INCOMING_FORMAT,
-      uid: id ? `csv:${id}` : `csv:${fold(title)}|${first ? isoWall(first) : ''}|${fold(at('venue'))}`.slice(0, 400),
+      uid: id ? `csv:${id}` : `csv:${fold(title)}|${first ? isoDateTime(first) : ''}|${fold(at('venue'))}`.slice(0, 400),
       line: number,
       sequence: 0,
       content,
@@ -262,12 +262,12 @@ class RowReader {
     if (!start) throw new RowError(title, 'It does not say when it is.');
     const length = this.length(start, at('end-date'), at('end-time'), title);
     const repeats = at('repeats').replace(/^RRULE:/i, '');
-    const stretch: Stretch = { start, length, rule: null, limit: { kind: 'open' } };
-    if (repeats) Object.assign(stretch, this.rule(repeats, zone, start, title));
-    return { zone, stretches: [stretch], leftOut: [], breaks: [] };
+    const recurrencePart: RecurrencePart = { start, length, rule: null, limit: { kind: 'open' } };
+    if (repeats) Object.assign(recurrencePart, this.rule(repeats, zone, start, title));
+    return { zone, parts: [recurrencePart], exdates: [], breaks: [] };
   }
 
-  private rule(text: string, zone: string, start: Wall, title: string): Pick<Stretch, 'rule' | 'limit'> {
+  private rule(text: string, zone: string, start: PlainDateTime, title: string): Pick<RecurrencePart, 'rule' | 'limit'> {
     try {
       const read = readRuleText(text, zone, start.minute === null ? null : start.minute * 60);
       if (isTooDense({ start, length: null, ...read })) throw new RowError(title, TOO_DENSE);
@@ -276,7 +276,7 @@ class RowReader {
       if (error instanceof RowError) throw error;
       // "Weekly" and "every Tuesday" are no rules of the standard, but words.
       const reading = this.phrase(`${text} from ${isoDay(start.day)}`, zone);
-      const [only, more] = reading.recurrence?.stretches ?? [];
+      const [only, more] = reading.recurrence?.parts ?? [];
       if (only?.rule && !more && !reading.unread.length) return { rule: only.rule, limit: only.limit };
       throw new RowError(title, `How it repeats was not understood: “${text.slice(0, 60)}”.`);
     }
@@ -298,8 +298,8 @@ class RowReader {
   /** One day, with a time perhaps, in words. */
   private moment(words: string): string | undefined {
     const { recurrence, problems } = this.phrase(words, 'UTC');
-    const [only, more] = recurrence?.stretches ?? [];
-    return only && !more && !only.rule && !problems.length ? isoWall(only.start) : undefined;
+    const [only, more] = recurrence?.parts ?? [];
+    return only && !more && !only.rule && !problems.length ? isoDateTime(only.start) : undefined;
   }
 
   private phrase(phrase: string, zone: string): ReturnType<typeof readPhrase> {
@@ -333,7 +333,7 @@ class RowReader {
   }
 
   /** A day with its time: together in one cell, or in two. */
-  private wall(date: string, time: string, title: string): Wall | undefined {
+  private wall(date: string, time: string, title: string): PlainDateTime | undefined {
     if (!date) return undefined;
     const parts = /^(\S+)[T ]+(\d.*)$/.exec(date);
     const day = this.day(date) ?? (parts ? this.day(parts[1] as string) : undefined);
@@ -349,7 +349,7 @@ class RowReader {
     return minute;
   }
 
-  private day(text: string): Day | undefined {
+  private day(text: string): EpochDay | undefined {
     const iso = parseIsoDay(text);
     if (iso !== undefined) return iso;
     const yearFirst = /^(\d{4})[./-](\d{1,2})[./-](\d{1,2})\.?$/.exec(text);
@@ -363,15 +363,15 @@ class RowReader {
   }
 
   /** `7 March 2027`, `March 7, 2027`: one day, nothing else. */
-  private namedDay(text: string): Day | undefined {
+  private namedDay(text: string): EpochDay | undefined {
     if (!/\p{L}/u.test(text) || text.length > 60) return undefined;
     const { recurrence, unread, problems } = this.phrase(text, 'UTC');
-    const [only, more] = recurrence?.stretches ?? [];
+    const [only, more] = recurrence?.parts ?? [];
     const plain = only && !more && !only.rule && only.start.minute === null && (only.length?.days ?? 1) === 1;
     return plain && !unread.length && !problems.length ? only.start.day : undefined;
   }
 
-  private length(start: Wall, date: string, time: string, title: string): Length | null {
+  private length(start: PlainDateTime, date: string, time: string, title: string): Length | null {
     const end = date ? this.wall(date, time, title) : undefined;
     if (start.minute === null) {
       const last = end?.day ?? start.day;

@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { demoListings } from '#demo/listings';
-import { generateFullRule, generateRule, generateStretch, random, seedOf } from '../../../tests/support/generate';
+import { generateFullRule, generateRule, generatePart, random, seedOf } from '../../../tests/support/generate';
 import { dayOf } from '../day/day';
-import { isoWall, parseIsoWall, type Wall } from '../day/wall';
+import { isoDateTime, parseIsoDateTime, type PlainDateTime } from '../day/plain-date-time';
 import { startFits } from '../recurrence/days';
 import { expand } from '../recurrence/expand';
 import type { DateChange, Recurrence } from '../recurrence/model';
@@ -27,12 +27,12 @@ const one = (...lines: string[]) => {
   return events[0];
 };
 const datesOf = (recurrence: Recurrence, changes: DateChange[]): string[] => {
-  const from = Math.min(...recurrence.stretches.map((s) => s.start.day));
+  const from = Math.min(...recurrence.parts.map((s) => s.start.day));
   return expand(recurrence, changes, from, HORIZON).map(
-    (o) => `${isoWall(o.original)}>${isoWall(o.start)}/${o.end ? isoWall(o.end) : ''} ${o.standing ?? ''}`,
+    (o) => `${isoDateTime(o.original)}>${isoDateTime(o.start)}/${o.end ? isoDateTime(o.end) : ''} ${o.eventStatus ?? ''}`,
   );
 };
-const w = (text: string): Wall => parseIsoWall(text) as Wall;
+const w = (text: string): PlainDateTime => parseIsoDateTime(text) as PlainDateTime;
 
 const write = (uid: string, recurrence: Recurrence, changes: DateChange[]): string =>
   writeIcal({
@@ -50,7 +50,7 @@ const write = (uid: string, recurrence: Recurrence, changes: DateChange[]): stri
         url: 'https://almanac.example/what/walk',
         location: 'Net Loft',
         categories: ['Walks', 'Wild'],
-        standing: 'going-ahead',
+        eventStatus: 'going-ahead',
         recurrence,
         changes,
       },
@@ -68,11 +68,11 @@ describe('what a file says that cannot be kept costs a note, not the event', () 
   });
   it('rules in small letters are read, signs in HTML come back, and a file that calls off says cancelled', () => {
     const small = one('DTSTART;TZID=America/Halifax:20270321T074000', 'RRULE:freq=weekly;count=3');
-    expect(small.recurrence.stretches[0]?.limit).toEqual({ kind: 'count', count: 3 });
+    expect(small.recurrence.parts[0]?.limit).toEqual({ kind: 'count', count: 3 });
     const html = one('DTSTART:20270321T074000', 'X-ALT-DESC;FMTTYPE=text/html:<p>Nets\\, ropes\\; tea\\nat six</p>');
     expect(html.description).toBe('<p>Nets, ropes; tea\nat six</p>');
     const off = read(file('METHOD:CANCEL', ...event('DTSTART:20270321T074000')));
-    expect(off.events[0]?.standing).toBe('cancelled');
+    expect(off.events[0]?.eventStatus).toBe('cancelled');
   });
   it('without a UID they are known by what, when and where, and two alike are two', () => {
     const bare = (title: string) => ['BEGIN:VEVENT', `SUMMARY:${title}`, 'DTSTART:20270321T074000', 'END:VEVENT'];
@@ -92,10 +92,10 @@ describe('what was written is read again', () => {
     let changed = 0;
     for (const demo of demoListings(TODAY)) {
       const recurrence = fromStored({
-        format: 2,
+        format: 3,
         zone: ZONE,
-        stretches: demo.when,
-        leftOut: demo.leftOut ?? [],
+        parts: demo.when,
+        exdates: demo.exdates ?? [],
         breaks: demo.breaks ?? [],
       });
       const changes = changesFromStored(demo.changes ?? []);
@@ -105,10 +105,10 @@ describe('what was written is read again', () => {
       const again = events[0];
       if (!again) continue;
       // A date of its own that is called off says so as the event's own status; one that is moved has its new time.
-      const alone = changes.length === 1 && recurrence.stretches.length === 1 && !recurrence.stretches[0]?.rule;
+      const alone = changes.length === 1 && recurrence.parts.length === 1 && !recurrence.parts[0]?.rule;
       const bare = (list: string[]) => (alone ? list.map((line) => line.replace(/^[^>]*>/, '')) : list);
       const back = datesOf(again.recurrence, again.changes).map((line) =>
-        alone && again.standing !== 'going-ahead' ? `${line}${again.standing}` : line,
+        alone && again.eventStatus !== 'going-ahead' ? `${line}${again.eventStatus}` : line,
       );
       expect(bare(back), demo.title).toEqual(bare(datesOf(recurrence, changes)));
       changed += again.changes.length;
@@ -121,33 +121,33 @@ describe('what was written is read again', () => {
     let full = 0;
     for (let n = 0; n < 200 || full < 12; ) {
       const wanted = r() < 0.8 ? generateFullRule(r) : generateRule(r);
-      const stretch = generateStretch(r, wanted);
-      stretch.start = { day: TODAY + Math.floor(r() * 200), minute: stretch.start.minute };
-      if (stretch.limit.kind === 'until') stretch.limit = { kind: 'until', day: stretch.start.day + 300 };
-      if (!stretch.rule || stretch.rule.bySecond || (stretch.start.minute === null && wanted.byHour)) continue;
-      if (['secondly', 'minutely', 'hourly'].includes(wanted.freq) && stretch.start.minute === null) continue;
-      if (stretch.rule.bySetPos && stretch.start.minute === null) continue;
-      if (isTooDense(stretch) || !startFits(stretch)) continue;
+      const recurrencePart = generatePart(r, wanted);
+      recurrencePart.start = { day: TODAY + Math.floor(r() * 200), minute: recurrencePart.start.minute };
+      if (recurrencePart.limit.kind === 'until') recurrencePart.limit = { kind: 'until', day: recurrencePart.start.day + 300 };
+      if (!recurrencePart.rule || recurrencePart.rule.bySecond || (recurrencePart.start.minute === null && wanted.byHour)) continue;
+      if (['secondly', 'minutely', 'hourly'].includes(wanted.freq) && recurrencePart.start.minute === null) continue;
+      if (recurrencePart.rule.bySetPos && recurrencePart.start.minute === null) continue;
+      if (isTooDense(recurrencePart) || !startFits(recurrencePart)) continue;
       const base: Recurrence = {
         zone: ZONE,
-        stretches: [stretch, { start: w('2027-07-01T10:00'), length: { days: 0, minute: 700 }, rule: null, limit: { kind: 'open' } }],
-        leftOut: [],
+        parts: [recurrencePart, { start: w('2027-07-01T10:00'), length: { days: 0, minute: 700 }, rule: null, limit: { kind: 'open' } }],
+        exdates: [],
         breaks: [],
       };
-      if (stretch.start.minute === null) base.stretches.pop();
-      const all = expand(base, [], stretch.start.day, HORIZON).slice(0, 400);
-      base.leftOut = all.filter(() => r() < 0.05).map((o) => o.original);
-      const kept = expand(base, [], stretch.start.day, HORIZON).slice(0, 400);
+      if (recurrencePart.start.minute === null) base.parts.pop();
+      const all = expand(base, [], recurrencePart.start.day, HORIZON).slice(0, 400);
+      base.exdates = all.filter(() => r() < 0.05).map((o) => o.original);
+      const kept = expand(base, [], recurrencePart.start.day, HORIZON).slice(0, 400);
       const changes: DateChange[] = kept
         .filter(() => r() < 0.05)
         .map((o) => ({
           original: o.original,
           movedTo: r() < 0.6 ? { day: o.original.day + 2, minute: o.original.minute } : null,
           length: null,
-          standing: r() < 0.5 ? 'cancelled' : null,
+          eventStatus: r() < 0.5 ? 'cancelled' : null,
           note: '',
         }));
-      const real = changes.filter((c) => c.movedTo || c.standing);
+      const real = changes.filter((c) => c.movedTo || c.eventStatus);
       const text = write('0190@almanac.example', base, real);
       const again = read(text).events[0];
       if (!again) throw new Error(text);
@@ -161,10 +161,10 @@ describe('what was written is read again', () => {
 
 describe('times and zones', () => {
   it('floating, UTC, named, and named with a path before the name', () => {
-    expect(isoWall(one('DTSTART:20270321T074000').recurrence.stretches[0]?.start ?? w('1970-01-01'))).toBe('2027-03-21T07:40');
-    expect(isoWall(one('DTSTART:20270321T104000Z').recurrence.stretches[0]?.start ?? w('1970-01-01'))).toBe('2027-03-21T07:40');
+    expect(isoDateTime(one('DTSTART:20270321T074000').recurrence.parts[0]?.start ?? w('1970-01-01'))).toBe('2027-03-21T07:40');
+    expect(isoDateTime(one('DTSTART:20270321T104000Z').recurrence.parts[0]?.start ?? w('1970-01-01'))).toBe('2027-03-21T07:40');
     const rule = one('DTSTART:20270321T104000Z', 'RRULE:FREQ=WEEKLY;COUNT=3').recurrence;
-    expect([rule.zone, isoWall(rule.stretches[0]?.start ?? w('1970-01-01'))]).toEqual(['UTC', '2027-03-21T10:40']);
+    expect([rule.zone, isoDateTime(rule.parts[0]?.start ?? w('1970-01-01'))]).toEqual(['UTC', '2027-03-21T10:40']);
     expect(one('DTSTART;TZID=Europe/Dublin:20270321T074000').recurrence.zone).toBe('Europe/Dublin');
     expect(one('DTSTART;TZID=/example.org/2007/Europe/Dublin:20270321T074000').recurrence.zone).toBe('Europe/Dublin');
   });
@@ -199,7 +199,7 @@ describe('times and zones', () => {
     const odd = file(...zone('Moon Base', '+0217', '+0217', false), ...at('Moon Base'));
     // Its rules are in the file: 07:40 there is 05:23 in UTC, and that is said.
     const [own] = read(odd).events;
-    expect([own?.recurrence.zone, own?.recurrence.stretches[0]?.start, own?.notes.length]).toEqual([ZONE, { day: 20898, minute: 143 }, 1]);
+    expect([own?.recurrence.zone, own?.recurrence.parts[0]?.start, own?.notes.length]).toEqual([ZONE, { day: 20898, minute: 143 }, 1]);
     const bare = file(...at('Moon Base'));
     expect([read(bare).unknownZones, read(bare).events.length, read(bare).unreadable[0]?.reason]).toEqual([
       ['Moon Base'],
@@ -211,7 +211,7 @@ describe('times and zones', () => {
   });
 
   it('ends by DTEND, DURATION or neither, several days, and all day', () => {
-    const length = (...lines: string[]) => one(...lines).recurrence.stretches[0]?.length;
+    const length = (...lines: string[]) => one(...lines).recurrence.parts[0]?.length;
     expect(length('DTSTART:20270321T200000', 'DTEND:20270322T010000')).toEqual({ days: 1, minute: 60 });
     expect(length('DTSTART:20270321T200000', 'DURATION:PT90M')).toEqual({ days: 0, minute: 1290 });
     expect(length('DTSTART:20270321T200000')).toBeNull();
@@ -270,7 +270,7 @@ describe('dates that differ', () => {
   });
   it('a day left out of a timed rule takes that day’s date; a change of no date is noted', () => {
     const out = one(...weekly, 'EXDATE;VALUE=DATE:20270309');
-    expect(out.recurrence.leftOut.map(isoWall)).toEqual(['2027-03-09T19:00']);
+    expect(out.recurrence.exdates.map(isoDateTime)).toEqual(['2027-03-09T19:00']);
     const { events } = read(file(...event(...weekly), ...other('RECURRENCE-ID:20270310T190000Z', 'DTSTART:20270311T190000Z')));
     expect(events[0]?.notes[0]).toContain('belongs to no date of the rule');
     const alone = read(file(...other('RECURRENCE-ID:20270310T190000Z', 'DTSTART:20270311T190000Z'))).events[0];
@@ -284,7 +284,7 @@ describe('dates that differ', () => {
         ...event('DTSTART:20270323T200000', 'SEQUENCE:2'),
       ),
     );
-    expect(events.map((e) => isoWall(e.recurrence.stretches[0]?.start ?? w('1970-01-01')))).toEqual(['2027-03-22T20:00']);
+    expect(events.map((e) => isoDateTime(e.recurrence.parts[0]?.start ?? w('1970-01-01')))).toEqual(['2027-03-22T20:00']);
   });
 });
 
@@ -315,7 +315,7 @@ describe('the rest of an event', () => {
       categories: ['Walks', 'Wild & outdoors', 'Free'],
       url: '',
       attachments: ['https://pictures.example/a.png'],
-      standing: 'cancelled',
+      eventStatus: 'cancelled',
       sequence: 7,
     });
     expect(one('DTSTART:20270321T074000', 'DESCRIPTION:Bring boots\\, coats\\;\\nand', '  time.').description).toBe(
@@ -324,7 +324,7 @@ describe('the rest of an event', () => {
   });
 
   it('keeps parts of rules that forms do not show', () => {
-    const rule = one('DTSTART:20270331T090000', 'RRULE:FREQ=MONTHLY;BYDAY=MO,TU,WE,TH,FR;BYSETPOS=-1;BYHOUR=9,14').recurrence.stretches[0]
+    const rule = one('DTSTART:20270331T090000', 'RRULE:FREQ=MONTHLY;BYDAY=MO,TU,WE,TH,FR;BYSETPOS=-1;BYHOUR=9,14').recurrence.parts[0]
       ?.rule;
     expect(rule).toMatchObject({ bySetPos: [-1], byHour: [9, 14] });
   });

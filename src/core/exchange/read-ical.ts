@@ -3,10 +3,10 @@
  * Days and minutes as in the recurrence model. Nothing is fetched; HTML comes as it is written and is cleaned by the server.
  */
 import { isoDay } from '../day/day';
-import { compareWall, isoWall, sameWall, type Wall } from '../day/wall';
-import { instantToWall, wallToInstant } from '../day/zone';
+import { compareDateTime, isoDateTime, sameDateTime, type PlainDateTime } from '../day/plain-date-time';
+import { instantToDateTime, dateTimeToInstant } from '../day/zone';
 import { shiftedLength, startsBetween } from '../recurrence/expand';
-import type { DateChange, Length, Recurrence, Standing, Stretch } from '../recurrence/model';
+import type { DateChange, Length, Recurrence, EventStatus, RecurrencePart } from '../recurrence/model';
 import { isTooDense, TOO_DENSE } from '../recurrence/problems';
 import { readRuleText } from '../recurrence/rule-text';
 import type { IcalMore } from './ical';
@@ -29,7 +29,7 @@ export interface ReadEvent {
   url: string;
   /** what else it says; only what is there */
   more: Partial<IcalMore>;
-  standing: Standing;
+  eventStatus: EventStatus;
   /** addresses of pictures and papers, which are not fetched */
   attachments: string[];
   recurrence: Recurrence;
@@ -106,7 +106,7 @@ export function readIcal(text: string, options: ReadOptions): ReadFile {
     }
   }
   // A file that calls events off says so once, for all of them (RFC 5546 3.2.5).
-  if (/^METHOD:CANCEL\s*$/im.test(text.slice(0, 4000))) for (const raw of raws) raw.standing = 'cancelled';
+  if (/^METHOD:CANCEL\s*$/im.test(text.slice(0, 4000))) for (const raw of raws) raw.eventStatus = 'cancelled';
   const seen = new Map<string, number>();
   for (const raw of raws) {
     if (!raw.uid.startsWith(NO_UID)) continue;
@@ -176,12 +176,12 @@ function keepNewer(group: Group, raw: RawEvent): void {
 }
 
 /** A time in a zone's wall clock. */
-function inZone({ wall, zone }: RawTime, target: string): Wall {
+function inZone({ wall, zone }: RawTime, target: string): PlainDateTime {
   if (wall.minute === null || zone === undefined || zone === target) return wall;
-  return instantToWall(target, wallToInstant(zone, wall).ms);
+  return instantToDateTime(target, dateTimeToInstant(zone, wall).ms);
 }
 
-function lengthOf(start: Wall, end: Wall | undefined, minutes: number | undefined): Length | null {
+function lengthOf(start: PlainDateTime, end: PlainDateTime | undefined, minutes: number | undefined): Length | null {
   if (start.minute === null) {
     const days = end ? end.day - start.day : minutes === undefined ? 1 : Math.round(minutes / 1440);
     return { days: Math.max(1, days), minute: null };
@@ -190,7 +190,7 @@ function lengthOf(start: Wall, end: Wall | undefined, minutes: number | undefine
     const at = start.minute + minutes;
     return minutes > 0 ? { days: Math.floor(at / 1440), minute: at % 1440 } : null;
   }
-  if (!end || compareWall(end, start) <= 0) return null;
+  if (!end || compareDateTime(end, start) <= 0) return null;
   return { days: end.day - start.day, minute: end.minute ?? 0 };
 }
 
@@ -199,33 +199,33 @@ function eventOf({ masters, overrides }: Group): ReadEvent {
   if (!first) throw new Error('it has no first date');
   const { zone } = first;
   const notes = [...first.notes];
-  const stretches: Stretch[] = [];
-  const leftOut: Wall[] = [];
+  const parts: RecurrencePart[] = [];
+  const exdates: PlainDateTime[] = [];
   for (const master of masters) {
     const start = inZone(master.start, zone);
     const end = master.end && inZone(master.end, zone);
-    if (end && compareWall(end, start) < 0) notes.push('It ends before it starts; its end is left aside.');
+    if (end && compareDateTime(end, start) < 0) notes.push('It ends before it starts; its end is left aside.');
     const length = lengthOf(start, end, master.minutes);
-    stretches.push(...rulesOf(master, start, length));
+    parts.push(...rulesOf(master, start, length));
     for (const { start: raw, end: rawEnd, minutes } of master.rdates) {
       const at = inZone(raw, zone);
       const own =
         rawEnd || minutes !== undefined ? lengthOf(at, rawEnd && inZone(rawEnd, zone), minutes) : shiftedLength(length, start, at);
-      if (!stretches.some((s) => !s.rule && sameWall(s.start, at)) && !(sameWall(at, start) && !rawEnd))
-        stretches.push({ start: at, length: own, rule: null, limit: { kind: 'open' } });
+      if (!parts.some((s) => !s.rule && sameDateTime(s.start, at)) && !(sameDateTime(at, start) && !rawEnd))
+        parts.push({ start: at, length: own, rule: null, limit: { kind: 'open' } });
     }
-    leftOut.push(...master.exdates.map((raw) => inZone(raw, zone)));
+    exdates.push(...master.exdates.map((raw) => inZone(raw, zone)));
   }
-  const recurrence: Recurrence = { zone, stretches, leftOut: [], breaks: [] };
-  recurrence.leftOut = leftOutOf(recurrence, leftOut);
+  const recurrence: Recurrence = { zone, parts, exdates: [], breaks: [] };
+  recurrence.exdates = exdatesOf(recurrence, exdates);
   const places: ReadEvent['places'] = new Map();
   const changes = overrides.flatMap((override) => changeOf(override, { recurrence, master: first, notes, places }));
   const { sibling: _s, recurrenceId: _r, start: _a, end: _e, minutes: _m, rules: _u, rdates: _d, exdates: _x, zone: _z, ...event } = first;
-  const { standing } = first;
+  const { eventStatus } = first;
   const own = ownDates(masters, zone, { changes, places, notes });
   changes.push(...own.changes);
-  changes.sort((a, b) => compareWall(a.original, b.original));
-  return { ...event, standing: own.same ? standing : 'going-ahead', notes: [...new Set(notes)], recurrence, changes, places };
+  changes.sort((a, b) => compareDateTime(a.original, b.original));
+  return { ...event, eventStatus: own.same ? eventStatus : 'going-ahead', notes: [...new Set(notes)], recurrence, changes, places };
 }
 
 /** Dates that are an event each have a standing and a place each: those that differ from the first's are changes of theirs. */
@@ -235,42 +235,42 @@ function ownDates(
   { changes, places, notes }: { changes: readonly DateChange[]; places: ReadEvent['places']; notes: string[] },
 ): { same: boolean; changes: DateChange[] } {
   const [first] = masters;
-  const same = masters.every((one) => one.standing === first?.standing);
-  const plain = same ? first?.standing : 'going-ahead';
+  const same = masters.every((one) => one.eventStatus === first?.eventStatus);
+  const plain = same ? first?.eventStatus : 'going-ahead';
   const found: DateChange[] = [];
   for (const master of masters) {
     const original = inZone(master.start, zone);
-    const standing = master.standing === plain ? null : master.standing;
+    const eventStatus = master.eventStatus === plain ? null : master.eventStatus;
     const elsewhere = master.location !== '' && master.location !== first?.location;
     if (master.rules.length) {
-      if (standing) notes.push('Some of its dates are called off, others not: look which.');
+      if (eventStatus) notes.push('Some of its dates are called off, others not: look which.');
       continue;
     }
-    if (elsewhere) places.set(isoWall(original), { location: master.location, point: master.point });
-    const known = changes.some((change) => sameWall(change.original, original));
-    if ((standing || elsewhere) && !known) found.push({ original, movedTo: null, length: null, standing, note: '' });
+    if (elsewhere) places.set(isoDateTime(original), { location: master.location, point: master.point });
+    const known = changes.some((change) => sameDateTime(change.original, original));
+    if ((eventStatus || elsewhere) && !known) found.push({ original, movedTo: null, length: null, eventStatus, note: '' });
   }
   return { same, changes: found };
 }
 
-function rulesOf({ rules, zone }: RawEvent, start: Wall, length: Length | null): Stretch[] {
+function rulesOf({ rules, zone }: RawEvent, start: PlainDateTime, length: Length | null): RecurrencePart[] {
   if (!rules.length) return [{ start, length, rule: null, limit: { kind: 'open' } }];
   return rules.map((text) => {
     const { rule, limit } = readRuleText(text, zone, start.minute === null ? null : start.minute * 60);
-    const stretch: Stretch = { start, length, rule, limit };
-    if (isTooDense(stretch)) throw new Error(TOO_DENSE);
-    return stretch;
+    const recurrencePart: RecurrencePart = { start, length, rule, limit };
+    if (isTooDense(recurrencePart)) throw new Error(TOO_DENSE);
+    return recurrencePart;
   });
 }
 
 /** A left-out day takes out all dates of that day, though the standard wants the same kind of value as the start. */
-function leftOutOf(recurrence: Recurrence, written: Wall[]): Wall[] {
-  const timed = recurrence.stretches.some((s) => s.start.minute !== null);
+function exdatesOf(recurrence: Recurrence, written: PlainDateTime[]): PlainDateTime[] {
+  const timed = recurrence.parts.some((s) => s.start.minute !== null);
   const walls = written.flatMap((wall) =>
     timed && wall.minute === null ? startsBetween(recurrence, wall.day, wall.day).map((s) => s.wall) : [wall],
   );
-  const unique = new Map(walls.map((wall) => [isoWall(wall), wall]));
-  return [...unique.values()].sort(compareWall);
+  const unique = new Map(walls.map((wall) => [isoDateTime(wall), wall]));
+  return [...unique.values()].sort(compareDateTime);
 }
 
 interface ChangeInput {
@@ -284,26 +284,26 @@ function changeOf(override: RawEvent, { recurrence, master, notes, places }: Cha
   const { zone } = recurrence;
   const named = override.recurrenceId ? inZone(override.recurrenceId, zone) : undefined;
   if (!named) return [];
-  const there = startsBetween({ ...recurrence, leftOut: [] }, named.day, named.day);
-  const date = there.find(({ wall }) => sameWall(wall, named)) ?? (named.minute === null ? there[0] : undefined);
+  const there = startsBetween({ ...recurrence, exdates: [] }, named.day, named.day);
+  const date = there.find(({ wall }) => sameDateTime(wall, named)) ?? (named.minute === null ? there[0] : undefined);
   if (!date) {
     notes.push(`A change of ${isoDay(named.day)} belongs to no date of the rule and is left aside.`);
     return [];
   }
-  const stretch = recurrence.stretches[date.stretch] as Stretch;
+  const recurrencePart = recurrence.parts[date.recurrencePart] as RecurrencePart;
   const start = inZone(override.start, zone);
   const length = lengthOf(start, override.end && inZone(override.end, zone), override.minutes);
-  const usual = shiftedLength(stretch.length, stretch.start, start);
+  const usual = shiftedLength(recurrencePart.length, recurrencePart.start, start);
   if (override.title && override.title !== master.title)
     notes.push(`On ${isoDay(named.day)} it is called “${override.title}”, which a single date cannot be.`);
   const change: DateChange = {
     original: date.wall,
-    movedTo: sameWall(start, date.wall) ? null : start,
+    movedTo: sameDateTime(start, date.wall) ? null : start,
     length: JSON.stringify(length) === JSON.stringify(usual) ? null : length,
-    standing: override.standing === master.standing ? null : override.standing,
+    eventStatus: override.eventStatus === master.eventStatus ? null : override.eventStatus,
     note: '',
   };
   const elsewhere = override.location !== '' && override.location !== master.location;
-  if (elsewhere) places.set(isoWall(date.wall), { location: override.location, point: override.point });
-  return change.movedTo || change.length || change.standing || elsewhere ? [change] : [];
+  if (elsewhere) places.set(isoDateTime(date.wall), { location: override.location, point: override.point });
+  return change.movedTo || change.length || change.eventStatus || elsewhere ? [change] : [];
 }

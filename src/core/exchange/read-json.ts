@@ -51,7 +51,7 @@ export function readJsonFile(source: string): IncomingFile {
 function whyNot(raw: unknown, content: Loose | undefined): string | undefined {
   if (!isObject(raw) || !content) return 'It has no content.';
   if (!/^[0-9a-f-]{36}$/.test(text(raw.id))) return 'Its id is missing.';
-  if (content.format !== 1 && content.format !== 2 && content.format !== CONTENT_FORMAT)
+  if (!Number.isInteger(content.format) || Number(content.format) < 1 || Number(content.format) > CONTENT_FORMAT)
     return `Its content has format ${String(content.format).slice(0, 10)}; this version reads formats 1 to ${CONTENT_FORMAT}.`;
   return raw.stage === 'binned' ? 'It was in the bin.' : undefined;
 }

@@ -1,7 +1,7 @@
 /** Red-letter days: holidays and observances of a site, as rules of a year. Months 1-12; Gregorian calendar. */
-import { type Day, dateExists, dayOf, daysInMonth, type Weekday, weekdayOf, ymdOf } from '../day/day';
+import { type EpochDay, dateExists, dayOf, daysInMonth, type Weekday, weekdayOf, ymdOf } from '../day/day';
 
-export type RedLetterRule =
+export type HolidayRule =
   | { name: string; kind: 'fixed'; month: number; day: number }
   /** days after (or before) Easter Sunday */
   | { name: string; kind: 'easter'; offset: number }
@@ -9,7 +9,7 @@ export type RedLetterRule =
   | { name: string; kind: 'weekday'; month: number; weekday: Weekday; nth: number };
 
 /** Easter Sunday of a Gregorian year (Meeus, "Astronomical Algorithms", chapter 8). */
-export function easter(year: number): Day {
+export function easter(year: number): EpochDay {
   const a = year % 19;
   const b = Math.floor(year / 100);
   const c = year % 100;
@@ -26,7 +26,7 @@ export function easter(year: number): Day {
   return dayOf(year, Math.floor(n / 31), (n % 31) + 1);
 }
 
-function dayIn(year: number, rule: RedLetterRule): Day | undefined {
+function dayIn(year: number, rule: HolidayRule): EpochDay | undefined {
   if (rule.kind === 'easter') return easter(year) + rule.offset;
   if (rule.kind === 'fixed') return dateExists(year, rule.month, rule.day) ? dayOf(year, rule.month, rule.day) : undefined;
   const first = dayOf(year, rule.month, 1);
@@ -38,8 +38,8 @@ function dayIn(year: number, rule: RedLetterRule): Day | undefined {
 }
 
 /** The names of the red-letter days from one day to another, both included. */
-export function redLetterDays(rules: readonly RedLetterRule[], from: Day, to: Day): Map<Day, string[]> {
-  const found = new Map<Day, string[]>();
+export function holidaysBetween(rules: readonly HolidayRule[], from: EpochDay, to: EpochDay): Map<EpochDay, string[]> {
+  const found = new Map<EpochDay, string[]>();
   // One year more on each side, since an offset from Easter may cross a year's end.
   for (let year = ymdOf(from).year - 1; year <= ymdOf(to).year + 1; year++) {
     for (const rule of rules) {

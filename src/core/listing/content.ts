@@ -3,11 +3,14 @@
  * in every version. Ids point to venues, organizers, categories and pictures, in the order they are shown.
  */
 import { picturesInText } from '../picture/picture-url';
-import type { Standing } from '../recurrence/model';
-import type { StoredChange, StoredRecurrence } from '../recurrence/stored';
+import type { EventStatus } from '../recurrence/model';
+import { type StoredChange, type StoredRecurrence, upgradeRecurrence } from '../recurrence/stored';
 
-/** Format 2 added how many are expected, tags, a gallery and how long it stays on top; format 3 the words for when that are still open. */
-export const CONTENT_FORMAT = 3;
+/**
+ * Format 2 added how many are expected, tags, a gallery and how long it stays on top; format 3 the words for when that are still open; format 4
+ * calls the status of an event what schema.org calls it.
+ */
+export const CONTENT_FORMAT = 4;
 
 export const ATTENDANCE = ['in-person', 'online', 'both'] as const;
 export const VISIBILITIES = ['public', 'address-only'] as const;
@@ -48,9 +51,9 @@ export interface ListingContent {
   /** words for when that were not understood, or ask something: kept until they are mended or taken out, and nothing is published meanwhile */
   whenWords: string;
   changes: StoredChange[];
-  standing: Standing;
+  eventStatus: EventStatus;
   /** why it is not going ahead as planned */
-  standingNote: string;
+  eventStatusNote: string;
   attendance: Attendance;
   onlineAddress: string;
   venueIds: string[];
@@ -72,10 +75,30 @@ export interface ListingContent {
   onTopUntil: string | null;
 }
 
-/** What formats 1 and 2 did not have, as it is there. The tables' own rows were brought forward by a migration; files may still hold the old. */
-export function upgradeContent(raw: Record<string, unknown>): Record<string, unknown> {
+type Raw = Record<string, unknown>;
+
+/** A content of an earlier format as one of today's. The tables' own rows were brought forward by migrations; files may still hold the old. */
+export function upgradeContent(raw: Raw): Raw {
   const second = raw.format === 1 ? { ...raw, format: 2, expected: null, tagIds: [], galleryIds: [], onTopUntil: null } : raw;
-  return second.format === 2 ? { ...second, format: CONTENT_FORMAT, whenWords: '' } : second;
+  const third = second.format === 2 ? { ...second, format: 3, whenWords: '' } : second;
+  return third.format === 3 ? { ...upgradeStatus(third), format: CONTENT_FORMAT } : third;
+}
+
+/** What had names of its own before format 4. Fields that a content does not have stay absent. */
+export function upgradeStatus({ standing, standingNote, changes, recurrence, ...same }: Raw): Raw {
+  return {
+    ...same,
+    ...(standing === undefined ? {} : { eventStatus: standing }),
+    ...(standingNote === undefined ? {} : { eventStatusNote: standingNote }),
+    ...(changes === undefined ? {} : { changes: Array.isArray(changes) ? changes.map(upgradeChange) : changes }),
+    ...(recurrence === undefined ? {} : { recurrence: upgradeRecurrence(recurrence) }),
+  };
+}
+
+function upgradeChange(raw: unknown): unknown {
+  if (typeof raw !== 'object' || raw === null || !('standing' in raw)) return raw;
+  const { standing, ...same } = raw;
+  return { ...same, eventStatus: standing };
 }
 
 /** Every venue that a content names: its own, then those that single dates go to, each once. */
@@ -98,8 +121,8 @@ export function emptyContent(): ListingContent {
     recurrence: null,
     whenWords: '',
     changes: [],
-    standing: 'going-ahead',
-    standingNote: '',
+    eventStatus: 'going-ahead',
+    eventStatusNote: '',
     attendance: 'in-person',
     onlineAddress: '',
     venueIds: [],

@@ -3,7 +3,7 @@ import { dayOf, weekdayOf } from '../day/day';
 import { daysIn } from '../phrase/days-in';
 import { readPhrase } from '../phrase/read/read-phrase';
 import { rule } from '../recurrence/model';
-import { type StoredRecurrence, type StoredStretch, toStored } from '../recurrence/stored';
+import { type StoredRecurrence, type StoredRecurrencePart, toStored } from '../recurrence/stored';
 import { compareWords } from '../text/compare';
 import { applied, staged } from './bulk-actions';
 import { emptyContent, type ListingContent } from './content';
@@ -11,30 +11,30 @@ import { copyOf } from './copy';
 import { FIELD_WORDS, sayField } from './fields';
 import { filledFrom } from './merge';
 
-const recurrence = (...stretches: Partial<StoredStretch>[]): StoredRecurrence => ({
-  format: 2,
+const recurrence = (...parts: Partial<StoredRecurrencePart>[]): StoredRecurrence => ({
+  format: 3,
   zone: 'America/Halifax',
-  stretches: stretches.map((s) => ({
+  parts: parts.map((s) => ({
     start: '2027-03-23T19:00',
     length: { days: 0, minute: 1260 },
     rule: null,
     limit: { kind: 'open' },
     ...s,
   })),
-  leftOut: ['2027-03-30T19:00'],
+  exdates: ['2027-03-30T19:00'],
   breaks: [{ from: '2027-04-01', to: '2027-04-08' }],
 });
 const content = (part: Partial<ListingContent> = {}): ListingContent => ({
   ...emptyContent(),
   title: 'Copy of Seed Swap',
-  standing: 'cancelled',
-  standingNote: 'Gale',
+  eventStatus: 'cancelled',
+  eventStatusNote: 'Gale',
   onTopUntil: '2027-04-01',
-  changes: [{ original: '2027-03-23T19:00', movedTo: null, length: null, standing: 'cancelled', note: 'Gale' }],
+  changes: [{ original: '2027-03-23T19:00', movedTo: null, length: null, eventStatus: 'cancelled', note: 'Gale' }],
   recurrence: recurrence({}),
   ...part,
 });
-const starts = (c: ListingContent): string[] => c.recurrence?.stretches.map((s) => s.start) ?? [];
+const starts = (c: ListingContent): string[] => c.recurrence?.parts.map((s) => s.start) ?? [];
 const APRIL_3 = dayOf(2027, 4, 3);
 
 describe('a copy', () => {
@@ -42,23 +42,23 @@ describe('a copy', () => {
     expect(copyOf(content(), { title: 'Copy of Seed Swap', days: [] })).toMatchObject({
       title: 'Seed Swap',
       changes: [],
-      standing: 'going-ahead',
-      standingNote: '',
+      eventStatus: 'going-ahead',
+      eventStatusNote: '',
       onTopUntil: null,
-      recurrence: { leftOut: [], breaks: [], stretches: [{ start: '2027-03-23T19:00' }] },
+      recurrence: { exdates: [], breaks: [], parts: [{ start: '2027-03-23T19:00' }] },
     });
   });
   it('of a single date is at the same hour on each of the days', () => {
     const made = copyOf(content(), { title: 'Swap', days: [APRIL_3 + 7, APRIL_3, APRIL_3] });
     expect(starts(made)).toEqual(['2027-04-03T19:00', '2027-04-10T19:00']);
-    expect(made.recurrence?.stretches.every((s) => s.length?.minute === 1260)).toBe(true);
+    expect(made.recurrence?.parts.every((s) => s.length?.minute === 1260)).toBe(true);
   });
   it('of a weekly listing begins on the day and falls on its weekday', () => {
     const weekly = content({
       recurrence: recurrence({ rule: rule('weekly', { byDay: [{ weekday: 1, nth: 0 }] }), limit: { kind: 'count', count: 6 } }),
     });
     const made = copyOf(weekly, { title: 'x', days: [APRIL_3] });
-    expect([starts(made), made.recurrence?.stretches[0]?.rule?.byDay, made.recurrence?.stretches[0]?.limit]).toEqual([
+    expect([starts(made), made.recurrence?.parts[0]?.rule?.byDay, made.recurrence?.parts[0]?.limit]).toEqual([
       ['2027-04-03T19:00'],
       [{ weekday: weekdayOf(APRIL_3), nth: 0 }],
       { kind: 'count', count: 6 },
@@ -90,18 +90,18 @@ describe('a copy with dates of its own', () => {
       days: [],
       recurrence: read('every Tuesday from 2 January 2029 to 30 June 2029, not 6 March 2029'),
     });
-    expect(made.recurrence?.stretches[0]).toMatchObject({
+    expect(made.recurrence?.parts[0]).toMatchObject({
       start: '2029-01-02T19:00',
       length: { days: 0, minute: 1260 },
       limit: { kind: 'until', day: '2029-06-30' },
     });
-    expect(made.recurrence?.leftOut).toEqual(['2029-03-06T19:00']);
+    expect(made.recurrence?.exdates).toEqual(['2029-03-06T19:00']);
     const other = copyOf(original, { title: 'x', days: [], recurrence: read('3 April 23:00') });
-    expect(other.recurrence?.stretches[0]).toMatchObject({ start: '2027-04-03T23:00', length: { days: 1, minute: 60 } });
+    expect(other.recurrence?.parts[0]).toMatchObject({ start: '2027-04-03T23:00', length: { days: 1, minute: 60 } });
   });
   it('keeps what they say themselves', () => {
     const made = copyOf(original, { title: 'x', days: [], recurrence: read('3 to 5 April') });
-    expect(made.recurrence?.stretches[0]).toMatchObject({ start: '2027-04-03', length: { days: 3 } });
+    expect(made.recurrence?.parts[0]).toMatchObject({ start: '2027-04-03', length: { days: 3 } });
   });
 });
 

@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { dayOf } from '../day/day';
-import { wallToInstant } from '../day/zone';
+import { dateTimeToInstant } from '../day/zone';
 import { NO_TIMES, partsOf, readTimes, type Times } from './publication-times';
 
 const zone = 'America/Halifax';
-const now = { ms: wallToInstant(zone, { day: dayOf(2027, 3, 13), minute: 540 }).ms };
+const now = { ms: dateTimeToInstant(zone, { day: dayOf(2027, 3, 13), minute: 540 }).ms };
 const read = (part: Partial<Times>, isPublic = false) => readTimes({ ...NO_TIMES, ...part }, { now, zone, isPublic });
 const wrong = (part: Partial<Times>, isPublic = false) => {
   const said = read(part, isPublic);

@@ -1,6 +1,6 @@
 /** When a listing goes out and comes down by itself. Times are the site's walls; pure, so that form and server say the same. */
-import { isoWall, parseIsoWall, type Wall } from '../day/wall';
-import { wallToInstant } from '../day/zone';
+import { isoDateTime, parseIsoDateTime, type PlainDateTime } from '../day/plain-date-time';
+import { dateTimeToInstant } from '../day/zone';
 
 /** ISO walls, `2027-04-01T09:00`; null = not by itself. */
 export interface Times {
@@ -33,14 +33,14 @@ export function readTimes(times: Times, { now, zone, isPublic }: Around): { inst
   const read = (field: keyof Times): number | null => {
     const text = times[field];
     if (text === null) return null;
-    const wall = parseIsoWall(text);
+    const wall = parseIsoDateTime(text);
     if (!wall || wall.minute === null) {
       problems.push({ field, message: 'A day and a time of day are needed, such as 1 April 2027, 09:00.' });
       return null;
     }
-    const instant = wallToInstant(zone, wall);
+    const instant = dateTimeToInstant(zone, wall);
     if (instant.kind === 'gap') {
-      problems.push({ field, message: `The clocks are put forward then: ${isoWall(wall).slice(11)} does not exist on that day.` });
+      problems.push({ field, message: `The clocks are put forward then: ${isoDateTime(wall).slice(11)} does not exist on that day.` });
       return null;
     }
     if (instant.ms <= now.ms) problems.push({ field, message: 'That time is past; choose one that is still to come.' });
@@ -58,6 +58,6 @@ export function readTimes(times: Times, { now, zone, isPublic }: Around): { inst
 
 /** A wall's day and time of day apart, as the form shows them. */
 export function partsOf(text: string | null): { day: string; minute: number | null } {
-  const wall: Wall | undefined = text === null ? undefined : parseIsoWall(text);
-  return wall ? { day: isoWall({ day: wall.day, minute: null }), minute: wall.minute } : { day: '', minute: null };
+  const wall: PlainDateTime | undefined = text === null ? undefined : parseIsoDateTime(text);
+  return wall ? { day: isoDateTime({ day: wall.day, minute: null }), minute: wall.minute } : { day: '', minute: null };
 }

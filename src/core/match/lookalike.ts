@@ -2,7 +2,7 @@
  * Is it the same event? Titles, times, places and people compared, each forgivingly, and weighed. The weights were set on one
  * generated corpus (tests/support/doubles.ts) and measured on others; docs/architecture.md has the figures.
  */
-import type { Wall } from '../day/wall';
+import type { PlainDateTime } from '../day/plain-date-time';
 import { nameLikeness, type WordWeight, wordsLikeness } from './names';
 import { tellingWords, wordLikeness } from './word-likeness';
 
@@ -10,7 +10,7 @@ import { tellingWords, wordLikeness } from './word-likeness';
 export interface Sighting {
   title: string;
   /** coming dates in order, the first of many */
-  dates: readonly Wall[];
+  dates: readonly PlainDateTime[];
   online: boolean;
   venues: readonly { id: string; name: string; parentId?: string | null }[];
   organizers: readonly string[];
@@ -94,10 +94,10 @@ export function titleLikeness(a: string, b: string, weight: WordWeight): number 
 }
 
 /** Minutes of a date since 1970-01-01; a whole day counts as its noon. */
-const minuteOf = ({ day, minute }: Wall): number => day * 1440 + (minute ?? 720);
+const minuteOf = ({ day, minute }: PlainDateTime): number => day * 1440 + (minute ?? 720);
 
 /** How much of the shorter list of dates has a like date in the other: at the same hour 1, an hour off less, on the same day little. */
-export function timeLikeness(mine: readonly Wall[], theirs: readonly Wall[]): number {
+export function timeLikeness(mine: readonly PlainDateTime[], theirs: readonly PlainDateTime[]): number {
   const [short, long] = mine.length <= theirs.length ? [mine, theirs] : [theirs, mine];
   if (!short.length) return 0;
   // Only dates of the other's days can be alike: one single date stands for itself, of many those within the other's span count.
@@ -108,7 +108,7 @@ export function timeLikeness(mine: readonly Wall[], theirs: readonly Wall[]): nu
   return sum / within.length;
 }
 
-function dateLikeness(a: Wall, b: Wall): number {
+function dateLikeness(a: PlainDateTime, b: PlainDateTime): number {
   if (Math.abs(a.day - b.day) > 1) return 0;
   if (a.day === b.day && (a.minute === null || b.minute === null)) return 0.75;
   const apart = Math.abs(minuteOf(a) - minuteOf(b));

@@ -1,6 +1,6 @@
 /** Days and times in the words of the site's style. English; months and weekdays are written here, not by the locale. */
-import { type Day, weekdayOf, ymdOf } from '../day/day';
-import type { Wall } from '../day/wall';
+import { type EpochDay, weekdayOf, ymdOf } from '../day/day';
+import type { PlainDateTime } from '../day/plain-date-time';
 
 export const DATE_STYLES = ['day-month', 'month-day', 'iso'] as const;
 export const HOUR_STYLES = ['24', '12'] as const;
@@ -57,7 +57,7 @@ export interface DayWords {
 }
 
 /** `Sunday 7 March 2027`, `Sun 7 Mar`, `March 7, 2027`, `2027-03-07`. */
-export function sayDay(day: Day, style: Style, words: DayWords = {}): string {
+export function sayDay(day: EpochDay, style: Style, words: DayWords = {}): string {
   const { year, month, day: d } = ymdOf(day);
   const weekdayName = WEEKDAYS[weekdayOf(day)] as string;
   const weekday = words.weekday ? `${words.weekday === 'short' ? weekdayName.slice(0, 3) : weekdayName} ` : '';
@@ -69,7 +69,7 @@ export function sayDay(day: Day, style: Style, words: DayWords = {}): string {
 }
 
 /** Two days, both included: `1–31 August 2027`, `7 March – 4 April 2027`. */
-export function sayDays(from: Day, to: Day, style: Style, words: DayWords = {}): string {
+export function sayDays(from: EpochDay, to: EpochDay, style: Style, words: DayWords = {}): string {
   if (from === to) return sayDay(from, style, words);
   const [a, b] = [ymdOf(from), ymdOf(to)];
   const sameMonth = a.year === b.year && a.month === b.month;
@@ -86,7 +86,12 @@ export function sayDays(from: Day, to: Day, style: Style, words: DayWords = {}):
 }
 
 /** When one date happens, as a sentence part. `end` is exclusive, as in the core; it is said inclusively. */
-export function sayWhen(start: Wall, end: Wall | null, style: Style, words: DayWords = { weekday: 'long', year: true }): string {
+export function sayWhen(
+  start: PlainDateTime,
+  end: PlainDateTime | null,
+  style: Style,
+  words: DayWords = { weekday: 'long', year: true },
+): string {
   if (start.minute === null) {
     const last = end ? Math.max(start.day, end.day - 1) : start.day;
     return last === start.day ? sayDay(start.day, style, words) : sayDays(start.day, last, style, words);

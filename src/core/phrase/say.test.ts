@@ -1,22 +1,22 @@
 import { describe, expect, it } from 'vitest';
 import { parseIsoDay } from '../day/day';
-import { parseIsoWall, type Wall } from '../day/wall';
-import { type Limit, type Recurrence, type Rule, rule, type Stretch } from '../recurrence/model';
+import { parseIsoDateTime, type PlainDateTime } from '../day/plain-date-time';
+import { type Limit, type Recurrence, type Rule, rule, type RecurrencePart } from '../recurrence/model';
 import { type Style, sayDays, sayDistance, sayTime, sayTimes, sayWhen } from './format';
 import { sayRecurrence, sayTotal } from './say';
 
 const style: Style = { date: 'day-month', hours: '24' };
 const us: Style = { date: 'month-day', hours: '12' };
 const d = (text: string): number => parseIsoDay(text) as number;
-const w = (text: string): Wall => parseIsoWall(text) as Wall;
-const of = (start: string, end: number | null, r: Rule | null, limit: Limit = { kind: 'open' }): Stretch => ({
+const w = (text: string): PlainDateTime => parseIsoDateTime(text) as PlainDateTime;
+const of = (start: string, end: number | null, r: Rule | null, limit: Limit = { kind: 'open' }): RecurrencePart => ({
   start: w(start),
   length: end === null ? null : { days: 0, minute: end },
   rule: r,
   limit,
 });
-const say = (stretches: Stretch[], rest: Partial<Recurrence> = {}, s = style): string =>
-  sayRecurrence({ zone: 'America/Halifax', stretches, leftOut: [], breaks: [], ...rest }, s);
+const say = (parts: RecurrencePart[], rest: Partial<Recurrence> = {}, s = style): string =>
+  sayRecurrence({ zone: 'America/Halifax', parts, exdates: [], breaks: [], ...rest }, s);
 const nth = (weekday: number, ...list: number[]) => ({ byDay: list.map((n) => ({ weekday, nth: n })) });
 const on = (...list: number[]) => ({ byDay: list.map((weekday) => ({ weekday, nth: 0 })) });
 
@@ -28,7 +28,7 @@ describe('a recurrence said back', () => {
       'On the first and third Sunday of every month, 07:40–09:40, from 7 March to 31 October 2027, with a break 1–31 August.',
     );
   });
-  const cases: [string, Stretch, string][] = [
+  const cases: [string, RecurrencePart, string][] = [
     ['weekly', of('2027-03-02T19:00', 1260, rule('weekly', on(1))), 'Every Tuesday, 19:00–21:00, from 2 March 2027.'],
     ['two weekdays', of('2027-03-02T19:00', null, rule('weekly', on(3, 1))), 'Every Tuesday and Thursday, 19:00, from 2 March 2027.'],
     ['workdays', of('2027-03-01T08:30', 660, rule('weekly', on(0, 1, 2, 3, 4))), 'Every workday, 08:30–11:00, from 1 March 2027.'],
@@ -81,7 +81,7 @@ describe('a recurrence said back', () => {
     ['every third day', of('2027-03-20T06:30', null, rule('daily', { interval: 3 })), 'Every three days, 06:30, from 20 March 2027.'],
     ['once', of('2027-03-20T16:00', 1080, null), 'Saturday 20 March 2027, 16:00–18:00.'],
   ];
-  for (const [name, stretch, sentence] of cases) it(name, () => expect(say([stretch])).toBe(sentence));
+  for (const [name, recurrencePart, sentence] of cases) it(name, () => expect(say([recurrencePart])).toBe(sentence));
   it('joins a rule with extra dates', () => {
     const sentence = say([of('2027-03-02T19:00', null, rule('weekly', on(1))), of('2027-03-06T10:00', null, null)]);
     expect(sentence).toBe('Every Tuesday, 19:00, from 2 March 2027; also on Saturday 6 March 2027, 10:00.');
@@ -92,8 +92,8 @@ describe('a recurrence said back', () => {
   it('says how many there are, and that an open one goes on', () => {
     const r = (limit: Limit): Recurrence => ({
       zone: 'UTC',
-      stretches: [of('2027-03-02T19:00', null, rule('weekly'), limit)],
-      leftOut: [],
+      parts: [of('2027-03-02T19:00', null, rule('weekly'), limit)],
+      exdates: [],
       breaks: [],
     });
     expect(sayTotal(r({ kind: 'count', count: 1 }), 1, d('2030-03-31'))).toBe('1 date.');

@@ -1,7 +1,15 @@
 /** A recurrence said back in words. Days and minutes as in the recurrence model; ends are said inclusively. */
-import { type Day, type Weekday, weekdayOf, ymdOf } from '../day/day';
-import type { Wall } from '../day/wall';
-import { type ByDay, type DateChange, hasRareParts, type Length, type Recurrence, type Rule, type Stretch } from '../recurrence/model';
+import { type EpochDay, type Weekday, weekdayOf, ymdOf } from '../day/day';
+import type { PlainDateTime } from '../day/plain-date-time';
+import {
+  type ByDay,
+  type DateChange,
+  hasRareParts,
+  type Length,
+  type Recurrence,
+  type Rule,
+  type RecurrencePart,
+} from '../recurrence/model';
 import { ruleText } from '../recurrence/rule-text';
 import { MONTHS, NIGHT_ENDS, sayCount, sayDay, sayDays, sayList, sayTimes, sayWhen, type Style, WEEKDAYS } from './format';
 import { endOf, isOpenEnded } from '../recurrence/expand';
@@ -46,7 +54,7 @@ function nthWeekdayWords(byDay: ByDay[]): string {
 
 const isWorkdays = (days: number[]): boolean => days.length === 5 && days.every((day) => day < 5);
 
-function weeklyWords(rule: Rule, startDay: Day): string {
+function weeklyWords(rule: Rule, startDay: EpochDay): string {
   const days = rule.byDay.length ? [...new Set(rule.byDay.map((d) => d.weekday))] : [weekdayOf(startDay)];
   // Read the week from Monday whatever the rule's week start is: the order of names is not its meaning.
   days.sort((a, b) => a - b);
@@ -62,7 +70,7 @@ function inMonths(months: number[]): string {
   return sayList([...months].sort((a, b) => a - b).map((m) => MONTHS[m - 1] as string));
 }
 
-function monthlyWords(rule: Rule, startDay: Day, period: string): string {
+function monthlyWords(rule: Rule, startDay: EpochDay, period: string): string {
   const { byDay, byMonthDay } = rule;
   if (byMonthDay.length && byDay.length) {
     const names = sayList(byDay.map((d) => WEEKDAYS[d.weekday] as string));
@@ -75,7 +83,7 @@ function monthlyWords(rule: Rule, startDay: Day, period: string): string {
   return `On the ${monthDayWords(byMonthDay.length ? byMonthDay : [ymdOf(startDay).day])} of ${period}`;
 }
 
-function yearlyWords(rule: Rule, startDay: Day): string {
+function yearlyWords(rule: Rule, startDay: EpochDay): string {
   const { byMonth, byMonthDay, byDay } = rule;
   const { month, day } = ymdOf(startDay);
   const year = everyWord(rule.interval, 'year');
@@ -151,7 +159,7 @@ function monthRuns(months: readonly number[]): string {
 }
 
 /** "On the first and third Sunday of every month": a rule without its times and limit. */
-export function sayRule(rule: Rule, startDay: Day): string {
+export function sayRule(rule: Rule, startDay: EpochDay): string {
   const workdays = rule.bySetPos && workdayPositions(rule);
   if (workdays) return `On the ${sayList(workdays.map(ordinalOf))} workday of ${everyWord(rule.interval, 'month')}`;
   if (hasRareParts(rule)) return 'By a rule of its own';
@@ -195,8 +203,8 @@ function laterWords(minute: number, length: Length | null): string {
   return length.days === 1 ? ' the next day' : ` ${sayCount(length.days, 'day')} later`;
 }
 
-function limitWords(stretch: Stretch, style: Style): string {
-  const { start, limit } = stretch;
+function limitWords(recurrencePart: RecurrencePart, style: Style): string {
+  const { start, limit } = recurrencePart;
   if (limit.kind === 'until') {
     const sameYear = ymdOf(start.day).year === ymdOf(limit.day).year;
     return `, from ${sayDay(start.day, style, { year: !sameYear })} to ${sayDay(limit.day, style, { year: true })}`;
@@ -212,26 +220,26 @@ export interface Saying {
   weekStart?: Weekday;
 }
 
-function sayStretch(stretch: Stretch, style: Style, zone: string, { whole = false, weekStart = 0 }: Saying): string {
-  const { start, length, rule } = stretch;
-  if (!rule) return saySingle(stretch, style);
+function sayPart(recurrencePart: RecurrencePart, style: Style, zone: string, { whole = false, weekStart = 0 }: Saying): string {
+  const { start, length, rule } = recurrencePart;
+  if (!rule) return saySingle(recurrencePart, style);
   if (whole && !isSayable(rule, weekStart)) {
     const from = `, from ${sayDay(start.day, style, { year: true })}`;
-    return `By the rule ${ruleText(stretch, zone)}${seasonWords(rule, style)}${timeWords(start.minute, length, style)}${from}`;
+    return `By the rule ${ruleText(recurrencePart, zone)}${seasonWords(rule, style)}${timeWords(start.minute, length, style)}${from}`;
   }
-  return sayRule(rule, start.day) + seasonWords(rule, style) + timeWords(start.minute, length, style) + limitWords(stretch, style);
+  return sayRule(rule, start.day) + seasonWords(rule, style) + timeWords(start.minute, length, style) + limitWords(recurrencePart, style);
 }
 
-function saySingle({ start, length }: Stretch, style: Style): string {
+function saySingle({ start, length }: RecurrencePart, style: Style): string {
   return sayWhen(start, endOf(start, length), style);
 }
 
 /** Many single dates are said as a span, unless all is asked for. */
-function saySingles(singles: Stretch[], style: Style, also: boolean, whole: boolean, mixed: boolean): string[] {
-  const say = (s: Stretch): string => saySingle(s, style) + (mixed && s.start.minute === null ? ', all day' : '');
+function saySingles(singles: RecurrencePart[], style: Style, also: boolean, whole: boolean, mixed: boolean): string[] {
+  const say = (s: RecurrencePart): string => saySingle(s, style) + (mixed && s.start.minute === null ? ', all day' : '');
   if (singles.length < 4 || whole) return singles.map((s) => (also ? `also on ${say(s)}` : say(s)));
-  const first = singles[0] as Stretch;
-  const last = singles[singles.length - 1] as Stretch;
+  const first = singles[0] as RecurrencePart;
+  const last = singles[singles.length - 1] as RecurrencePart;
   const span = sayDays(first.start.day, last.start.day, style, { year: true });
   return [`${also ? 'also on ' : ''}${singles.length} single dates, ${span}`];
 }
@@ -239,8 +247,8 @@ function saySingles(singles: Stretch[], style: Style, also: boolean, whole: bool
 /** So many left-out dates are named; of more, only how many. */
 const NAMED_OUT = 4;
 
-function exceptWords(leftOut: Wall[], style: Style, whole: boolean): string {
-  const days = [...new Set(leftOut.map((wall) => wall.day))].sort((a, b) => a - b);
+function exceptWords(exdates: PlainDateTime[], style: Style, whole: boolean): string {
+  const days = [...new Set(exdates.map((wall) => wall.day))].sort((a, b) => a - b);
   if (!days.length) return '';
   if (days.length > NAMED_OUT && !whole) return `, except ${sayCount(days.length, 'date')}`;
   return `, except ${sayList(days.map((day) => sayDay(day, style, { year: whole })))}`;
@@ -249,12 +257,12 @@ function exceptWords(leftOut: Wall[], style: Style, whole: boolean): string {
 /** The whole recurrence as one sentence (or two), without the number of dates. */
 export function sayRecurrence(recurrence: Recurrence, style: Style, saying: Saying = {}): string {
   const { whole = false } = saying;
-  const ruled = recurrence.stretches.filter((s) => s.rule);
-  const singles = recurrence.stretches.filter((s) => !s.rule).sort((a, b) => a.start.day - b.start.day);
+  const ruled = recurrence.parts.filter((s) => s.rule);
+  const singles = recurrence.parts.filter((s) => !s.rule).sort((a, b) => a.start.day - b.start.day);
   // A whole day among dates with times says that it is one, or it would be read with the times of the next.
-  const mixed = whole && recurrence.stretches.some((s) => s.start.minute !== null);
+  const mixed = whole && recurrence.parts.some((s) => s.start.minute !== null);
   const parts = [
-    ...ruled.map((s) => sayStretch(s, style, recurrence.zone, saying)),
+    ...ruled.map((s) => sayPart(s, style, recurrence.zone, saying)),
     ...saySingles(singles, style, ruled.length > 0, whole, mixed),
   ];
   const joined = parts
@@ -262,24 +270,24 @@ export function sayRecurrence(recurrence: Recurrence, style: Style, saying: Sayi
     .join('; ');
   const breaks = recurrence.breaks.map((b) => sayDays(b.from, b.to, style, { year: whole }));
   const broken = breaks.length ? `, with ${breaks.length === 1 ? 'a break' : 'breaks'} ${sayList(breaks)}` : '';
-  return `${joined}${exceptWords(recurrence.leftOut, style, whole)}${broken}.`;
+  return `${joined}${exceptWords(recurrence.exdates, style, whole)}${broken}.`;
 }
 
 /** "14 dates." or "156 dates until March 2030, and on." */
-export function sayTotal(recurrence: Recurrence, total: number, horizon: Day): string {
+export function sayTotal(recurrence: Recurrence, total: number, horizon: EpochDay): string {
   if (!isOpenEnded(recurrence)) return `${sayCount(total, 'date')}.`;
   const { year, month } = ymdOf(horizon);
   return `${sayCount(total, 'date')} until ${MONTHS[month - 1]} ${year}, and on.`;
 }
 
 /** What differs for one date: `Saturday 1 May 2027 moves to Sunday 2 May 2027, 10:00`, `… is cancelled`. */
-export function sayChange({ original, movedTo, length, standing, note, venueId }: DateChange, style: Style): string {
+export function sayChange({ original, movedTo, length, eventStatus, note, venueId }: DateChange, style: Style): string {
   const date = sayWhen(original, null, style);
   const parts: string[] = [];
   if (movedTo) parts.push(`moves to ${sayWhen(movedTo, null, style)}`);
   if (length) parts.push('is of another length');
-  if (standing === 'going-ahead') parts.push('goes ahead');
-  else if (standing) parts.push(`is ${standing.replace('-', ' ')}`);
+  if (eventStatus === 'going-ahead') parts.push('goes ahead');
+  else if (eventStatus) parts.push(`is ${eventStatus.replace('-', ' ')}`);
   if (venueId) parts.push('is elsewhere');
   const what = parts.length ? sayList(parts) : 'has a note';
   return `${date} ${what}${note ? `: ${note}` : ''}`;

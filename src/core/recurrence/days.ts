@@ -1,10 +1,10 @@
 /**
- * The days of a stretch inside a window. The cost is that of the periods in the window; COUNT is turned into a last
+ * The days of a part inside a window. The cost is that of the periods in the window; COUNT is turned into a last
  * day by arithmetic where each period has the same number of days, else by walking its periods once.
  */
-import { type Day, dayOf } from '../day/day';
+import { type EpochDay, dayOf } from '../day/day';
 import { gapsBetween, type LocalGap, MS_PER_MINUTE, MS_PER_UTC_DAY } from '../day/zone';
-import type { ByDay, Frequency, Rule, Stretch } from './model';
+import type { ByDay, Frequency, Rule, RecurrencePart } from './model';
 import { daysOfPeriod, type Pattern, patternOf, periodOf } from './periods';
 import { firstNamed, hasTimes, type RuleStart, SECONDS_OF_DAY } from './sub-daily';
 
@@ -12,42 +12,42 @@ import { firstNamed, hasTimes, type RuleStart, SECONDS_OF_DAY } from './sub-dail
 const CYCLE_YEARS = 400;
 const LAST_DAY = dayOf(9999, 12, 31);
 
-/** The days on which a stretch's dates start, from `from` to `to`, both included, ascending; gaps of the zone taken out. */
-export function daysOfStretch(stretch: Stretch, zone: string, from: Day, to: Day): Day[] {
-  const start = stretch.start.day;
-  const { rule } = stretch;
+/** The days on which a part's dates start, from `from` to `to`, both included, ascending; gaps of the zone taken out. */
+export function daysOfPart(recurrencePart: RecurrencePart, zone: string, from: EpochDay, to: EpochDay): EpochDay[] {
+  const start = recurrencePart.start.day;
+  const { rule } = recurrencePart;
   if (rule === null) return start >= from && start <= to ? [start] : [];
   const pattern = patternOf(rule, start);
-  const last = Math.min(to, lastDayOf(stretch, pattern, zone), LAST_DAY);
+  const last = Math.min(to, lastDayOf(recurrencePart, pattern, zone), LAST_DAY);
   if (last < from || last < start) return [];
-  const days: Day[] = [];
+  const days: EpochDay[] = [];
   // A first start that its rule does not name is a date all the same (RFC 5545 3.8.5.3).
   if (start >= from) days.push(start);
   let k = Math.ceil(periodOf(pattern, Math.max(from, start)) - 1e-9);
   const end = Math.floor(periodOf(pattern, last) + 1e-9);
   for (; k <= end; k++) daysOfPeriod(pattern, k, days);
   const inside = start >= from ? keepFrom(days, start, last) : keepRange(days, from, last, start);
-  return withoutGaps(stretch, zone, inside);
+  return withoutGaps(recurrencePart, zone, inside);
 }
 
-function keepFrom(days: Day[], start: Day, last: Day): Day[] {
+function keepFrom(days: EpochDay[], start: EpochDay, last: EpochDay): EpochDay[] {
   const kept = [start];
   for (let i = 1; i < days.length; i++) {
-    const day = days[i] as Day;
+    const day = days[i] as EpochDay;
     if (day > start && day <= last) kept.push(day);
   }
   return kept;
 }
 
-function keepRange(days: Day[], from: Day, last: Day, start: Day): Day[] {
+function keepRange(days: EpochDay[], from: EpochDay, last: EpochDay, start: EpochDay): EpochDay[] {
   const low = Math.max(from, start + 1);
-  const inside = days.length === 0 || ((days[0] as Day) >= low && (days[days.length - 1] as Day) <= last);
+  const inside = days.length === 0 || ((days[0] as EpochDay) >= low && (days[days.length - 1] as EpochDay) <= last);
   return inside ? days : days.filter((day) => day >= low && day <= last);
 }
 
 /** RFC 5545 3.3.10: an instance whose wall time does not exist is ignored; the first start follows 3.3.5 and stays. */
-function withoutGaps(stretch: Stretch, zone: string, days: Day[]): Day[] {
-  const { minute, day: start } = stretch.start;
+function withoutGaps(recurrencePart: RecurrencePart, zone: string, days: EpochDay[]): EpochDay[] {
+  const { minute, day: start } = recurrencePart.start;
   const first = days[0];
   const last = days[days.length - 1];
   if (minute === null || first === undefined || last === undefined) return days;
@@ -56,30 +56,30 @@ function withoutGaps(stretch: Stretch, zone: string, days: Day[]): Day[] {
   return days.filter((day) => day === start || !inGap(gaps, day, minute));
 }
 
-function inGap(gaps: LocalGap[], day: Day, minute: number): boolean {
+function inGap(gaps: LocalGap[], day: EpochDay, minute: number): boolean {
   const local = day * MS_PER_UTC_DAY + minute * MS_PER_MINUTE;
   return gaps.some((gap) => local >= gap.from && local < gap.to);
 }
 
 /** The days that a rule names but whose wall time the zone leaves out, between two days: no dates, and worth saying. */
-export function gapDaysOfStretch(stretch: Stretch, zone: string, from: Day, to: Day): Day[] {
-  const { minute } = stretch.start;
-  if (minute === null || !stretch.rule) return [];
-  const named = daysOfStretch(stretch, 'UTC', from, to);
+export function gapDaysOfPart(recurrencePart: RecurrencePart, zone: string, from: EpochDay, to: EpochDay): EpochDay[] {
+  const { minute } = recurrencePart.start;
+  if (minute === null || !recurrencePart.rule) return [];
+  const named = daysOfPart(recurrencePart, 'UTC', from, to);
   const gaps = gapsBetween(zone, from, to);
-  return named.filter((day) => day !== stretch.start.day && inGap(gaps, day, minute));
+  return named.filter((day) => day !== recurrencePart.start.day && inGap(gaps, day, minute));
 }
 
-/** The day after which a stretch has no date: by its limit, or never. */
-function lastDayOf(stretch: Stretch, pattern: Pattern, zone: string): Day {
-  const { limit } = stretch;
+/** The day after which a part has no date: by its limit, or never. */
+function lastDayOf(recurrencePart: RecurrencePart, pattern: Pattern, zone: string): EpochDay {
+  const { limit } = recurrencePart;
   if (limit.kind === 'open') return LAST_DAY;
   if (limit.kind === 'until') return limit.day;
-  return lastCountedDay(stretch, pattern, limit.count, zone);
+  return lastCountedDay(recurrencePart, pattern, limit.count, zone);
 }
 
-function lastCountedDay(stretch: Stretch, pattern: Pattern, count: number, zone: string): Day {
-  const { minute, day: start } = stretch.start;
+function lastCountedDay(recurrencePart: RecurrencePart, pattern: Pattern, count: number, zone: string): EpochDay {
+  const { minute, day: start } = recurrencePart.start;
   let wanted = count;
   let last = nthDay(pattern, wanted);
   if (minute === null || zone === 'UTC') return last;
@@ -100,29 +100,29 @@ function lastCountedDay(stretch: Stretch, pattern: Pattern, count: number, zone:
 }
 
 /** Does the rule itself name this day? */
-export function holds(pattern: Pattern, day: Day): boolean {
+export function holds(pattern: Pattern, day: EpochDay): boolean {
   const at = periodOf(pattern, day);
   const k = Math.round(at);
   if (k < 0 || Math.abs(at - k) > 1e-9) return false;
-  const days: Day[] = [];
+  const days: EpochDay[] = [];
   daysOfPeriod(pattern, k, days);
   return days.includes(day);
 }
 
 /** The day of the nth date of a rule (1 = the first start, whether the rule names it or not). */
-function nthDay(pattern: Pattern, n: number): Day {
+function nthDay(pattern: Pattern, n: number): EpochDay {
   const { startDay } = pattern;
   if (n <= 1) return startDay;
-  const first: Day[] = [];
+  const first: EpochDay[] = [];
   daysOfPeriod(pattern, 0, first);
   let passed = 0;
-  while (passed < first.length && (first[passed] as Day) <= startDay) passed++;
+  while (passed < first.length && (first[passed] as EpochDay) <= startDay) passed++;
   let rest = n - 1;
-  if (rest <= first.length - passed) return first[passed + rest - 1] as Day;
+  if (rest <= first.length - passed) return first[passed + rest - 1] as EpochDay;
   rest -= first.length - passed;
   const perPeriod = constantDays(pattern);
   if (perPeriod !== null) {
-    const days: Day[] = [];
+    const days: EpochDay[] = [];
     daysOfPeriod(pattern, Math.ceil(rest / perPeriod), days);
     return days[(rest - 1) % perPeriod] ?? LAST_DAY;
   }
@@ -169,19 +169,19 @@ const periodsPerYear = (freq: Frequency): number =>
 
 const multiply = (n: number | null, by: number): number | null => (n === null ? null : n * by);
 
-function walkTo(pattern: Pattern, wanted: number): Day {
+function walkTo(pattern: Pattern, wanted: number): EpochDay {
   const { freq, interval } = pattern.rule;
   const perYear = periodsPerYear(freq);
   // So many periods without a single day mean that there is none at all.
   const cap = Math.ceil((CYCLE_YEARS * perYear) / interval) * Math.min(interval, 7);
   let rest = wanted;
   let empty = 0;
-  const days: Day[] = [];
+  const days: EpochDay[] = [];
   for (let k = 1; empty <= cap; k++) {
     days.length = 0;
     daysOfPeriod(pattern, k, days);
     if ((days[0] ?? 0) > LAST_DAY) return LAST_DAY;
-    if (days.length >= rest) return days[rest - 1] as Day;
+    if (days.length >= rest) return days[rest - 1] as EpochDay;
     rest -= days.length;
     empty = days.length ? 0 : empty + 1;
   }
@@ -189,28 +189,28 @@ function walkTo(pattern: Pattern, wanted: number): Day {
 }
 
 /** Does the rule name its own first start? */
-export function startFits(stretch: Stretch): boolean {
-  const { rule, start } = stretch;
+export function startFits(recurrencePart: RecurrencePart): boolean {
+  const { rule, start } = recurrencePart;
   if (!rule) return true;
   if (start.minute === null || !hasTimes(rule)) return holds(patternOf(rule, start.day), start.day);
-  return firstNamed(secondsOf(stretch, rule, start.minute), start.day) === start.day * SECONDS_OF_DAY + start.minute * 60;
+  return firstNamed(secondsOf(recurrencePart, rule, start.minute), start.day) === start.day * SECONDS_OF_DAY + start.minute * 60;
 }
 
-function secondsOf({ start, limit }: Stretch, rule: Rule, minute: number): RuleStart {
+function secondsOf({ start, limit }: RecurrencePart, rule: Rule, minute: number): RuleStart {
   return { rule, limit, zone: 'UTC', start: start.day * SECONDS_OF_DAY + minute * 60 };
 }
 
 /** The first day on or after its start that a rule names, at most one calendar cycle ahead; undefined when there is none. */
-export function firstFittingDay(stretch: Stretch): Day | undefined {
-  const { rule, start } = stretch;
+export function firstFittingDay(recurrencePart: RecurrencePart): EpochDay | undefined {
+  const { rule, start } = recurrencePart;
   if (!rule) return start.day;
   if (start.minute !== null && hasTimes(rule)) {
-    const second = firstNamed(secondsOf(stretch, rule, start.minute), start.day);
+    const second = firstNamed(secondsOf(recurrencePart, rule, start.minute), start.day);
     return second === undefined ? undefined : Math.floor(second / SECONDS_OF_DAY);
   }
   const pattern = patternOf(rule, start.day);
   const cap = Math.ceil((CYCLE_YEARS * periodsPerYear(rule.freq)) / rule.interval) + 1;
-  const days: Day[] = [];
+  const days: EpochDay[] = [];
   for (let k = 0; k <= cap; k++) {
     daysOfPeriod(pattern, k, days);
     const found = days.find((day) => day >= start.day);

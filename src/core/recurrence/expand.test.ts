@@ -2,28 +2,33 @@ import rrule from 'rrule';
 import { RRuleTemporal } from 'rrule-temporal';
 import { Temporal } from 'temporal-polyfill';
 import { describe, expect, it } from 'vitest';
-import { between, generateRule, generateStretch, pick, random, seedOf } from '../../../tests/support/generate';
+import { between, generateRule, generatePart, pick, random, seedOf } from '../../../tests/support/generate';
 import { slowDays } from '../../../tests/support/slow-expansion';
 import { dayOf, isoDay, parseIsoDay } from '../day/day';
-import { isoTime, isoWall, parseIsoWall, type Wall } from '../day/wall';
-import { daysOfStretch, startFits } from './days';
+import { isoTime, isoDateTime, parseIsoDateTime, type PlainDateTime } from '../day/plain-date-time';
+import { daysOfPart, startFits } from './days';
 import { expand, idleChanges, startsBetween } from './expand';
-import { type Recurrence, rule, type Stretch } from './model';
+import { type Recurrence, rule, type RecurrencePart } from './model';
 import { readRuleText, ruleText } from './rule-text';
 
 const seed = seedOf();
-const wall = (text: string): Wall => parseIsoWall(text) as Wall;
+const wall = (text: string): PlainDateTime => parseIsoDateTime(text) as PlainDateTime;
 const d = (text: string): number => parseIsoDay(text) as number;
-const timed = (start: string, minute: number, r: Stretch['rule'], limit: Stretch['limit'] = { kind: 'open' }): Stretch => ({
+const timed = (
+  start: string,
+  minute: number,
+  r: RecurrencePart['rule'],
+  limit: RecurrencePart['limit'] = { kind: 'open' },
+): RecurrencePart => ({
   start: wall(start),
   length: { days: 0, minute },
   rule: r,
   limit,
 });
-const one = (stretches: Stretch[], rest: Partial<Recurrence> = {}): Recurrence => ({
+const one = (parts: RecurrencePart[], rest: Partial<Recurrence> = {}): Recurrence => ({
   zone: 'America/Halifax',
-  stretches,
-  leftOut: [],
+  parts,
+  exdates: [],
   breaks: [],
   ...rest,
 });
@@ -33,20 +38,20 @@ describe(`expansion of generated rules, seed ${seed}`, () => {
     const r = random(seed);
     const seen = { counted: 0, empty: 0, negative: 0, unfit: 0, varying: 0 };
     for (let i = 0; i < 6_000; i++) {
-      const stretch = generateStretch(r, generateRule(r));
-      const to = stretch.start.day + 1_100;
-      const whole = slowDays(stretch, to);
-      const from = stretch.start.day + between(r, -20, 900);
+      const recurrencePart = generatePart(r, generateRule(r));
+      const to = recurrencePart.start.day + 1_100;
+      const whole = slowDays(recurrencePart, to);
+      const from = recurrencePart.start.day + between(r, -20, 900);
       const end = from + between(r, 0, 120);
       const expected = whole.filter((day) => day >= from && day <= Math.min(end, to));
-      const actual = daysOfStretch(stretch, 'UTC', from, Math.min(end, to));
-      const text = `${isoWall(stretch.start)} ${ruleText(stretch, 'UTC')} ${isoDay(from)}..${isoDay(end)}`;
+      const actual = daysOfPart(recurrencePart, 'UTC', from, Math.min(end, to));
+      const text = `${isoDateTime(recurrencePart.start)} ${ruleText(recurrencePart, 'UTC')} ${isoDay(from)}..${isoDay(end)}`;
       expect(actual.map(isoDay), text).toEqual(expected.map(isoDay));
-      if (stretch.limit.kind === 'count') seen.counted++;
+      if (recurrencePart.limit.kind === 'count') seen.counted++;
       if (!expected.length) seen.empty++;
-      if (stretch.rule?.byMonthDay.some((n) => n < 0)) seen.negative++;
-      if (stretch.rule?.byMonthDay.some((n) => n > 28)) seen.varying++;
-      if (stretch.rule && !startFits(stretch)) seen.unfit++;
+      if (recurrencePart.rule?.byMonthDay.some((n) => n < 0)) seen.negative++;
+      if (recurrencePart.rule?.byMonthDay.some((n) => n > 28)) seen.varying++;
+      if (recurrencePart.rule && !startFits(recurrencePart)) seen.unfit++;
     }
     for (const [what, times] of Object.entries(seen)) expect(times, what).toBeGreaterThan(200);
   });
@@ -55,15 +60,15 @@ describe(`expansion of generated rules, seed ${seed}`, () => {
     const r = random(seed + 1);
     let compared = 0;
     while (compared < 5_000) {
-      const stretch = generateStretch(r, generateRule(r));
-      if (!stretch.rule || !startFits(stretch)) continue;
-      const minute = stretch.start.minute ?? 720;
-      const timedStretch: Stretch = { ...stretch, start: { day: stretch.start.day, minute } };
-      const text = ruleText(timedStretch, 'UTC') as string;
-      const from = stretch.start.day + between(r, 0, 500);
+      const recurrencePart = generatePart(r, generateRule(r));
+      if (!recurrencePart.rule || !startFits(recurrencePart)) continue;
+      const minute = recurrencePart.start.minute ?? 720;
+      const timedPart: RecurrencePart = { ...recurrencePart, start: { day: recurrencePart.start.day, minute } };
+      const text = ruleText(timedPart, 'UTC') as string;
+      const from = recurrencePart.start.day + between(r, 0, 500);
       const to = from + 60;
-      const ours = daysOfStretch(timedStretch, 'UTC', from, to).map(isoDay);
-      const start = `DTSTART:${isoDay(stretch.start.day).replaceAll('-', '')}T${isoTime(minute).replace(':', '')}00Z`;
+      const ours = daysOfPart(timedPart, 'UTC', from, to).map(isoDay);
+      const start = `DTSTART:${isoDay(recurrencePart.start.day).replaceAll('-', '')}T${isoTime(minute).replace(':', '')}00Z`;
       const old = rrule.rrulestr(`${start}\nRRULE:${text}`);
       const dates = old.between(new Date(from * 86_400_000), new Date((to + 1) * 86_400_000 - 1), true);
       expect(ours, `rrule: ${start} ${text}`).toEqual(dates.map((date) => date.toISOString().slice(0, 10)));
@@ -84,20 +89,20 @@ describe(`expansion of generated rules, seed ${seed}`, () => {
       const zone = pick(r, ['America/Halifax', 'Europe/Dublin', 'Australia/Lord_Howe']);
       const minute = zone === 'Europe/Dublin' ? 90 : 135;
       const start = { day: dayOf(2024, 1, 1) + between(r, 0, 200), minute };
-      const stretch: Stretch = {
+      const recurrencePart: RecurrencePart = {
         start,
         length: null,
         rule: rule('daily', { interval: pick(r, [1, 2, 3]) }),
         limit: r() < 0.5 ? { kind: 'count', count: between(r, 200, 900) } : { kind: 'open' },
       };
       const exists = (day: number): boolean => {
-        const plain = Temporal.PlainDateTime.from(isoWall({ day, minute }));
+        const plain = Temporal.PlainDateTime.from(isoDateTime({ day, minute }));
         return plain.toZonedDateTime(zone).toPlainDateTime().equals(plain);
       };
       const to = start.day + 800;
-      const expected = slowDays(stretch, to, exists);
-      expect(daysOfStretch(stretch, zone, start.day, to).map(isoDay)).toEqual(expected.map(isoDay));
-      inGaps += slowDays(stretch, to).length === expected.length ? 0 : 1;
+      const expected = slowDays(recurrencePart, to, exists);
+      expect(daysOfPart(recurrencePart, zone, start.day, to).map(isoDay)).toEqual(expected.map(isoDay));
+      inGaps += slowDays(recurrencePart, to).length === expected.length ? 0 : 1;
     }
     expect(inGaps).toBeGreaterThan(20);
   });
@@ -105,11 +110,14 @@ describe(`expansion of generated rules, seed ${seed}`, () => {
   it('reads back the rule text it writes', () => {
     const r = random(seed + 3);
     for (let i = 0; i < 2_000; i++) {
-      const stretch = generateStretch(r, generateRule(r));
-      const text = ruleText(stretch, 'America/Halifax') as string;
-      expect(readRuleText(text, 'America/Halifax', stretch.start.minute === null ? null : stretch.start.minute * 60), text).toEqual({
-        rule: stretch.rule,
-        limit: stretch.limit,
+      const recurrencePart = generatePart(r, generateRule(r));
+      const text = ruleText(recurrencePart, 'America/Halifax') as string;
+      expect(
+        readRuleText(text, 'America/Halifax', recurrencePart.start.minute === null ? null : recurrencePart.start.minute * 60),
+        text,
+      ).toEqual({
+        rule: recurrencePart.rule,
+        limit: recurrencePart.limit,
       });
     }
   });
@@ -118,11 +126,11 @@ describe(`expansion of generated rules, seed ${seed}`, () => {
 describe('a rule that never occurs', () => {
   it('answers with its first start alone, at once', () => {
     const never = timed('2027-02-01T10:00', 660, rule('yearly', { byMonth: [2], byMonthDay: [30] }), { kind: 'count', count: 9 });
-    expect(daysOfStretch(never, 'America/Halifax', d('2027-01-01'), d('2060-01-01'))).toEqual([d('2027-02-01')]);
+    expect(daysOfPart(never, 'America/Halifax', d('2027-01-01'), d('2060-01-01'))).toEqual([d('2027-02-01')]);
   });
   it('finds the 29th of February across a century that leaves it out', () => {
     const leap = timed('2096-02-29T10:00', 660, rule('yearly'), { kind: 'count', count: 2 });
-    expect(daysOfStretch(leap, 'UTC', d('2096-01-01'), d('2110-01-01')).map(isoDay)).toEqual(['2096-02-29', '2104-02-29']);
+    expect(daysOfPart(leap, 'UTC', d('2096-01-01'), d('2110-01-01')).map(isoDay)).toEqual(['2096-02-29', '2104-02-29']);
   });
 });
 
@@ -130,7 +138,7 @@ describe('a recurrence', () => {
   const choir = timed('2027-03-02T19:00', 21 * 60, rule('weekly', { byDay: [{ weekday: 1, nth: 0 }] }));
   const market = timed('2027-03-06T10:00', 13 * 60, rule('weekly'));
   it('joins its stretches in order', () => {
-    const starts = startsBetween(one([choir, market]), d('2027-03-01'), d('2027-03-14')).map((s) => isoWall(s.wall));
+    const starts = startsBetween(one([choir, market]), d('2027-03-01'), d('2027-03-14')).map((s) => isoDateTime(s.wall));
     expect(starts).toEqual(['2027-03-02T19:00', '2027-03-06T10:00', '2027-03-09T19:00', '2027-03-13T10:00']);
   });
   it('gives a start that two stretches share once', () => {
@@ -138,10 +146,10 @@ describe('a recurrence', () => {
   });
   it('leaves out what is left out and what falls in a break', () => {
     const recurrence = one([choir], {
-      leftOut: [wall('2027-03-09T19:00')],
+      exdates: [wall('2027-03-09T19:00')],
       breaks: [{ from: d('2027-03-16'), to: d('2027-03-23') }],
     });
-    const starts = startsBetween(recurrence, d('2027-03-01'), d('2027-04-01')).map((s) => isoWall(s.wall));
+    const starts = startsBetween(recurrence, d('2027-03-01'), d('2027-04-01')).map((s) => isoDateTime(s.wall));
     expect(starts).toEqual(['2027-03-02T19:00', '2027-03-30T19:00']);
   });
   it('moves one date and keeps its duration and its name', () => {
@@ -149,17 +157,17 @@ describe('a recurrence', () => {
       original: wall('2027-03-09T19:00'),
       movedTo: wall('2027-03-10T18:15'),
       length: null,
-      standing: null,
+      eventStatus: null,
       note: 'hall booked',
     };
     const dates = expand(one([choir]), [change], d('2027-03-08'), d('2027-03-17'));
-    expect(dates.map((o) => [isoWall(o.original), isoWall(o.start), o.end && isoWall(o.end), o.note])).toEqual([
+    expect(dates.map((o) => [isoDateTime(o.original), isoDateTime(o.start), o.end && isoDateTime(o.end), o.note])).toEqual([
       ['2027-03-09T19:00', '2027-03-10T18:15', '2027-03-10T20:15', 'hall booked'],
       ['2027-03-16T19:00', '2027-03-16T19:00', '2027-03-16T21:00', ''],
     ]);
   });
   it('names the changes that no longer have a date', () => {
-    const idle = { original: wall('2027-03-10T19:00'), movedTo: null, length: null, standing: 'cancelled' as const, note: '' };
+    const idle = { original: wall('2027-03-10T19:00'), movedTo: null, length: null, eventStatus: 'cancelled' as const, note: '' };
     expect(idleChanges(one([choir]), [idle], (c) => c.original, d('2027-12-31'))).toEqual([idle]);
   });
 });

@@ -2,8 +2,8 @@
  * What a listing's dates are made of. Days are integers since 1970-01-01, minutes count from midnight (0-1439),
  * both in the recurrence's zone. Ends are exclusive. Names follow RFC 5545 where it has one.
  */
-import type { Day, Weekday } from '../day/day';
-import type { Wall } from '../day/wall';
+import type { EpochDay, Weekday } from '../day/day';
+import type { PlainDateTime } from '../day/plain-date-time';
 
 /** From the shortest period to the longest. */
 export const FREQUENCIES = ['secondly', 'minutely', 'hourly', 'daily', 'weekly', 'monthly', 'yearly'] as const;
@@ -48,7 +48,7 @@ export interface Rule {
 export type Limit =
   | { kind: 'open' }
   /** the last day on which a date may start, on it up to a second of the day when one is given */
-  | { kind: 'until'; day: Day; second?: number }
+  | { kind: 'until'; day: EpochDay; second?: number }
   /** so many dates, the first start included; left-out dates and breaks still count */
   | { kind: 'count'; count: number };
 
@@ -61,9 +61,9 @@ export interface Length {
   minute: number | null;
 }
 
-export interface Stretch {
+export interface RecurrencePart {
   /** the first start; minute null = all day */
-  start: Wall;
+  start: PlainDateTime;
   length: Length | null;
   /** null = a single date */
   rule: Rule | null;
@@ -72,29 +72,29 @@ export interface Stretch {
 
 /** A span of days, both included, in which no date starts. */
 export interface Break {
-  from: Day;
-  to: Day;
+  from: EpochDay;
+  to: EpochDay;
 }
 
 export interface Recurrence {
   zone: string;
-  stretches: Stretch[];
+  parts: RecurrencePart[];
   /** original starts that are left out (EXDATE) */
-  leftOut: Wall[];
+  exdates: PlainDateTime[];
   breaks: Break[];
 }
 
 /** schema.org EventStatusType, in our words. */
-export const STANDINGS = ['going-ahead', 'postponed', 'moved-online', 'rescheduled', 'cancelled'] as const;
-export type Standing = (typeof STANDINGS)[number];
+export const EVENT_STATUSES = ['going-ahead', 'postponed', 'moved-online', 'rescheduled', 'cancelled'] as const;
+export type EventStatus = (typeof EVENT_STATUSES)[number];
 
 /** What differs for one date; `original` is the start the rule gives it, which stays its name. */
 export interface DateChange {
-  original: Wall;
-  movedTo: Wall | null;
+  original: PlainDateTime;
+  movedTo: PlainDateTime | null;
   /** null = as long as the others */
   length: Length | null;
-  standing: Standing | null;
+  eventStatus: EventStatus | null;
   note: string;
   /** the venue it goes to instead; absent = where the others are */
   venueId?: string;
@@ -102,17 +102,17 @@ export interface DateChange {
 
 /** One date. `start` and `end` are what happens; `original` is what the rule said. */
 export interface Occurrence {
-  original: Wall;
-  start: Wall;
+  original: PlainDateTime;
+  start: PlainDateTime;
   /** exclusive; null when no end is given */
-  end: Wall | null;
-  standing: Standing | null;
+  end: PlainDateTime | null;
+  eventStatus: EventStatus | null;
   note: string;
   /** null = where the listing is */
   venueId: string | null;
   changed: boolean;
-  /** index of the stretch it comes from */
-  stretch: number;
+  /** index of the part it comes from */
+  recurrencePart: number;
 }
 
 /** A rule with only what differs from "every one" named. */

@@ -3,13 +3,13 @@
  * Periods are numbered from the one that holds the first start (0). Semantics: RFC 5545 3.3.10, the parts that name days.
  * Within a period every part given narrows what the others name; what a rule leaves open comes from its first start.
  */
-import { type Day, dayOf, daysInMonth, isLeapYear, monthNumberOf, weekdayOf, weekStart, yearMonthOf, ymdOf } from '../day/day';
+import { type EpochDay, dayOf, daysInMonth, isLeapYear, monthNumberOf, weekdayOf, weekStart, yearMonthOf, ymdOf } from '../day/day';
 import type { ByDay, Rule, Season } from './model';
 
 /** A rule made ready for its first start: defaults filled in from it. */
 export interface Pattern {
   rule: Rule;
-  startDay: Day;
+  startDay: EpochDay;
   /** first day of period 0 (week), month number (month), year (year) or the start itself (day) */
   anchor: number;
   weekdays: ByDay[];
@@ -19,7 +19,7 @@ export interface Pattern {
   weekOffsets: number[];
 }
 
-export function patternOf(rule: Rule, startDay: Day): Pattern {
+export function patternOf(rule: Rule, startDay: EpochDay): Pattern {
   const { freq, byMonth, byMonthDay, byDay } = rule;
   const pattern: Pattern = {
     rule,
@@ -45,7 +45,7 @@ export function patternOf(rule: Rule, startDay: Day): Pattern {
   return pattern;
 }
 
-function yearlyDefaults(pattern: Pattern, startDay: Day): void {
+function yearlyDefaults(pattern: Pattern, startDay: EpochDay): void {
   const { byMonth, byMonthDay, byDay, byWeekNo, byYearDay } = pattern.rule;
   const { year, month, day } = ymdOf(startDay);
   pattern.anchor = year;
@@ -58,7 +58,7 @@ function yearlyDefaults(pattern: Pattern, startDay: Day): void {
 }
 
 /** The number of the period that holds a day; fractional where the interval skips that period. */
-export function periodOf(pattern: Pattern, day: Day): number {
+export function periodOf(pattern: Pattern, day: EpochDay): number {
   const { rule, anchor } = pattern;
   let distance: number;
   if (rule.freq === 'weekly') distance = Math.floor((day - anchor) / 7);
@@ -69,7 +69,7 @@ export function periodOf(pattern: Pattern, day: Day): number {
 }
 
 /** Appends the days of period `k` to `out`, ascending, without looking at the first start or the limit. */
-export function daysOfPeriod(pattern: Pattern, k: number, out: Day[]): void {
+export function daysOfPeriod(pattern: Pattern, k: number, out: EpochDay[]): void {
   const { bySetPos, seasons } = pattern.rule;
   const base = out.length;
   namedDays(pattern, k, out);
@@ -81,7 +81,7 @@ export function daysOfPeriod(pattern: Pattern, k: number, out: Day[]): void {
 }
 
 /** The days of period `k` before BYSETPOS chooses among its dates. */
-export function namedDays(pattern: Pattern, k: number, out: Day[]): void {
+export function namedDays(pattern: Pattern, k: number, out: EpochDay[]): void {
   const { rule, anchor } = pattern;
   const step = k * rule.interval;
   switch (rule.freq) {
@@ -108,16 +108,16 @@ export function namedDays(pattern: Pattern, k: number, out: Day[]): void {
   }
 }
 
-export function inSeasons(seasons: readonly Season[], day: Day): boolean {
+export function inSeasons(seasons: readonly Season[], day: EpochDay): boolean {
   const { month, day: d } = ymdOf(day);
   const at = month * 100 + d;
   return seasons.some(({ from, to }) => (from <= to ? at >= from && at <= to : at >= from || at <= to));
 }
 
-export function keepSeasons(seasons: readonly Season[], out: Day[], base = 0): void {
+export function keepSeasons(seasons: readonly Season[], out: EpochDay[], base = 0): void {
   let kept = base;
   for (let i = base; i < out.length; i++) {
-    const day = out[i] as Day;
+    const day = out[i] as EpochDay;
     if (inSeasons(seasons, day)) out[kept++] = day;
   }
   out.length = kept;
@@ -129,7 +129,7 @@ export function atPositions<T>(set: readonly T[], positions: readonly number[]):
 }
 
 /** Do the parts that only narrow (BYMONTH, BYYEARDAY, BYMONTHDAY, BYDAY) hold a day? For rules of days and shorter. */
-export function dayHolds(rule: Rule, day: Day): boolean {
+export function dayHolds(rule: Rule, day: EpochDay): boolean {
   const { byDay, byMonth, byMonthDay, byYearDay } = rule;
   if (byDay.length && !byDay.some((d) => d.weekday === weekdayOf(day))) return false;
   if (!byMonth.length && !byMonthDay.length && !byYearDay) return true;
@@ -143,7 +143,7 @@ function fromEitherEnd(wanted: readonly number[], at: number, length: number): b
   return wanted.some((n) => (n > 0 ? n : length + 1 + n) === at);
 }
 
-function daysOfMonth(pattern: Pattern, monthNumber: number, out: Day[]): void {
+function daysOfMonth(pattern: Pattern, monthNumber: number, out: EpochDay[]): void {
   const { weekdays, monthDays } = pattern;
   const { year, month } = yearMonthOf(monthNumber);
   const first = dayOf(year, month, 1);
@@ -163,7 +163,7 @@ function daysOfMonth(pattern: Pattern, monthNumber: number, out: Day[]): void {
   if (monthDays.length + weekdays.length > 1) sortUnique(out, base);
 }
 
-function daysOfYear(pattern: Pattern, year: number, out: Day[]): void {
+function daysOfYear(pattern: Pattern, year: number, out: EpochDay[]): void {
   const { months, monthDays, weekdays, rule } = pattern;
   if (rule.byYearDay || rule.byWeekNo) {
     narrowedDaysOfYear(pattern, year, out);
@@ -187,14 +187,14 @@ function daysOfYear(pattern: Pattern, year: number, out: Day[]): void {
   if (!months.length && weekdays.length) keepWeekdaysOfYear(weekdays, first, out, base);
 }
 
-function keepWeekdaysOfYear(weekdays: ByDay[], first: Day, out: Day[], base: number): void {
+function keepWeekdaysOfYear(weekdays: ByDay[], first: EpochDay, out: EpochDay[], base: number): void {
   const length = dayOf(ymdOf(first).year + 1, 1, 1) - first;
   const kept = out.splice(base).filter((day) => nthWeekdaysHold(weekdays, day, first, length));
   for (const day of kept) out.push(day);
 }
 
 /** A year by BYYEARDAY or BYWEEKNO: the days they name, narrowed by all other parts. Days keep to their calendar year. */
-function narrowedDaysOfYear({ rule, months, monthDays, weekdays }: Pattern, year: number, out: Day[]): void {
+function narrowedDaysOfYear({ rule, months, monthDays, weekdays }: Pattern, year: number, out: EpochDay[]): void {
   const first = dayOf(year, 1, 1);
   const length = dayOf(year + 1, 1, 1) - first;
   const base = out.length;
@@ -223,11 +223,11 @@ function narrowedDaysOfYear({ rule, months, monthDays, weekdays }: Pattern, year
 }
 
 /** The first day of a year's week 1, the first week with four of its days in the year (ISO 8601 with any first weekday). */
-function firstWeekOf(year: number, firstWeekday: number): Day {
+function firstWeekOf(year: number, firstWeekday: number): EpochDay {
   return weekStart(dayOf(year, 1, 4), firstWeekday);
 }
 
-function inWeeks(rule: Rule, day: Day): boolean {
+function inWeeks(rule: Rule, day: EpochDay): boolean {
   const begins = weekStart(day, rule.weekStart);
   // The week belongs to the year in which its fourth day lies.
   const { year } = ymdOf(begins + 3);
@@ -236,7 +236,7 @@ function inWeeks(rule: Rule, day: Day): boolean {
   return fromEitherEnd(rule.byWeekNo ?? [], (begins - first) / 7 + 1, weeks);
 }
 
-function pushNthWeekdays(weekdays: ByDay[], first: Day, length: number, out: Day[]): void {
+function pushNthWeekdays(weekdays: ByDay[], first: EpochDay, length: number, out: EpochDay[]): void {
   const before = weekdayOf(first);
   for (const { weekday, nth } of weekdays) {
     const firstOne = (weekday - before + 7) % 7;
@@ -249,7 +249,7 @@ function pushNthWeekdays(weekdays: ByDay[], first: Day, length: number, out: Day
   }
 }
 
-function nthWeekdaysHold(weekdays: ByDay[], day: Day, first: Day, length: number): boolean {
+function nthWeekdaysHold(weekdays: ByDay[], day: EpochDay, first: EpochDay, length: number): boolean {
   const d = day - first;
   return weekdays.some(({ weekday, nth }) => {
     if (weekdayOf(day) !== weekday) return false;
@@ -258,9 +258,9 @@ function nthWeekdaysHold(weekdays: ByDay[], day: Day, first: Day, length: number
   });
 }
 
-function sortUnique(out: Day[], base: number): void {
+function sortUnique(out: EpochDay[], base: number): void {
   let ascending = true;
-  for (let i = base + 1; ascending && i < out.length; i++) ascending = (out[i - 1] as Day) < (out[i] as Day);
+  for (let i = base + 1; ascending && i < out.length; i++) ascending = (out[i - 1] as EpochDay) < (out[i] as EpochDay);
   if (ascending) return;
   const part = out.splice(base).sort((a, b) => a - b);
   for (const day of part) if (out.length === base || out[out.length - 1] !== day) out.push(day);

@@ -1,23 +1,23 @@
 /** What is wrong, or worth a look, in a recurrence, with what would be right. Days and minutes as in the model. */
-import type { Day } from '../day/day';
-import { wallToInstant } from '../day/zone';
-import { firstFittingDay, gapDaysOfStretch, startFits } from './days';
+import type { EpochDay } from '../day/day';
+import { dateTimeToInstant } from '../day/zone';
+import { firstFittingDay, gapDaysOfPart, startFits } from './days';
 import { startsBetween } from './expand';
-import type { Recurrence, Stretch } from './model';
+import type { Recurrence, RecurrencePart } from './model';
 import { firstNamed, hasTimes, SECONDS_OF_DAY, startsOfRule } from './sub-daily';
 
 export type RecurrenceProblem =
-  | { kind: 'end-before-start'; stretch: number }
-  | { kind: 'never'; stretch: number }
-  | { kind: 'limit-before-start'; stretch: number }
+  | { kind: 'end-before-start'; recurrencePart: number }
+  | { kind: 'never'; recurrencePart: number }
+  | { kind: 'limit-before-start'; recurrencePart: number }
   /** the rule does not name its first start; `fits` is the first day it does name */
-  | { kind: 'start-not-in-rule'; stretch: number; fits: Day }
+  | { kind: 'start-not-in-rule'; recurrencePart: number; fits: EpochDay }
   /** a single date or first start inside a gap of the zone, read `minutes` later */
-  | { kind: 'start-in-gap'; stretch: number; minutes: number }
-  | { kind: 'dates-in-gap'; stretch: number; days: Day[] }
+  | { kind: 'start-in-gap'; recurrencePart: number; minutes: number }
+  | { kind: 'dates-in-gap'; recurrencePart: number; days: EpochDay[] }
   | { kind: 'no-dates' }
   /** more dates a day than a listing may have */
-  | { kind: 'too-dense'; stretch: number }
+  | { kind: 'too-dense'; recurrencePart: number }
   | { kind: 'break-reversed'; index: number };
 
 /** So many dates a day at most, over a week from a rule's first: a tour each half hour all around the clock. */
@@ -25,7 +25,7 @@ const MOST_A_DAY = 48;
 export const TOO_DENSE = `A listing has at most ${MOST_A_DAY} dates a day; say the hours at which it begins, or that it lasts all day.`;
 
 /** Does a rule with times of its own give more dates than a listing can show? */
-export function isTooDense({ start, rule, limit }: Stretch): boolean {
+export function isTooDense({ start, rule, limit }: RecurrencePart): boolean {
   if (!rule || start.minute === null || !hasTimes(rule)) return false;
   const input = { rule, limit, zone: 'UTC', start: start.day * SECONDS_OF_DAY + start.minute * 60 };
   const first = firstNamed(input, start.day);
@@ -35,50 +35,50 @@ export function isTooDense({ start, rule, limit }: Stretch): boolean {
 }
 
 /** Does this length end before (or when) it starts? A length of null is open and never does. */
-export function endsBeforeStart({ start, length }: Stretch): boolean {
+export function endsBeforeStart({ start, length }: RecurrencePart): boolean {
   if (!length) return false;
   if (start.minute === null) return length.days < 1;
   return length.days < 0 || (length.days === 0 && (length.minute ?? 0) <= start.minute);
 }
 
 /** The problems of a recurrence, looking ahead as far as `horizon` (a day). */
-export function problemsOf(recurrence: Recurrence, horizon: Day): RecurrenceProblem[] {
+export function problemsOf(recurrence: Recurrence, horizon: EpochDay): RecurrenceProblem[] {
   const found: RecurrenceProblem[] = [];
-  recurrence.stretches.forEach((stretch, index) => {
-    found.push(...stretchProblems(stretch, index, recurrence.zone, horizon));
+  recurrence.parts.forEach((recurrencePart, index) => {
+    found.push(...partProblems(recurrencePart, index, recurrence.zone, horizon));
   });
   recurrence.breaks.forEach((b, index) => {
     if (b.to < b.from) found.push({ kind: 'break-reversed', index });
   });
-  const first = Math.min(...recurrence.stretches.map((s) => s.start.day));
+  const first = Math.min(...recurrence.parts.map((s) => s.start.day));
   const known = found.some((p) => p.kind === 'never' || p.kind === 'limit-before-start');
   if (!known && !startsBetween(recurrence, first, Math.max(horizon, first)).length) found.push({ kind: 'no-dates' });
   return found;
 }
 
-function stretchProblems(stretch: Stretch, index: number, zone: string, horizon: Day): RecurrenceProblem[] {
+function partProblems(recurrencePart: RecurrencePart, index: number, zone: string, horizon: EpochDay): RecurrenceProblem[] {
   const found: RecurrenceProblem[] = [];
-  const { rule, start, limit } = stretch;
-  if (endsBeforeStart(stretch)) found.push({ kind: 'end-before-start', stretch: index });
+  const { rule, start, limit } = recurrencePart;
+  if (endsBeforeStart(recurrencePart)) found.push({ kind: 'end-before-start', recurrencePart: index });
   if (start.minute !== null) {
-    const instant = wallToInstant(zone, start);
-    if (instant.kind === 'gap') found.push({ kind: 'start-in-gap', stretch: index, minutes: instant.minutes });
+    const instant = dateTimeToInstant(zone, start);
+    if (instant.kind === 'gap') found.push({ kind: 'start-in-gap', recurrencePart: index, minutes: instant.minutes });
   }
   if (!rule) return found;
   if (limit.kind === 'until' && limit.day < start.day) {
-    found.push({ kind: 'limit-before-start', stretch: index });
+    found.push({ kind: 'limit-before-start', recurrencePart: index });
     return found;
   }
-  if (isTooDense(stretch)) return [...found, { kind: 'too-dense', stretch: index }];
-  if (!startFits(stretch)) {
-    const fits = firstFittingDay(stretch);
+  if (isTooDense(recurrencePart)) return [...found, { kind: 'too-dense', recurrencePart: index }];
+  if (!startFits(recurrencePart)) {
+    const fits = firstFittingDay(recurrencePart);
     if (fits === undefined) {
-      found.push({ kind: 'never', stretch: index });
+      found.push({ kind: 'never', recurrencePart: index });
       return found;
     }
-    found.push({ kind: 'start-not-in-rule', stretch: index, fits });
+    found.push({ kind: 'start-not-in-rule', recurrencePart: index, fits });
   }
-  const days = gapDaysOfStretch(stretch, zone, start.day, horizon);
-  if (days.length) found.push({ kind: 'dates-in-gap', stretch: index, days });
+  const days = gapDaysOfPart(recurrencePart, zone, start.day, horizon);
+  if (days.length) found.push({ kind: 'dates-in-gap', recurrencePart: index, days });
   return found;
 }

@@ -3,9 +3,9 @@
  * is refused by name, never dropped. UNTIL becomes a day of the recurrence's zone, with a second of the day where a rule
  * has several times. The second of the start is that of its day; null = all day.
  */
-import { type Day, dateExists, dayOf, isoDay, type Weekday } from '../day/day';
-import { isoInstant, MS_PER_UTC_DAY, offsetAt, transitionsOf, wallToInstant } from '../day/zone';
-import { type ByDay, FREQUENCIES, type Frequency, type Limit, type Rule, type Stretch } from './model';
+import { type EpochDay, dateExists, dayOf, isoDay, type Weekday } from '../day/day';
+import { isoInstant, MS_PER_UTC_DAY, offsetAt, transitionsOf, dateTimeToInstant } from '../day/zone';
+import { type ByDay, FREQUENCIES, type Frequency, type Limit, type Rule, type RecurrencePart } from './model';
 import { hasTimes } from './sub-daily';
 
 const WEEKDAY_CODES = ['MO', 'TU', 'WE', 'TH', 'FR', 'SA', 'SU'];
@@ -22,7 +22,7 @@ export class RuleTextError extends Error {
 
 /** UNTIL as written, before it is known whether the rule has times of its own. */
 interface Until {
-  day: Day;
+  day: EpochDay;
   second: number | undefined;
 }
 
@@ -209,9 +209,9 @@ function limitOf({ day, second }: Until, rule: Rule, startSecond: number | null)
   return { kind: 'until', day: second < startSecond ? day - 1 : day };
 }
 
-/** The RRULE value of a stretch; undefined when it has no rule. */
-export function ruleText(stretch: Stretch, zone: string): string | undefined {
-  const { rule, limit, start } = stretch;
+/** The RRULE value of a part; undefined when it has no rule. */
+export function ruleText(recurrencePart: RecurrencePart, zone: string): string | undefined {
+  const { rule, limit, start } = recurrencePart;
   if (!rule) return undefined;
   const parts = [`FREQ=${rule.freq.toUpperCase()}`];
   if (rule.interval !== 1) parts.push(`INTERVAL=${rule.interval}`);
@@ -233,9 +233,9 @@ export function ruleText(stretch: Stretch, zone: string): string | undefined {
 }
 
 /** UNTIL is a date for all-day starts, else the UTC instant of that day's last start (RFC 5545 3.3.10). */
-function untilText({ day, second }: { day: Day; second?: number }, rule: Rule, minute: number | null, zone: string): string {
+function untilText({ day, second }: { day: EpochDay; second?: number }, rule: Rule, minute: number | null, zone: string): string {
   if (minute === null) return isoDay(day).replaceAll('-', '');
   // A rule with times of its own may start until the day is over.
   const last = second ?? (hasTimes(rule) ? 86_399 : minute * 60);
-  return isoInstant(wallToInstant(zone, { day, minute: Math.floor(last / 60) }).ms + (last % 60) * 1000).replaceAll(/[-:]/g, '');
+  return isoInstant(dateTimeToInstant(zone, { day, minute: Math.floor(last / 60) }).ms + (last % 60) * 1000).replaceAll(/[-:]/g, '');
 }

@@ -2,9 +2,9 @@
  * A recurrence set as files and programs write it (RFC 5545 3.8.5): a first start, rules, further and left-out dates, and
  * breaks. Starts are local seconds (see times.ts); texts are `2024-01-02T19:00:00`, or `2024-01-02` for whole days.
  */
-import { type Day, isoDay, parseIsoDay } from '../day/day';
-import { isZone, wallToInstant } from '../day/zone';
-import { daysOfStretch } from './days';
+import { type EpochDay, isoDay, parseIsoDay } from '../day/day';
+import { isZone, dateTimeToInstant } from '../day/zone';
+import { daysOfPart } from './days';
 import type { Break, Limit, Rule } from './model';
 import { readRuleText } from './rule-text';
 import { hasTimes, type LocalSecond, SECONDS_OF_DAY, startsOfRule } from './sub-daily';
@@ -51,7 +51,7 @@ export function readStart(text: string, what: string): { second: LocalSecond; al
 }
 
 /** Reads a written day. Throws {@link SetError}, naming `what`. */
-export function readDay(text: string, what: string): Day {
+export function readDay(text: string, what: string): EpochDay {
   const day = parseIsoDay(text);
   if (day === undefined) throw new SetError(`${what}: “${text.slice(0, 40)}” is no day; days are written 2024-01-02`);
   return day;
@@ -87,7 +87,7 @@ function readSet(written: WrittenSet): RecurrenceSet {
 function shifted(second: LocalSecond, { zone, allDay }: RecurrenceSet): LocalSecond {
   if (allDay || zone === 'UTC') return second;
   const day = Math.floor(second / SECONDS_OF_DAY);
-  const instant = wallToInstant(zone, { day, minute: (second - day * SECONDS_OF_DAY) / 60 });
+  const instant = dateTimeToInstant(zone, { day, minute: (second - day * SECONDS_OF_DAY) / 60 });
   return instant.kind === 'gap' ? second + instant.minutes * 60 : second;
 }
 
@@ -96,7 +96,7 @@ function shifted(second: LocalSecond, { zone, allDay }: RecurrenceSet): LocalSec
  * date; a left-out date takes away one that a rule names or that was added; COUNT counts before anything is left out.
  * Throws {@link SetError} or RuleTextError, and when there are more than {@link MOST_IN_WINDOW}.
  */
-export function datesOfSet(written: WrittenSet, from: Day, to: Day): string[] {
+export function datesOfSet(written: WrittenSet, from: EpochDay, to: EpochDay): string[] {
   if (to < from) throw new SetError('The window ends before it begins');
   const set = readSet(written);
   const found = new Set<LocalSecond>();
@@ -121,7 +121,7 @@ export function datesOfSet(written: WrittenSet, from: Day, to: Day): string[] {
 const tooMany = (): SetError =>
   new SetError(`There are more than ${MOST_IN_WINDOW.toLocaleString('en')} dates in this window; ask a shorter one`);
 
-function startsOf({ rule, limit }: { rule: Rule; limit: Limit }, set: RecurrenceSet, from: Day, to: Day): LocalSecond[] {
+function startsOf({ rule, limit }: { rule: Rule; limit: Limit }, set: RecurrenceSet, from: EpochDay, to: EpochDay): LocalSecond[] {
   const { start, zone, allDay } = set;
   const day = Math.floor(start / SECONDS_OF_DAY);
   const at = start - day * SECONDS_OF_DAY;
@@ -130,8 +130,8 @@ function startsOf({ rule, limit }: { rule: Rule; limit: Limit }, set: Recurrence
     if (cut) throw tooMany();
     return seconds;
   }
-  const stretch = { start: { day, minute: allDay ? null : at / 60 }, length: null, rule, limit };
-  const days = daysOfStretch(stretch, zone, from, to);
+  const recurrencePart = { start: { day, minute: allDay ? null : at / 60 }, length: null, rule, limit };
+  const days = daysOfPart(recurrencePart, zone, from, to);
   if (days.length > MOST_IN_WINDOW) throw tooMany();
   return days.map((d) => d * SECONDS_OF_DAY + at);
 }

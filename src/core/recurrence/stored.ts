@@ -3,15 +3,18 @@
  * `fromStored…` trusts its input's shape (the server checks it with Zod at the door) but not that dates exist.
  */
 import { isoDay, parseIsoDay } from '../day/day';
-import { isoWall, parseIsoWall, type Wall } from '../day/wall';
-import type { DateChange, Length, Limit, Recurrence, Rule, Standing, Stretch } from './model';
+import { isoDateTime, parseIsoDateTime, type PlainDateTime } from '../day/plain-date-time';
+import type { DateChange, Length, Limit, Recurrence, Rule, EventStatus, RecurrencePart } from './model';
 
-/** Format 1 had no BYYEARDAY, BYWEEKNO, times, BYSETPOS and seasons in its rules; all of them are absent when not given, so it reads as it is. */
-export const RECURRENCE_FORMAT = 2;
+/**
+ * Format 2 added BYYEARDAY, BYWEEKNO, times, BYSETPOS and seasons to rules, all of them absent where they are not given; format 3 named the parts
+ * and the left-out dates as the field does.
+ */
+export const RECURRENCE_FORMAT = 3;
 
 export type StoredLimit = { kind: 'open' } | { kind: 'until'; day: string; second?: number } | { kind: 'count'; count: number };
 
-export interface StoredStretch {
+export interface StoredRecurrencePart {
   start: string;
   length: Length | null;
   rule: Rule | null;
@@ -19,10 +22,10 @@ export interface StoredStretch {
 }
 
 export interface StoredRecurrence {
-  format: 1 | typeof RECURRENCE_FORMAT;
+  format: typeof RECURRENCE_FORMAT;
   zone: string;
-  stretches: StoredStretch[];
-  leftOut: string[];
+  parts: StoredRecurrencePart[];
+  exdates: string[];
   breaks: { from: string; to: string }[];
 }
 
@@ -30,7 +33,7 @@ export interface StoredChange {
   original: string;
   movedTo: string | null;
   length: Length | null;
-  standing: Standing | null;
+  eventStatus: EventStatus | null;
   note: string;
   venueId?: string;
 }
@@ -43,8 +46,15 @@ export class StoredDateError extends Error {
   }
 }
 
-function wall(text: string): Wall {
-  const value = parseIsoWall(text);
+/** A recurrence of an earlier format as one of today's; anything else as it is. */
+export function upgradeRecurrence(raw: unknown): unknown {
+  if (typeof raw !== 'object' || raw === null) return raw;
+  const { format, stretches, leftOut, ...same } = raw as Record<string, unknown>;
+  return format === 1 || format === 2 ? { ...same, format: RECURRENCE_FORMAT, parts: stretches, exdates: leftOut } : raw;
+}
+
+function wall(text: string): PlainDateTime {
+  const value = parseIsoDateTime(text);
   if (!value) throw new StoredDateError(text);
   return value;
 }
@@ -55,15 +65,15 @@ function day(text: string): number {
   return value;
 }
 
-export function stretchFrom({ start, length, rule, limit }: StoredStretch): Stretch {
+export function partFrom({ start, length, rule, limit }: StoredRecurrencePart): RecurrencePart {
   return { start: wall(start), length, rule, limit: limitFrom(limit) };
 }
 
 export function fromStored(stored: StoredRecurrence): Recurrence {
   return {
     zone: stored.zone,
-    stretches: stored.stretches.map(stretchFrom),
-    leftOut: stored.leftOut.map(wall),
+    parts: stored.parts.map(partFrom),
+    exdates: stored.exdates.map(wall),
     breaks: stored.breaks.map((b) => ({ from: day(b.from), to: day(b.to) })),
   };
 }
@@ -76,13 +86,13 @@ export function toStored(recurrence: Recurrence): StoredRecurrence {
   return {
     format: RECURRENCE_FORMAT,
     zone: recurrence.zone,
-    stretches: recurrence.stretches.map((s) => ({
-      start: isoWall(s.start),
+    parts: recurrence.parts.map((s) => ({
+      start: isoDateTime(s.start),
       length: s.length,
       rule: s.rule,
       limit: s.limit.kind === 'until' ? { ...s.limit, day: isoDay(s.limit.day) } : s.limit,
     })),
-    leftOut: recurrence.leftOut.map(isoWall),
+    exdates: recurrence.exdates.map(isoDateTime),
     breaks: recurrence.breaks.map((b) => ({ from: isoDay(b.from), to: isoDay(b.to) })),
   };
 }
@@ -92,7 +102,7 @@ export function changesFromStored(stored: StoredChange[]): DateChange[] {
     original: wall(c.original),
     movedTo: c.movedTo === null ? null : wall(c.movedTo),
     length: c.length,
-    standing: c.standing,
+    eventStatus: c.eventStatus,
     note: c.note,
     ...(c.venueId ? { venueId: c.venueId } : {}),
   }));

@@ -5,7 +5,7 @@ import { describe, expect, it } from 'vitest';
 import { between, generateFullRule, pick, random, seedOf } from '../../../tests/support/generate';
 import { slowStarts } from '../../../tests/support/slow-times';
 import { dayOf, isoDay } from '../day/day';
-import type { Limit, Rule, Stretch } from './model';
+import type { Limit, Rule, RecurrencePart } from './model';
 import { readRuleText, ruleText } from './rule-text';
 import { firstNamed, type RuleStart, SECONDS_OF_DAY, startsOfRule } from './sub-daily';
 
@@ -13,8 +13,8 @@ const seed = seedOf();
 const iso = (second: number): string => new Date(second * 1000).toISOString().slice(0, 19);
 const textOf = ({ rule, start, limit, zone }: RuleStart): string => {
   const day = Math.floor(start / SECONDS_OF_DAY);
-  const stretch: Stretch = { start: { day, minute: Math.floor((start % SECONDS_OF_DAY) / 60) }, length: null, rule, limit };
-  return `${iso(start)} ${ruleText(stretch, zone)}`;
+  const recurrencePart: RecurrencePart = { start: { day, minute: Math.floor((start % SECONDS_OF_DAY) / 60) }, length: null, rule, limit };
+  return `${iso(start)} ${ruleText(recurrencePart, zone)}`;
 };
 const short = (rule: Rule): boolean => ['secondly', 'minutely', 'hourly'].includes(rule.freq);
 

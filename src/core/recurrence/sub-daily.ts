@@ -4,7 +4,7 @@
  * Only the days in the window are looked at; shorter periods are aligned to the first start by arithmetic.
  * Semantics: RFC 5545 3.3.10; wall times that the zone skips are no dates and are not counted, one that it has twice is one.
  */
-import { type Day, dayOf, monthNumberOf, firstDayOfMonth, ymdOf } from '../day/day';
+import { type EpochDay, dayOf, monthNumberOf, firstDayOfMonth, ymdOf } from '../day/day';
 import { gapsBetween, type LocalGap } from '../day/zone';
 import type { Frequency, Limit, Rule } from './model';
 import { atPositions, dayHolds, inSeasons, keepSeasons, namedDays, type Pattern, patternOf, periodOf } from './periods';
@@ -38,10 +38,10 @@ export function hasTimes({ freq, byHour, byMinute, bySecond }: Rule): boolean {
 }
 
 const isShort = (freq: Frequency): freq is ShortFrequency => freq in UNITS;
-const daysIn = (second: LocalSecond): Day => Math.floor(second / SECONDS_OF_DAY);
+const daysIn = (second: LocalSecond): EpochDay => Math.floor(second / SECONDS_OF_DAY);
 
 /** The starts on the days from `from` to `to`, both included, ascending, at most `most` of them. */
-export function startsOfRule(input: RuleStart, from: Day, to: Day, most: number): Starts {
+export function startsOfRule(input: RuleStart, from: EpochDay, to: EpochDay, most: number): Starts {
   const { start, limit, zone } = input;
   const bound = limit.kind === 'until' ? untilBound(limit) : limit.kind === 'count' ? lastCounted(input, limit.count) : Infinity;
   const seconds: LocalSecond[] = [];
@@ -62,7 +62,7 @@ export function startsOfRule(input: RuleStart, from: Day, to: Day, most: number)
 }
 
 /** The rule's own first start at or after a day, the given one aside; undefined when there is none in a calendar cycle. */
-export function firstNamed(input: RuleStart, from: Day): LocalSecond | undefined {
+export function firstNamed(input: RuleStart, from: EpochDay): LocalSecond | undefined {
   let found: LocalSecond | undefined;
   walk(input, Math.max(from, daysIn(input.start)), Math.min(from + CYCLE_DAYS, LAST_DAY), (second) => {
     if (second < input.start) return true;
@@ -72,7 +72,7 @@ export function firstNamed(input: RuleStart, from: Day): LocalSecond | undefined
   return found;
 }
 
-function untilBound(limit: { day: Day; second?: number }): LocalSecond {
+function untilBound(limit: { day: EpochDay; second?: number }): LocalSecond {
   return limit.day * SECONDS_OF_DAY + (limit.second ?? SECONDS_OF_DAY - 1);
 }
 
@@ -102,26 +102,26 @@ function lastCounted(input: RuleStart, count: number): LocalSecond {
   return last;
 }
 
-function gapSeconds(zone: string, from: Day, to: Day): LocalGap[] {
+function gapSeconds(zone: string, from: EpochDay, to: EpochDay): LocalGap[] {
   return zone === 'UTC' ? [] : gapsBetween(zone, from, to).map((gap) => ({ from: gap.from / 1000, to: gap.to / 1000 }));
 }
 
 const inGaps = (gaps: readonly LocalGap[], second: LocalSecond): boolean => gaps.some((gap) => second >= gap.from && second < gap.to);
 
 /** Hands each start that the rule names on these days to `take`, ascending, until that says false. */
-function walk(input: RuleStart, from: Day, to: Day, take: (second: LocalSecond) => boolean): void {
+function walk(input: RuleStart, from: EpochDay, to: EpochDay, take: (second: LocalSecond) => boolean): void {
   if (from > to) return;
   if (isShort(input.rule.freq)) walkShort(input.rule.freq, input, from, to, take);
   else walkDays(input, from, to, take);
 }
 
 /** Rules of days and longer: the days of each period by the times of day. */
-function walkDays({ rule, start }: RuleStart, from: Day, to: Day, take: (second: LocalSecond) => boolean): void {
+function walkDays({ rule, start }: RuleStart, from: EpochDay, to: EpochDay, take: (second: LocalSecond) => boolean): void {
   const startDay = daysIn(start);
   const pattern: Pattern = patternOf(rule, startDay);
   const times = timesOfDay(rule, start - startDay * SECONDS_OF_DAY);
   const end = Math.floor(periodOf(pattern, to) + 1e-9);
-  const days: Day[] = [];
+  const days: EpochDay[] = [];
   for (let k = Math.max(0, Math.floor(periodOf(pattern, from))); k <= end; k++) {
     days.length = 0;
     namedDays(pattern, k, days);
@@ -149,7 +149,13 @@ function timesOfDay({ byHour, byMinute, bySecond }: Rule, startSecond: number): 
 }
 
 /** Rules of hours, minutes and seconds: on each day that holds, the periods that are in step with the first start. */
-function walkShort(freq: ShortFrequency, { rule, start }: RuleStart, from: Day, to: Day, take: (second: LocalSecond) => boolean): void {
+function walkShort(
+  freq: ShortFrequency,
+  { rule, start }: RuleStart,
+  from: EpochDay,
+  to: EpochDay,
+  take: (second: LocalSecond) => boolean,
+): void {
   const unit = UNITS[freq];
   const { interval } = rule;
   const anchor = Math.floor(start / unit);
@@ -230,7 +236,7 @@ function greatestDivisor(a: number, b: number): number {
 }
 
 /** The day before the next month that BYMONTH names, when this one is not named: months without dates cost one look. */
-function skipMonths(rule: Rule, day: Day): Day {
+function skipMonths(rule: Rule, day: EpochDay): EpochDay {
   if (!rule.byMonth.length) return day;
   const { month } = ymdOf(day);
   if (rule.byMonth.includes(month)) return day;

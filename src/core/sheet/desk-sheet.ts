@@ -1,7 +1,7 @@
 /** What the Desk's sheets begin with and ask for: plain values that the server gives and the island reads. */
-import type { Day, MonthNumber } from '../day/day';
+import type { EpochDay, MonthNumber } from '../day/day';
 import type { Style } from '../phrase/format';
-import type { Standing } from '../recurrence/model';
+import type { EventStatus } from '../recurrence/model';
 import type { Stage } from '../listing/content';
 import type { Choice } from '../listing/editor';
 
@@ -14,14 +14,14 @@ export interface DeskDate {
   stage: Stage;
   /** its listing has changes that readers do not see yet */
   edited: boolean;
-  startDay: Day;
+  startDay: EpochDay;
   startMinute: number | null;
   /** exclusive */
-  endDay: Day | null;
+  endDay: EpochDay | null;
   endMinute: number | null;
   /** the last day it touches, included */
-  lastDay: Day;
-  standing: Standing | null;
+  lastDay: EpochDay;
+  eventStatus: EventStatus | null;
   moved: boolean;
   headline: boolean;
   /** its listing has more dates than this */
@@ -56,7 +56,7 @@ export interface DeskSheetStart extends DeskDates {
   filters: DeskFilters;
   categories: (Choice & { address: string; mark: string; ink: string; child: boolean })[];
   venues: (Choice & { address: string })[];
-  redLetters: [Day, string[]][];
+  holidays: [EpochDay, string[]][];
   mayPublish: boolean;
-  site: { zone: string; today: Day; style: Style; firstWeekday: number };
+  site: { zone: string; today: EpochDay; style: Style; firstWeekday: number };
 }

@@ -2,12 +2,12 @@
  * The month sheet: six or fewer weeks of seven days, several-day dates as bands in lanes, the rest as lines.
  * Days are integers; `from` and `to` of a date are both included. Nothing is lost: what is not shown is counted.
  */
-import { type Day, daysInMonth, firstDayOfMonth, isoWeekOf, type MonthNumber, type Weekday, weekStart, yearMonthOf } from '../day/day';
+import { type EpochDay, daysInMonth, firstDayOfMonth, isoWeekOf, type MonthNumber, type Weekday, weekStart, yearMonthOf } from '../day/day';
 
 /** What the sheet must know of a date. */
 export interface SheetDate {
-  from: Day;
-  to: Day;
+  from: EpochDay;
+  to: EpochDay;
   /** minutes since midnight of the start; null = all day */
   minute: number | null;
   headline: boolean;
@@ -33,7 +33,7 @@ export interface Line<T> {
 }
 
 export interface SheetDay<T> {
-  day: Day;
+  day: EpochDay;
   inMonth: boolean;
   /** all dates that touch the day, shown or not */
   count: number;
@@ -45,7 +45,7 @@ export interface SheetDay<T> {
 }
 
 export interface SheetWeek<T> {
-  start: Day;
+  start: EpochDay;
   isoWeek: number;
   bands: Band<T>[];
   days: SheetDay<T>[];
@@ -54,8 +54,8 @@ export interface SheetWeek<T> {
 export interface MonthSheet<T> {
   month: MonthNumber;
   /** first and last day on the sheet */
-  from: Day;
-  to: Day;
+  from: EpochDay;
+  to: EpochDay;
   weeks: SheetWeek<T>[];
 }
 
@@ -75,7 +75,7 @@ export const READERS_ROOM = { room: 4, most: 8, maxLanes: 3 } as const;
 export const WHOLE_ROOM = { room: 4, most: Number.POSITIVE_INFINITY, maxLanes: Number.POSITIVE_INFINITY } as const;
 
 /** The days that a month's sheet shows, both included. */
-export function monthSpan(month: MonthNumber, firstWeekday: Weekday): { from: Day; to: Day } {
+export function monthSpan(month: MonthNumber, firstWeekday: Weekday): { from: EpochDay; to: EpochDay } {
   const { year, month: m } = yearMonthOf(month);
   const first = firstDayOfMonth(month);
   return { from: weekStart(first, firstWeekday), to: weekStart(first + daysInMonth(year, m) - 1, firstWeekday) + 6 };
@@ -95,7 +95,7 @@ export function layMonth<T extends SheetDate>(dates: readonly T[], options: Mont
   const span = monthSpan(options.month, options.firstWeekday);
   const sorted = [...dates].sort(compareSheetDates);
   const bandsOf = sorted.filter((d) => d.to > d.from);
-  const byDay = new Map<Day, T[]>();
+  const byDay = new Map<EpochDay, T[]>();
   for (const date of sorted) {
     if (date.to > date.from) continue;
     const day = byDay.get(date.from);
@@ -111,9 +111,9 @@ export function layMonth<T extends SheetDate>(dates: readonly T[], options: Mont
 }
 
 function layWeek<T extends SheetDate>(
-  start: Day,
+  start: EpochDay,
   dates: T[],
-  byDay: Map<Day, T[]>,
+  byDay: Map<EpochDay, T[]>,
   laneOf: Map<T, number>,
   options: MonthOptions,
 ): SheetWeek<T> {
@@ -139,7 +139,7 @@ function layWeek<T extends SheetDate>(
 
 /** Lanes are given from the top; a band that came over from the week before keeps its lane when that is free. */
 function placeBands<T extends SheetDate>(
-  start: Day,
+  start: EpochDay,
   dates: T[],
   laneOf: Map<T, number>,
   maxLanes: number,

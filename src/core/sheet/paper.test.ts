@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest';
-import { dayOf, type Day } from '../day/day';
+import { dayOf, type EpochDay } from '../day/day';
 import { layMonth, READERS_ROOM } from './month';
 import { paperLine } from './paper';
 
@@ -7,7 +7,7 @@ const month = 2027 * 12 + 2;
 const monthOf = (perDay: (day: number) => number) => {
   const dates = Array.from({ length: 31 }, (_, i) => i + 1).flatMap((n) =>
     Array.from({ length: perDay(n) }, (_, k) => {
-      const day: Day = dayOf(2027, 3, n);
+      const day: EpochDay = dayOf(2027, 3, n);
       return { from: day, to: day, minute: 600 + k, headline: false, key: `${n}-${k}` };
     }),
   );

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { parseIsoDay } from '../day/day';
-import { easter, redLetterDays, type RedLetterRule } from '../holidays/holidays';
+import { easter, holidaysBetween, type HolidayRule } from '../holidays/holidays';
 import { isoDay } from '../day/day';
 import { moonOn, phaseOn, sunOn } from './sky';
 
@@ -59,7 +59,7 @@ describe('red-letter days', () => {
     for (const [year, day] of Object.entries(years)) expect(isoDay(easter(Number(year)))).toBe(day);
   });
   it('fixed, Easter-based and weekday ones, over a year’s edge', () => {
-    const rules: RedLetterRule[] = [
+    const rules: HolidayRule[] = [
       { name: 'New Year', kind: 'fixed', month: 1, day: 1 },
       { name: 'Leap Day', kind: 'fixed', month: 2, day: 29 },
       { name: 'Good Friday', kind: 'easter', offset: -2 },
@@ -67,7 +67,7 @@ describe('red-letter days', () => {
       { name: 'Last Sunday', kind: 'weekday', month: 12, weekday: 6, nth: -1 },
       { name: 'Fifth Monday', kind: 'weekday', month: 2, weekday: 0, nth: 5 },
     ];
-    const found = redLetterDays(rules, d('2026-12-20'), d('2028-01-01'));
+    const found = holidaysBetween(rules, d('2026-12-20'), d('2028-01-01'));
     expect([...found].map(([day, names]) => `${isoDay(day)} ${names}`).sort()).toEqual([
       '2026-12-27 Last Sunday',
       '2027-01-01 New Year',

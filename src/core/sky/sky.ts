@@ -3,8 +3,8 @@
  * local day. Suncalc's formulas: sunrise and sunset within about a minute in middle latitudes, phases within an hour.
  */
 import * as suncalc from 'suncalc';
-import type { Day } from '../day/day';
-import { instantToWall, MS_PER_MINUTE, wallToInstant } from '../day/zone';
+import type { EpochDay } from '../day/day';
+import { instantToDateTime, MS_PER_MINUTE, dateTimeToInstant } from '../day/zone';
 
 export interface Place {
   lat: number;
@@ -19,11 +19,11 @@ export type Phase = 'new' | 'first-quarter' | 'full' | 'last-quarter';
 const PHASES: readonly Phase[] = ['new', 'first-quarter', 'full', 'last-quarter'];
 export const SYNODIC_DAYS = 29.530588;
 
-export function sunOn(day: Day, place: Place): SunDay {
-  const noon = wallToInstant(place.zone, { day, minute: 720 }).ms;
+export function sunOn(day: EpochDay, place: Place): SunDay {
+  const noon = dateTimeToInstant(place.zone, { day, minute: 720 }).ms;
   const times = suncalc.getTimes(new Date(noon), place.lat, place.lng);
   if (!times.sunrise || !times.sunset) return { kind: times.alwaysUp ? 'always-up' : 'always-down' };
-  const minute = (date: Date): number => instantToWall(place.zone, date.getTime() + MS_PER_MINUTE / 2).minute;
+  const minute = (date: Date): number => instantToDateTime(place.zone, date.getTime() + MS_PER_MINUTE / 2).minute;
   return { kind: 'rises', rise: minute(times.sunrise), set: minute(times.sunset) };
 }
 
@@ -42,15 +42,15 @@ function phaseAt(ms: number): number {
 }
 
 /** The principal phase that falls on a local day, if one does. */
-export function phaseOn(day: Day, zone: string): Phase | undefined {
-  const before = phaseAt(wallToInstant(zone, { day, minute: 0 }).ms);
-  const after = phaseAt(wallToInstant(zone, { day: day + 1, minute: 0 }).ms);
+export function phaseOn(day: EpochDay, zone: string): Phase | undefined {
+  const before = phaseAt(dateTimeToInstant(zone, { day, minute: 0 }).ms);
+  const after = phaseAt(dateTimeToInstant(zone, { day: day + 1, minute: 0 }).ms);
   const quarter = Math.floor(after * 4) % 4;
   return Math.floor(before * 4) % 4 === quarter ? undefined : PHASES[quarter];
 }
 
 /** The moon at noon of a local day: growing or shrinking, and days since it was new. */
-export function moonOn(day: Day, zone: string): { waxing: boolean; age: number; phase: Phase | undefined } {
-  const phase = phaseAt(wallToInstant(zone, { day, minute: 720 }).ms);
+export function moonOn(day: EpochDay, zone: string): { waxing: boolean; age: number; phase: Phase | undefined } {
+  const phase = phaseAt(dateTimeToInstant(zone, { day, minute: 720 }).ms);
   return { waxing: phase < 0.5, age: Math.round(phase * SYNODIC_DAYS), phase: phaseOn(day, zone) };
 }

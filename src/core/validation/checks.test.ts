@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { isoDay } from '../day/day';
 import type { ListingContent } from '../listing/content';
 import { rule } from '../recurrence/model';
-import type { StoredStretch } from '../recurrence/stored';
+import type { StoredRecurrencePart } from '../recurrence/stored';
 import { linesOf, textWidth } from '../text/measure';
 import { readHours } from '../venue/hours';
 import { aPicture, good, SITE, TODAY, when } from '../../../tests/support/good-listing';
@@ -12,22 +12,22 @@ import { amountsIn, saysFree } from './cost-checks';
 import { whyDead, withScheme } from './links';
 import { datesIn, weekdaysIn } from './named-date-checks';
 import { keyOf, waive } from './note';
-import { type ProofContext, proofOf, whatStopsOf } from './validate';
+import { type ValidationContext, validate, whatStopsOf } from './validate';
 import { sentenceCase, tidied, withoutCopyWords } from './text-checks';
 
 const venue = (part = {}) => ({ id: 'v', name: 'Net Loft', capacity: 40, hours: null, access: true, placed: true, binned: false, ...part });
-const context = (part: Partial<ProofContext> = {}): ProofContext => ({
+const context = (part: Partial<ValidationContext> = {}): ValidationContext => ({
   ...SITE,
   venue: () => venue(),
   organizer: () => ({ name: 'Harbour Choir', binned: false }),
   ...part,
 });
-const notes = (part: Partial<ListingContent>, around: Partial<ProofContext> = {}) => proofOf({ ...good, ...part }, context(around));
-const kinds = (part: Partial<ListingContent>, around: Partial<ProofContext> = {}): string[] =>
+const notes = (part: Partial<ListingContent>, around: Partial<ValidationContext> = {}) => validate({ ...good, ...part }, context(around));
+const kinds = (part: Partial<ListingContent>, around: Partial<ValidationContext> = {}): string[] =>
   notes(part, around)
     .filter((n) => n.severity !== 'good')
     .map((n) => n.kind);
-const weekly = (limit: StoredStretch['limit'] = { kind: 'count', count: 10 }) => when({ rule: rule('weekly'), limit });
+const weekly = (limit: StoredRecurrencePart['limit'] = { kind: 'count', count: 10 }) => when({ rule: rule('weekly'), limit });
 const text = (words: string): Partial<ListingContent> => ({ text: `<p>${words}</p>` });
 const from = (start: string, days: number, minute: number) => ({ recurrence: when({ start, length: { days, minute } }) });
 
@@ -111,8 +111,8 @@ describe('Proof, rule by rule', () => {
     expect(
       kinds(
         {
-          standing: 'going-ahead',
-          changes: [{ original: '2027-03-23T19:00', movedTo: null, length: null, standing: 'cancelled', note: '' }],
+          eventStatus: 'going-ahead',
+          changes: [{ original: '2027-03-23T19:00', movedTo: null, length: null, eventStatus: 'cancelled', note: '' }],
         },
         { venue: () => venue({ hours: readHours(['9-10']).hours }) },
       ),
@@ -140,7 +140,7 @@ describe('Proof, rule by rule', () => {
           { listingId: 'l', title: 'x' },
           { listingId: 'm', title: 'Harbour Choir' },
         ],
-        redLetters: new Map([[TODAY + 6, ['Isles Day']]]),
+        holidays: new Map([[TODAY + 6, ['Isles Day']]]),
         unlooked: ['when'],
       },
     );
@@ -153,7 +153,7 @@ describe('Proof, rule by rule', () => {
       holiday: 'Tue 23 Mar 2027 is Isles Day.',
       'copy-when': expect.stringContaining('This is a copy'),
     });
-    expect(found[0]?.severity).toBe('stops');
+    expect(found[0]?.severity).toBe('error');
   });
   it('says where a missing picture is missed', () => {
     const said = (headline: boolean, listPictures?: 'every-line') =>
@@ -184,7 +184,7 @@ describe('Proof, rule by rule', () => {
   it('says what stops without looking at the dates one by one, and says the same', () => {
     for (const [, bad, ...fine] of CASES)
       for (const part of [bad, ...fine, { title: '' }, { recurrence: null }, { attendance: 'online' as const }, { website: 'x' }]) {
-        const all = notes(part).filter((n) => n.severity === 'stops');
+        const all = notes(part).filter((n) => n.severity === 'error');
         expect(whatStopsOf({ ...good, ...part }, context())).toEqual(all);
       }
   });
@@ -208,11 +208,11 @@ describe('Proof, rule by rule', () => {
 
 describe('mends', () => {
   /** Applies the mend of a kind and says what is left. */
-  const mended = (part: Partial<ListingContent>, kind: string): { left: string[]; content: ListingContent } => {
+  const fixed = (part: Partial<ListingContent>, kind: string): { left: string[]; content: ListingContent } => {
     const note = notes(part).find((n) => n.kind === kind);
-    if (!note?.mend) throw new Error(`no mend for ${kind}`);
-    const content = { ...good, ...part, ...note.mend.content };
-    return { content, left: proofOf(content, context()).map((n) => n.kind) };
+    if (!note?.quickFix) throw new Error(`no mend for ${kind}`);
+    const content = { ...good, ...part, ...note.quickFix.content };
+    return { content, left: validate(content, context()).map((n) => n.kind) };
   };
   const able: [string, Partial<ListingContent>][] = [
     ['title-capitals', { title: 'SEED SWAP AT 9' }],
@@ -239,10 +239,10 @@ describe('mends', () => {
       { recurrence: { ...(weekly() as NonNullable<ListingContent['recurrence']>), breaks: [{ from: '2027-05-02', to: '2027-05-01' }] } },
     ],
   ];
-  for (const [kind, part] of able) it(`of ${kind} leaves nothing of it`, () => expect(mended(part, kind).left).not.toContain(kind));
+  for (const [kind, part] of able) it(`of ${kind} leaves nothing of it`, () => expect(fixed(part, kind).left).not.toContain(kind));
   it('make one long date into daily ones', () => {
-    const { content } = mended(from('2027-03-23T10:00', 4, 1020), 'maybe-daily');
-    expect(content.recurrence?.stretches[0]).toMatchObject({
+    const { content } = fixed(from('2027-03-23T10:00', 4, 1020), 'maybe-daily');
+    expect(content.recurrence?.parts[0]).toMatchObject({
       start: '2027-03-23T10:00',
       length: { days: 0, minute: 1020 },
       rule: { freq: 'daily' },

@@ -1,7 +1,7 @@
 /** What the words say of the price, compared with the cost that is set. */
 import { type ListingContent, sayCost } from '../listing/content';
 import { plainText } from '../text/text';
-import { look, type ProofField, type ProofNote, stops } from './note';
+import { asWarning, type ValidationField, type ValidationNote, asError } from './note';
 
 /** "free" that is not about money. */
 const OTHER_FREE =
@@ -29,12 +29,12 @@ export function amountsIn(text: string): number[] {
   });
 }
 
-export function costNotes(content: ListingContent): ProofNote[] {
+export function costNotes(content: ListingContent): ValidationNote[] {
   const { cost } = content;
-  const notes: ProofNote[] = [];
+  const notes: ValidationNote[] = [];
   if (cost.kind === 'amount' && !/^\d{1,7}([.]\d{1,2})?$/.test(cost.amount))
-    return [stops('cost-unreadable', 'cost', 'The amount is not a number such as 8 or 12.50.')];
-  const places: [ProofField, string][] = [
+    return [asError('cost-unreadable', 'cost', 'The amount is not a number such as 8 or 12.50.')];
+  const places: [ValidationField, string][] = [
     ['title', content.title],
     ['summary', content.summary],
     ['text', plainText(content.text)],
@@ -44,16 +44,23 @@ export function costNotes(content: ListingContent): ProofNote[] {
   const named = priced ? amountsIn(priced[1]).filter((n) => n > 0) : [];
   const isFree = { words: 'Make it free', content: { cost: { kind: 'free' as const } } };
   if (cost.kind === 'unsaid') {
-    const more = free && !priced ? { mend: isFree } : {};
+    const more = free && !priced ? { quickFix: isFree } : {};
     notes.push(
-      look('cost-missing', 'cost', free ? 'The words say that it is free, but no cost is set.' : 'Nothing is said about the cost.', more),
+      asWarning(
+        'cost-missing',
+        'cost',
+        free ? 'The words say that it is free, but no cost is set.' : 'Nothing is said about the cost.',
+        more,
+      ),
     );
   } else if (cost.kind === 'amount' && free)
-    notes.push(look('cost-differs', 'cost', `The ${free[0]} says that it is free, but the cost is ${sayCost(cost)}.`, { mend: isFree }));
+    notes.push(
+      asWarning('cost-differs', 'cost', `The ${free[0]} says that it is free, but the cost is ${sayCost(cost)}.`, { quickFix: isFree }),
+    );
   else if (cost.kind === 'free' && priced && !free)
-    notes.push(look('cost-differs', 'cost', `The ${priced[0]} names ${sayMoney(named[0] ?? 0)}, but it is set as free.`));
+    notes.push(asWarning('cost-differs', 'cost', `The ${priced[0]} names ${sayMoney(named[0] ?? 0)}, but it is set as free.`));
   else if (cost.kind === 'amount' && priced && !named.includes(Number(cost.amount)))
-    notes.push(look('cost-differs', 'cost', `The ${priced[0]} names ${sayMoney(named[0] ?? 0)}, but the cost is ${sayCost(cost)}.`));
+    notes.push(asWarning('cost-differs', 'cost', `The ${priced[0]} names ${sayMoney(named[0] ?? 0)}, but the cost is ${sayCost(cost)}.`));
   return notes;
 }
 

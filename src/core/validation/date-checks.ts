@@ -1,16 +1,16 @@
 /** Proof of the dates: what cannot be, what is over, and what people rarely mean. */
-import type { Day } from '../day/day';
+import type { EpochDay } from '../day/day';
 import type { ListingContent } from '../listing/content';
 import { NIGHT_ENDS, type Style, sayDay, sayTime } from '../phrase/format';
 import { endOf, startsBetween } from '../recurrence/expand';
-import { type Recurrence, rule, type Stretch } from '../recurrence/model';
+import { type Recurrence, rule, type RecurrencePart } from '../recurrence/model';
 import { problemsOf, type RecurrenceProblem, TOO_DENSE } from '../recurrence/problems';
 import { changesFromStored, fromStored, StoredDateError, toStored } from '../recurrence/stored';
-import { good, look, type Mend, type ProofNote, stops } from './note';
+import { good, asWarning, type QuickFix, type ValidationNote, asError } from './note';
 
 export interface WhenContext {
-  today: Day;
-  horizon: Day;
+  today: EpochDay;
+  horizon: EpochDay;
   style: Style;
 }
 
@@ -21,11 +21,11 @@ const LATE = 120;
 /** Nobody gathers at these hours, unless they say so. */
 const SMALL_HOURS = { from: 60, to: 330 };
 
-export function whenNotes(content: ListingContent, context: WhenContext): ProofNote[] {
+export function whenNotes(content: ListingContent, context: WhenContext): ValidationNote[] {
   const open = content.whenWords.trim();
   const words = open
     ? [
-        stops(
+        asError(
           'when-words',
           'when',
           `“${open.length > 80 ? `${open.slice(0, 79)}…` : open}” is not settled: mend these words or take them out.`,
@@ -35,67 +35,72 @@ export function whenNotes(content: ListingContent, context: WhenContext): ProofN
   return [...words, ...dateNotes(content, context)];
 }
 
-function dateNotes(content: ListingContent, context: WhenContext): ProofNote[] {
-  if (!content.recurrence) return [stops('when-missing', 'when', 'No date yet.')];
+function dateNotes(content: ListingContent, context: WhenContext): ValidationNote[] {
+  if (!content.recurrence) return [asError('when-missing', 'when', 'No date yet.')];
   let recurrence: Recurrence;
   try {
     recurrence = fromStored(content.recurrence);
     changesFromStored(content.changes);
   } catch (error) {
-    if (error instanceof StoredDateError) return [stops('date-unknown', 'when', `${error.message}.`)];
+    if (error instanceof StoredDateError) return [asError('date-unknown', 'when', `${error.message}.`)];
     throw error;
   }
-  if (!recurrence.stretches.length) return [stops('when-missing', 'when', 'No date yet.')];
+  if (!recurrence.parts.length) return [asError('when-missing', 'when', 'No date yet.')];
   const notes = problemsOf(recurrence, context.horizon).map((problem) => problemNote(problem, recurrence, context.style));
-  if (notes.some((n) => n.severity === 'stops')) return notes;
+  if (notes.some((n) => n.severity === 'error')) return notes;
   return [...notes, ...comingNotes(recurrence, context), ...unusualNotes(recurrence, context.style), ...shapeNotes(recurrence, context)];
 }
 
-/** The content with one stretch changed. */
-function withStretch(recurrence: Recurrence, index: number, change: Partial<Stretch>): Mend['content'] {
-  const stretches = recurrence.stretches.map((s, i) => (i === index ? { ...s, ...change } : s));
-  return { recurrence: toStored({ ...recurrence, stretches }) };
+/** The content with one part changed. */
+function withPart(recurrence: Recurrence, index: number, change: Partial<RecurrencePart>): QuickFix['content'] {
+  const parts = recurrence.parts.map((s, i) => (i === index ? { ...s, ...change } : s));
+  return { recurrence: toStored({ ...recurrence, parts }) };
 }
 
 /** A problem of the recurrence, said to the editor. */
-function problemNote(problem: RecurrenceProblem, recurrence: Recurrence, style: Style): ProofNote {
+function problemNote(problem: RecurrenceProblem, recurrence: Recurrence, style: Style): ValidationNote {
   switch (problem.kind) {
     case 'end-before-start': {
-      const length = recurrence.stretches[problem.stretch]?.length;
-      const mend = length &&
+      const length = recurrence.parts[problem.recurrencePart]?.length;
+      const quickFix = length &&
         length.minute !== null && {
           words: 'It ends on the next day',
-          content: withStretch(recurrence, problem.stretch, { length: { ...length, days: 1 } }),
+          content: withPart(recurrence, problem.recurrencePart, { length: { ...length, days: 1 } }),
         };
-      return stops(problem.kind, 'when', 'It ends before it starts.', mend ? { mend } : {});
+      return asError(problem.kind, 'when', 'It ends before it starts.', quickFix ? { quickFix } : {});
     }
     case 'never':
-      return stops(problem.kind, 'when', 'This rule never gives a date.');
+      return asError(problem.kind, 'when', 'This rule never gives a date.');
     case 'limit-before-start':
-      return stops(problem.kind, 'when', 'The last day lies before the first date.');
+      return asError(problem.kind, 'when', 'The last day lies before the first date.');
     case 'no-dates':
-      return stops(problem.kind, 'when', 'Nothing is left: every date is left out or falls in a break.');
+      return asError(problem.kind, 'when', 'Nothing is left: every date is left out or falls in a break.');
     case 'too-dense':
-      return stops(problem.kind, 'when', TOO_DENSE);
+      return asError(problem.kind, 'when', TOO_DENSE);
     case 'break-reversed': {
       const breaks = recurrence.breaks.map((b, i) => (i === problem.index ? { from: b.to, to: b.from } : b));
-      const mend = { words: 'Turn it around', content: { recurrence: toStored({ ...recurrence, breaks }) } };
-      return stops(problem.kind, 'when', 'A break ends before it begins.', { mend });
+      const quickFix = { words: 'Turn it around', content: { recurrence: toStored({ ...recurrence, breaks }) } };
+      return asError(problem.kind, 'when', 'A break ends before it begins.', { quickFix });
     }
     case 'start-not-in-rule': {
-      const start = recurrence.stretches[problem.stretch]?.start;
+      const start = recurrence.parts[problem.recurrencePart]?.start;
       const fits = sayDay(problem.fits, style, { weekday: 'long', year: true });
-      const mend = start && {
+      const quickFix = start && {
         words: `Begin on ${fits}`,
-        content: withStretch(recurrence, problem.stretch, { start: { ...start, day: problem.fits } }),
+        content: withPart(recurrence, problem.recurrencePart, { start: { ...start, day: problem.fits } }),
       };
       // Readers would see a date that no sentence names.
-      return stops(problem.kind, 'when', `The first date is not one that the rule names; its first is ${fits}.`, mend ? { mend } : {});
+      return asError(
+        problem.kind,
+        'when',
+        `The first date is not one that the rule names; its first is ${fits}.`,
+        quickFix ? { quickFix } : {},
+      );
     }
     case 'start-in-gap':
-      return look(problem.kind, 'when', `The clocks go forward then: it is read ${problem.minutes} minutes later.`);
+      return asWarning(problem.kind, 'when', `The clocks go forward then: it is read ${problem.minutes} minutes later.`);
     case 'dates-in-gap':
-      return look(
+      return asWarning(
         problem.kind,
         'when',
         `No such time on ${problem.days
@@ -106,19 +111,21 @@ function problemNote(problem: RecurrenceProblem, recurrence: Recurrence, style: 
   }
 }
 
-function comingNotes(recurrence: Recurrence, { today, horizon, style }: WhenContext): ProofNote[] {
+function comingNotes(recurrence: Recurrence, { today, horizon, style }: WhenContext): ValidationNote[] {
   const first = startsBetween(recurrence, today, horizon)[0];
   if (first)
     return [good('coming', 'when', `Next date ${sayDay(first.wall.day, style, { weekday: 'short', month: 'short', year: true })}.`)];
-  const later = recurrence.stretches.some((s) => s.start.day > horizon);
-  return [look('no-coming-date', 'when', later ? 'All dates lie beyond the horizon, so no view shows them yet.' : 'All dates are past.')];
+  const later = recurrence.parts.some((s) => s.start.day > horizon);
+  return [
+    asWarning('no-coming-date', 'when', later ? 'All dates lie beyond the horizon, so no view shows them yet.' : 'All dates are past.'),
+  ];
 }
 
-/** Hours and lengths that are rarely meant: each kind once, at the first stretch that has it. */
-function unusualNotes(recurrence: Recurrence, style: Style): ProofNote[] {
-  const notes: ProofNote[] = [];
-  for (const [index, stretch] of recurrence.stretches.entries()) {
-    if (stretch.start.minute === null) continue;
+/** Hours and lengths that are rarely meant: each kind once, at the first part that has it. */
+function unusualNotes(recurrence: Recurrence, style: Style): ValidationNote[] {
+  const notes: ValidationNote[] = [];
+  for (const [index, recurrencePart] of recurrence.parts.entries()) {
+    if (recurrencePart.start.minute === null) continue;
     const found = [oddHour(recurrence, index, style), oddLength(recurrence, index, style)];
     for (const note of found) if (note && !notes.some((n) => n.kind === note.kind)) notes.push(note);
   }
@@ -126,66 +133,66 @@ function unusualNotes(recurrence: Recurrence, style: Style): ProofNote[] {
 }
 
 /** A start at three in the night: three in the afternoon is meant more often. */
-function oddHour(recurrence: Recurrence, index: number, style: Style): ProofNote | undefined {
-  const { start, length } = recurrence.stretches[index] as Stretch;
+function oddHour(recurrence: Recurrence, index: number, style: Style): ValidationNote | undefined {
+  const { start, length } = recurrence.parts[index] as RecurrencePart;
   if (start.minute === null || start.minute < SMALL_HOURS.from || start.minute >= SMALL_HOURS.to) return undefined;
   const later = start.minute + 720;
   const end = length?.minute ?? null;
   const moved = length && end !== null && length.days === 0 && end < later ? { ...length, minute: Math.min(1439, end + 720) } : length;
-  const content = withStretch(recurrence, index, { start: { ...start, minute: later }, length: moved });
-  const mend = { words: `Make it ${sayTime(later, style)}`, content };
-  return look('odd-hour', 'when', `It begins at ${sayTime(start.minute, style)}, in the small hours.`, { mend });
+  const content = withPart(recurrence, index, { start: { ...start, minute: later }, length: moved });
+  const quickFix = { words: `Make it ${sayTime(later, style)}`, content };
+  return asWarning('odd-hour', 'when', `It begins at ${sayTime(start.minute, style)}, in the small hours.`, { quickFix });
 }
 
-function oddLength(recurrence: Recurrence, index: number, style: Style): ProofNote | undefined {
-  const { start, length } = recurrence.stretches[index] as Stretch;
+function oddLength(recurrence: Recurrence, index: number, style: Style): ValidationNote | undefined {
+  const { start, length } = recurrence.parts[index] as RecurrencePart;
   const end = endOf(start, length);
   if (!end || start.minute === null) return undefined;
   const endMinute = end.minute ?? 0;
   const minutes = (end.day - start.day) * 1440 + endMinute - start.minute;
   if (minutes <= 0 || minutes >= 1440) return undefined;
-  if (minutes < 10) return look('short', 'when', `It lasts ${minutes} minutes.`);
+  if (minutes < 10) return asWarning('short', 'when', `It lasts ${minutes} minutes.`);
   if (end.day > start.day && endMinute > LATE && endMinute <= NIGHT_ENDS) {
     const afternoon = endMinute + 720;
-    const content = withStretch(recurrence, index, { length: { days: 0, minute: afternoon } });
-    const mend = afternoon > start.minute && { words: `End at ${sayTime(afternoon, style)}`, content };
-    return look('late-end', 'when', `It ends at ${sayTime(endMinute, style)} in the night.`, mend ? { mend } : {});
+    const content = withPart(recurrence, index, { length: { days: 0, minute: afternoon } });
+    const quickFix = afternoon > start.minute && { words: `End at ${sayTime(afternoon, style)}`, content };
+    return asWarning('late-end', 'when', `It ends at ${sayTime(endMinute, style)} in the night.`, quickFix ? { quickFix } : {});
   }
-  return minutes > LONG_MINUTES ? look('long', 'when', `It lasts ${Math.round(minutes / 6) / 10} hours without a break.`) : undefined;
+  return minutes > LONG_MINUTES ? asWarning('long', 'when', `It lasts ${Math.round(minutes / 6) / 10} hours without a break.`) : undefined;
 }
 
 /** One long event that may be many, and many without an end. */
-function shapeNotes(recurrence: Recurrence, { style, horizon }: WhenContext): ProofNote[] {
-  const notes: ProofNote[] = [];
-  for (const [index, stretch] of recurrence.stretches.entries()) {
-    const { start, length, limit } = stretch;
-    if (!stretch.rule && start.minute !== null && length && length.days >= 1 && length.minute !== null) {
+function shapeNotes(recurrence: Recurrence, { style, horizon }: WhenContext): ValidationNote[] {
+  const notes: ValidationNote[] = [];
+  for (const [index, recurrencePart] of recurrence.parts.entries()) {
+    const { start, length, limit } = recurrencePart;
+    if (!recurrencePart.rule && start.minute !== null && length && length.days >= 1 && length.minute !== null) {
       const evening = length.days === 1 && length.minute <= NIGHT_ENDS;
       if (!evening && length.minute > start.minute) {
         const until = start.day + length.days;
         const daily = { rule: rule('daily'), length: { days: 0, minute: length.minute }, limit: { kind: 'until' as const, day: until } };
         notes.push(
-          look(
+          asWarning(
             'maybe-daily',
             'when',
             `One date from ${sayTime(start.minute, style)} on ${sayDay(start.day, style)} to ${sayTime(length.minute, style)} on ${sayDay(until, style)}, nights included.`,
             {
-              mend: {
+              quickFix: {
                 words: `Make it each day, ${sayTime(start.minute, style)}–${sayTime(length.minute, style)}`,
-                content: withStretch(recurrence, index, daily),
+                content: withPart(recurrence, index, daily),
               },
             },
           ),
         );
       }
     }
-    if (stretch.rule && limit.kind === 'open' && !notes.some((n) => n.kind === 'endless')) {
+    if (recurrencePart.rule && limit.kind === 'open' && !notes.some((n) => n.kind === 'endless')) {
       const day = Math.min(horizon, start.day + 364);
       notes.push(
-        look('endless', 'when', 'It repeats without an end: somebody has to remember when it stops.', {
-          mend: {
+        asWarning('endless', 'when', 'It repeats without an end: somebody has to remember when it stops.', {
+          quickFix: {
             words: `Let it end on ${sayDay(day, style, { year: true })}`,
-            content: withStretch(recurrence, index, { limit: { kind: 'until', day } }),
+            content: withPart(recurrence, index, { limit: { kind: 'until', day } }),
           },
         }),
       );
@@ -195,7 +202,7 @@ function shapeNotes(recurrence: Recurrence, { style, horizon }: WhenContext): Pr
 }
 
 /** Days of a listing's dates around now: those of the last year and until the horizon, for comparing with its words. */
-export function daysAround(content: ListingContent, { today, horizon }: Pick<WhenContext, 'today' | 'horizon'>): Day[] {
+export function daysAround(content: ListingContent, { today, horizon }: Pick<WhenContext, 'today' | 'horizon'>): EpochDay[] {
   if (!content.recurrence) return [];
   try {
     const days = startsBetween(fromStored(content.recurrence), today - 366, horizon).map(({ wall }) => wall.day);

@@ -1,6 +1,6 @@
 /** Web and mail addresses that look wrong. Nothing is fetched: only what stands there is judged. */
 import type { ListingContent } from '../listing/content';
-import { look, type ProofNote, stops } from './note';
+import { asWarning, type ValidationNote, asError } from './note';
 
 const WEB = /^https?:\/\/[^\s/]+\.[^\s]+$/i;
 const MAIL = /^[^\s@]+@[^\s@]+\.[^\s@]+$/;
@@ -62,8 +62,8 @@ export function linksOf(html: string): string[] {
   return [...html.matchAll(/<(?:a\b[^>]*\bhref|img\b[^>]*\bdata-link)="([^"]*)"/gi)].map((m) => (m[1] ?? '').replace(/&amp;/g, '&'));
 }
 
-export function linkNotes(content: ListingContent): ProofNote[] {
-  const notes: ProofNote[] = [];
+export function linkNotes(content: ListingContent): ValidationNote[] {
+  const notes: ValidationNote[] = [];
   const website = content.website.trim();
   const online = content.onlineAddress.trim();
   notes.push(
@@ -72,9 +72,9 @@ export function linkNotes(content: ListingContent): ProofNote[] {
   );
   const bad = linksOf(content.text).find((address) => !/^(mailto:|tel:|\/)/i.test(address) && (!isWebAddress(address) || whyDead(address)));
   if (bad !== undefined)
-    notes.push(look('link-dead', 'text', `The link “${bad.slice(0, 60)}” in the text: ${whyDead(bad) ?? 'it cannot be followed'}.`));
+    notes.push(asWarning('link-dead', 'text', `The link “${bad.slice(0, 60)}” in the text: ${whyDead(bad) ?? 'it cannot be followed'}.`));
   const mail = content.contact.mail.trim();
-  if (mail && !isMail(mail)) notes.push(stops('mail-unreadable', 'contact', 'The mail address needs a name, an @ and a domain.'));
+  if (mail && !isMail(mail)) notes.push(asError('mail-unreadable', 'contact', 'The mail address needs a name, an @ and a domain.'));
   return notes;
 }
 
@@ -84,13 +84,13 @@ function addressNotes(
   [unsafe, dead]: [string, string],
   name: string,
   put: (address: string) => Partial<ListingContent>,
-): ProofNote[] {
+): ValidationNote[] {
   if (!address) return [];
   if (!isWebAddress(address)) {
     const meant = withScheme(address);
-    const mend = meant ? { mend: { words: `Make it ${meant.slice(0, 60)}`, content: put(meant) } } : {};
-    return [stops(unsafe, field, `${name} must begin with http:// or https://.`, mend)];
+    const quickFix = meant ? { quickFix: { words: `Make it ${meant.slice(0, 60)}`, content: put(meant) } } : {};
+    return [asError(unsafe, field, `${name} must begin with http:// or https://.`, quickFix)];
   }
   const why = whyDead(address);
-  return why ? [look(dead, field, `${name} looks dead: ${why}.`)] : [];
+  return why ? [asWarning(dead, field, `${name} looks dead: ${why}.`)] : [];
 }

@@ -1,9 +1,9 @@
 /** Weekdays, dates and years named in words that differ from the dates that a listing has. */
-import { type Day, dateExists, dayOf, weekdayOf, ymdOf } from '../day/day';
+import { type EpochDay, dateExists, dayOf, weekdayOf, ymdOf } from '../day/day';
 import type { ListingContent } from '../listing/content';
 import { MONTHS, type Style, sayDay, sayList, WEEKDAYS } from '../phrase/format';
 import { plainText } from '../text/text';
-import { look, type ProofField, type ProofNote } from './note';
+import { asWarning, type ValidationField, type ValidationNote } from './note';
 
 /** Before these, a day is no day of the listing: "except Fridays", "book by 3 March", "since 1987". */
 const NOT_ITS_OWN =
@@ -53,22 +53,22 @@ export function datesIn(text: string): (Named & { month: number; day: number; ye
 }
 
 interface DatesContext {
-  today: Day;
+  today: EpochDay;
   style: Style;
   /** the days of the listing's dates, past and coming, sorted */
-  days: readonly Day[];
+  days: readonly EpochDay[];
 }
 
-const FIELDS: [ProofField & keyof ListingContent, string][] = [
+const FIELDS: [ValidationField & keyof ListingContent, string][] = [
   ['title', 'title'],
   ['shortTitle', 'short title'],
   ['summary', 'summary'],
   ['text', 'text'],
 ];
 
-export function namedDateNotes(content: ListingContent, context: DatesContext): ProofNote[] {
+export function namedDateNotes(content: ListingContent, context: DatesContext): ValidationNote[] {
   if (!context.days.length) return [];
-  const notes: ProofNote[] = [];
+  const notes: ValidationNote[] = [];
   for (const [field, name] of FIELDS) {
     const text = field === 'text' ? plainText(content.text) : String(content[field]);
     if (!text) continue;
@@ -79,7 +79,7 @@ export function namedDateNotes(content: ListingContent, context: DatesContext): 
   return notes;
 }
 
-function weekdayNote(text: string, field: ProofField, name: string, { days, today, style }: DatesContext): ProofNote[] {
+function weekdayNote(text: string, field: ValidationField, name: string, { days, today, style }: DatesContext): ValidationNote[] {
   const coming = days.filter((day) => day >= today);
   const own = new Set((coming.length ? coming : days).map(weekdayOf));
   const other = weekdaysIn(text).filter(({ weekday }) => !own.has(weekday));
@@ -92,7 +92,7 @@ function weekdayNote(text: string, field: ProofField, name: string, { days, toda
     : `its dates are on ${sayList([...own].sort().map((w) => `${WEEKDAYS[w]}s`))}`;
   const first = coming[0] ?? days[0] ?? 0;
   return [
-    look(
+    asWarning(
       'weekday-differs',
       field,
       `The ${name} says “${other[0]?.words}”, but ${is}${single ? ` (${sayDay(first, style, { year: true })})` : ''}.`,
@@ -100,7 +100,7 @@ function weekdayNote(text: string, field: ProofField, name: string, { days, toda
   ];
 }
 
-function dateNote(text: string, field: ProofField, name: string, { days, style }: DatesContext): ProofNote[] {
+function dateNote(text: string, field: ValidationField, name: string, { days, style }: DatesContext): ValidationNote[] {
   const has = (month: number, day: number, year: number | undefined): boolean =>
     days.some((d) => {
       const own = ymdOf(d);
@@ -113,7 +113,7 @@ function dateNote(text: string, field: ProofField, name: string, { days, style }
   const year = first?.year ?? ymdOf(days[days.length - 1] ?? 0).year;
   const close = first && dateExists(year, first.month, first.day) ? nearest(days, dayOf(year, first.month, first.day)) : days[0];
   return [
-    look(
+    asWarning(
       'date-differs',
       field,
       `The ${name} says “${first?.words}”, on which it has no date${close === undefined ? '' : `; the nearest is ${sayDay(close, style, { weekday: 'long', year: true })}`}.`,
@@ -121,14 +121,19 @@ function dateNote(text: string, field: ProofField, name: string, { days, style }
   ];
 }
 
-function nearest(days: readonly Day[], to: Day): Day | undefined {
-  return days.reduce<Day | undefined>(
+function nearest(days: readonly EpochDay[], to: EpochDay): EpochDay | undefined {
+  return days.reduce<EpochDay | undefined>(
     (best, day) => (best === undefined || Math.abs(day - to) < Math.abs(best - to) ? day : best),
     undefined,
   );
 }
 
-function yearNote(text: string, field: ProofField & keyof ListingContent, name: string, { days, today }: DatesContext): ProofNote[] {
+function yearNote(
+  text: string,
+  field: ValidationField & keyof ListingContent,
+  name: string,
+  { days, today }: DatesContext,
+): ValidationNote[] {
   const coming = days.filter((day) => day >= today);
   const own = new Set((coming.length ? coming : days).map((day) => ymdOf(day).year));
   const first = Math.min(...own);
@@ -145,8 +150,13 @@ function yearNote(text: string, field: ProofField & keyof ListingContent, name: 
   });
   if (!old) return [];
   const next = field === 'text' ? undefined : text.replace(old[0], String(first));
-  const mend = next ? { mend: { words: `Write ${first}`, content: { [field]: next } as Partial<ListingContent> } } : {};
+  const quickFix = next ? { quickFix: { words: `Write ${first}`, content: { [field]: next } as Partial<ListingContent> } } : {};
   return [
-    look('year-differs', field, `The ${name} says ${old[0]}, but its coming dates are in ${sayList([...own].sort().map(String))}.`, mend),
+    asWarning(
+      'year-differs',
+      field,
+      `The ${name} says ${old[0]}, but its coming dates are in ${sayList([...own].sort().map(String))}.`,
+      quickFix,
+    ),
   ];
 }

@@ -2,7 +2,7 @@
 import type { ListingContent } from '../listing/content';
 
 /** Where a note leads: the editor's field. */
-export type ProofField =
+export type ValidationField =
   | 'title'
   | 'shortTitle'
   | 'categories'
@@ -20,10 +20,10 @@ export type ProofField =
   | 'picture';
 
 /** stops: cannot be published; look: worth a look, can be waived with a reason; good: said when it holds */
-export type Severity = 'stops' | 'look' | 'good';
+export type Severity = 'error' | 'warning' | 'good';
 
 /** One way of putting it right: fields of the content as they would be. */
-export interface Mend {
+export interface QuickFix {
   /** "Write it in sentence case" */
   words: string;
   content: Partial<ListingContent>;
@@ -35,12 +35,12 @@ export interface Subject {
   title: string;
 }
 
-export interface ProofNote {
+export interface ValidationNote {
   kind: string;
   severity: Severity;
-  field: ProofField;
+  field: ValidationField;
   sentence: string;
-  mend?: Mend;
+  quickFix?: QuickFix;
   subject?: Subject;
 }
 
@@ -55,42 +55,47 @@ export interface Waiver {
 }
 
 /** What a note is known by: its kind, and the listing that it is about. */
-export function keyOf({ kind, subject }: Pick<ProofNote, 'kind' | 'subject'>): string {
+export function keyOf({ kind, subject }: Pick<ValidationNote, 'kind' | 'subject'>): string {
   return subject ? `${kind} ${subject.listingId}` : kind;
 }
 
-type More = Pick<ProofNote, 'mend' | 'subject'>;
+type More = Pick<ValidationNote, 'quickFix' | 'subject'>;
 
-export const stops = (kind: string, field: ProofField, sentence: string, more: More = {}): ProofNote => ({
+export const asError = (kind: string, field: ValidationField, sentence: string, more: More = {}): ValidationNote => ({
   kind,
-  severity: 'stops',
+  severity: 'error',
   field,
   sentence,
   ...more,
 });
-export const look = (kind: string, field: ProofField, sentence: string, more: More = {}): ProofNote => ({
+export const asWarning = (kind: string, field: ValidationField, sentence: string, more: More = {}): ValidationNote => ({
   kind,
-  severity: 'look',
+  severity: 'warning',
   field,
   sentence,
   ...more,
 });
-export const good = (kind: string, field: ProofField, sentence: string): ProofNote => ({ kind, severity: 'good', field, sentence });
+export const good = (kind: string, field: ValidationField, sentence: string): ValidationNote => ({
+  kind,
+  severity: 'good',
+  field,
+  sentence,
+});
 
-export function stopsPublishing(notes: readonly ProofNote[]): boolean {
-  return notes.some((n) => n.severity === 'stops');
+export function stopsPublishing(notes: readonly ValidationNote[]): boolean {
+  return notes.some((n) => n.severity === 'error');
 }
 
 /** Notes parted into those that are open and those that somebody answered for. What stops cannot be waived. */
 export function waive(
-  notes: readonly ProofNote[],
+  notes: readonly ValidationNote[],
   waivers: readonly Waiver[],
-): { open: ProofNote[]; waived: { note: ProofNote; waiver: Waiver }[] } {
+): { open: ValidationNote[]; waived: { note: ValidationNote; waiver: Waiver }[] } {
   const by = new Map(waivers.map((w) => [w.key, w]));
-  const open: ProofNote[] = [];
-  const waived: { note: ProofNote; waiver: Waiver }[] = [];
+  const open: ValidationNote[] = [];
+  const waived: { note: ValidationNote; waiver: Waiver }[] = [];
   for (const note of notes) {
-    const waiver = note.severity === 'look' ? by.get(keyOf(note)) : undefined;
+    const waiver = note.severity === 'warning' ? by.get(keyOf(note)) : undefined;
     if (waiver) waived.push({ note, waiver });
     else open.push(note);
   }

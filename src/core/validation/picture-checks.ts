@@ -2,7 +2,7 @@
 import { contrast, isHex, ON_GROUND, SURFACES } from '../colour/colour';
 import { type ListingContent, picturesOf } from '../listing/content';
 import { type Framing, pixelsOf } from '../picture/crop';
-import { look, type ProofNote } from './note';
+import { asWarning, type ValidationNote } from './note';
 
 /** Which dates of a list have a picture: headlines a wide one, or every line a small one too. */
 export const LIST_PICTURES = ['headlines', 'every-line'] as const;
@@ -27,13 +27,13 @@ export const COVER_WIDTH = 800;
 /** Less detail than this in its pixels is seen. */
 export const ENLARGED = 0.5;
 
-export function lookNotes(content: ListingContent, { picture, category, listPictures }: LookContext): ProofNote[] {
-  const notes: ProofNote[] = [];
+export function lookNotes(content: ListingContent, { picture, category, listPictures }: LookContext): ValidationNote[] {
+  const notes: ValidationNote[] = [];
   if (!content.categoryIds.length)
-    notes.push(look('category-missing', 'categories', 'No category: it will stand under the site’s fallback.'));
+    notes.push(asWarning('category-missing', 'categories', 'No category: it will stand under the site’s fallback.'));
   else if (category && isHex(category.ink) && contrast(category.ink, SURFACES.light.sheet) < ON_GROUND)
     notes.push(
-      look(
+      asWarning(
         'low-contrast',
         'categories',
         `The ink of “${category.name}” can hardly be read on the sheet as it was chosen, so it is shown darker; choose another.`,
@@ -49,9 +49,9 @@ function sayMissing({ headline }: ListingContent, listPictures: LookContext['lis
   return 'No picture on its page. Lists show one for headlines only.';
 }
 
-function pictureNotes(content: ListingContent, { picture, category, listPictures }: LookContext): ProofNote[] {
-  const notes: ProofNote[] = [];
-  if (!content.pictureId && !category?.picture) notes.push(look('picture-missing', 'picture', sayMissing(content, listPictures)));
+function pictureNotes(content: ListingContent, { picture, category, listPictures }: LookContext): ValidationNote[] {
+  const notes: ValidationNote[] = [];
+  if (!content.pictureId && !category?.picture) notes.push(asWarning('picture-missing', 'picture', sayMissing(content, listPictures)));
   if (!picture) return notes;
   const cover = content.pictureId ? picture(content.pictureId) : undefined;
   const mute = picturesOf(content).filter((id) => picture(id)?.alt.trim() === '');
@@ -62,13 +62,13 @@ function pictureNotes(content: ListingContent, { picture, category, listPictures
         : mute[0] === content.pictureId
           ? 'The picture has'
           : 'A picture beside the cover has';
-    notes.push(look('alt-missing', 'picture', `${which} no description for those who cannot see it.`));
+    notes.push(asWarning('alt-missing', 'picture', `${which} no description for those who cannot see it.`));
   }
   if (!cover) return notes;
   const shown = pixelsOf('wide', cover);
   if (shown.width < COVER_WIDTH)
     notes.push(
-      look(
+      asWarning(
         'picture-small',
         'picture',
         `Of the cover ${shown.width} × ${shown.height} pixels are shown; on wide screens it is enlarged and blurred.`,
@@ -76,7 +76,7 @@ function pictureNotes(content: ListingContent, { picture, category, listPictures
     );
   else if (shown.width * cover.detail < COVER_WIDTH && cover.detail < ENLARGED)
     notes.push(
-      look(
+      asWarning(
         'picture-enlarged',
         'picture',
         `The cover has ${shown.width} pixels across, but not more in it than ${Math.round((shown.width * cover.detail) / 10) * 10} would hold: it was enlarged, or is blurred. Send the original.`,

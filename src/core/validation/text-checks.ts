@@ -2,7 +2,7 @@
 import { type ListingContent, SUMMARY_SHOWN } from '../listing/content';
 import { linesOf, MONTH_ENTRY, MONTH_LINES } from '../text/measure';
 import { plainText, shorten } from '../text/text';
-import { good, look, type ProofNote, stops } from './note';
+import { good, asWarning, type ValidationNote, asError } from './note';
 
 /** Words that stay as they are when a title in capitals is written in sentence case: short ones, with a digit or dots. */
 const isName = (word: string): boolean => /\d/.test(word) || /^(\p{L}\.)+$/u.test(word);
@@ -46,32 +46,32 @@ export function firstSentence(html: string): string {
   return sentence.length <= SUMMARY_SHOWN.search ? sentence : shorten(text, SUMMARY_SHOWN.search);
 }
 
-export function wordNotes(content: ListingContent): ProofNote[] {
+export function wordNotes(content: ListingContent): ValidationNote[] {
   return [...titleNotes(content), ...summaryNotes(content), ...looseNotes(content)];
 }
 
-function titleNotes(content: ListingContent): ProofNote[] {
+function titleNotes(content: ListingContent): ValidationNote[] {
   const title = content.title.trim();
-  if (!title) return [stops('title-missing', 'title', 'The title is missing.')];
-  const notes: ProofNote[] = [];
+  if (!title) return [asError('title-missing', 'title', 'The title is missing.')];
+  const notes: ValidationNote[] = [];
   if (isShouting(title))
     notes.push(
-      look('title-capitals', 'title', 'The title is all in capitals; sentence case reads better.', {
-        mend: { words: `Write “${sentenceCase(title)}”`, content: { title: sentenceCase(title) } },
+      asWarning('title-capitals', 'title', 'The title is all in capitals; sentence case reads better.', {
+        quickFix: { words: `Write “${sentenceCase(title)}”`, content: { title: sentenceCase(title) } },
       }),
     );
   const bare = withoutCopyWords(title);
   if (bare !== title && bare)
     notes.push(
-      look('title-copy', 'title', 'The title still says that it is a copy.', {
-        mend: { words: `Make it “${bare}”`, content: { title: bare } },
+      asWarning('title-copy', 'title', 'The title still says that it is a copy.', {
+        quickFix: { words: `Make it “${bare}”`, content: { title: bare } },
       }),
     );
   const short = content.shortTitle.trim() || title;
   const lines = linesOf(short, MONTH_ENTRY);
   if (lines > MONTH_LINES)
     notes.push(
-      look(
+      asWarning(
         'short-title-long',
         'shortTitle',
         `“${short.slice(0, 60)}” takes ${lines} lines in the month, which shows ${MONTH_LINES}; give a short title.`,
@@ -81,26 +81,31 @@ function titleNotes(content: ListingContent): ProofNote[] {
   return notes;
 }
 
-function summaryNotes(content: ListingContent): ProofNote[] {
+function summaryNotes(content: ListingContent): ValidationNote[] {
   const summary = content.summary.trim();
   const first = firstSentence(content.text);
   if (!summary) {
-    if (!first) return [look('summary-missing', 'summary', 'Neither summary nor text: lists will show the title alone.')];
-    const mend = { words: 'Take the text’s first sentence', content: { summary: first } };
-    return [look('summary-missing', 'summary', 'No summary: lists will show the first words of the text.', { mend })];
+    if (!first) return [asWarning('summary-missing', 'summary', 'Neither summary nor text: lists will show the title alone.')];
+    const quickFix = { words: 'Take the text’s first sentence', content: { summary: first } };
+    return [asWarning('summary-missing', 'summary', 'No summary: lists will show the first words of the text.', { quickFix })];
   }
   if (summary.length <= SUMMARY_SHOWN.search) return [];
-  const mend = { words: 'Cut it at a word', content: { summary: shorten(summary, SUMMARY_SHOWN.search) } };
+  const quickFix = { words: 'Cut it at a word', content: { summary: shorten(summary, SUMMARY_SHOWN.search) } };
   return [
-    look('summary-long', 'summary', `The summary has ${summary.length} characters; search engines show about ${SUMMARY_SHOWN.search}.`, {
-      mend,
-    }),
+    asWarning(
+      'summary-long',
+      'summary',
+      `The summary has ${summary.length} characters; search engines show about ${SUMMARY_SHOWN.search}.`,
+      {
+        quickFix,
+      },
+    ),
   ];
 }
 
-function looseNotes(content: ListingContent): ProofNote[] {
+function looseNotes(content: ListingContent): ValidationNote[] {
   const { title, shortTitle, summary } = content;
   if (![title, shortTitle, summary].some((text) => LOOSE.test(text))) return [];
-  const mend = { words: 'Take them out', content: { title: tidied(title), shortTitle: tidied(shortTitle), summary: tidied(summary) } };
-  return [look('spaces', LOOSE.test(summary) && !LOOSE.test(title) ? 'summary' : 'title', 'There are spaces too many.', { mend })];
+  const quickFix = { words: 'Take them out', content: { title: tidied(title), shortTitle: tidied(shortTitle), summary: tidied(summary) } };
+  return [asWarning('spaces', LOOSE.test(summary) && !LOOSE.test(title) ? 'summary' : 'title', 'There are spaces too many.', { quickFix })];
 }

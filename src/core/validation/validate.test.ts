@@ -3,10 +3,10 @@ import { type ListingContent, sayCost } from '../listing/content';
 import { rule } from '../recurrence/model';
 import { good, SITE, when } from '../../../tests/support/good-listing';
 import { stopsPublishing } from './note';
-import { proofOf } from './validate';
+import { validate } from './validate';
 
 const kinds = (part: Partial<ListingContent>): string[] =>
-  proofOf({ ...good, ...part }, SITE)
+  validate({ ...good, ...part }, SITE)
     .filter((n) => n.severity !== 'good')
     .map((n) => n.kind);
 
@@ -39,7 +39,7 @@ describe('Proof', () => {
       { recurrence: when({ rule: rule('weekly'), limit: { kind: 'until', day: '2027-03-22' } }) },
       { recurrence: when({ rule: rule('weekly'), limit: { kind: 'until', day: '2027-03-23' } }) },
     ],
-    ['no-dates', { recurrence: when({}, { leftOut: ['2027-03-23T19:00'] }) }, { recurrence: when({}, { leftOut: ['2027-03-24T19:00'] }) }],
+    ['no-dates', { recurrence: when({}, { exdates: ['2027-03-23T19:00'] }) }, { recurrence: when({}, { exdates: ['2027-03-24T19:00'] }) }],
     [
       'break-reversed',
       { recurrence: when({}, { breaks: [{ from: '2027-05-02', to: '2027-05-01' }] }) },
@@ -91,9 +91,9 @@ describe('Proof', () => {
     });
   }
   it('puts what stops first, and tells it apart from what is worth a look', () => {
-    const notes = proofOf({ ...good, title: '', summary: '' }, SITE);
-    expect(notes[0]?.severity).toBe('stops');
-    expect([stopsPublishing(notes), stopsPublishing(proofOf({ ...good, summary: '' }, SITE))]).toEqual([true, false]);
+    const notes = validate({ ...good, title: '', summary: '' }, SITE);
+    expect(notes[0]?.severity).toBe('error');
+    expect([stopsPublishing(notes), stopsPublishing(validate({ ...good, summary: '' }, SITE))]).toEqual([true, false]);
   });
 });
 

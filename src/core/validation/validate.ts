@@ -1,5 +1,5 @@
 /** Proof: what stops a listing from being published, and what is worth a look. Pure; `today` is a day of the site. */
-import type { Day } from '../day/day';
+import type { EpochDay } from '../day/day';
 import { inSite } from '../dates/clashes';
 import type { ListingContent } from '../listing/content';
 import { expand } from '../recurrence/expand';
@@ -10,14 +10,14 @@ import { costNotes } from './cost-checks';
 import { linkNotes } from './links';
 import { type LookContext, lookNotes } from './picture-checks';
 import { namedDateNotes } from './named-date-checks';
-import type { ProofNote } from './note';
+import type { ValidationNote } from './note';
 import { type PlaceContext, placeNotes } from './place-checks';
 import { daysAround, type WhenContext, whenNotes } from './date-checks';
 import { wordNotes } from './text-checks';
 
-export interface ProofContext extends AroundContext, PlaceContext, LookContext {
-  today: Day;
-  horizon: Day;
+export interface ValidationContext extends AroundContext, PlaceContext, LookContext {
+  today: EpochDay;
+  horizon: EpochDay;
   /** the site's zone: venues open and close by it */
   zone: string;
 }
@@ -26,7 +26,7 @@ export interface ProofContext extends AroundContext, PlaceContext, LookContext {
 const MOST_DATES = 750;
 
 /** All notes on a content, what stops it first. */
-export function proofOf(content: ListingContent, context: ProofContext): ProofNote[] {
+export function validate(content: ListingContent, context: ValidationContext): ValidationNote[] {
   const coming = comingDates(content, context);
   const notes = [
     ...wordNotes(content),
@@ -38,7 +38,7 @@ export function proofOf(content: ListingContent, context: ProofContext): ProofNo
     ...lookNotes(content, context),
     ...aroundNotes(coming, context),
   ];
-  const order = { stops: 0, look: 1, good: 2 };
+  const order = { error: 0, warning: 1, good: 2 };
   return notes.sort((a, b) => order[a.severity] - order[b.severity]);
 }
 
@@ -46,7 +46,7 @@ export function proofOf(content: ListingContent, context: ProofContext): ProofNo
  * What stops publishing, and nothing else: asked at each publication, so without the listing's dates being looked at one by one. A test
  * compares it with all notes.
  */
-export function whatStopsOf(content: ListingContent, context: WhenContext): ProofNote[] {
+export function whatStopsOf(content: ListingContent, context: WhenContext): ValidationNote[] {
   const notes = [
     ...wordNotes(content),
     ...whenNotes(content, context),
@@ -54,13 +54,13 @@ export function whatStopsOf(content: ListingContent, context: WhenContext): Proo
     ...costNotes(content),
     ...linkNotes(content),
   ];
-  return notes.filter((note) => note.severity === 'stops');
+  return notes.filter((note) => note.severity === 'error');
 }
 
 /** Dates from today on, by the site's clock; none when they cannot be read. */
 export function comingDates(
   content: ListingContent,
-  { today, horizon, zone }: Pick<ProofContext, 'today' | 'horizon' | 'zone'>,
+  { today, horizon, zone }: Pick<ValidationContext, 'today' | 'horizon' | 'zone'>,
 ): Occurrence[] {
   if (!content.recurrence) return [];
   try {

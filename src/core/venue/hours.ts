@@ -1,6 +1,6 @@
 /** Opening hours of a venue: for each weekday (0 = Monday) spans of minutes since midnight, by the venue's own clock. */
-import { type Day, weekdayOf } from '../day/day';
-import type { Wall } from '../day/wall';
+import { type EpochDay, weekdayOf } from '../day/day';
+import type { PlainDateTime } from '../day/plain-date-time';
 import { readClock } from '../phrase/read/clock-times';
 
 /** [from, to) in minutes; `to` may pass midnight: 20:00 to 02:00 is [1200, 1560]. */
@@ -82,7 +82,7 @@ export function sayHours(hours: OpeningHours, names: readonly string[]): { days:
 }
 
 /** Open spans around a day in minutes since that day's midnight, joined where they touch; the day before may reach into it. */
-function openAround(hours: OpeningHours, day: Day, days: number): Span[] {
+function openAround(hours: OpeningHours, day: EpochDay, days: number): Span[] {
   const all: Span[] = [];
   for (let d = -1; d <= days; d++)
     for (const [from, to] of hours.week[weekdayOf(day + d)] ?? []) all.push([from + d * 1440, to + d * 1440]);
@@ -97,7 +97,7 @@ function openAround(hours: OpeningHours, day: Day, days: number): Span[] {
 }
 
 /** Is a venue open for a date? `partly`: for some of it. Whole days and dates of more than a day only need the venue to open at all. */
-export function openFor(hours: OpeningHours, start: Wall, end: Wall | null): 'open' | 'partly' | 'closed' {
+export function openFor(hours: OpeningHours, start: PlainDateTime, end: PlainDateTime | null): 'open' | 'partly' | 'closed' {
   const lastDay = end ? end.day : start.day;
   const long = start.minute === null || lastDay - start.day > 1;
   if (long) {

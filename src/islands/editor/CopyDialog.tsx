@@ -53,7 +53,7 @@ export function CopyDialog({ id, title, site, onClose }: CopyProps) {
     }
   };
   return (
-    <AskBox title="Copy this listing" deed="Copy it" disabled={busy} wrong={wrong} onSubmit={submit} onClose={onClose}>
+    <AskBox title="Copy this listing" command="Copy it" disabled={busy} wrong={wrong} onSubmit={submit} onClose={onClose}>
       <div className="field">
         <label htmlFor="copy-when">When is it?</label>
         <input

@@ -23,7 +23,7 @@ export function SignInAgain({ onDone, onClose }: { onDone: () => void; onClose: 
       );
   };
   return (
-    <AskBox title="Your session has ended" deed="Sign in and save" wrong={wrong} onSubmit={submit} onClose={onClose}>
+    <AskBox title="Your session has ended" command="Sign in and save" wrong={wrong} onSubmit={submit} onClose={onClose}>
       <p className="m-0">Nothing is lost. Sign in again and it is saved.</p>
       <div className="field">
         <label htmlFor="again-mail">Mail address</label>

@@ -1,7 +1,7 @@
 /** The listing's editor: an index of sections, the form as one page, and the rail with Dates and Proof. */
 import { useEffect, useMemo, useState } from 'react';
 import { ATTENDANCE } from '@/core/listing/content';
-import { type ProofField, type ProofNote, stopsPublishing } from '@/core/validation/note';
+import { type ValidationField, type ValidationNote, stopsPublishing } from '@/core/validation/note';
 import type { EditorStart } from '@/core/listing/editor';
 import { SignInAgain, TwoSaved } from './Dialogs';
 import { MakeDialog } from './MakeDialog';
@@ -9,7 +9,7 @@ import { Select, Text } from '../fields/fields';
 import { Picker } from './Picker';
 import { Pictures } from './parts/Pictures';
 import { DatesRail } from './parts/Dates';
-import { ProofRail } from './parts/ProofRail';
+import { ValidationRail } from './parts/ProofRail';
 import { When } from './parts/When';
 import { defaultsOf } from '@/core/listing/defaults';
 import { readWebAddress } from '@/core/validation/links';
@@ -21,7 +21,7 @@ import { useEdits } from './use-edits';
 import { useListing } from './use-listing';
 import { leadTo } from './lead-to';
 import { PhoneBar } from './parts/PhoneBar';
-import { useProof } from './use-proof';
+import { useValidation } from './use-validation';
 import { useVisits } from './use-visits';
 import { Head } from './parts/Head';
 import { What } from './parts/What';
@@ -40,7 +40,7 @@ const SECTIONS = [
   ['picture', 'Pictures'],
   ['stage', 'Stage'],
 ] as const;
-const SECTION_OF: Record<ProofField, string> = {
+const SECTION_OF: Record<ValidationField, string> = {
   title: 'what',
   shortTitle: 'words',
   categories: 'words',
@@ -68,10 +68,10 @@ export default function ListingEditor({ start }: { start: EditorStart }) {
   const others = useEdits({ id: server.id, revision: server.revision, content, dirty });
   const rail = useMemo(() => railOf(content, start.site.today, start.site.horizon), [content, start.site]);
   const clashes = useClashes(rail, content, server.id, start.site.zone, venues);
-  const proof = useProof({ start, id: server.id, revision: server.revision, content, pictures, venues, organizers });
+  const validation = useValidation({ start, id: server.id, revision: server.revision, content, pictures, venues, organizers });
   const visits = useVisits(server.id === null && listing.refused.turn === 0);
-  const shownProof = { ...proof, open: proof.open.filter((note) => visits.seen(SECTION_OF[note.field])) };
-  const [comparing, setComparing] = useState<ProofNote | null>(null);
+  const shownValidation = { ...validation, open: validation.open.filter((note) => visits.seen(SECTION_OF[note.field])) };
+  const [comparing, setComparing] = useState<ValidationNote | null>(null);
   const [copying, setCopying] = useState(false);
   /** A new listing begins with what its first organizer usually has; what was chosen already stays. */
   const takeOrganizers = (organizerIds: string[]): void =>
@@ -86,7 +86,7 @@ export default function ListingEditor({ start }: { start: EditorStart }) {
           )),
     }));
   const error = (name: string): string | undefined => errors.get(name) ?? [...errors].find(([field]) => field.startsWith(`${name}.`))?.[1];
-  const goTo = (field: ProofField): void => {
+  const goTo = (field: ValidationField): void => {
     const section = document.getElementById(SECTION_OF[field]);
     section?.scrollIntoView({ block: 'start' });
     const inside =
@@ -121,7 +121,7 @@ export default function ListingEditor({ start }: { start: EditorStart }) {
   );
   return (
     <section aria-label="Listing">
-      <Head listing={listing} start={start} stopped={stopsPublishing(proof.all)} onCopy={() => setCopying(true)} others={others} />
+      <Head listing={listing} start={start} stopped={stopsPublishing(validation.all)} onCopy={() => setCopying(true)} others={others} />
       <div className="editor">
         <div className="index">
           <nav aria-label="Sections">
@@ -210,10 +210,10 @@ export default function ListingEditor({ start }: { start: EditorStart }) {
         <aside className="rail" aria-label="Dates and Proof">
           <div>
             <DatesRail content={content} setContent={setContent} rail={rail} clashes={clashes} site={start.site} venues={venues} />
-            <ProofRail
-              proof={shownProof}
+            <ValidationRail
+              validation={shownValidation}
               goTo={goTo}
-              mend={setContent}
+              quickFix={setContent}
               compare={setComparing}
               kept={server.id !== null}
               calm={visits.calm}
@@ -221,7 +221,12 @@ export default function ListingEditor({ start }: { start: EditorStart }) {
           </div>
         </aside>
       </div>
-      <PhoneBar listing={listing} start={start} notes={shownProof.open.filter((n) => n.severity !== 'good').length} dates={rail.total} />
+      <PhoneBar
+        listing={listing}
+        start={start}
+        notes={shownValidation.open.filter((n) => n.severity !== 'good').length}
+        dates={rail.total}
+      />
       <span className="hidden-words" role="status">
         {busy ? 'Saving' : (note?.text ?? '')}
       </span>

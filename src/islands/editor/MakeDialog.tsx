@@ -55,7 +55,7 @@ export function MakeDialog({
   return (
     <AskBox
       title={kind === 'venues' ? 'Make a venue' : 'Make an organizer'}
-      deed="Make it"
+      command="Make it"
       wrong={wrong}
       onSubmit={submit}
       onClose={onClose}

@@ -7,7 +7,7 @@ import { type Known, LONGEST_LINE, type LineSetting } from '@/core/entry/read-li
 import { sayCost } from '@/core/listing/content';
 import { sayCount } from '@/core/phrase/format';
 import { sayRecurrence } from '@/core/phrase/say';
-import type { ProofNote } from '@/core/validation/note';
+import type { ValidationNote } from '@/core/validation/note';
 import { MakeDialog } from '../editor/MakeDialog';
 import { Questions } from '../fields/Questions';
 import { type Correction, type EntryRow, keyOf, rowsOf } from './entry-rows';
@@ -272,7 +272,7 @@ function useLookalikes(rows: readonly EntryRow[]): ReadonlyMap<string, string> {
 /** What Proof says of a draft's likeness to others, or of who needs its place; undefined when there was no answer. */
 async function likeSentence(draft: string, signal: AbortSignal): Promise<string | undefined> {
   const request = { method: 'POST', body: `{"id":null,"content":${draft}}`, headers: { 'content-type': 'application/json' }, signal };
-  const outcome = await ask<{ notes: ProofNote[] }>('/api/v1/proof', request);
+  const outcome = await ask<{ notes: ValidationNote[] }>('/api/v1/proof', request);
   if (outcome.kind !== 'done') return undefined;
   const { notes } = outcome.value;
   return (notes.find((n) => n.kind === 'lookalike') ?? notes.find((n) => n.kind === 'venue-clash'))?.sentence ?? '';

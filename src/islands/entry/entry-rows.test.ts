@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { dayOf } from '@/core/day/day';
 import { draftOf } from '@/core/entry/drafts';
-import { isoWall } from '@/core/day/wall';
+import { isoDateTime } from '@/core/day/plain-date-time';
 import { step } from '../table/cells';
 import { actionOf } from '../table/BulkBar';
 import { keyOf, rowsOf } from './entry-rows';
@@ -26,7 +26,7 @@ describe('rows of an entry', () => {
       [keyOf({ line: 'Seed Swap 3 April 10:00 at Net Loft' }, 0), { title: 'Big Seed Swap', when: '4 April 11:00', venueId: null }],
     ]);
     const [fixed] = rowsOf(text, fixes, setting);
-    expect([fixed?.title, fixed?.venueId, fixed?.recurrence?.stretches[0] && isoWall(fixed.recurrence.stretches[0].start)]).toEqual([
+    expect([fixed?.title, fixed?.venueId, fixed?.recurrence?.parts[0] && isoDateTime(fixed.recurrence.parts[0].start)]).toEqual([
       'Big Seed Swap',
       null,
       '2027-04-04T11:00',
@@ -46,7 +46,7 @@ describe('rows of an entry', () => {
       venueIds: ['v'],
       categoryIds: [],
       cost: { kind: 'amount', amount: '5' },
-      recurrence: { stretches: [{ start: '2027-04-03T10:00' }] },
+      recurrence: { parts: [{ start: '2027-04-03T10:00' }] },
     });
   });
 });

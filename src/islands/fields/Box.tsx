@@ -25,14 +25,14 @@ export function Box({ title, wide, onClose, children }: BoxProps) {
 
 interface AskProps extends BoxProps {
   /** what the main button says */
-  deed: string;
+  command: string;
   disabled?: boolean;
   /** what went wrong, said above the buttons */
   wrong?: string;
   onSubmit: (event: FormEvent<HTMLFormElement>) => Promise<void>;
 }
 
-export function AskBox({ title, deed, disabled = false, wrong, onSubmit, onClose, children }: AskProps) {
+export function AskBox({ title, command, disabled = false, wrong, onSubmit, onClose, children }: AskProps) {
   return (
     <Box title={title} onClose={onClose}>
       <form
@@ -52,7 +52,7 @@ export function AskBox({ title, deed, disabled = false, wrong, onSubmit, onClose
         )}
         <div className="row">
           <button type="submit" className="button main" disabled={disabled}>
-            {deed}
+            {command}
           </button>
           <button type="button" className="button" onClick={onClose}>
             Not now

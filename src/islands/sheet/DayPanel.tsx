@@ -1,13 +1,13 @@
 /** The chosen day beside the sheet: its dates in full, each with what can be done to it. */
 import { useEffect, useRef } from 'react';
-import type { Day } from '@/core/day/day';
+import type { EpochDay } from '@/core/day/day';
 import type { DeskDate } from '@/core/sheet/desk-sheet';
 import { sayCount, sayDay, sayWhen, type Style } from '@/core/phrase/format';
 import { type Look, Mark } from './entries';
 import { keyOf, sayStage } from './state';
 
 interface Props {
-  day: Day;
+  day: EpochDay;
   dates: readonly DeskDate[];
   names: readonly string[];
   looks: ReadonlyMap<string | null, Look>;
@@ -62,8 +62,11 @@ function Item({
   const key = keyOf(date);
   const end = date.endDay === null ? null : { day: date.endDay, minute: date.endMinute };
   const when = sayWhen({ day: date.startDay, minute: date.startMinute }, end, style, { weekday: 'short', month: 'short' });
-  const off = date.standing === 'cancelled' || date.standing === 'postponed';
-  const said = [date.standing && date.standing !== 'going-ahead' ? date.standing.replace('-', ' ') : '', date.moved ? 'moved' : ''];
+  const off = date.eventStatus === 'cancelled' || date.eventStatus === 'postponed';
+  const said = [
+    date.eventStatus && date.eventStatus !== 'going-ahead' ? date.eventStatus.replace('-', ' ') : '',
+    date.moved ? 'moved' : '',
+  ];
   return (
     <li className={key === chosen ? 'chosen' : ''} onFocus={() => setChosen(key)}>
       <div className="what">

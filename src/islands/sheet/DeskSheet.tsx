@@ -2,7 +2,7 @@
 /** A month, or half a year, of everything the Desk has: dates are read, begun, moved, copied and lengthened in place. */
 import { type KeyboardEvent, useCallback, useEffect, useId, useMemo, useRef, useState } from 'react';
 import { flushSync } from 'react-dom';
-import { type Day, firstDayOfMonth } from '@/core/day/day';
+import { type EpochDay, firstDayOfMonth } from '@/core/day/day';
 import type { DeskDate, DeskSheetStart } from '@/core/sheet/desk-sheet';
 import { copying, leavingOut, lengthening, moving } from './date-commands';
 import { DayPanel } from './DayPanel';
@@ -16,7 +16,7 @@ import { NewListing, newContent, type NewInput } from './NewListing';
 import { NoticeBar } from './NoticeBar';
 import { byDay, type Hold, keyOf, monthFor, sayDayCell, sayHold, spanOf } from './state';
 import { useDates } from './use-dates';
-import { useDeeds } from './use-commands';
+import { useCommands } from './use-commands';
 import { onSheetKey } from './keys';
 import { usePointer } from './use-pointer';
 
@@ -25,11 +25,11 @@ export default function DeskSheet({ start }: { start: DeskSheetStart }) {
   const dates = useDates(start);
   const { shown, show } = dates;
   const { view, month } = shown;
-  const deeds = useDeeds(dates.reload, start.mayPublish);
+  const commands = useCommands(dates.reload, start.mayPublish);
   const span = useMemo(() => spanOf(view, month, firstWeekday), [view, month, firstWeekday]);
   const on = useMemo(() => byDay(dates.dates, span), [dates.dates, span]);
   const byKey = useMemo(() => new Map(dates.dates.map((date) => [keyOf(date), date])), [dates.dates]);
-  const redLetters = useMemo(() => new Map(start.redLetters), [start.redLetters]);
+  const holidays = useMemo(() => new Map(start.holidays), [start.holidays]);
   const looks = useMemo(() => {
     const all = new Map<string | null, Look>(start.categories.map((c) => [c.id, { mark: c.mark, ink: c.ink }]));
     const [fallback] = start.categories.slice(-1);
@@ -37,7 +37,7 @@ export default function DeskSheet({ start }: { start: DeskSheetStart }) {
   }, [start.categories]);
   const venues = useMemo(() => new Map(start.venues.map((v) => [v.id, v.name])), [start.venues]);
 
-  const [active, setActive] = useState<Day>(() => (today >= span.from && today <= span.to ? today : firstDayOfMonth(month)));
+  const [active, setActive] = useState<EpochDay>(() => (today >= span.from && today <= span.to ? today : firstDayOfMonth(month)));
   const [hold, setHold] = useState<Hold | null>(null);
   const [chosen, setChosen] = useState<string | null>(null);
   const [title, setTitle] = useState('');
@@ -45,19 +45,19 @@ export default function DeskSheet({ start }: { start: DeskSheetStart }) {
   const grid = useRef<HTMLDivElement>(null);
   const titleField = useRef<HTMLInputElement>(null);
   const id = useId();
-  const cellId = useCallback((day: Day): string => `${id}${day}`, [id]);
+  const cellId = useCallback((day: EpochDay): string => `${id}${day}`, [id]);
   const here = on.get(active) ?? [];
 
   const toGrid = (): void => grid.current?.focus({ preventScroll: true });
   const effects = (date: DeskDate) => (content: Parameters<typeof effectsOf>[0]) =>
-    effectsOf(content, date.original, { listingId: date.listingId, siteZone: zone, style, redLetters });
-  const move = (date: DeskDate, days: number) => deeds.act({ ...moving(date, days, style), effects: effects(date) });
-  const copy = (date: DeskDate, day: Day) => deeds.act(copying(date, day, style));
+    effectsOf(content, date.original, { listingId: date.listingId, siteZone: zone, style, holidays });
+  const move = (date: DeskDate, days: number) => commands.act({ ...moving(date, days, style), effects: effects(date) });
+  const copy = (date: DeskDate, day: EpochDay) => commands.act(copying(date, day, style));
   const lengthen = (date: DeskDate, edge: 'start' | 'end', days: number) =>
-    deeds.act({ ...lengthening(date, edge, days, style), effects: effects(date) });
+    commands.act({ ...lengthening(date, edge, days, style), effects: effects(date) });
 
   /** Ends what is under way, on a day. */
-  const finish = (held: Hold, day: Day, asCopy: boolean): void => {
+  const finish = (held: Hold, day: EpochDay, asCopy: boolean): void => {
     const { date } = held;
     const by = day - held.from;
     if (held.kind === 'span') {
@@ -72,7 +72,7 @@ export default function DeskSheet({ start }: { start: DeskSheetStart }) {
     else if (held.kind === 'move' || held.kind === 'copy') void copy(date, date.startDay + by);
     else void lengthen(date, held.kind, by);
   };
-  const begin = (kind: Hold['kind'], from: Day, date: DeskDate | undefined, byPointer: boolean): void => {
+  const begin = (kind: Hold['kind'], from: EpochDay, date: DeskDate | undefined, byPointer: boolean): void => {
     setHold({ kind, from, date, byPointer });
     if (date) setChosen(keyOf(date));
     if (!byPointer) toGrid();
@@ -106,7 +106,7 @@ export default function DeskSheet({ start }: { start: DeskSheetStart }) {
     titleField.current?.setSelectionRange(letters.length, letters.length);
   };
   const open = (date: DeskDate): void => location.assign(`/desk/listings/${date.listingId}`);
-  const leaveOut = (date: DeskDate): void => void deeds.act(leavingOut(date, style));
+  const leaveOut = (date: DeskDate): void => void commands.act(leavingOut(date, style));
   const onKey = (event: KeyboardEvent): void =>
     onSheetKey(event, {
       view,
@@ -124,17 +124,17 @@ export default function DeskSheet({ start }: { start: DeskSheetStart }) {
       onType: type,
       onLeaveOut: leaveOut,
       onLetGo: () => {
-        if (hold?.date) deeds.say('Left where it was.', 'good');
+        if (hold?.date) commands.say('Left where it was.', 'good');
         setHold(null);
       },
-      undo: () => void deeds.undo?.(),
-      redo: () => void deeds.redo?.(),
+      undo: () => void commands.undo?.(),
+      redo: () => void commands.redo?.(),
     });
 
   const drawn = drawnDays(hold, active);
   const newDays = hold?.kind === 'span' && drawn ? drawn : { from: active, to: active };
   const make = async (input: NewInput, andOpen: boolean): Promise<void> => {
-    const made = await deeds.make(newContent(input, zone), `“${input.title.trim()}” is a draft.`);
+    const made = await commands.make(newContent(input, zone), `“${input.title.trim()}” is a draft.`);
     if (!made) return;
     setTitle('');
     setMadeOnes((n) => n + 1);
@@ -152,7 +152,7 @@ export default function DeskSheet({ start }: { start: DeskSheetStart }) {
     dates: dates.dates,
     on,
     looks,
-    redLetters,
+    holidays,
     active,
     drawn,
     chosen,
@@ -161,12 +161,12 @@ export default function DeskSheet({ start }: { start: DeskSheetStart }) {
     firstWeekday,
     style,
     cellId,
-    label: (day) => sayDayCell(day, on.get(day) ?? [], redLetters.get(day) ?? [], style),
+    label: (day) => sayDayCell(day, on.get(day) ?? [], holidays.get(day) ?? [], style),
   };
   return (
     <div className="ds">
       <FilterRow start={start} dates={dates} today={today} onGo={setActive} active={active} />
-      <NoticeBar deeds={deeds} hold={hold ? sayHold(hold, active, style) : ''} stale={dates.stale} cut={dates.cut} />
+      <NoticeBar commands={commands} hold={hold ? sayHold(hold, active, style) : ''} stale={dates.stale} cut={dates.cut} />
       <div className="ds-sheet">
         <div
           ref={grid}
@@ -185,13 +185,13 @@ export default function DeskSheet({ start }: { start: DeskSheetStart }) {
           <DayPanel
             day={active}
             dates={here}
-            names={redLetters.get(active) ?? []}
+            names={holidays.get(active) ?? []}
             looks={looks}
             venues={venues}
             chosen={chosen}
             setChosen={setChosen}
             style={style}
-            busy={deeds.busy}
+            busy={commands.busy}
             onMove={(date) => pick('move', date)}
             onCopy={(date) => pick('copy', date)}
             onLength={(date, days) => void lengthen(date, 'end', days)}
@@ -205,7 +205,7 @@ export default function DeskSheet({ start }: { start: DeskSheetStart }) {
             setTitle={setTitle}
             style={style}
             field={titleField}
-            busy={deeds.busy}
+            busy={commands.busy}
             onMake={(input, andOpen) => void make(input, andOpen)}
             onLeave={() => {
               setTitle('');
@@ -225,7 +225,7 @@ export default function DeskSheet({ start }: { start: DeskSheetStart }) {
 }
 
 /** The days that a hold covers while it is on a day. */
-function drawnDays(hold: Hold | null, active: Day): { from: Day; to: Day } | null {
+function drawnDays(hold: Hold | null, active: EpochDay): { from: EpochDay; to: EpochDay } | null {
   if (!hold) return null;
   const { date } = hold;
   const by = active - hold.from;

@@ -1,5 +1,5 @@
 /** Above a sheet: which months, month or half a year, and what of everything is shown. */
-import { type Day, firstDayOfMonth } from '@/core/day/day';
+import { type EpochDay, firstDayOfMonth } from '@/core/day/day';
 import { STAGE_WORDS, STAGES, type Stage } from '@/core/listing/content';
 import { type DeskSheetStart, HALF_YEAR } from '@/core/sheet/desk-sheet';
 import { sayMonths } from './state';
@@ -8,9 +8,9 @@ import { addressOf, type Dates } from './use-dates';
 interface Props {
   start: DeskSheetStart;
   dates: Dates;
-  today: Day;
-  active: Day;
-  onGo: (day: Day) => void;
+  today: EpochDay;
+  active: EpochDay;
+  onGo: (day: EpochDay) => void;
 }
 
 export function FilterRow({ start, dates: { shown, show, dates, cut }, today, active, onGo }: Props) {

@@ -2,7 +2,7 @@
 // biome-ignore-all lint/a11y/useFocusableInteractive: the grid has the focus and names its active cell
 /** Six months side by side, each a column of its days: as a printed almanac has them. Events of several days run down as bars. */
 import { useMemo } from 'react';
-import { type Day, daysInMonth, firstDayOfMonth, type MonthNumber, weekdayOf, yearMonthOf, ymdOf } from '@/core/day/day';
+import { type EpochDay, daysInMonth, firstDayOfMonth, type MonthNumber, weekdayOf, yearMonthOf, ymdOf } from '@/core/day/day';
 import { type DeskDate, HALF_YEAR } from '@/core/sheet/desk-sheet';
 import { MONTHS, sayTime, WEEKDAYS } from '@/core/phrase/format';
 import { classesOf, Mark } from './entries';
@@ -55,17 +55,17 @@ function Column({ month, lanes, ...props }: Omit<GridProps, 'month'> & { month: 
 }
 
 interface RowProps extends Omit<GridProps, 'month'> {
-  day: Day;
+  day: EpochDay;
   /** the first of its column: what goes on from before is named again */
   first: boolean;
   lanes: Map<string, number>;
 }
 
 function DayRow({ day, first, lanes, ...props }: RowProps) {
-  const { on, looks, redLetters, chosen, lifted, style, cellId, label } = props;
+  const { on, looks, holidays, chosen, lifted, style, cellId, label } = props;
   const here = on.get(day) ?? [];
   const named = here.filter((date) => date.startDay === day || first || !lanes.has(keyOf(date)));
-  const names = redLetters.get(day) ?? [];
+  const names = holidays.get(day) ?? [];
   const weekday = weekdayOf(day);
   const [one] = named;
   return (

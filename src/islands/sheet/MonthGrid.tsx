@@ -28,7 +28,7 @@ const ROOM = 6;
 const LANES = 3;
 
 export function MonthGrid(props: GridProps) {
-  const { month, dates, looks, redLetters, firstWeekday, chosen, lifted, style, cellId, label } = props;
+  const { month, dates, looks, holidays, firstWeekday, chosen, lifted, style, cellId, label } = props;
   const sheet = useMemo(
     () => layMonth(dates.map(laid), { month, firstWeekday, room: ROOM, maxLanes: LANES }),
     [dates, month, firstWeekday],
@@ -49,7 +49,7 @@ export function MonthGrid(props: GridProps) {
       {sheet.weeks.map((week) => (
         <div role="row" className="ds-week" key={week.start}>
           {week.days.map((day, column) => {
-            const names = redLetters.get(day.day) ?? [];
+            const names = holidays.get(day.day) ?? [];
             const red = weekdayOf(day.day) === 6 || names.length > 0;
             return (
               <div

@@ -1,10 +1,10 @@
 /** A listing begun where somebody is on a sheet: a title, perhaps a time, and the days that are drawn. */
 import { type Ref, useState } from 'react';
-import type { Day } from '@/core/day/day';
-import { isoWall } from '@/core/day/wall';
+import type { EpochDay } from '@/core/day/day';
+import { isoDateTime } from '@/core/day/plain-date-time';
 import { emptyContent, type ListingContent } from '@/core/listing/content';
 import { sayDay, sayDays, type Style } from '@/core/phrase/format';
-import type { StoredStretch } from '@/core/recurrence/stored';
+import type { StoredRecurrencePart } from '@/core/recurrence/stored';
 import { ClockField } from '../fields/ClockField';
 
 /** How several days are meant. */
@@ -12,9 +12,9 @@ export type Several = 'one' | 'each';
 
 export interface NewInput {
   title: string;
-  from: Day;
+  from: EpochDay;
   /** included */
-  to: Day;
+  to: EpochDay;
   several: Several;
   start: number | null;
   end: number | null;
@@ -24,10 +24,10 @@ export interface NewInput {
 export function newContent({ title, from, to, several, start, end }: NewInput, zone: string): ListingContent {
   const days = to - from + 1;
   const ends = end === null || start === null ? null : { days: end <= start ? 1 : 0, minute: end };
-  const base = { start: isoWall({ day: from, minute: start }), limit: { kind: 'open' as const } };
+  const base = { start: isoDateTime({ day: from, minute: start }), limit: { kind: 'open' as const } };
   const length = (n: number) => (start === null ? { days: n, minute: null } : ends);
   const whole = ends && { ...ends, days: ends.days + days - 1 };
-  const stretch: StoredStretch =
+  const recurrencePart: StoredRecurrencePart =
     several === 'each' && days > 1
       ? {
           ...base,
@@ -36,12 +36,12 @@ export function newContent({ title, from, to, several, start, end }: NewInput, z
           limit: { kind: 'count', count: days },
         }
       : { ...base, length: start === null ? length(days) : whole, rule: null };
-  return { ...emptyContent(), title: title.trim(), recurrence: { format: 2, zone, stretches: [stretch], leftOut: [], breaks: [] } };
+  return { ...emptyContent(), title: title.trim(), recurrence: { format: 3, zone, parts: [recurrencePart], exdates: [], breaks: [] } };
 }
 
 interface Props {
-  from: Day;
-  to: Day;
+  from: EpochDay;
+  to: EpochDay;
   title: string;
   setTitle: (title: string) => void;
   style: Style;

@@ -1,16 +1,16 @@
 /** One line over a sheet: what is under way, what was done, what else could be meant, and the way back. */
-import type { Deeds } from './use-commands';
+import type { Commands } from './use-commands';
 
 interface Props {
-  deeds: Deeds;
+  commands: Commands;
   /** what is being carried or drawn */
   hold: string;
   stale: boolean;
   cut: boolean;
 }
 
-export function NoticeBar({ deeds, hold, stale, cut }: Props) {
-  const { notice } = deeds;
+export function NoticeBar({ commands, hold, stale, cut }: Props) {
+  const { notice } = commands;
   return (
     <div className={`ds-notice ${notice?.tone === 'bad' && !hold ? 'bad' : ''}`}>
       <p role="status" aria-live="polite">
@@ -30,14 +30,19 @@ export function NoticeBar({ deeds, hold, stale, cut }: Props) {
               type="button"
               key={other.label}
               className="button small"
-              disabled={deeds.busy}
-              onClick={() => void deeds.instead(other)}
+              disabled={commands.busy}
+              onClick={() => void commands.instead(other)}
             >
               {other.label}
             </button>
           ))}
           {notice?.mayPublish && notice.listingId && (
-            <button type="button" className="button small" disabled={deeds.busy} onClick={() => void deeds.publish(notice.listingId ?? '')}>
+            <button
+              type="button"
+              className="button small"
+              disabled={commands.busy}
+              onClick={() => void commands.publish(notice.listingId ?? '')}
+            >
               Publish changes
             </button>
           )}
@@ -46,13 +51,13 @@ export function NoticeBar({ deeds, hold, stale, cut }: Props) {
               Open it
             </a>
           )}
-          {deeds.undo && (
-            <button type="button" className="button small" disabled={deeds.busy} onClick={() => void deeds.undo?.()}>
+          {commands.undo && (
+            <button type="button" className="button small" disabled={commands.busy} onClick={() => void commands.undo?.()}>
               Undo
             </button>
           )}
-          {deeds.redo && (
-            <button type="button" className="button small" disabled={deeds.busy} onClick={() => void deeds.redo?.()}>
+          {commands.redo && (
+            <button type="button" className="button small" disabled={commands.busy} onClick={() => void commands.redo?.()}>
               Redo
             </button>
           )}

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { Outcome } from '@/client/api';
 import { emptyContent, type ListingContent } from '@/core/listing/content';
-import { type Deed, doInstead, doTo, redoDeed, type Server, type Stored, undoDeed } from './command-history';
+import { type SheetCommand, doInstead, doTo, redoCommand, type Server, type Stored, undoCommand } from './command-history';
 
 /** A server with one listing, as the real one answers. */
 function serverWith(content: ListingContent) {
@@ -28,45 +28,49 @@ function serverWith(content: ListingContent) {
 const choir = (): ListingContent => ({ ...emptyContent(), title: 'Choir', summary: 'Forty voices' });
 const rename = (title: string) => (c: ListingContent) => ({ ...c, title });
 const words = { said: 'Renamed.', cannot: 'It cannot be renamed.' };
-async function renamed(server: Server): Promise<Deed> {
+async function renamed(server: Server): Promise<SheetCommand> {
   const done = await doTo(server, 'a', rename('Bells'), words);
   if (done.kind !== 'done') throw new Error(done.said);
-  return done.deed;
+  return done.command;
 }
 
 describe('what was done on a sheet', () => {
   it('is undone and done again from the copies of before and after', async () => {
     const { server, kept } = serverWith(choir());
-    const deed = await renamed(server);
+    const command = await renamed(server);
     expect(kept.content.title).toBe('Bells');
-    expect(await undoDeed(server, deed)).toBeUndefined();
+    expect(await undoCommand(server, command)).toBeUndefined();
     expect(kept.content.title).toBe('Choir');
-    expect(await redoDeed(server, deed)).toBeUndefined();
+    expect(await redoCommand(server, command)).toBeUndefined();
     expect([kept.content.title, kept.revision]).toEqual(['Bells', 4]);
   });
   it('keeps what somebody else changed elsewhere, and refuses where both changed the same', async () => {
     const { server, kept } = serverWith(choir());
-    const deed = await renamed(server);
+    const command = await renamed(server);
     kept.content = { ...kept.content, summary: 'Fifty voices' };
-    expect(await undoDeed(server, deed)).toBeUndefined();
+    expect(await undoCommand(server, command)).toBeUndefined();
     expect([kept.content.title, kept.content.summary]).toEqual(['Choir', 'Fifty voices']);
     const again = await renamed(server);
     kept.content = { ...kept.content, title: 'Chimes' };
-    expect(await undoDeed(server, again)).toContain('“Chimes” was changed since');
+    expect(await undoCommand(server, again)).toContain('“Chimes” was changed since');
     expect(kept.content.title).toBe('Chimes');
   });
   it('may have been meant otherwise: that takes its place, and is undone to the same', async () => {
     const { server, kept } = serverWith(choir());
-    const deed = await renamed(server);
-    const other = await doInstead(server, deed, { ...choir(), title: 'Gongs' }, 'Gongs.');
+    const command = await renamed(server);
+    const other = await doInstead(server, command, { ...choir(), title: 'Gongs' }, 'Gongs.');
     expect([kept.content.title, typeof other]).toEqual(['Gongs', 'object']);
-    await undoDeed(server, other as Deed);
+    await undoCommand(server, other as SheetCommand);
     expect(kept.content.title).toBe('Choir');
   });
   it('of a new listing is the bin, and back', async () => {
     const { server, acts } = serverWith(choir());
-    const deed: Deed = { said: '', listingId: 'new', change: 'made' };
-    expect([await undoDeed(server, deed), await redoDeed(server, deed), acts]).toEqual([undefined, undefined, ['bin', 'restore']]);
+    const command: SheetCommand = { said: '', listingId: 'new', change: 'made' };
+    expect([await undoCommand(server, command), await redoCommand(server, command), acts]).toEqual([
+      undefined,
+      undefined,
+      ['bin', 'restore'],
+    ]);
   });
   it('is nothing when it changes nothing, cannot be, or the site does not answer; each is said', async () => {
     const { server, kept } = serverWith(choir());

@@ -21,13 +21,13 @@ export interface Server {
 }
 
 /** One thing that was done: a listing that is different now, or one that is new. */
-export interface Deed {
+export interface SheetCommand {
   said: string;
   listingId: string;
   change: { before: ListingContent; after: ListingContent } | 'made';
 }
 
-export type Done = { kind: 'done'; deed: Deed; was: Stored } | { kind: 'failed'; said: string };
+export type Done = { kind: 'done'; command: SheetCommand; was: Stored } | { kind: 'failed'; said: string };
 
 export function whyFailed(outcome: Exclude<Outcome<unknown>, { kind: 'done' }>): string {
   if (outcome.kind === 'offline') return 'No connection: nothing was changed. Try again.';
@@ -49,25 +49,30 @@ export async function doTo(
   if (!after || !differences(was.content, after).length) return { kind: 'failed', said: words.cannot };
   const saved = await server.save(listingId, after, was.revision);
   if (saved.kind !== 'done') return { kind: 'failed', said: whyFailed(saved) };
-  return { kind: 'done', deed: { said: words.said, listingId, change: { before: was.content, after } }, was };
+  return { kind: 'done', command: { said: words.said, listingId, change: { before: was.content, after } }, was };
 }
 
 /** Another way of doing the same: from what was there before, in place of what was done. */
-export async function doInstead(server: Server, deed: Deed, after: ListingContent, said: string): Promise<Deed | string> {
-  if (deed.change === 'made') return 'A new listing is no change.';
-  const problem = await replace(server, deed.listingId, deed.change.after, after);
-  return problem ?? { ...deed, said, change: { before: deed.change.before, after } };
+export async function doInstead(
+  server: Server,
+  command: SheetCommand,
+  after: ListingContent,
+  said: string,
+): Promise<SheetCommand | string> {
+  if (command.change === 'made') return 'A new listing is no change.';
+  const problem = await replace(server, command.listingId, command.change.after, after);
+  return problem ?? { ...command, said, change: { before: command.change.before, after } };
 }
 
 /** Takes a deed back, or does it again; the answer is what stands in the way, undefined when it is done. */
-export async function undoDeed(server: Server, deed: Deed): Promise<string | undefined> {
-  if (deed.change !== 'made') return replace(server, deed.listingId, deed.change.after, deed.change.before);
-  return actOn(server, deed.listingId, 'bin');
+export async function undoCommand(server: Server, command: SheetCommand): Promise<string | undefined> {
+  if (command.change !== 'made') return replace(server, command.listingId, command.change.after, command.change.before);
+  return actOn(server, command.listingId, 'bin');
 }
 
-export async function redoDeed(server: Server, deed: Deed): Promise<string | undefined> {
-  if (deed.change !== 'made') return replace(server, deed.listingId, deed.change.before, deed.change.after);
-  return actOn(server, deed.listingId, 'restore');
+export async function redoCommand(server: Server, command: SheetCommand): Promise<string | undefined> {
+  if (command.change !== 'made') return replace(server, command.listingId, command.change.before, command.change.after);
+  return actOn(server, command.listingId, 'restore');
 }
 
 /** Stage changes need the listing's revision of now. */

@@ -1,6 +1,6 @@
 /** What can be done to a date on a sheet, with its words and what else could be meant by it. Without React. */
-import { type Day, isoDay, weekdayOf } from '@/core/day/day';
-import { parseIsoWall } from '@/core/day/wall';
+import { type EpochDay, isoDay, weekdayOf } from '@/core/day/day';
+import { parseIsoDateTime } from '@/core/day/plain-date-time';
 import type { ListingContent } from '@/core/listing/content';
 import type { DeskDate } from '@/core/sheet/desk-sheet';
 import { copyDate, dateOf, isRuled, lengthenAll, lengthenDate, moveAll, moveLater, onlyDate } from '@/core/dates/moves';
@@ -8,14 +8,14 @@ import { moveDate, toggleDate } from '@/core/dates/single-dates';
 import { sayDay, type Style, WEEKDAYS } from '@/core/phrase/format';
 import type { Stored } from './command-history';
 import { sayTarget } from './state';
-import type { Doing, Instead } from './use-commands';
+import type { DateCommand, Instead } from './use-commands';
 
-const short = (day: Day, style: Style): string => sayDay(day, style, { weekday: 'short', month: 'short' });
+const short = (day: EpochDay, style: Style): string => sayDay(day, style, { weekday: 'short', month: 'short' });
 const named = (date: DeskDate): string => `“${date.title || 'Without a title'}”`;
 const apart = (days: number): string => `${Math.abs(days) === 1 ? 'a day' : `${Math.abs(days)} days`} ${days > 0 ? 'later' : 'earlier'}`;
 
 /** Its day by the listing's own clock, which may be another than the sheet's. */
-const ownDay = (content: ListingContent, date: DeskDate): Day | undefined => dateOf(content, date.original)?.start.day;
+const ownDay = (content: ListingContent, date: DeskDate): EpochDay | undefined => dateOf(content, date.original)?.start.day;
 
 /** A single date of something that nobody has seen yet simply is on another day; others keep their name and say that they moved. */
 function moveOne(content: ListingContent, date: DeskDate, days: number, isPublic: boolean): ListingContent | undefined {
@@ -26,7 +26,7 @@ function moveOne(content: ListingContent, date: DeskDate, days: number, isPublic
 }
 
 /** Moves one date by days; later ones too, or all, are offered where the rule can say it. */
-export function moving(date: DeskDate, days: number, style: Style): Doing {
+export function moving(date: DeskDate, days: number, style: Style): DateCommand {
   const to = date.startDay + days;
   const weekday = WEEKDAYS[weekdayOf(to)] as string;
   return {
@@ -54,7 +54,7 @@ export function moving(date: DeskDate, days: number, style: Style): Doing {
 }
 
 /** An extra date of the same listing on another day. */
-export function copying(date: DeskDate, day: Day, style: Style): Doing {
+export function copying(date: DeskDate, day: EpochDay, style: Style): DateCommand {
   return {
     listingId: date.listingId,
     change: (content) => {
@@ -81,7 +81,7 @@ export function copying(date: DeskDate, day: Day, style: Style): Doing {
 }
 
 /** One date longer or shorter by days at either end; all of them, where there are more. */
-export function lengthening(date: DeskDate, edge: 'start' | 'end', days: number, style: Style): Doing {
+export function lengthening(date: DeskDate, edge: 'start' | 'end', days: number, style: Style): DateCommand {
   const day = (edge === 'start' ? date.startDay : date.lastDay) + days;
   const words = edge === 'start' ? 'begins' : 'ends';
   return {
@@ -96,18 +96,18 @@ export function lengthening(date: DeskDate, edge: 'start' | 'end', days: number,
   };
 }
 
-export function leavingOut(date: DeskDate, style: Style): Doing {
+export function leavingOut(date: DeskDate, style: Style): DateCommand {
   return {
     listingId: date.listingId,
     change: (content) => {
       const { recurrence } = content;
-      const at = parseIsoWall(date.original);
-      if (!recurrence || !at || recurrence.leftOut.includes(date.original)) return undefined;
+      const at = parseIsoDateTime(date.original);
+      if (!recurrence || !at || recurrence.exdates.includes(date.original)) return undefined;
       // An extra date is simply gone; a date of a rule is left out by its day.
-      const extra = recurrence.stretches.findIndex((s) => !s.rule && s.start === date.original);
-      if (extra >= 0 && recurrence.stretches.length > 1) {
-        const stretches = recurrence.stretches.filter((_, i) => i !== extra);
-        return { ...content, recurrence: { ...recurrence, stretches } };
+      const extra = recurrence.parts.findIndex((s) => !s.rule && s.start === date.original);
+      if (extra >= 0 && recurrence.parts.length > 1) {
+        const parts = recurrence.parts.filter((_, i) => i !== extra);
+        return { ...content, recurrence: { ...recurrence, parts } };
       }
       return { ...content, recurrence: toggleDate(recurrence, date.original) };
     },

@@ -10,7 +10,7 @@ interface EffectInput {
   listingId: string;
   siteZone: string;
   style: Style;
-  redLetters: ReadonlyMap<number, string[]>;
+  holidays: ReadonlyMap<number, string[]>;
 }
 
 /** A sentence, or nothing. Without a connection there is nothing to compare with. */
@@ -18,7 +18,7 @@ export async function effectsOf(content: ListingContent, key: string, input: Eff
   const date = dateOf(content, key);
   if (!date || !content.recurrence) return '';
   const here = inSite(date, content.recurrence.zone, input.siteZone);
-  const holiday = input.redLetters.get(here.start.day);
+  const holiday = input.holidays.get(here.start.day);
   const said = [holiday ? `That is ${sayList(holiday)}.` : '', await clashWords(content, here, input)];
   return said.filter(Boolean).join(' ');
 }

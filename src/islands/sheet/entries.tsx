@@ -16,7 +16,7 @@ export function classesOf(date: DeskDate, chosen: string | null, lifted: string 
   return [
     date.stage === 'published' ? '' : date.stage,
     date.edited && 'waits',
-    date.standing && OFF.has(date.standing) && 'off',
+    date.eventStatus && OFF.has(date.eventStatus) && 'off',
     date.moved && 'moved',
     date.headline && 'head',
     key === chosen && 'chosen',

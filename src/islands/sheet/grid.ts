@@ -1,5 +1,5 @@
 /** What both sheets are given. */
-import type { Day, MonthNumber } from '@/core/day/day';
+import type { EpochDay, MonthNumber } from '@/core/day/day';
 import type { DeskDate } from '@/core/sheet/desk-sheet';
 import type { Style } from '@/core/phrase/format';
 import type { Look } from './entries';
@@ -7,23 +7,23 @@ import type { Look } from './entries';
 export interface GridProps {
   month: MonthNumber;
   dates: readonly DeskDate[];
-  on: ReadonlyMap<Day, DeskDate[]>;
+  on: ReadonlyMap<EpochDay, DeskDate[]>;
   looks: ReadonlyMap<string | null, Look>;
-  redLetters: ReadonlyMap<Day, string[]>;
-  active: Day;
+  holidays: ReadonlyMap<EpochDay, string[]>;
+  active: EpochDay;
   /** the days that are drawn, or that the carried date would take, both included */
-  drawn: { from: Day; to: Day } | null;
+  drawn: { from: EpochDay; to: EpochDay } | null;
   chosen: string | null;
   lifted: string | null;
-  today: Day;
+  today: EpochDay;
   firstWeekday: number;
   style: Style;
-  cellId: (day: Day) => string;
-  label: (day: Day) => string;
+  cellId: (day: EpochDay) => string;
+  label: (day: EpochDay) => string;
 }
 
 /** The classes that a day's cell has on either sheet. */
-export function cellClasses(day: Day, { active, drawn, today }: Pick<GridProps, 'active' | 'drawn' | 'today'>): string {
+export function cellClasses(day: EpochDay, { active, drawn, today }: Pick<GridProps, 'active' | 'drawn' | 'today'>): string {
   return [
     day === active && 'active',
     drawn && day >= drawn.from && day <= drawn.to && 'drawn',

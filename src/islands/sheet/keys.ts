@@ -1,20 +1,20 @@
 /** The sheet by keyboard: arrows walk, letters begin a listing, Space picks a date up, Enter opens or puts down. */
 import type { KeyboardEvent } from 'react';
-import type { Day } from '@/core/day/day';
+import type { EpochDay } from '@/core/day/day';
 import type { DeskDate, SheetView } from '@/core/sheet/desk-sheet';
 import { type Hold, walk } from './state';
 
 interface KeysInput {
   view: SheetView;
   firstWeekday: number;
-  active: Day;
+  active: EpochDay;
   /** the dates of the active day */
   here: readonly DeskDate[];
   hold: Hold | null;
   setHold: (hold: Hold | null) => void;
-  setActive: (day: Day) => void;
-  onBegin: (kind: Hold['kind'], from: Day, date: DeskDate | undefined) => void;
-  onFinish: (hold: Hold, day: Day, asCopy: boolean) => void;
+  setActive: (day: EpochDay) => void;
+  onBegin: (kind: Hold['kind'], from: EpochDay, date: DeskDate | undefined) => void;
+  onFinish: (hold: Hold, day: EpochDay, asCopy: boolean) => void;
   onPick: (date: DeskDate) => void;
   onOpen: (date: DeskDate) => void;
   /** to the list of the day, at a date's name or at what can be done to it */

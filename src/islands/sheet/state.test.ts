@@ -18,7 +18,7 @@ const date = (part: Partial<DeskDate> = {}): DeskDate => ({
   endDay: null,
   endMinute: null,
   lastDay: d('2027-04-06'),
-  standing: null,
+  eventStatus: null,
   moved: false,
   headline: false,
   repeats: true,
@@ -59,7 +59,7 @@ describe('what a sheet says', () => {
   });
   it('of a day, to those who hear it', () => {
     const many = Array.from({ length: 8 }, (_, i) => date({ title: `T${i}` }));
-    const off = date({ stage: 'draft', standing: 'cancelled', moved: true, startMinute: null });
+    const off = date({ stage: 'draft', eventStatus: 'cancelled', moved: true, startMinute: null });
     expect(sayDayCell(d('2027-04-06'), [off], ['Easter'], STYLE)).toBe('Tuesday 6 April; Easter; Choir, draft, cancelled, moved here');
     expect(sayDayCell(d('2027-04-06'), many, [], STYLE)).toContain('19:00 T5; and 2 more');
     expect(sayDayCell(d('2027-04-06'), [], [], STYLE)).toBe('Tuesday 6 April; nothing');
@@ -82,7 +82,7 @@ describe('days and new listings', () => {
   });
   it('several days are one event or a date each, whole days or by the clock, over midnight too', () => {
     const make = (several: 'one' | 'each', start: number | null, end: number | null) =>
-      newContent({ title: ' Fair ', from: d('2027-04-06'), to: d('2027-04-08'), several, start, end }, 'UTC').recurrence?.stretches;
+      newContent({ title: ' Fair ', from: d('2027-04-06'), to: d('2027-04-08'), several, start, end }, 'UTC').recurrence?.parts;
     expect(make('one', null, null)).toEqual([
       { start: '2027-04-06', length: { days: 3, minute: null }, rule: null, limit: { kind: 'open' } },
     ]);

@@ -1,5 +1,14 @@
 /** The Desk's sheets without React: what is held, where days lie, what is said. Days are integers, by the site's clock. */
-import { type Day, daysInMonth, firstDayOfMonth, type MonthNumber, monthNumberOf, weekdayOf, weekStart, yearMonthOf } from '@/core/day/day';
+import {
+  type EpochDay,
+  daysInMonth,
+  firstDayOfMonth,
+  type MonthNumber,
+  monthNumberOf,
+  weekdayOf,
+  weekStart,
+  yearMonthOf,
+} from '@/core/day/day';
 import type { DeskDate, DeskFilters, SheetView } from '@/core/sheet/desk-sheet';
 import { STAGE_WORDS } from '@/core/listing/content';
 import { HALF_YEAR } from '@/core/sheet/desk-sheet';
@@ -16,20 +25,20 @@ export const keyOf = (date: Pick<DeskDate, 'listingId' | 'original'>): string =>
  */
 export interface Hold {
   kind: 'move' | 'copy' | 'start' | 'end' | 'span';
-  from: Day;
+  from: EpochDay;
   date: DeskDate | undefined;
   byPointer: boolean;
 }
 
 /** The days that a view shows, both included. */
-export function spanOf(view: SheetView, month: MonthNumber, firstWeekday: number): { from: Day; to: Day } {
+export function spanOf(view: SheetView, month: MonthNumber, firstWeekday: number): { from: EpochDay; to: EpochDay } {
   if (view === 'month') return monthSpan(month, firstWeekday);
   return { from: firstDayOfMonth(month), to: firstDayOfMonth(month + HALF_YEAR) - 1 };
 }
 
 /** Dates by each day that they touch, in the order that they came in. */
-export function byDay(dates: readonly DeskDate[], { from, to }: { from: Day; to: Day }): Map<Day, DeskDate[]> {
-  const days = new Map<Day, DeskDate[]>();
+export function byDay(dates: readonly DeskDate[], { from, to }: { from: EpochDay; to: EpochDay }): Map<EpochDay, DeskDate[]> {
+  const days = new Map<EpochDay, DeskDate[]>();
   for (const date of dates) {
     for (let day = Math.max(from, date.startDay); day <= Math.min(to, date.lastDay); day++) {
       addTo(days, day, date);
@@ -39,27 +48,27 @@ export function byDay(dates: readonly DeskDate[], { from, to }: { from: Day; to:
 }
 
 export interface Step {
-  day: Day;
+  day: EpochDay;
   /** the month to show first, so that the day is on the sheet */
   month: MonthNumber;
 }
 
 /** The month that a view must show first for a day to be on it. */
-export function monthFor(view: SheetView, month: MonthNumber, day: Day): MonthNumber {
+export function monthFor(view: SheetView, month: MonthNumber, day: EpochDay): MonthNumber {
   const own = monthNumberOf(day);
   if (view === 'month') return own;
   return own < month ? own : own >= month + HALF_YEAR ? own - HALF_YEAR + 1 : month;
 }
 
 /** The same day of another month, or its last. */
-export function inMonth(day: Day, by: number): Day {
+export function inMonth(day: EpochDay, by: number): EpochDay {
   const month = monthNumberOf(day) + by;
   const { year, month: m } = yearMonthOf(month);
   return firstDayOfMonth(month) + Math.min(day - firstDayOfMonth(monthNumberOf(day)), daysInMonth(year, m) - 1);
 }
 
 /** Where a key leads: on the month days run across, on the half year down. */
-export function walk(view: SheetView, day: Day, key: string, firstWeekday: number): Day | undefined {
+export function walk(view: SheetView, day: EpochDay, key: string, firstWeekday: number): EpochDay | undefined {
   const across = view === 'month';
   switch (key) {
     case 'ArrowLeft':
@@ -83,16 +92,16 @@ export function walk(view: SheetView, day: Day, key: string, firstWeekday: numbe
   }
 }
 
-const long = (day: Day, style: Style): string => sayDay(day, style, { weekday: 'long' });
+const long = (day: EpochDay, style: Style): string => sayDay(day, style, { weekday: 'long' });
 
 /** `Thursday 8 April: a Thursday, was a Tuesday`, while a date is carried and after. */
-export function sayTarget(from: Day, to: Day, style: Style): string {
+export function sayTarget(from: EpochDay, to: EpochDay, style: Style): string {
   const [a, b] = [WEEKDAYS[weekdayOf(from)] as string, WEEKDAYS[weekdayOf(to)] as string];
   return `${long(to, style)}${a === b ? '' : `, was a ${a}`}`;
 }
 
 /** What a hold would do on a day. */
-export function sayHold(hold: Hold, day: Day, style: Style): string {
+export function sayHold(hold: Hold, day: EpochDay, style: Style): string {
   const title = hold.date ? `“${hold.date.title}”` : '';
   const by = day - hold.from;
   switch (hold.kind) {
@@ -117,7 +126,7 @@ export function sayDate(date: DeskDate, style: Style): string {
   const time = date.startMinute === null ? '' : `${sayTime(date.startMinute, style)} `;
   const parts = [`${time}${date.title || 'Without a title'}`];
   if (date.stage !== 'published' || date.edited) parts.push(sayStage(date));
-  if (date.standing && date.standing !== 'going-ahead') parts.push(date.standing.replace('-', ' '));
+  if (date.eventStatus && date.eventStatus !== 'going-ahead') parts.push(date.eventStatus.replace('-', ' '));
   if (date.moved) parts.push('moved here');
   return parts.join(', ');
 }
@@ -125,7 +134,7 @@ export function sayDate(date: DeskDate, style: Style): string {
 /** How many are named before the rest is counted. */
 const NAMED = 6;
 
-export function sayDayCell(day: Day, dates: readonly DeskDate[], names: readonly string[], style: Style): string {
+export function sayDayCell(day: EpochDay, dates: readonly DeskDate[], names: readonly string[], style: Style): string {
   const named = dates.slice(0, NAMED).map((date) => sayDate(date, style));
   const more = dates.length > NAMED ? [`and ${dates.length - NAMED} more`] : [];
   return [long(day, style), ...names, ...(dates.length ? [...named, ...more] : ['nothing'])].join('; ');

@@ -2,7 +2,17 @@
 import { useCallback, useRef, useState } from 'react';
 import { ask, send } from '@/client/api';
 import type { ListingContent } from '@/core/listing/content';
-import { actOn, type Deed, doInstead, doTo, redoDeed, type Server, type Stored, undoDeed, whyFailed } from './command-history';
+import {
+  actOn,
+  type SheetCommand,
+  doInstead,
+  doTo,
+  redoCommand,
+  type Server,
+  type Stored,
+  undoCommand,
+  whyFailed,
+} from './command-history';
 
 const SERVER: Server = {
   read: (id) => ask<Stored>(`/api/v1/listings/${id}`),
@@ -30,7 +40,7 @@ export interface Notice {
   listingId: string | undefined;
 }
 
-export interface Doing {
+export interface DateCommand {
   listingId: string;
   change: (content: ListingContent) => ListingContent | undefined;
   said: string;
@@ -44,9 +54,9 @@ export interface Doing {
 const MOST_DEEDS = 200;
 type Failed = Parameters<typeof whyFailed>[0];
 
-export function useDeeds(reload: () => Promise<void>, mayPublish: boolean) {
-  const [past, setPast] = useState<Deed[]>([]);
-  const [future, setFuture] = useState<Deed[]>([]);
+export function useCommands(reload: () => Promise<void>, mayPublish: boolean) {
+  const [past, setPast] = useState<SheetCommand[]>([]);
+  const [future, setFuture] = useState<SheetCommand[]>([]);
   const [notice, setNotice] = useState<Notice | null>(null);
   const [busy, setBusy] = useState(false);
   const state = useRef({ past, future, busy: false });
@@ -70,22 +80,22 @@ export function useDeeds(reload: () => Promise<void>, mayPublish: boolean) {
   }, []);
 
   const act = useCallback(
-    (doing: Doing): Promise<void> =>
+    (dateCommand: DateCommand): Promise<void> =>
       alone(async () => {
-        const done = await doTo(SERVER, doing.listingId, doing.change, doing);
-        if (done.kind === 'failed') return say(done.said, 'bad', doing.listingId);
-        const { deed, was } = done;
-        setPast((list) => [...list, deed].slice(-MOST_DEEDS));
+        const done = await doTo(SERVER, dateCommand.listingId, dateCommand.change, dateCommand);
+        if (done.kind === 'failed') return say(done.said, 'bad', dateCommand.listingId);
+        const { command, was } = done;
+        setPast((list) => [...list, command].slice(-MOST_DEEDS));
         setFuture([]);
-        const change = deed.change as Exclude<Deed['change'], 'made'>;
-        const more = doing.effects ? await doing.effects(change.after) : '';
+        const change = command.change as Exclude<SheetCommand['change'], 'made'>;
+        const more = dateCommand.effects ? await dateCommand.effects(change.after) : '';
         await reload();
         setNotice({
-          text: `${doing.said}${more ? ` ${more}` : ''}${was.stage === 'published' ? ' Readers see it once it is published.' : ''}`,
+          text: `${dateCommand.said}${more ? ` ${more}` : ''}${was.stage === 'published' ? ' Readers see it once it is published.' : ''}`,
           tone: more ? 'bad' : 'good',
-          instead: doing.instead?.(change.before, was) ?? [],
+          instead: dateCommand.instead?.(change.before, was) ?? [],
           mayPublish: mayPublish && was.stage === 'published' && !was.edited,
-          listingId: doing.listingId,
+          listingId: dateCommand.listingId,
         });
       }),
     [alone, reload, say, mayPublish],
@@ -94,17 +104,17 @@ export function useDeeds(reload: () => Promise<void>, mayPublish: boolean) {
   const instead = useCallback(
     ({ content, said, apart }: Instead): Promise<void> =>
       alone(async () => {
-        const deed = state.current.past.at(-1);
-        if (!deed) return;
+        const command = state.current.past.at(-1);
+        if (!command) return;
         if (apart) {
-          const problem = await undoDeed(SERVER, deed);
+          const problem = await undoCommand(SERVER, command);
           const made = problem ? undefined : await SERVER.make(content);
           if (problem || made?.kind !== 'done') return say(problem ?? (made ? whyFailed(made as Failed) : ''));
           setPast((list) => [...list.slice(0, -1), { said, listingId: made.value.id, change: 'made' }]);
           await reload();
           return say(said, 'good', made.value.id);
         }
-        const next = await doInstead(SERVER, deed, content, said);
+        const next = await doInstead(SERVER, command, content, said);
         if (typeof next === 'string') return say(next);
         setPast((list) => [...list.slice(0, -1), next]);
         await reload();
@@ -135,14 +145,14 @@ export function useDeeds(reload: () => Promise<void>, mayPublish: boolean) {
   const step = useCallback(
     (back: boolean): Promise<void> =>
       alone(async () => {
-        const deed = back ? state.current.past.at(-1) : state.current.future.at(-1);
-        if (!deed) return;
-        const problem = await (back ? undoDeed : redoDeed)(SERVER, deed);
-        if (problem) return say(problem, 'bad', deed.listingId);
-        setPast((list) => (back ? list.slice(0, -1) : [...list, deed]));
-        setFuture((list) => (back ? [...list, deed] : list.slice(0, -1)));
+        const command = back ? state.current.past.at(-1) : state.current.future.at(-1);
+        if (!command) return;
+        const problem = await (back ? undoCommand : redoCommand)(SERVER, command);
+        if (problem) return say(problem, 'bad', command.listingId);
+        setPast((list) => (back ? list.slice(0, -1) : [...list, command]));
+        setFuture((list) => (back ? [...list, command] : list.slice(0, -1)));
         await reload();
-        say(`${back ? 'Undone' : 'Done again'}: ${deed.said}`, 'good');
+        say(`${back ? 'Undone' : 'Done again'}: ${command.said}`, 'good');
       }),
     [alone, reload, say],
   );
@@ -172,4 +182,4 @@ export function useDeeds(reload: () => Promise<void>, mayPublish: boolean) {
   };
 }
 
-export type Deeds = ReturnType<typeof useDeeds>;
+export type Commands = ReturnType<typeof useCommands>;

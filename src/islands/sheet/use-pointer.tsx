@@ -1,16 +1,16 @@
 /** Dragging on a sheet: dates to other days, their ends, and days for a new listing. A finger taps; it never drags, so that it can scroll. */
 import { type MouseEvent, type PointerEvent, type ReactNode, type RefObject, useEffect, useRef, useState } from 'react';
-import type { Day } from '@/core/day/day';
+import type { EpochDay } from '@/core/day/day';
 import type { DeskDate } from '@/core/sheet/desk-sheet';
 import type { Hold } from './state';
 
 interface PointerInput {
   grid: RefObject<HTMLDivElement | null>;
   dateOf: (key: string) => DeskDate | undefined;
-  onDay: (day: Day) => void;
-  onBegin: (kind: Hold['kind'], day: Day, date: DeskDate | undefined) => void;
-  onFinish: (hold: Hold, day: Day, asCopy: boolean) => void;
-  onTap: (day: Day, date: DeskDate | undefined) => void;
+  onDay: (day: EpochDay) => void;
+  onBegin: (kind: Hold['kind'], day: EpochDay, date: DeskDate | undefined) => void;
+  onFinish: (hold: Hold, day: EpochDay, asCopy: boolean) => void;
+  onTap: (day: EpochDay, date: DeskDate | undefined) => void;
   onOpen: (date: DeskDate) => void;
   onLetGo: () => void;
 }
@@ -21,7 +21,7 @@ const TREMBLE = 4;
 interface Press {
   x: number;
   y: number;
-  day: Day;
+  day: EpochDay;
   kind: Hold['kind'];
   date: DeskDate | undefined;
   moved: boolean;
@@ -35,7 +35,7 @@ const isCopy = (event: Pick<MouseEvent, 'ctrlKey' | 'metaKey' | 'altKey'>): bool
 const under = (x: number, y: number): HTMLElement | null => document.elementFromPoint(x, y) as HTMLElement | null;
 
 /** The day below the pointer; a band lies over several, and begins in another. */
-function dayAt(grid: HTMLElement | null, x: number, y: number): Day | undefined {
+function dayAt(grid: HTMLElement | null, x: number, y: number): EpochDay | undefined {
   const over = document.elementsFromPoint(x, y).find((e) => {
     if (!(e instanceof HTMLElement) || e.dataset.day === undefined) return false;
     const box = e.getBoundingClientRect();

@@ -139,7 +139,7 @@ function ActionDialog({
   return (
     <AskBox
       title={`${BULK_WORDS[kind].verb}: ${sayCount(count, 'listing')}`}
-      deed={busy ? 'One moment …' : BULK_WORDS[kind].verb}
+      command={busy ? 'One moment …' : BULK_WORDS[kind].verb}
       disabled={!plan?.can || busy}
       wrong={wrong}
       onSubmit={run}

@@ -1,7 +1,7 @@
 /** Fields of a row that need more than a line: its tags or organizers, its first day and time. */
 import { useState } from 'react';
 import { makeTag, sayFailure } from '@/client/api';
-import { isoWall, parseIsoWall } from '@/core/day/wall';
+import { isoDateTime, parseIsoDateTime } from '@/core/day/plain-date-time';
 import { isoDay } from '@/core/day/day';
 import { ClockField } from '../fields/ClockField';
 import { DayField } from '../fields/DayField';
@@ -36,7 +36,7 @@ export function ListDialog({ title, field, start, ids, onKeep, onClose }: ListPr
   return (
     <AskBox
       title={`${words} of “${title || 'Without a title'}”`}
-      deed="Keep"
+      command="Keep"
       wrong={wrong}
       onSubmit={async () => onKeep(chosen)}
       onClose={onClose}
@@ -63,15 +63,15 @@ interface WhenProps {
 }
 
 export function WhenDialog({ title, start, value, today, onKeep, onClose }: WhenProps) {
-  const wall = parseIsoWall(value || today);
+  const wall = parseIsoDateTime(value || today);
   const [day, setDay] = useState(isoDay(wall?.day ?? 0));
   const [minute, setMinute] = useState<number | null>(value ? (wall?.minute ?? null) : 19 * 60);
-  const typed = parseIsoWall(day);
+  const typed = parseIsoDateTime(day);
   const keep = async (): Promise<void> => {
-    if (typed) onKeep(isoWall({ day: typed.day, minute }));
+    if (typed) onKeep(isoDateTime({ day: typed.day, minute }));
   };
   return (
-    <AskBox title={`First date of “${title || 'Without a title'}”`} deed="Keep" disabled={!typed} onSubmit={keep} onClose={onClose}>
+    <AskBox title={`First date of “${title || 'Without a title'}”`} command="Keep" disabled={!typed} onSubmit={keep} onClose={onClose}>
       <div className="cols">
         <DayField label="Day" value={day} onChange={setDay} />
         {minute !== null && (

@@ -6,9 +6,9 @@ import { lazy, Suspense, useCallback, useEffect, useRef, useState } from 'react'
 import { createPortal } from 'react-dom';
 import { sayFailure, send } from '@/client/api';
 import { type Cost, sayCost, STAGE_WORDS, STAGES } from '@/core/listing/content';
-import { parseIsoWall } from '@/core/day/wall';
+import { parseIsoDateTime } from '@/core/day/plain-date-time';
 import { sayDay, sayTime } from '@/core/phrase/format';
-import type { RowDeed } from './RowMenu';
+import type { RowCommand } from './RowMenu';
 import { step } from './cells';
 import type { TableStart } from './TableDesk';
 
@@ -75,15 +75,15 @@ export function RowEdit({ start }: { start: TableStart }) {
     if (field) setOpen({ cell, field, value: cell.dataset.value ?? '' });
   }, []);
   const run = useCallback(
-    (deed: RowDeed, row: HTMLElement): void => {
+    (command: RowCommand, row: HTMLElement): void => {
       setMenu(null);
       const { id = '', page } = row.dataset;
-      if (deed === 'edit') location.assign(`/desk/listings/${id}`);
-      else if (deed === 'view') location.assign(page ?? `/desk/listings/${id}/preview`);
-      else if (deed === 'rename') {
+      if (command === 'edit') location.assign(`/desk/listings/${id}`);
+      else if (command === 'view') location.assign(page ?? `/desk/listings/${id}/preview`);
+      else if (command === 'rename') {
         const cell = row.querySelector<HTMLElement>('td[data-edit=title]');
         if (cell) begin(cell);
-      } else void actOn(id, deed, start).then(setWrong);
+      } else void actOn(id, command, start).then(setWrong);
     },
     [begin, start],
   );
@@ -167,7 +167,7 @@ export function RowEdit({ start }: { start: TableStart }) {
             title={titleOf(menu)}
             stage={openMenu.querySelector<HTMLElement>('td[data-edit=stage]')?.dataset.value ?? (openMenu.dataset.page ? 'published' : '')}
             mayPublish={start.mayPublish}
-            onDeed={(deed) => run(deed, openMenu)}
+            onCommand={(command) => run(command, openMenu)}
             onClose={() => setMenu(null)}
           />
         </Suspense>
@@ -202,26 +202,26 @@ export function RowEdit({ start }: { start: TableStart }) {
   );
 }
 
-interface RowDoing {
+interface RowDateCommand {
   begin: (cell: HTMLElement) => void;
-  run: (deed: RowDeed, row: HTMLElement) => void;
+  run: (command: RowCommand, row: HTMLElement) => void;
   setMenu: (button: HTMLElement | null) => void;
 }
 
 /** A key while a row has the focus: it edits a cell, does what the menu does, opens that, chooses the row, or walks on. */
-function onRowKey(event: KeyboardEvent, { begin, run, setMenu }: RowDoing): void {
+function onRowKey(event: KeyboardEvent, { begin, run, setMenu }: RowDateCommand): void {
   const { key, altKey, ctrlKey, metaKey, shiftKey, target } = event;
   if (altKey || ctrlKey || metaKey || !(target instanceof HTMLElement) || target.closest('input:not([type=checkbox]), select')) return;
   const row = target.closest<HTMLElement>('tbody tr');
   if (!row) return;
   const cell = target.closest<HTMLElement>('td[data-edit]');
   const onButton = target.closest('button') !== null;
-  const deed = onButton ? undefined : KEY_DEEDS[key];
+  const command = onButton ? undefined : KEY_DEEDS[key];
   const does =
     cell && !onButton && (key === 'F2' || (key === 'Enter' && target === cell))
       ? () => begin(cell)
-      : deed
-        ? () => run(deed, row)
+      : command
+        ? () => run(command, row)
         : key === 'ContextMenu' || (key === 'F10' && shiftKey)
           ? () => setMenu(row.querySelector<HTMLElement>('[data-row-menu]'))
           : key === ' ' && !onButton && !target.closest('input')
@@ -242,7 +242,7 @@ function walking(target: HTMLElement, row: HTMLElement, key: string): (() => voi
 }
 
 /** Keys in a row do what its menu does. */
-const KEY_DEEDS: Record<string, RowDeed> = { e: 'edit', v: 'view', Delete: 'bin' };
+const KEY_DEEDS: Record<string, RowCommand> = { e: 'edit', v: 'view', Delete: 'bin' };
 
 /** Does what the menu says as an action of its own, so that it is undone whole; answers with what went wrong. */
 async function actOn(id: string, kind: 'publish' | 'withdraw' | 'draft' | 'bin', start: TableStart): Promise<string> {
@@ -338,7 +338,7 @@ function cellText(field: Exclude<Open['field'], 'title' | 'stage'>, value: strin
       return sayCost(saved.cost);
     case 'when': {
       // While the change waits, the index holds what readers see: the cell says what was just set.
-      const typed = saved.edited ? parseIsoWall(saved.start) : undefined;
+      const typed = saved.edited ? parseIsoDateTime(saved.start) : undefined;
       const { day, minute } = typed ?? saved.next;
       if (day === null) return 'past';
       const words = sayDay(day, start.style, { weekday: 'short', month: 'short', year: true });

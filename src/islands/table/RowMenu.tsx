@@ -1,7 +1,7 @@
 /** What can be done with one listing of the table: from its row's button, or by the keys that stand in it. */
 import { Menu, MenuItem, Popover } from 'react-aria-components';
 
-export type RowDeed = 'edit' | 'view' | 'rename' | 'publish' | 'withdraw' | 'draft' | 'bin';
+export type RowCommand = 'edit' | 'view' | 'rename' | 'publish' | 'withdraw' | 'draft' | 'bin';
 
 interface RowMenuProps {
   /** the button that opened it */
@@ -9,19 +9,19 @@ interface RowMenuProps {
   title: string;
   stage: string;
   mayPublish: boolean;
-  onDeed: (deed: RowDeed) => void;
+  onCommand: (command: RowCommand) => void;
   onClose: () => void;
 }
 
-export default function RowMenu({ button, title, stage, mayPublish, onDeed, onClose }: RowMenuProps) {
-  const deeds: [RowDeed, string, string][] = [
+export default function RowMenu({ button, title, stage, mayPublish, onCommand, onClose }: RowMenuProps) {
+  const commands: [RowCommand, string, string][] = [
     ['edit', 'Edit', 'E'],
     ['view', stage === 'published' ? 'See the page' : 'Preview', 'V'],
     ['rename', 'Rename here', 'F2'],
-    ...(mayPublish && stage !== 'binned' ? [['publish', 'Publish', ''] as [RowDeed, string, string]] : []),
-    ...(mayPublish && stage === 'published' ? [['withdraw', 'Withdraw from readers', ''] as [RowDeed, string, string]] : []),
-    ...(stage === 'draft' ? [] : [['draft', 'Make it a draft', ''] as [RowDeed, string, string]]),
-    ...(stage === 'binned' ? [] : [['bin', 'Put in the bin', 'Delete'] as [RowDeed, string, string]]),
+    ...(mayPublish && stage !== 'binned' ? [['publish', 'Publish', ''] as [RowCommand, string, string]] : []),
+    ...(mayPublish && stage === 'published' ? [['withdraw', 'Withdraw from readers', ''] as [RowCommand, string, string]] : []),
+    ...(stage === 'draft' ? [] : [['draft', 'Make it a draft', ''] as [RowCommand, string, string]]),
+    ...(stage === 'binned' ? [] : [['bin', 'Put in the bin', 'Delete'] as [RowCommand, string, string]]),
   ];
   return (
     <Popover
@@ -35,12 +35,12 @@ export default function RowMenu({ button, title, stage, mayPublish, onDeed, onCl
         aria-label={`What to do with ${title || 'it'}`}
         className="outline-none"
         autoFocus="first"
-        onAction={(key) => onDeed(key as RowDeed)}
+        onAction={(key) => onCommand(key as RowCommand)}
       >
-        {deeds.map(([deed, words, key]) => (
+        {commands.map(([command, words, key]) => (
           <MenuItem
-            key={deed}
-            id={deed}
+            key={command}
+            id={command}
             textValue={words}
             className="flex min-h-7 cursor-pointer items-center justify-between gap-4 px-3 py-1 outline-none data-[focused]:bg-wash"
           >

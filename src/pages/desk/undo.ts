@@ -14,9 +14,9 @@ const OWN = /^\/desk\/(venues|organizers|categories|tags)(\/[0-9a-f-]{36})?$/;
 
 export const POST: APIRoute = async ({ request, locals: { rt, actor, now }, redirect }) => {
   if (!actor) throw refused();
-  const { deed, back = '' } = await readFields(request);
+  const { command, back = '' } = await readFields(request);
   const { value, problem } = await tryForm(() =>
-    rt.db.transaction((tx) => bringBack(tx as unknown as Db, idOf(deed, 'removal'), actor, new Date(now.ms))),
+    rt.db.transaction((tx) => bringBack(tx as unknown as Db, idOf(command, 'removal'), actor, new Date(now.ms))),
   );
   const lists = { venue: '/desk/venues', organizer: '/desk/organizers', category: '/desk/categories', tag: '/desk/tags' };
   const to = OWN.test(back) ? back : lists[value?.kind ?? 'venue'];

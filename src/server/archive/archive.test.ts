@@ -11,7 +11,7 @@ import { createAuth } from '../accounts/auth';
 import type { Db } from '../db/client';
 import { category, link, listing, occurrence, picture, published, submission, user, venue, version } from '../db/schema';
 import { hashToken } from '../db/ids';
-import { giveOut } from '../exchange/export';
+import { exportListings } from '../exchange/export';
 import { readTableQuery } from '../desk/table';
 import { createListing, publishListing, saveListing } from '../listings/write';
 import { rebuildIndex } from '../dates/rebuild';
@@ -205,13 +205,13 @@ describe('an archive', () => {
       said: { format: 1, where: '', who: '' },
       sentAt: new Date(NOW.ms),
     });
-    const { text: editors } = await giveOut(site, 'listings.json');
+    const { text: editors } = await exportListings(site, 'listings.json');
     expect(editors).toContain('Key under the mat');
     expect(editors).not.toContain('nan@almanac.example');
     await db.insert(user).values({ id: 'nan', name: 'Nan Trevose', email: 'nan@almanac.example', emailVerified: true });
     await db.update(listing).set({ ownerId: 'nan' });
     const actor = { id: 'nan', name: 'Nan Trevose', role: 'contributor' as const };
-    const { text: own } = await giveOut(site, 'listings.json', { actor, query: readTableQuery(new URLSearchParams()) });
+    const { text: own } = await exportListings(site, 'listings.json', { actor, query: readTableQuery(new URLSearchParams()) });
     expect(own).not.toContain('Key under the mat');
     expect(own).toContain('Net Loft');
   });

@@ -2,7 +2,7 @@
 import type { ListingContent } from '@/core/listing/content';
 import { picturesInText } from '@/core/picture/picture-url';
 import type { Db } from '../db/client';
-import { importSource, link, listing, listingCopy, oldAddress, proofWaiver, published, submission, version } from '../db/schema';
+import { importSource, link, listing, listingCopy, oldAddress, validationWaiver, published, submission, version } from '../db/schema';
 import { linkRows, publishedValues, textPictureLinks } from '../listings/write';
 import { insertNew, type Known, type Left } from './known';
 import type { ArchivedListing, Part } from './shape';
@@ -72,7 +72,7 @@ async function insertSome(tx: Db, rows: readonly ArchivedListing[], { known, lef
   const old = there.flatMap(({ id, oldAddresses }) => oldAddresses.map((address) => ({ address, listingId: id })));
   await insertChunks(old, (some) => tx.insert(oldAddress).values(some).onConflictDoNothing());
   const waivers = there.flatMap(({ id, waivers: list }) => list.map((row) => ({ ...row, listingId: id })));
-  await insertChunks(waivers, (some) => tx.insert(proofWaiver).values(some).onConflictDoNothing());
+  await insertChunks(waivers, (some) => tx.insert(validationWaiver).values(some).onConflictDoNothing());
   const sources = there.flatMap(({ id, sources: list }) => list.map((row) => ({ ...row, listingId: id })));
   await insertChunks(sources, (some) => tx.insert(importSource).values(some).onConflictDoNothing());
   return done;

@@ -172,12 +172,12 @@ const gazetteer = z.object({
 });
 
 const month = z.number().int().min(1).max(12);
-const holiday = words(60).min(1);
-const redLetter = z.discriminatedUnion('kind', [
-  z.object({ name: holiday, kind: z.literal('fixed'), month, day: z.number().int().min(1).max(31) }),
-  z.object({ name: holiday, kind: z.literal('easter'), offset: z.number().int().min(-366).max(366) }),
+const holidayName = words(60).min(1);
+const holiday = z.discriminatedUnion('kind', [
+  z.object({ name: holidayName, kind: z.literal('fixed'), month, day: z.number().int().min(1).max(31) }),
+  z.object({ name: holidayName, kind: z.literal('easter'), offset: z.number().int().min(-366).max(366) }),
   z.object({
-    name: holiday,
+    name: holidayName,
     kind: z.literal('weekday'),
     month,
     weekday: z.number().int().min(0).max(6),
@@ -187,7 +187,7 @@ const redLetter = z.discriminatedUnion('kind', [
 
 /** The site itself. `uidHost` is the part behind the @ of its calendars' UIDs. */
 export const siteShape = z.object({
-  settings: z.object({ format: z.literal(1), ...settingsInput.shape, redLetter: z.array(redLetter).max(200) }).nullable(),
+  settings: z.object({ format: z.literal(2), ...settingsInput.shape, holidays: z.array(holiday).max(200) }).nullable(),
   chart: chart.nullable(),
   gazetteer: gazetteer.nullable(),
   uidHost: words(253).nullable(),

@@ -21,7 +21,7 @@ import {
   organizer,
   picture,
   pictureSource,
-  proofWaiver,
+  validationWaiver,
   published,
   setting,
   submission,
@@ -108,7 +108,9 @@ async function* allListings(tx: Db): AsyncGenerator<Rows> {
     const versions = grouped(
       await tx.select().from(version).where(inArray(version.listingId, ids)).orderBy(asc(version.revision), asc(version.id)),
     );
-    const waivers = grouped(await tx.select().from(proofWaiver).where(inArray(proofWaiver.listingId, ids)).orderBy(asc(proofWaiver.key)));
+    const waivers = grouped(
+      await tx.select().from(validationWaiver).where(inArray(validationWaiver.listingId, ids)).orderBy(asc(validationWaiver.key)),
+    );
     const begun = grouped(await tx.select().from(listingCopy).where(inArray(listingCopy.listingId, ids)));
     const sources = grouped(
       await tx

@@ -152,28 +152,28 @@ describe('many listings at once', () => {
 
   it('shift their dates, rules and single changes with them; those whose rules cannot follow stay', async () => {
     const weekly = await publish('Weekly', {
-      changes: [{ original: '2027-03-30T19:00', movedTo: null, length: null, standing: 'cancelled', note: '' }],
+      changes: [{ original: '2027-03-30T19:00', movedTo: null, length: null, eventStatus: 'cancelled', note: '' }],
     });
     const rule = { freq: 'monthly' as const, interval: 1, byMonth: [], byMonthDay: [1, 15], byDay: [], weekStart: 0 };
     const twice = await make('Twice a month', {
       recurrence: {
-        format: 1,
+        format: 3,
         zone: SETTINGS.zone,
-        stretches: [{ start: '2027-04-01T19:00', length: null, rule, limit: { kind: 'count', count: 6 } }],
-        leftOut: [],
+        parts: [{ start: '2027-04-01T19:00', length: null, rule, limit: { kind: 'count', count: 6 } }],
+        exdates: [],
         breaks: [],
       },
     });
     const { id, said } = await run([weekly.id, twice.id], { kind: 'shift', days: 1 });
     expect(said).toBe('1 listing shifted, 1 stayed as it was.');
     const row = await rowOf(weekly.id);
-    expect([row.working.recurrence?.stretches[0]?.start, row.working.changes[0]?.original, row.nextDay]).toEqual([
+    expect([row.working.recurrence?.parts[0]?.start, row.working.changes[0]?.original, row.nextDay]).toEqual([
       '2027-03-24T19:00',
       '2027-03-31T19:00',
       NOW.day + 7,
     ]);
     await undo(id);
-    expect((await rowOf(weekly.id)).working.recurrence?.stretches[0]?.start).toBe('2027-03-23T19:00');
+    expect((await rowOf(weekly.id)).working.recurrence?.parts[0]?.start).toBe('2027-03-23T19:00');
   });
 
   it('leave to others what they changed since, and take out only what was done', async () => {

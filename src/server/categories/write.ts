@@ -12,7 +12,7 @@ import { invalid, notFound, Problem } from '../http/problem';
 import { audited } from '../accounts/audit';
 import type { Actor } from '../accounts/roles';
 import { tick, words } from '../places/input';
-import { proofAgain } from '../validation/due';
+import { validateAgain } from '../validation/due';
 import { type Gone, takeOut } from '../places/removed';
 
 export const categoryInput = z.object({
@@ -79,7 +79,7 @@ export async function saveCategory(tx: Db, id: string | null, input: CategoryInp
     if (!row) throw notFound('category');
     await tx.update(category).set({ shape }).where(eq(category.parentId, id));
     // Its ink and its picture are Proof's matter in each of its listings.
-    await proofAgain(tx, 'categoryId', id);
+    await validateAgain(tx, 'categoryId', id);
   } else {
     const [last] = await tx.select({ n: sql<number>`coalesce(max(${category.position}), 0)::int` }).from(category);
     const [any] = await tx.select({ id: category.id }).from(category).where(eq(category.fallback, true));

@@ -2,7 +2,7 @@ import { beforeEach, describe, expect, it } from 'vitest';
 import { change, choir, EDITOR, freshDb, inTx, NOW, type Places, seedPlaces } from '../../../tests/support/db';
 import { between, pick, random, seedOf } from '../../../tests/support/generate';
 import { isoDay } from '@/core/day/day';
-import { isoWall } from '@/core/day/wall';
+import { isoDateTime } from '@/core/day/plain-date-time';
 import { bookingOf, clashesOf, type Minutes, spansOf } from '@/core/dates/clashes';
 import type { ListingContent } from '@/core/listing/content';
 import type { Occurrence } from '@/core/recurrence/model';
@@ -40,9 +40,9 @@ describe('bookings of a venue', () => {
     const gone = await make({ title: 'Gone' });
     await inTx(db, (tx) => moveToStage(tx, gone.id, 'withdrawn', change()));
     await make({ title: 'Online', attendance: 'online', onlineAddress: 'https://live.example' });
-    await make({ title: 'Off', standing: 'cancelled' });
+    await make({ title: 'Off', eventStatus: 'cancelled' });
     const part = { movedTo: null, length: null, note: '' } as const;
-    await make({ title: 'Once off', changes: [{ ...part, original: '2027-03-30T19:00', standing: 'cancelled' }] });
+    await make({ title: 'Once off', changes: [{ ...part, original: '2027-03-30T19:00', eventStatus: 'cancelled' }] });
     const rows = await readBookings(db, { venueIds: [places.venue], not: null, from: NOW.day });
     expect([...new Set(rows.map(([title]) => title))]).toEqual(['Once off']);
     expect(rows).toHaveLength(9);
@@ -58,10 +58,10 @@ describe('bookings of a venue', () => {
       const first = isoDay(NOW.day + between(r, 0, 20));
       const whole = r() < 0.15;
       const recurrence = choir(places).recurrence as StoredRecurrence;
-      const [stretch] = recurrence.stretches;
-      if (!stretch?.rule) throw new Error('the fixture has no rule');
+      const [recurrencePart] = recurrence.parts;
+      if (!recurrencePart?.rule) throw new Error('the fixture has no rule');
       const own = {
-        ...stretch,
+        ...recurrencePart,
         start: whole ? first : `${first}T${hour(start)}`,
         length: whole ? null : length,
         limit: { kind: 'count', count: 6 } as const,
@@ -70,7 +70,7 @@ describe('bookings of a venue', () => {
         title: `B${i}`,
         recurrence: {
           ...recurrence,
-          stretches: [{ ...own, rule: { ...stretch.rule, freq: pick(r, ['daily', 'weekly'] as const), byDay: [] } }],
+          parts: [{ ...own, rule: { ...recurrencePart.rule, freq: pick(r, ['daily', 'weekly'] as const), byDay: [] } }],
         },
       });
     }
@@ -86,7 +86,7 @@ describe('bookings of a venue', () => {
           original: { day: day * 1000 + k, minute },
           start,
           end,
-          standing: 'going-ahead',
+          eventStatus: 'going-ahead',
           note: '',
           moved: false,
         } as unknown as Occurrence;
@@ -95,7 +95,7 @@ describe('bookings of a venue', () => {
       const met = async (spans?: readonly Minutes[]): Promise<string[]> => {
         const bookings = (await readBookings(db, { ...query, spans })).map(bookingOf);
         return [...clashesOf(asked, bookings, margin)]
-          .flatMap(([key, list]) => list.map((b) => `${key} ${b.title} ${isoWall(b.start)}`))
+          .flatMap(([key, list]) => list.map((b) => `${key} ${b.title} ${isoDateTime(b.start)}`))
           .sort();
       };
       const all = await met();

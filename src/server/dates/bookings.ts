@@ -1,6 +1,6 @@
 /** What else happens in some venues: dates of listings that are published or being prepared, by the site's clock. */
 import { type SQL, sql } from 'drizzle-orm';
-import type { Day } from '@/core/day/day';
+import type { EpochDay } from '@/core/day/day';
 import { type Minutes, nearTimes } from '@/core/dates/clashes';
 import type { BookingRow } from '@/core/listing/editor';
 import type { Db } from '../db/client';
@@ -13,7 +13,7 @@ export interface BookingQuery {
   venueIds: readonly string[];
   /** the listing that asks */
   not: string | null;
-  from: Day;
+  from: EpochDay;
   /** only dates that may meet one of these; absent = all from then on */
   spans?: readonly Minutes[] | undefined;
   /** so many dates at most */
@@ -59,7 +59,7 @@ export async function readBookings(db: Db, { venueIds, not, from, spans, most = 
       -- One listing's dates after the other's: the planner would rather go through all dates there are.
       cross join lateral (
         select o.start_day, o.start_minute, o.end_day, o.end_minute, o.venue_id from occurrence o
-        where o.listing_id = k.listing_id and o.last_day >= ${from} and ${near(spans)} and coalesce(o.standing, '') not in ('cancelled', 'postponed')
+        where o.listing_id = k.listing_id and o.last_day >= ${from} and ${near(spans)} and coalesce(o.event_status, '') not in ('cancelled', 'postponed')
         offset 0
       ) o
     ), l as materialized (
@@ -69,7 +69,7 @@ export async function readBookings(db: Db, { venueIds, not, from, spans, most = 
       join listing l on l.id = x.listing_id
       left join published p on p.listing_id = l.id
       where ${shown(sql.raw('l.job_id'))} and l.stage not in ('withdrawn', 'binned')
-        and l.working->>'attendance' <> 'online' and l.working->>'standing' <> 'cancelled'
+        and l.working->>'attendance' <> 'online' and l.working->>'eventStatus' <> 'cancelled'
     )
     select coalesce(json_agg(json_build_array(title, listing_id, start_day, start_minute, end_day, end_minute, venue)), '[]')::text as list
     from (
@@ -98,9 +98,9 @@ export async function readOrganizerBookings(
       from listing_link k
       join listing l on l.id = k.listing_id and k.copy = case when l.stage = 'published' then 'published' else 'working' end
       join occurrence o on o.listing_id = l.id
-      where k.organizer_id in ${organizerIds} and o.last_day >= ${from} and ${near(spans)} and coalesce(o.standing, '') not in ('cancelled', 'postponed')
+      where k.organizer_id in ${organizerIds} and o.last_day >= ${from} and ${near(spans)} and coalesce(o.event_status, '') not in ('cancelled', 'postponed')
         and ${shown(sql.raw('l.job_id'))} and l.stage not in ('withdrawn', 'binned') and l.id is distinct from ${not}::uuid
-        and l.working->>'standing' <> 'cancelled'
+        and l.working->>'eventStatus' <> 'cancelled'
       order by o.start_day limit ${most}
     ) q`)) as unknown as { rows: { list: string }[] };
   return JSON.parse(result.rows[0]?.list ?? '[]') as BookingRow[];

@@ -14,8 +14,8 @@ const rows = (part: Partial<ListingContent>) =>
     horizon: dayOf(2027, 12, 31),
   });
 const talk = (zone: string, more: object = {}): ListingContent['recurrence'] => ({
-  ...{ format: 2, zone, leftOut: [], breaks: [] },
-  stretches: [{ start: '2027-06-24T09:00', length: { days: 0, minute: 630 }, rule: null, limit: { kind: 'open' }, ...more }],
+  ...{ format: 3, zone, exdates: [], breaks: [] },
+  parts: [{ start: '2027-06-24T09:00', length: { days: 0, minute: 630 }, rule: null, limit: { kind: 'open' }, ...more }],
 });
 const when = (list: ReturnType<typeof rows>) => list.map((r) => `${isoDay(r.start_day)} ${r.start_minute}–${r.end_minute} ${r.starts_at}`);
 

@@ -3,9 +3,9 @@
  * so that it can be made anew with an identical result. Written in the transaction that changes its listing.
  */
 import { type SQL, sql } from 'drizzle-orm';
-import { type Day, dayOf, daysInMonth, isoDay, yearMonthOf, ymdOf } from '@/core/day/day';
-import { isoWall, type Wall } from '@/core/day/wall';
-import { isoInstant, wallToInstant } from '@/core/day/zone';
+import { type EpochDay, dayOf, daysInMonth, isoDay, yearMonthOf, ymdOf } from '@/core/day/day';
+import { isoDateTime, type PlainDateTime } from '@/core/day/plain-date-time';
+import { isoInstant, dateTimeToInstant } from '@/core/day/zone';
 import { firstZone, inZone } from '@/core/day/zone-words';
 import type { ListingContent } from '@/core/listing/content';
 import { NIGHT_ENDS } from '@/core/phrase/format';
@@ -26,7 +26,7 @@ export interface IndexRow {
   last_day: number;
   starts_at: string;
   ends_at: string;
-  standing: string | null;
+  event_status: string | null;
   note: string;
   /** where this date is, when it is elsewhere than its listing */
   venue_id: string | null;
@@ -49,14 +49,14 @@ export function shownZone(content: Pick<ListingContent, 'recurrence' | 'attendan
 }
 
 /** The last day with dates: the end of the month that lies so many months ahead. */
-export function horizonOf(today: Day, months: number): Day {
+export function horizonOf(today: EpochDay, months: number): EpochDay {
   const { year, month } = ymdOf(today);
   const far = yearMonthOf(year * 12 + month - 1 + months);
   return dayOf(far.year, far.month, daysInMonth(far.year, far.month));
 }
 
 /** The last day that a date touches, included. */
-export function lastDayOf(start: Wall, end: Wall | null): Day {
+export function lastDayOf(start: PlainDateTime, end: PlainDateTime | null): EpochDay {
   if (!end) return start.day;
   if (end.minute === null) return Math.max(start.day, end.day - 1);
   return Math.max(start.day, end.minute <= NIGHT_ENDS ? end.day - 1 : end.day);
@@ -67,10 +67,10 @@ function rowOf(listingId: string, date: Occurrence, { zone, shown, siteZone }: C
   const start = inZone(date.start, zone, shown);
   const end = date.end && inZone(date.end, zone, shown);
   // All-day dates are days of the site, so their instants are the site's midnights.
-  const instant = (wall: Wall): string => isoInstant(wallToInstant(wall.minute === null ? siteZone : zone, wall).ms);
+  const instant = (wall: PlainDateTime): string => isoInstant(dateTimeToInstant(wall.minute === null ? siteZone : zone, wall).ms);
   return {
     listing_id: listingId,
-    original: isoWall(date.original),
+    original: isoDateTime(date.original),
     address: isoDay(date.original.day),
     start_day: start.day,
     start_minute: start.minute,
@@ -79,10 +79,10 @@ function rowOf(listingId: string, date: Occurrence, { zone, shown, siteZone }: C
     last_day: lastDayOf(start, end),
     starts_at: instant(date.start),
     ends_at: instant(date.end ?? date.start),
-    standing: date.standing,
+    event_status: date.eventStatus,
     note: date.note,
     venue_id: date.venueId,
-    moved: isoWall(date.original) !== isoWall(date.start),
+    moved: isoDateTime(date.original) !== isoDateTime(date.start),
     public: isPublic,
   };
 }
@@ -99,14 +99,14 @@ export interface IndexInput {
   content: ListingContent;
   isPublic: boolean;
   settings: SiteSettings;
-  horizon: Day;
+  horizon: EpochDay;
 }
 
 /** The rows of a listing's content, in order of their original start. */
 export function indexRows({ listingId, content, isPublic, settings, horizon }: IndexInput): IndexRow[] {
   if (!content.recurrence) return [];
   const recurrence = fromStored(content.recurrence);
-  const first = Math.min(...recurrence.stretches.map((s) => s.start.day));
+  const first = Math.min(...recurrence.parts.map((s) => s.start.day));
   const dates = expand(recurrence, changesFromStored(content.changes), first, horizon);
   const clocks = { zone: recurrence.zone, shown: shownZone(content, settings.zone), siteZone: settings.zone };
   const rows = dates.map((date) => rowOf(listingId, date, clocks, isPublic));
@@ -131,13 +131,13 @@ export async function replaceRows(tx: Db, listingId: string, rows: readonly Inde
 }
 
 interface Next {
-  next_day: Day | null;
+  next_day: EpochDay | null;
   next_minute: number | null;
-  next_last: Day | null;
+  next_last: EpochDay | null;
 }
 
 /** The first date that is not over on a day. A whole day comes before the hours of that day. */
-export function nextOf(rows: readonly IndexRow[], today: Day): Next {
+export function nextOf(rows: readonly IndexRow[], today: EpochDay): Next {
   const first = rows
     .filter((row) => row.last_day >= today)
     .reduce<IndexRow | undefined>((best, row) => {
@@ -149,7 +149,7 @@ export function nextOf(rows: readonly IndexRow[], today: Day): Next {
 }
 
 /** Finds what is next for the listings whose next date is over, or for some of them. Says how many there were. */
-export async function refreshNext(tx: Db, today: Day, ids?: readonly string[]): Promise<number> {
+export async function refreshNext(tx: Db, today: EpochDay, ids?: readonly string[]): Promise<number> {
   const which = ids ? (ids.length ? sql`l.id in ${ids}` : sql`false`) : sql`l.next_last < ${today}`;
   const result = (await tx.execute(sql`
     update listing l set next_day = n.start_day, next_minute = n.start_minute, next_last = n.last_day

@@ -19,7 +19,7 @@ export interface RebuildReport {
 const SELECT = sql.raw(
   `select listing_id, original, address, start_day, start_minute, end_day, end_minute, last_day,
    to_char(starts_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"') as starts_at, to_char(ends_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"') as ends_at,
-   standing, note, venue_id, moved, "public" from occurrence`,
+   event_status, note, venue_id, moved, "public" from occurrence`,
 );
 
 /** A row as text, its columns in one order, for comparing. */
@@ -34,7 +34,7 @@ const textOf = (row: IndexRow): string =>
     row.last_day,
     row.starts_at,
     row.ends_at,
-    row.standing,
+    row.event_status,
     row.note,
     row.venue_id,
     row.moved,

@@ -7,7 +7,10 @@ import { drizzle } from 'drizzle-orm/pglite';
 import { migrate } from 'drizzle-orm/pglite/migrator';
 import { describe, expect, it } from 'vitest';
 import { dayOf } from '@/core/day/day';
-import { emptyContent } from '@/core/listing/content';
+import { emptyContent, upgradeContent } from '@/core/listing/content';
+import { FORMER_CONTENT } from '../../../tests/support/former-content';
+import { readSettings } from '../site/read';
+import type { Db } from './client';
 import * as schema from './schema';
 
 /** The migrations as they were up to one of them. */
@@ -81,7 +84,49 @@ describe('migrations', () => {
     const [shown] = await db.select().from(schema.published);
     expect(shown?.onTopUntil).toBe(dayOf(2027, 4, 1));
     const [row] = await db.select().from(schema.listing);
-    expect([row?.working.format, row?.working.whenWords, shown?.content.format, shown?.content.whenWords]).toEqual([3, '', 3, '']);
+    expect([row?.working.format, row?.working.whenWords, shown?.content.format, shown?.content.whenWords]).toEqual([4, '', 4, '']);
     expect([row?.publishAt, row?.scheduledBy, row?.scheduleWrong]).toEqual([null, '', '']);
+  }, 60_000);
+
+  it('bring contents to the names of today as the code that reads old files does, and settings with them', async () => {
+    const db = drizzle({ client: new PGlite(), schema });
+    const before = until(21);
+    await migrate(db, { migrationsFolder: before });
+    rmSync(before, { recursive: true });
+    const json = JSON.stringify(FORMER_CONTENT);
+    await db.execute(
+      sql`insert into listing (id, address, title, working, created_at, changed_at) values (${LISTING}, 'choir', 'Choir', ${json}::jsonb, now(), now())`,
+    );
+    await db.execute(
+      sql`insert into version (id, listing_id, revision, content, what, by_name, at) values (${LISTING}, ${LISTING}, 1, ${json}::jsonb, 'made', 'Ivo', now())`,
+    );
+    const kept = JSON.stringify({ format: 1, content: FORMER_CONTENT, edited: false, source: null, sequence: 0 });
+    const batch = sql`insert into import_batch (id, name, state, file, encoding, options, by_name, at) values (${LISTING}, 'x', 'imported', '', '', '{"format":1,"zones":{},"columns":["title","standing"]}', 'Ivo', now())`;
+    await db.execute(batch);
+    await db.execute(
+      sql`insert into import_item (batch_id, uid, listing_id, before, revision, published) values (${LISTING}, 'u', ${LISTING}, ${kept}::jsonb, 1, false)`,
+    );
+    const item = JSON.stringify({ format: 1, content: { title: 'Choir', standing: 'cancelled', recurrence: FORMER_CONTENT.recurrence } });
+    await db.execute(sql`insert into import_row (batch_id, n, uid, item) values (${LISTING}, 0, 'u', ${item}::jsonb)`);
+    await db.execute(
+      sql`insert into setting (key, value) values ('site', '{"format":1,"name":"Isles","redLetter":[{"name":"Isles Day","kind":"easter","offset":1}]}')`,
+    );
+    await migrate(db, { migrationsFolder: 'migrations' });
+
+    const today = upgradeContent(FORMER_CONTENT);
+    const [row] = await db.select().from(schema.listing);
+    expect(row?.working).toEqual(today);
+    expect((await db.select().from(schema.version))[0]?.content).toEqual(today);
+    expect((await db.select().from(schema.importItem))[0]?.before).toMatchObject({ content: today, source: null });
+    expect((await db.select().from(schema.importRow))[0]?.item).toMatchObject({
+      format: 2,
+      content: { title: 'Choir', eventStatus: 'cancelled', recurrence: today.recurrence },
+    });
+    expect((await db.select().from(schema.importBatch))[0]?.options.columns).toEqual(['title', 'eventStatus']);
+    expect((await readSettings(db as unknown as Db)).settings).toMatchObject({
+      format: 2,
+      name: 'Isles',
+      holidays: [{ name: 'Isles Day', kind: 'easter', offset: 1 }],
+    });
   }, 60_000);
 });

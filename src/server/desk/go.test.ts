@@ -38,7 +38,7 @@ describe('“Go to”', () => {
     expect(await names(NAN, 'harbour')).toEqual(['listing Harbour Walk']);
     expect(await names(NAN, 'net loft')).toEqual([]);
     expect((await names(NAN, '')).sort()).toEqual([
-      'deed Type a listing',
+      'command Type a listing',
       'page Listings',
       'page Pictures',
       'page The bin',

@@ -12,7 +12,7 @@ import type { Runtime } from '../runtime';
 import { styleOf } from '../site/settings';
 
 export interface Goal {
-  kind: 'page' | 'deed' | 'listing' | 'venue' | 'organizer' | 'category';
+  kind: 'page' | 'command' | 'listing' | 'venue' | 'organizer' | 'category';
   name: string;
   /** what else tells it apart */
   more: string;
@@ -25,10 +25,17 @@ interface Known extends Goal {
   route: string;
 }
 const page = (name: string, href: string, also = '', route = href): Known => ({ kind: 'page', name, more: 'page', href, also, route });
-const deed = (name: string, href: string, also: string, route: string): Known => ({ kind: 'deed', name, more: 'begin', href, also, route });
+const command = (name: string, href: string, also: string, route: string): Known => ({
+  kind: 'command',
+  name,
+  more: 'begin',
+  href,
+  also,
+  route,
+});
 
 const KNOWN: readonly Known[] = [
-  deed('Type a listing', '/desk/listings/new', 'new add event', '/desk/listings/new'),
+  command('Type a listing', '/desk/listings/new', 'new add event', '/desk/listings/new'),
   page('Listings', '/desk/listings', 'table events'),
   page('Intake', '/desk/intake', 'waiting submitted decide'),
   page('Proof', '/desk/proof', 'open matters checks'),
@@ -42,9 +49,9 @@ const KNOWN: readonly Known[] = [
   page('People', '/desk/people', 'accounts invite team'),
   page('Mail tray', '/desk/mail', 'letters outbox'),
   page('Set-up', '/desk/set-up', 'settings zone red-letter days horizon'),
-  deed('Add a venue', '/desk/venues/new', 'new hall place', '/desk/venues/[id]'),
-  deed('Add an organizer', '/desk/organizers/new', 'new club', '/desk/organizers/[id]'),
-  deed('Add a category', '/desk/categories/new', 'new kind', '/desk/categories/[id]'),
+  command('Add a venue', '/desk/venues/new', 'new hall place', '/desk/venues/[id]'),
+  command('Add an organizer', '/desk/organizers/new', 'new club', '/desk/organizers/[id]'),
+  command('Add a category', '/desk/categories/new', 'new kind', '/desk/categories/[id]'),
   page('What readers see', '/', 'site public calendar', '/'),
 ];
 

@@ -51,14 +51,14 @@ describe('the Desk’s sheet', () => {
     expect(await dates('stage=binned')).toHaveLength(2);
     expect(await dates('stage=draft,withdrawn&words=OU')).toEqual(['2027-03-30 Out withdrawn', '2027-04-06 Out withdrawn']);
     expect(draft.stage).toBe('draft');
-    const stretch = { start: '2027-03-25', length: { days: 7, minute: null }, rule: null, limit: { kind: 'open' as const } };
-    await make({ title: 'Week', recurrence: { format: 2, zone: SETTINGS.zone, stretches: [stretch], leftOut: [], breaks: [] } });
+    const recurrencePart = { start: '2027-03-25', length: { days: 7, minute: null }, rule: null, limit: { kind: 'open' as const } };
+    await make({ title: 'Week', recurrence: { format: 3, zone: SETTINGS.zone, parts: [recurrencePart], exdates: [], breaks: [] } });
     expect(await dates('words=week')).toEqual(['2027-03-25 Week draft']);
   });
   it('shows working copies: changes that wait are where editors put them, until they are taken back', async () => {
     const row = await make();
     await inTx(db, (tx) => publishListing(tx, row.id, 1, change()));
-    const moved = { original: '2027-03-30T19:00', movedTo: '2027-04-01T19:00', length: null, standing: null, note: '' };
+    const moved = { original: '2027-03-30T19:00', movedTo: '2027-04-01T19:00', length: null, eventStatus: null, note: '' };
     await inTx(db, (tx) => saveListing(tx, { id: row.id, content: choir(places, { changes: [moved] }), revision: 2 }, change()));
     expect(await dates()).toEqual(['2027-04-01 Harbour Choir published edited moved', '2027-04-06 Harbour Choir published edited']);
     const back = await inTx(db, (tx) => saveListing(tx, { id: row.id, content: choir(places), revision: 3 }, change()));
@@ -66,7 +66,7 @@ describe('the Desk’s sheet', () => {
     expect(await dates()).toEqual(['2027-03-30 Harbour Choir published', '2027-04-06 Harbour Choir published']);
   });
   it('is filtered by category and venue; a date that is elsewhere counts where it is', async () => {
-    const stray = { original: '2027-03-30T19:00', movedTo: null, length: null, standing: null, note: '', venueId: newId() };
+    const stray = { original: '2027-03-30T19:00', movedTo: null, length: null, eventStatus: null, note: '', venueId: newId() };
     await make({ changes: [] });
     expect(await dates('kind=music-dance&venue=net-loft')).toHaveLength(2);
     expect(await dates('kind=unknown')).toEqual([]);
@@ -84,7 +84,7 @@ describe('the Desk’s sheet', () => {
     expect(await dates('', nan)).toHaveLength(2);
     const at = new Date(0);
     const jobId = newId();
-    const values = { id: jobId, kind: 'bring-in' as const, state: 'running' as const, hidden: true, input: { format: 1 as const } };
+    const values = { id: jobId, kind: 'import' as const, state: 'running' as const, hidden: true, input: { format: 1 as const } };
     await db.insert(job).values({ ...values, byName: 'Ivo', startedAt: at, changedAt: at });
     await db.update(listing).set({ jobId }).where(eq(listing.id, row.id));
     expect(await dates()).toEqual([]);

@@ -1,6 +1,6 @@
 /** The dates of everything that editors have, for the Desk's sheets: working copies, of every stage that is chosen. */
 import { type SQL, sql } from 'drizzle-orm';
-import type { Day } from '@/core/day/day';
+import type { EpochDay } from '@/core/day/day';
 import { type ListingContent, STAGES, type Stage } from '@/core/listing/content';
 import type { DeskDate, DeskDates, DeskFilters } from '@/core/sheet/desk-sheet';
 import { type Actor, editsAll } from '../accounts/roles';
@@ -25,9 +25,9 @@ export function readDeskFilters(query: URLSearchParams): DeskFilters {
 
 export interface SheetInput {
   actor: Actor;
-  from: Day;
+  from: EpochDay;
   /** included */
-  to: Day;
+  to: EpochDay;
   filters: DeskFilters;
   reference: ReferenceData;
   settings: SiteSettings;
@@ -40,7 +40,7 @@ interface Row extends Pick<IndexRow, 'listing_id' | 'original' | 'start_day' | '
   title: string;
   stage: Stage;
   edited: boolean;
-  standing: DeskDate['standing'];
+  event_status: DeskDate['eventStatus'];
   moved: boolean;
   headline: boolean;
   repeats: boolean;
@@ -51,9 +51,9 @@ interface Row extends Pick<IndexRow, 'listing_id' | 'original' | 'start_day' | '
 const COLUMNS = sql.raw(`
   o.listing_id, o.original, coalesce(nullif(l.working->>'shortTitle', ''), l.title) as title, l.stage, l.edited,
   o.start_day, o.start_minute, o.end_day, o.end_minute, o.last_day,
-  case when l.working->>'standing' <> 'going-ahead' then l.working->>'standing' else o.standing end as standing,
+  case when l.working->>'eventStatus' <> 'going-ahead' then l.working->>'eventStatus' else o.event_status end as event_status,
   o.moved, (l.working->>'headline')::boolean as headline,
-  jsonb_array_length(l.working->'recurrence'->'stretches') > 1 or l.working->'recurrence'->'stretches'->0->>'rule' is not null as repeats,
+  jsonb_array_length(l.working->'recurrence'->'parts') > 1 or l.working->'recurrence'->'parts'->0->>'rule' is not null as repeats,
   l.working->'categoryIds'->>0 as category_id,
   case when l.working->>'attendance' = 'online' then '[]'::jsonb when o.venue_id is not null then jsonb_build_array(o.venue_id) else l.working->'venueIds' end as venue_ids`);
 
@@ -95,9 +95,9 @@ export async function readDeskDates(db: Db, input: SheetInput): Promise<DeskDate
 }
 
 function rowsOf({ id, title, working }: { id: string; title: string; working: ListingContent }, { from, to, settings }: SheetInput): Row[] {
-  const { recurrence, shortTitle, headline, standing, attendance } = working;
-  const first = recurrence?.stretches[0];
-  const repeats = Boolean(first?.rule) || (recurrence?.stretches.length ?? 0) > 1;
+  const { recurrence, shortTitle, headline, eventStatus, attendance } = working;
+  const first = recurrence?.parts[0];
+  const repeats = Boolean(first?.rule) || (recurrence?.parts.length ?? 0) > 1;
   return indexRows({ listingId: id, content: working, isPublic: false, settings, horizon: to })
     .filter((row) => row.start_day <= to && row.last_day >= from)
     .map((row) => ({
@@ -105,7 +105,7 @@ function rowsOf({ id, title, working }: { id: string; title: string; working: Li
       title: shortTitle || title,
       stage: 'published',
       edited: true,
-      standing: standing === 'going-ahead' ? (row.standing as DeskDate['standing']) : standing,
+      event_status: eventStatus === 'going-ahead' ? (row.event_status as DeskDate['eventStatus']) : eventStatus,
       headline,
       repeats,
       category_id: working.categoryIds[0] ?? null,
@@ -125,7 +125,7 @@ function dateOf(row: Row): DeskDate {
     endDay: row.end_day,
     endMinute: row.end_minute,
     lastDay: row.last_day,
-    standing: row.standing,
+    eventStatus: row.event_status,
     moved: row.moved,
     headline: row.headline,
     repeats: row.repeats,

@@ -7,7 +7,7 @@ import type { ListingContent } from '@/core/listing/content';
 import type { Actor } from '../accounts/roles';
 import { saveCategory } from '../categories/write';
 import type { Db } from '../db/client';
-import { listing, proofNote, user } from '../db/schema';
+import { listing, validationNote, user } from '../db/schema';
 import { BLANK_ORGANIZER, saveOrganizer } from '../organizers/write';
 import { BLANK_VENUE } from '../venues/input';
 import { saveVenue } from '../venues/write';
@@ -27,10 +27,10 @@ const make = (title: string, part: Partial<ListingContent> = {}) =>
 const titles = async (query: string) => (await tableOf(db, query)).rows.map((r) => r.title);
 const once = (day: number): Partial<ListingContent> => ({
   recurrence: {
-    format: 1,
+    format: 3,
     zone: SETTINGS.zone,
-    stretches: [{ start: `${isoDay(day)}T19:00`, length: null, rule: null, limit: { kind: 'open' } }],
-    leftOut: [],
+    parts: [{ start: `${isoDay(day)}T19:00`, length: null, rule: null, limit: { kind: 'open' } }],
+    exdates: [],
     breaks: [],
   },
 });
@@ -74,7 +74,9 @@ describe('the table chooses', () => {
     await make('Over', once(NOW.day - 3));
     await make('Never', { recurrence: null, venueIds: [], headline: true });
     const [row] = await db.select().from(listing).limit(1);
-    await db.insert(proofNote).values({ listingId: row?.id ?? '', key: 'x', kind: 'x', severity: 'look', field: 'title', sentence: 'x' });
+    await db
+      .insert(validationNote)
+      .values({ listingId: row?.id ?? '', key: 'x', kind: 'x', severity: 'warning', field: 'title', sentence: 'x' });
     expect(await titles('next=7')).toEqual(['Soon']);
     expect((await titles('next=92')).sort()).toEqual(['Later', 'Soon']);
     expect([await titles('next=past'), await titles('next=none')]).toEqual([['Over'], ['Never']]);

@@ -1,6 +1,6 @@
 /** The Desk's table of listings: its filters as they stand in the address, one page of it, and how many there are. */
 import { eq, type SQL, sql } from 'drizzle-orm';
-import type { Day } from '@/core/day/day';
+import type { EpochDay } from '@/core/day/day';
 import { STAGES, type ListingContent, type Stage } from '@/core/listing/content';
 import { type Actor, editsAll } from '../accounts/roles';
 import type { Db } from '../db/client';
@@ -146,7 +146,7 @@ const linked = (column: string, ids: readonly string[]): SQL =>
     : sql`false`;
 
 const HAVING_SQL: Record<Having, SQL> = {
-  problems: sql`exists (select 1 from proof_note n where n.listing_id = "listing"."id")`,
+  problems: sql`exists (select 1 from validation_note n where n.listing_id = "listing"."id")`,
   'no-picture': sql`${listing.working} ->> 'pictureId' is null`,
   'no-venue': sql`${listing.working} ->> 'attendance' <> 'online' and jsonb_array_length(${listing.working} -> 'venueIds') = 0`,
   submitted: sql`exists (select 1 from submission s where s.listing_id = "listing"."id" and s.token_hash is not null)`,
@@ -154,7 +154,7 @@ const HAVING_SQL: Record<Having, SQL> = {
   headline: sql`(${listing.working} ->> 'headline')::boolean`,
 };
 
-function nextSql(next: NextIn, today: Day): SQL {
+function nextSql(next: NextIn, today: EpochDay): SQL {
   if (next === 'none') return sql`not exists (select 1 from occurrence o where o.listing_id = "listing"."id")`;
   if (next === 'past') return sql`${listing.nextDay} is null and exists (select 1 from occurrence o where o.listing_id = "listing"."id")`;
   return sql`${listing.nextDay} < ${today + Number(next)}`;
@@ -172,7 +172,7 @@ export async function findWords(rt: Pick<Runtime, 'db' | 'contentRevision'>, { w
 }
 
 export interface Selecting {
-  today: Day;
+  today: EpochDay;
   found: Found | undefined;
   /** a category with those under it */
   kinds: readonly string[];
@@ -241,10 +241,10 @@ function orderOf({ sort, down, words }: TableQuery, found: Found | undefined, so
   }
 }
 
-let refreshed: { db: Db; day: Day } | undefined;
+let refreshed: { db: Db; day: EpochDay } | undefined;
 
 /** Next dates that are over are found anew, once a day. */
-export async function ensureNext(db: Db, today: Day): Promise<void> {
+export async function ensureNext(db: Db, today: EpochDay): Promise<void> {
   if (refreshed?.db === db && refreshed.day === today) return;
   await refreshNext(db, today);
   refreshed = { db, day: today };
@@ -286,7 +286,7 @@ export async function readTable(db: Db, input: TableInput): Promise<TablePage> {
       "listing".changed_at as "changedAt", "listing".next_day as "nextDay", "listing".next_minute as "nextMinute", "listing".publish_at as "publishAt",
       "listing".withdraw_at as "withdrawAt", "listing".schedule_wrong as "scheduleWrong", (select count(*)::int from chosen) as total,
       ${owner ? sql`coalesce((select u.name from account_user u where u.id = "listing".owner_id), '')` : sql`''`} as owner,
-      ${matters ? sql`(select count(*)::int from proof_note n where n.listing_id = "listing".id)` : sql`0`} as matters,
+      ${matters ? sql`(select count(*)::int from validation_note n where n.listing_id = "listing".id)` : sql`0`} as matters,
       coalesce((select string_agg(u.name, ', ') from edit e join account_user u on u.id = e.user_id where e.listing_id = "listing".id and e.content is not null), '') as editing
       from page p join ${listing} on "listing".id = p.id order by p.place`,
   );

@@ -12,9 +12,9 @@ import { BLANK_VENUE } from '../venues/input';
 import { removeVenue, saveVenue } from '../venues/write';
 import type { Runtime } from '../runtime';
 import { readBookings } from '../dates/bookings';
-import { startBringIn } from './import-jobs';
+import { startImport } from './import-jobs';
 import { readPreview } from './import-preview';
-import { GIVEN_OUT, giveOut } from './export';
+import { EXPORT_FILES, exportListings } from './export';
 import { keepFile } from './import-file';
 
 const AT = new Date(NOW.ms);
@@ -31,7 +31,7 @@ beforeEach(async () => {
 });
 
 const make = (part: Partial<ListingContent> = {}) => inTx(db, (tx) => createListing(tx, choir(places, part), change()));
-const off = { movedTo: null, length: null, standing: null, note: '' };
+const off = { movedTo: null, length: null, eventStatus: null, note: '' };
 /** Everything that a listing can hold. */
 const full = (): Partial<ListingContent> => ({
   title: 'Harbour Choir, "out loud"',
@@ -57,10 +57,10 @@ async function actionsOf(text: string): Promise<string[]> {
 }
 
 describe('what is given out', () => {
-  it.each(GIVEN_OUT.filter((name) => name !== 'dates.csv'))('as %s is the same when it comes back', async (what) => {
+  it.each(EXPORT_FILES.filter((name) => name !== 'dates.csv'))('as %s is the same when it comes back', async (what) => {
     await make(full());
     await make({ title: 'Tea', recurrence: null });
-    const { text } = await giveOut(site, what);
+    const { text } = await exportListings(site, what);
     const actions = await actionsOf(text);
     expect(actions.filter((a) => !a.startsWith('same'))).toEqual([]);
     expect(actions.length).toBe(what === 'listings.json' ? 2 : 1);
@@ -68,13 +68,13 @@ describe('what is given out', () => {
 
   it('as JSON makes the same listings on another site, whose places have other ids', async () => {
     const row = await make(full());
-    const { text } = await giveOut(site, 'listings.json');
+    const { text } = await exportListings(site, 'listings.json');
     const before = { ...row.working, changes: row.working.changes.map(({ venueId: _, ...rest }) => rest) };
     await db.delete(listing);
     await inTx(db, (tx) => removeVenue(tx, places.venue, null, EDITOR, AT));
     const { id } = await inTx(db, (tx) => saveVenue(tx, null, { ...BLANK_VENUE, name: 'Net Loft', town: 'Gannet Bay' }, EDITOR));
     const file = await keepFile(site, { name: 'x.json', bytes: new TextEncoder().encode(text) }, EDITOR);
-    const job = await inTx(db, (tx) => startBringIn(tx, file, true, change()));
+    const job = await inTx(db, (tx) => startImport(tx, file, true, change()));
     expect(await site.jobs.wait(job, 20_000)).toMatchObject({ state: 'done', input: { made: 1, kept: [] } });
     const [made] = await db.select().from(listing);
     const { venueIds, changes, ...rest } = (made as NonNullable<typeof made>).working;
@@ -91,7 +91,7 @@ describe('what is given out', () => {
     await inTx(db, (tx) => moveToStage(tx, gone.id, 'binned', change()));
     const query = (text: string) => ({ actor: EDITOR, query: readTableQuery(new URLSearchParams(text)) });
     const titles = async (selection?: { actor: Actor; query: ReturnType<typeof readTableQuery> }) =>
-      (await giveOut(site, 'listings.csv', selection)).text
+      (await exportListings(site, 'listings.csv', selection)).text
         .split('\r\n')
         .slice(1, -1)
         .filter(Boolean)
@@ -100,11 +100,11 @@ describe('what is given out', () => {
     expect(await titles(query('words=bell'))).toEqual(['Bell Ringing']);
     const nan: Actor = { id: 'nobody', name: 'Nan', role: 'contributor' };
     expect(await titles({ ...query(''), actor: nan })).toEqual([]);
-    const rows = (await giveOut(site, 'dates.csv', query('words=choir'))).text.split('\r\n').slice(1, -1);
+    const rows = (await exportListings(site, 'dates.csv', query('words=choir'))).text.split('\r\n').slice(1, -1);
     expect(rows).toHaveLength(10);
     expect(rows[1]).toContain('2027-03-30,19:00,2027-03-30,21:00,America/Halifax,St Bride’s Hall,Port Amble');
     expect(rows[2]).toContain('2027-04-07,20:00,2027-04-07,22:00,America/Halifax,Net Loft');
-    const ics = (await giveOut(site, 'listings.ics', query('words=choir'))).text;
+    const ics = (await exportListings(site, 'listings.ics', query('words=choir'))).text;
     expect(ics.match(/BEGIN:VEVENT/g)).toHaveLength(3);
     expect(ics).toContain(`UID:${one.id}@almanac.example`);
     expect(ics).toContain('LOCATION:St Bride’s Hall\\, Port Amble');

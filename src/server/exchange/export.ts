@@ -1,7 +1,7 @@
 /** Listings given out to those who edit them, a selection or all: working copies as iCalendar, tables and JSON. */
 import { asc } from 'drizzle-orm';
 import { isoDay } from '@/core/day/day';
-import { isoTime } from '@/core/day/wall';
+import { isoTime } from '@/core/day/plain-date-time';
 import { CSV_COLUMNS, CSV_DATE_COLUMNS, type CsvColumn, type CsvDateColumn, writeCsv } from '@/core/exchange/csv';
 import { writeIcal } from '@/core/exchange/ical';
 import { type ListingContent, sayCost } from '@/core/listing/content';
@@ -23,8 +23,8 @@ import { lookup, namesOf } from '../reference/read';
 import type { Runtime } from '../runtime';
 import { styleOf } from '../site/settings';
 
-export const GIVEN_OUT = ['listings.ics', 'listings.csv', 'dates.csv', 'listings.json'] as const;
-export type GivenOut = (typeof GIVEN_OUT)[number];
+export const EXPORT_FILES = ['listings.ics', 'listings.csv', 'dates.csv', 'listings.json'] as const;
+export type ExportFile = (typeof EXPORT_FILES)[number];
 
 type Row = typeof listing.$inferSelect;
 
@@ -34,9 +34,9 @@ async function rowsOf(rt: Runtime, selection: { actor: Actor; query: TableQuery 
   return rt.db.select().from(listing).where(where).orderBy(asc(listing.title), asc(listing.id));
 }
 
-export async function giveOut(
+export async function exportListings(
   rt: Runtime,
-  what: GivenOut,
+  what: ExportFile,
   selection?: { actor: Actor; query: TableQuery },
 ): Promise<{ text: string; type: string }> {
   const rows = await rowsOf(rt, selection);
@@ -93,7 +93,7 @@ function whenOf({ recurrence: stored }: ListingContent, style: Style, weekStart:
   };
   if (!stored) return none;
   const recurrence = fromStored(stored);
-  const [only, ...more] = recurrence.stretches;
+  const [only, ...more] = recurrence.parts;
   const strange = only?.rule && hasTimes(only.rule);
   if (!only || !strange || more.length) {
     return { ...none, When: sayRecurrence(withOwnFirstDates(recurrence), style, { whole: true, weekStart }) };
@@ -131,7 +131,7 @@ async function asTable(rt: Runtime, rows: readonly Row[]): Promise<string> {
       Contact: c.contact.name,
       Phone: c.contact.phone,
       Mail: c.contact.mail,
-      Standing: c.standing.replace('-', ' '),
+      Status: c.eventStatus.replace('-', ' '),
       'Changed dates': changesFromStored(c.changes)
         .map((change) => sayChange(change, style))
         .join('; '),
@@ -162,7 +162,7 @@ async function asDates(rt: Runtime, rows: readonly Row[]): Promise<string> {
       (id) => reference.venue.get(id) ?? [],
     );
     const lastDay = date.end_day === null ? date.start_day : date.end_minute === null ? date.end_day - 1 : date.end_day;
-    const standing = c.standing === 'going-ahead' ? (date.standing ?? 'going-ahead') : c.standing;
+    const eventStatus = c.eventStatus === 'going-ahead' ? (date.event_status ?? 'going-ahead') : c.eventStatus;
     return {
       Id: id,
       Title: c.title,
@@ -176,7 +176,7 @@ async function asDates(rt: Runtime, rows: readonly Row[]): Promise<string> {
       Organizer: names(c.organizerIds, reference.organizer),
       Categories: names(c.categoryIds, reference.category),
       Cost: sayCost(c.cost),
-      Standing: standing.replace('-', ' '),
+      Status: eventStatus.replace('-', ' '),
       Note: date.note,
       Page: stage === 'published' ? `${rt.address()}/what/${address}/${date.address}` : '',
     };

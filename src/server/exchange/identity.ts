@@ -1,6 +1,6 @@
 /** Which listing a row of a file is: by what its own source knows it by, else asked; never guessed over another's. */
 import { and, inArray, ne, sql } from 'drizzle-orm';
-import { parseIsoWall } from '@/core/day/wall';
+import { parseIsoDateTime } from '@/core/day/plain-date-time';
 import { NO_UID } from '@/core/exchange/ical-event';
 import type { Incoming } from '@/core/exchange/incoming';
 import type { ListingContent } from '@/core/listing/content';
@@ -25,7 +25,7 @@ export interface Identity {
 const isGlobal = (uid: string): boolean => !uid.startsWith('csv:') && !uid.startsWith('json:') && !uid.startsWith(NO_UID);
 
 const firstDay = ({ recurrence }: Partial<Pick<ListingContent, 'recurrence'>>): number | undefined => {
-  const days = recurrence?.stretches.flatMap(({ start }) => parseIsoWall(start)?.day ?? []) ?? [];
+  const days = recurrence?.parts.flatMap(({ start }) => parseIsoDateTime(start)?.day ?? []) ?? [];
   return days.length ? Math.min(...days) : undefined;
 };
 

@@ -61,14 +61,14 @@ export async function keepFile(rt: Runtime, { name, bytes, source = '', order }:
   await rt.db.transaction(async (raw) => {
     const tx = raw as unknown as Db;
     const old = new Date(ms - KEPT_DAYS * 24 * 3_600_000);
-    await tx.delete(importBatch).where(and(inArray(importBatch.state, ['previewed', 'looking']), lt(importBatch.at, old)));
+    await tx.delete(importBatch).where(and(inArray(importBatch.state, ['previewed', 'previewing']), lt(importBatch.at, old)));
     await tx.insert(importBatch).values({
       id,
       name: name.replace(/[^\p{L}\p{N} ._-]/gu, '').slice(0, 120) || PASTED,
       // What is pasted has no name to be known by the next time, until somebody gives it one.
       source: source.trim().slice(0, 80) || (name === PASTED ? `${PASTED} ${id}` : sourceOfFile(name)),
       kind,
-      state: 'looking',
+      state: 'previewing',
       file,
       encoding,
       options: { format: 1, zones: {}, ...(order ? { order } : {}) },
@@ -107,7 +107,7 @@ export async function readRows(rt: Runtime, id: string, by: Actor): Promise<void
   const options = batch.kind === 'csv' ? await withColumns(rt.db, batch, text) : batch.options;
   await rt.db.transaction(async (tx) => {
     await tx.delete(importRow).where(eq(importRow.batchId, id));
-    await tx.update(importBatch).set({ state: 'looking', summary: null, options }).where(eq(importBatch.id, id));
+    await tx.update(importBatch).set({ state: 'previewing', summary: null, options }).where(eq(importBatch.id, id));
   });
   const parts = rt.worker.run({
     task: 'read',
@@ -182,11 +182,11 @@ export async function look(rt: Runtime, id: string, by: Actor, total: number): P
   const jobId = await rt.db.transaction(async (raw) => {
     const tx = raw as unknown as Db;
     const batch = await readBatch(tx, id);
-    if (batch.state !== 'looking' && batch.state !== 'previewed') throw new Problem(409, 'This file was brought in already.');
+    if (batch.state !== 'previewing' && batch.state !== 'previewed') throw new Problem(409, 'This file was brought in already.');
     await tx.update(importRow).set({ action: '' }).where(eq(importRow.batchId, id));
-    const job = await startJob(tx, { kind: 'look', total, input: { batchId: id }, by, now: rt.now() });
+    const job = await startJob(tx, { kind: 'import-preview', total, input: { batchId: id }, by, now: rt.now() });
     const summary = batch.summary && { ...batch.summary, counts: {}, open: [] };
-    await tx.update(importBatch).set({ state: 'looking', jobId: job, summary }).where(eq(importBatch.id, id));
+    await tx.update(importBatch).set({ state: 'previewing', jobId: job, summary }).where(eq(importBatch.id, id));
     return job;
   });
   rt.jobs.wake();

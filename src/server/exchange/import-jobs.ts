@@ -17,10 +17,10 @@ import { type Batch, readBatch } from './import-file';
 const MOST_WORDS = 500;
 
 /** Begins to bring in what is chosen; the answer is the job's id. */
-export async function startBringIn(tx: Db, batchId: string, publish: boolean, change: Change): Promise<string> {
+export async function startImport(tx: Db, batchId: string, publish: boolean, change: Change): Promise<string> {
   const lines = { state: importBatch.state, summary: importBatch.summary, options: importBatch.options };
   const [batch] = await tx.select(lines).from(importBatch).where(eq(importBatch.id, batchId)).for('update');
-  if (batch?.state === 'looking') throw new Problem(409, 'The file is still being looked through; wait until that is done.');
+  if (batch?.state === 'previewing') throw new Problem(409, 'The file is still being looked through; wait until that is done.');
   if (batch?.state !== 'previewed') throw new Problem(409, 'This file was brought in already.');
   if (batch.summary?.table?.ordered === false && !batch.options.order)
     throw new Problem(422, 'Say first how its dates are written: day first or month first. Nothing in the table tells.');
@@ -28,8 +28,8 @@ export async function startBringIn(tx: Db, batchId: string, publish: boolean, ch
   const [count] = await tx.select({ n: sql<number>`count(*)::int` }).from(importRow).where(chosen);
   if (!count?.n) throw new Problem(422, 'Nothing is chosen that would change anything.');
   const input = { batchId, publish, phase: 'new' as const };
-  const id = await startJob(tx, { kind: 'bring-in', total: count.n, input, hidden: true, by: change.by, now: change.now });
-  await tx.update(importBatch).set({ state: 'coming-in', jobId: id }).where(eq(importBatch.id, batchId));
+  const id = await startJob(tx, { kind: 'import', total: count.n, input, hidden: true, by: change.by, now: change.now });
+  await tx.update(importBatch).set({ state: 'importing', jobId: id }).where(eq(importBatch.id, batchId));
   return id;
 }
 
@@ -37,7 +37,7 @@ const actorOf = (row: Job): Actor => ({ id: row.byId, name: row.byName, role: 's
 const changeOf = (row: Job, { now, settings }: JobContext): Change => ({ by: actorOf(row), now, settings });
 
 /** New listings come first, hidden; then one update shows them all; then what is changed follows, one by one. */
-export const bringing: Work = {
+export const importing: Work = {
   step: async (tx, row, size, context) => {
     const { input } = row;
     const { batchId = '', phase = 'new', after = '-1' } = input;
@@ -50,11 +50,12 @@ export const bringing: Work = {
     const last = rows.at(-1);
     if (!last) {
       if (phase === 'new') return { did: 0, finished: false, show: true, input: { ...input, phase: 'changed', after: '-1' } };
-      return finishBringIn(tx, row, context);
+      return finishImport(tx, row, context);
     }
     const { source } = await readBatch(tx, batchId);
     const { items } = await planRows(tx, rows, context, source);
-    const outcome = phase === 'new' ? await bringNew(tx, row, items, context, source) : await bringChanged(tx, row, items, context, source);
+    const outcome =
+      phase === 'new' ? await importNew(tx, row, items, context, source) : await importChanged(tx, row, items, context, source);
     const kept = [...(input.kept ?? []), ...outcome.kept].slice(0, MOST_WORDS);
     const counts = { made: (input.made ?? 0) + outcome.made, changed: (input.changed ?? 0) + outcome.changed };
     return { did: rows.length, finished: false, changed: outcome.changed > 0, input: { ...input, ...counts, kept, after: String(last.n) } };
@@ -79,7 +80,7 @@ interface Outcome {
   kept: { title: string; reason: string }[];
 }
 
-async function bringNew(tx: Db, row: Job, items: readonly Planned[], context: JobContext, source: string): Promise<Outcome> {
+async function importNew(tx: Db, row: Job, items: readonly Planned[], context: JobContext, source: string): Promise<Outcome> {
   const { batchId = '', publish = false } = row.input;
   // What came in by another way since it was looked at is not made twice.
   const fresh = items.filter((item) => item.action === 'new');
@@ -94,7 +95,7 @@ async function bringNew(tx: Db, row: Job, items: readonly Planned[], context: Jo
   return { made: made.length, changed: 0, kept };
 }
 
-async function bringChanged(tx: Db, row: Job, items: readonly Planned[], context: JobContext, source: string): Promise<Outcome> {
+async function importChanged(tx: Db, row: Job, items: readonly Planned[], context: JobContext, source: string): Promise<Outcome> {
   const change = changeOf(row, context);
   const outcome: Outcome = { made: 0, changed: 0, kept: [] };
   for (const item of items) {
@@ -154,11 +155,11 @@ async function remember(tx: Db, cached: Remembered): Promise<void> {
   await insertTables(tx, { import_item: [item], import_source: [source] });
 }
 
-async function finishBringIn(tx: Db, row: Job, { now }: JobContext): Promise<Step> {
+async function finishImport(tx: Db, row: Job, { now }: JobContext): Promise<Step> {
   const { batchId = '', made = 0, changed = 0, kept = [] } = row.input;
   const [batch] = await tx
     .update(importBatch)
-    .set({ state: 'brought-in', made, changed, at: new Date(now.ms) })
+    .set({ state: 'imported', made, changed, at: new Date(now.ms) })
     .where(eq(importBatch.id, batchId))
     .returning({ name: importBatch.name });
   if (batch) await note(tx, row, `brought in “${batch.name}”: ${made} new, ${changed} changed`, now.ms);
@@ -167,14 +168,14 @@ async function finishBringIn(tx: Db, row: Job, { now }: JobContext): Promise<Ste
 }
 
 /** Begins to take a batch back; the answer is the job's id. */
-export async function startTakeBack(tx: Db, batchId: string, change: Change): Promise<string> {
+export async function startImportUndo(tx: Db, batchId: string, change: Change): Promise<string> {
   const lines = { id: importBatch.id, state: importBatch.state, jobId: importBatch.jobId };
   const [batch] = await tx.select(lines).from(importBatch).where(eq(importBatch.id, batchId)).for('update');
-  if (batch?.state !== 'brought-in')
+  if (batch?.state !== 'imported')
     throw new Problem(409, batch?.state === 'undone' ? 'This was undone already.' : 'This was not brought in yet.');
   const [count] = await tx.select({ n: sql<number>`count(*)::int` }).from(importItem).where(eq(importItem.batchId, batchId));
-  const id = await startJob(tx, { kind: 'take-back', total: count?.n ?? 0, input: { batchId }, by: change.by, now: change.now });
-  await tx.update(importBatch).set({ state: 'going' }).where(eq(importBatch.id, batchId));
+  const id = await startJob(tx, { kind: 'import-undo', total: count?.n ?? 0, input: { batchId }, by: change.by, now: change.now });
+  await tx.update(importBatch).set({ state: 'undoing' }).where(eq(importBatch.id, batchId));
   await hideAgain(tx, batch);
   return id;
 }
@@ -188,7 +189,7 @@ async function hideAgain(tx: Db, batch: Pick<Batch, 'id' | 'jobId'>): Promise<vo
   await tx.update(job).set({ hidden: true }).where(eq(job.id, batch.jobId));
 }
 
-export const takingBack: Work = {
+export const undoingImport: Work = {
   step: async (tx, row, size, context) => {
     const { input } = row;
     const { batchId = '' } = input;
@@ -292,7 +293,7 @@ export async function readBatches(db: Db): Promise<BatchLine[]> {
     .select({ ...columns, job })
     .from(importBatch)
     .leftJoin(job, eq(job.id, importBatch.jobId))
-    .where(sql`${importBatch.state} not in ('previewed', 'looking')`)
+    .where(sql`${importBatch.state} not in ('previewed', 'previewing')`)
     .orderBy(desc(importBatch.at))
     .limit(30);
 }

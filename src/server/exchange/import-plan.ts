@@ -1,7 +1,7 @@
 /** What bringing listings in would do, one by one, without writing anything. */
 import { createHash } from 'node:crypto';
-import type { Day } from '@/core/day/day';
-import { isoWall } from '@/core/day/wall';
+import type { EpochDay } from '@/core/day/day';
+import { isoDateTime } from '@/core/day/plain-date-time';
 import type { Incoming, Named } from '@/core/exchange/incoming';
 import { emptyContent, type ListingContent } from '@/core/listing/content';
 import { type ContentField, FIELD_WORDS, sayField } from '@/core/listing/fields';
@@ -82,7 +82,7 @@ export interface PlanInput {
   decided: Decided;
   style: Style;
   /** dates are compared so far */
-  horizon: Day;
+  horizon: EpochDay;
 }
 
 /** What a row of a file says, as the site understands its words. */
@@ -197,16 +197,16 @@ function asHere(item: Incoming, file: Imported, row: Row | undefined, knownBefor
   return { ...fresh, text: row.working.text, website: row.working.website, organizerIds: row.working.organizerIds };
 }
 
-const whenHere = ({ recurrence, changes, standing }: ListingContent) => ({ recurrence, changes, standing });
+const whenHere = ({ recurrence, changes, eventStatus }: ListingContent) => ({ recurrence, changes, eventStatus });
 
 /** A date of its own that is moved or called off here is one event with its new time or its status in a file. */
-function isSameLoneDate({ recurrence, changes, standing }: ListingContent, file: Imported): boolean {
-  const [lone, second] = recurrence?.stretches ?? [];
+function isSameLoneDate({ recurrence, changes, eventStatus }: ListingContent, file: Imported): boolean {
+  const [lone, second] = recurrence?.parts ?? [];
   const [change, another] = changes;
-  const [said, more] = file.recurrence?.stretches ?? [];
+  const [said, more] = file.recurrence?.parts ?? [];
   if (!lone || second || lone.rule || !change || another || change.original !== lone.start) return false;
   if (!said || more || said.rule || file.changes?.length) return false;
-  return said.start === (change.movedTo ?? lone.start) && file.standing === (change.standing ?? standing);
+  return said.start === (change.movedTo ?? lone.start) && file.eventStatus === (change.eventStatus ?? eventStatus);
 }
 
 function plannedOf(
@@ -279,7 +279,7 @@ function importedOf({ content, html, ...item }: Incoming, meant: Meanings): Impo
   if (content.changes) {
     imported.changes = content.changes.flatMap((change): StoredChange[] => {
       const elsewhere = meant.places.get(change.original);
-      const says = change.movedTo || change.length || change.standing || change.note || elsewhere;
+      const says = change.movedTo || change.length || change.eventStatus || change.note || elsewhere;
       return says ? [{ ...change, ...(elsewhere ? { venueId: elsewhere } : {}) }] : [];
     });
   }
@@ -291,43 +291,39 @@ function importedOf({ content, html, ...item }: Incoming, meant: Meanings): Impo
 
 const same = (a: unknown, b: unknown): boolean => canonical(a) === canonical(b);
 
-/** Format 1 and 2 of a recurrence say the same. */
-const plain = (field: Field, content: Imported): unknown =>
-  field === 'recurrence' && content.recurrence ? { ...content.recurrence, format: 2 } : content[field];
-
 /** What the file changed since it last came in goes over what is here; what it did not change stays as editors have it. */
-function merged(here: ListingContent | undefined, last: ListingContent | undefined, file: Imported, horizon: Day): ListingContent {
+function merged(here: ListingContent | undefined, last: ListingContent | undefined, file: Imported, horizon: EpochDay): ListingContent {
   if (!here) return { ...emptyContent(), ...file };
   const next = { ...here };
   // The same dates may be said otherwise: a break here is so many left-out dates in a file.
-  const said = { changes: [], recurrence: null, standing: here.standing, ...file };
+  const said = { changes: [], recurrence: null, eventStatus: here.eventStatus, ...file };
   const dated = file.recurrence === undefined || same(datesOf(here, horizon), datesOf(said, horizon));
   for (const field of Object.keys(file) as Field[]) {
     if (dated && (field === 'recurrence' || field === 'changes')) continue;
-    if (last && same(plain(field, last), plain(field, file))) continue;
+    if (last && same(last[field], file[field])) continue;
     // A file that names one place or organizer says nothing of those that stand after it here.
     if (field === 'venueIds' || field === 'organizerIds') {
       const [only, more] = file[field] ?? [];
       if (only !== undefined && more === undefined && only === here[field][0]) continue;
     }
-    if (!same(plain(field, here), plain(field, file))) Object.assign(next, { [field]: file[field] });
+    if (!same(here[field], file[field])) Object.assign(next, { [field]: file[field] });
   }
   return next;
 }
 
 /** What happens when, in words that compare: start, end, standing, place, original. */
-function datesOf({ recurrence: stored, changes }: Pick<ListingContent, 'recurrence' | 'changes'>, horizon: Day): string[] {
+function datesOf({ recurrence: stored, changes }: Pick<ListingContent, 'recurrence' | 'changes'>, horizon: EpochDay): string[] {
   if (!stored) return [];
   const recurrence = fromStored(stored);
-  const first = Math.min(...recurrence.stretches.map((s) => s.start.day));
+  const first = Math.min(...recurrence.parts.map((s) => s.start.day));
   const dates = expand(recurrence, changesFromStored(changes), first, Math.max(first, horizon));
   // Without a rule a date is known by when it is, not by when it was to be.
-  const ruled = recurrence.stretches.some((s) => s.rule);
+  const ruled = recurrence.parts.some((s) => s.rule);
   return [
     recurrence.zone,
     ...dates.map(
       (d) =>
-        `${ruled ? isoWall(d.original) : ''} ${isoWall(d.start)} ${d.end ? isoWall(d.end) : ''} ${d.standing ?? ''} ${d.venueId ?? ''}`,
+        `${ruled ? isoDateTime(d.original) : ''} ${isoDateTime(d.start)} ${d.end ? isoDateTime(d.end) : ''} ${d.eventStatus ?? ''} ${d.venueId ?? ''}`,
     ),
   ];
 }
@@ -342,7 +338,7 @@ function differencesOf(before: ListingContent, after: ListingContent, reference:
   const nameOf = (id: string): string | undefined =>
     (reference.venue.get(id) ?? reference.organizer.get(id) ?? reference.category.get(id))?.name;
   const said = (field: Field, content: ListingContent): string => sayField(field, content, nameOf, style).slice(0, SHOWN) || 'none';
-  return COMPARED.filter((field) => !same(plain(field, before), plain(field, after))).map((field) => ({
+  return COMPARED.filter((field) => !same(before[field], after[field])).map((field) => ({
     what: FIELD_WORDS[field],
     before: said(field, before),
     after: said(field, after),

@@ -35,7 +35,7 @@ async function inputOf(db: Db, rows: readonly Row[], context: JobContext, source
 }
 
 /** What would happen to each row, and which words nobody has given a meaning. */
-export const looking: Work = {
+export const previewing: Work = {
   step: async (tx, { input }, size, context) => {
     const { batchId = '', after = '-1' } = input;
     const rows = await tx

@@ -10,7 +10,7 @@ import { rebuildIndex } from '../dates/rebuild';
 import { createListing, publishListing, saveListing } from '../listings/write';
 import { findPublished } from '../public/listing';
 import type { Runtime } from '../runtime';
-import { bringing, readBatches, startBringIn, startTakeBack } from './import-jobs';
+import { importing, readBatches, startImport, startImportUndo } from './import-jobs';
 import { answerRows, readPreview } from './import-preview';
 import { decide } from './import-decisions';
 import type { Planned } from './import-plan';
@@ -57,7 +57,7 @@ async function ended(id: string): Promise<Job> {
   return site.jobs.wait(id, 20_000);
 }
 async function bringKept(id: string, publish = false): Promise<Job['input']> {
-  const { input, state } = await ended(await inTx(db, (tx) => startBringIn(tx, id, publish, change())));
+  const { input, state } = await ended(await inTx(db, (tx) => startImport(tx, id, publish, change())));
   expect(state).toBe('done');
   return input;
 }
@@ -66,7 +66,7 @@ async function bring(text: string, publish = false) {
   return { id, result: await bringKept(id, publish) };
 }
 async function takeBack(id: string): Promise<{ undone: number; stayed: string[] }> {
-  const { input } = await ended(await inTx(db, (tx) => startTakeBack(tx, id, change())));
+  const { input } = await ended(await inTx(db, (tx) => startImportUndo(tx, id, change())));
   return { undone: input.made ?? 0, stayed: (input.kept ?? []).map((k) => k.title) };
 }
 const actions = async (text: string) => (await planOf(await keep(text))).items.map(({ action, title }) => `${action} ${title}`);
@@ -158,7 +158,7 @@ describe('a calendar file', () => {
     await bringKept(id);
     const [after] = await db.select().from(listing);
     expect(after?.working).toMatchObject({ title: 'Slip Day', summary: 'Bring a brush.' });
-    expect(after?.working.recurrence?.stretches[0]?.start).toBe('2027-04-03T10:00');
+    expect(after?.working.recurrence?.parts[0]?.start).toBe('2027-04-03T10:00');
     expect(await actions(file(SLIP.concat('SEQUENCE:1')))).toEqual(['older Slip Cleaning Day']);
   });
 
@@ -175,7 +175,7 @@ describe('a calendar file', () => {
     expect((await db.select().from(published)).map((p) => p.title).sort()).toEqual(['Open House', 'Slip Scrubbing']);
     expect(await takeBack(id)).toEqual({ undone: 2, stayed: [] });
     expect((await db.select().from(published)).map((p) => [p.listingId, p.title])).toEqual([[first?.id, 'Slip Cleaning Day']]);
-    expect((await problem(inTx(db, (tx) => startTakeBack(tx, id, change())))).title).toContain('undone already');
+    expect((await problem(inTx(db, (tx) => startImportUndo(tx, id, change())))).title).toContain('undone already');
     expect(await actions(file(SLIP))).toEqual(['same Slip Cleaning Day']);
     const next = await bring(file(HOUSE));
     const [house] = await db.select().from(listing).where(eq(listing.title, 'Open House'));
@@ -186,7 +186,7 @@ describe('a calendar file', () => {
     expect(await takeBack(next.id)).toEqual({ undone: 0, stayed: ['Open House'] });
     // What stays is its editor's own from now on, and seen.
     expect((await tableOf(db)).rows.map((r) => r.title)).toContain('Open House');
-    expect((await readBatches(db)).map((b) => b.state).sort()).toEqual(['brought-in', 'undone', 'undone']);
+    expect((await readBatches(db)).map((b) => b.state).sort()).toEqual(['imported', 'undone', 'undone']);
     expect((await rebuildIndex(db, SETTINGS, NOW)).differed).toEqual([]);
   });
 
@@ -258,10 +258,10 @@ describe('a calendar file', () => {
     expect((await problem(keepFile(site, large, EDITOR))).status).toBe(413);
     expect((await problem(readBatch(db, '01890000-0000-7000-8000-000000000000'))).status).toBe(404);
     const { id } = await bring(file(SLIP));
-    expect((await problem(inTx(db, (tx) => startBringIn(tx, id, false, change())))).status).toBe(409);
+    expect((await problem(inTx(db, (tx) => startImport(tx, id, false, change())))).status).toBe(409);
     const other = await keep(file(HOUSE));
     await inTx(db, (tx) => choose(tx, other, [0], new Set()));
-    expect((await problem(inTx(db, (tx) => startBringIn(tx, other, false, change())))).title).toContain('Nothing is chosen');
+    expect((await problem(inTx(db, (tx) => startImport(tx, other, false, change())))).title).toContain('Nothing is chosen');
     await inTx(db, (tx) => choose(tx, other, [0], new Set([0])));
     expect(await bringKept(other)).toMatchObject({ made: 1 });
   });
@@ -288,10 +288,10 @@ describe('many listings', () => {
     const looks: number[] = [];
     const watching = siteOf(db, {
       works: {
-        'bring-in': {
-          ...bringing,
+        import: {
+          ...importing,
           step: async (tx, row, size, context) => {
-            const step = await bringing.step(tx, row, Math.min(size, 9), context);
+            const step = await importing.step(tx, row, Math.min(size, 9), context);
             if (row.hidden) looks.push((await tableOf(tx)).total);
             return step;
           },
@@ -299,7 +299,7 @@ describe('many listings', () => {
       },
     });
     const id = await keep(many(40));
-    const jobId = await inTx(db, (tx) => startBringIn(tx, id, true, change()));
+    const jobId = await inTx(db, (tx) => startImport(tx, id, true, change()));
     const { state, input, done, total } = await watching.jobs.wait(jobId, 20_000);
     expect([state, input.made, done, total]).toEqual(['done', 40, 40, 40]);
     expect(looks.length).toBeGreaterThan(4);
@@ -309,12 +309,12 @@ describe('many listings', () => {
     expect((await db.select().from(listing)).map((l) => l.address)).toContain('watch-0-6');
     expect((await rebuildIndex(db, SETTINGS, NOW)).differed).toEqual([]);
     expect(new Set((await planOf(await keep(many(40)))).items.map((i) => i.action))).toEqual(new Set(['same']));
-    await inTx(db, (tx) => startTakeBack(tx, id, change()));
+    await inTx(db, (tx) => startImportUndo(tx, id, change()));
     // Out of sight at once, gone piece by piece.
     expect(await seen()).toEqual([]);
     expect(await db.select().from(listing)).toHaveLength(40);
     site.jobs.wake();
-    await site.jobs.wait((await db.select().from(job).where(eq(job.kind, 'take-back')))[0]?.id ?? '', 20_000);
+    await site.jobs.wait((await db.select().from(job).where(eq(job.kind, 'import-undo')))[0]?.id ?? '', 20_000);
     expect(await db.select().from(listing)).toEqual([]);
     expect((await readBatch(db, id)).state).toBe('undone');
   });
@@ -325,17 +325,17 @@ describe('many listings', () => {
       let pieces = 0;
       return siteOf(db, {
         works: {
-          'bring-in': {
-            ...bringing,
+          import: {
+            ...importing,
             step: async (tx, row, _size, context) => {
               if (++pieces === n) await how(row);
-              return bringing.step(tx, row, 3, context);
+              return importing.step(tx, row, 3, context);
             },
           },
         },
       });
     };
-    const begin = () => inTx(db, (tx) => startBringIn(tx, id, true, change()));
+    const begin = () => inTx(db, (tx) => startImport(tx, id, true, change()));
     const cancelled = await begin();
     const stop = stopAt(3, async () => {
       // A piece is under way: the wish to cancel is written when it is over.
@@ -355,15 +355,15 @@ describe('many listings', () => {
 
   it('go on where they were when the process ended', async () => {
     const id = await keep(many(12));
-    const jobId = await inTx(db, (tx) => startBringIn(tx, id, false, change()));
+    const jobId = await inTx(db, (tx) => startImport(tx, id, false, change()));
     let pieces = 0;
     const dying = siteOf(db, {
       works: {
-        'bring-in': {
-          ...bringing,
+        import: {
+          ...importing,
           step: (tx, row, _size, context) => {
             if (++pieces === 3) void dying.jobs.stop();
-            return bringing.step(tx, row, 2, context);
+            return importing.step(tx, row, 2, context);
           },
         },
       },

@@ -14,10 +14,10 @@ import { importBatch, importRow } from '../db/schema';
 import { Problem, read } from '../http/problem';
 import { feedText } from '../public/feed';
 import type { Runtime } from '../runtime';
-import { startBringIn } from './import-jobs';
+import { startImport } from './import-jobs';
 import { answerRows, planRows } from './import-preview';
 import { decide } from './import-decisions';
-import { giveOut } from './export';
+import { exportListings } from './export';
 import { type Batch, keepFile, look, readBatch, readRows } from './import-file';
 
 const importInput = z.object({
@@ -46,14 +46,14 @@ export async function importFile(rt: Runtime, raw: unknown): Promise<ImportRepor
   });
   const id = await keepFile(rt, { name: path.basename(input.path), bytes, source: input.source, order: input.order }, OPERATOR);
   try {
-    return await bringFile(rt, id, input);
+    return await importKeptFile(rt, id, input);
   } finally {
     // What was only looked at leaves nothing.
-    await rt.db.delete(importBatch).where(and(eq(importBatch.id, id), inArray(importBatch.state, ['previewed', 'looking'])));
+    await rt.db.delete(importBatch).where(and(eq(importBatch.id, id), inArray(importBatch.state, ['previewed', 'previewing'])));
   }
 }
 
-async function bringFile(rt: Runtime, id: string, input: z.infer<typeof importInput>): Promise<ImportReport> {
+async function importKeptFile(rt: Runtime, id: string, input: z.infer<typeof importInput>): Promise<ImportReport> {
   const looked = async (): Promise<Batch> => {
     const { jobId } = await readBatch(rt.db, id);
     if (jobId) await rt.jobs.wait(jobId, Number.POSITIVE_INFINITY);
@@ -106,7 +106,7 @@ async function bringFile(rt: Runtime, id: string, input: z.infer<typeof importIn
     throw new Problem(422, 'There is nothing in this file that could be brought in.');
   if (input.dryRun || !(fresh + changed)) return report;
   const change = { by: OPERATOR, now: rt.now(), settings: rt.settings() };
-  const job = await inTx((tx) => startBringIn(tx, id, input.publish, change));
+  const job = await inTx((tx) => startImport(tx, id, input.publish, change));
   const ended = await rt.jobs.wait(job, Number.POSITIVE_INFINITY);
   if (ended.state !== 'done') throw new Problem(500, ended.said || 'It could not be brought in; nothing of it was kept.');
   const { made = 0, changed: altered = 0, kept = [] } = ended.input;
@@ -167,7 +167,7 @@ export async function exportIcal(rt: Runtime): Promise<{ text: string }> {
 
 /** All listings, drafts too, as a table. */
 export async function exportAll(rt: Runtime, what: 'listings.csv' | 'dates.csv'): Promise<{ text: string }> {
-  return { text: (await giveOut(rt, what)).text };
+  return { text: (await exportListings(rt, what)).text };
 }
 
 /** The whole site as the archive's document, without the files of its pictures. */

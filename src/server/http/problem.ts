@@ -5,7 +5,7 @@ import { DeadlineError } from '../db/embedded';
 import { FolderInUseError } from '../db/lock';
 
 export interface FieldError {
-  /** dotted path of the field, as in the input: `recurrence.stretches.0.start` */
+  /** dotted path of the field, as in the input: `recurrence.parts.0.start` */
   field: string;
   message: string;
 }
@@ -29,7 +29,7 @@ export const refused = (title = 'This is not open to you.'): Problem => new Prob
 export const invalid = (field: string, message: string): Problem => new Problem(422, message, [{ field, message }]);
 
 /** What a form that somebody filled in needs, all of it at once. */
-export function needsMending(fields: FieldError[], extra: Record<string, unknown> = {}): Problem {
+export function invalidFields(fields: FieldError[], extra: Record<string, unknown> = {}): Problem {
   const [only] = fields;
   const title = fields.length === 1 && only ? only.message : `Please look at ${fields.length} fields again; each says what is needed.`;
   return new Problem(422, title, fields, extra);

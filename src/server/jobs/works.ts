@@ -1,19 +1,19 @@
 /** Every kind of work that is done in the background. */
 import { bulking, bulkUndoing } from '../bulk/run';
 import type { JobKind } from '../db/schema';
-import { bringing, takingBack } from '../exchange/import-jobs';
-import { looking } from '../exchange/import-preview';
+import { importing, undoingImport } from '../exchange/import-jobs';
+import { previewing } from '../exchange/import-preview';
 import { rebuilding } from '../dates/rebuild';
-import { proofing } from '../validation/write';
+import { validating } from '../validation/write';
 import type { Work } from './runner';
 
 export const WORKS: Record<JobKind, Work> = {
-  look: looking,
-  'bring-in': bringing,
-  'take-back': takingBack,
+  'import-preview': previewing,
+  import: importing,
+  'import-undo': undoingImport,
   horizon: rebuilding,
   rebuild: rebuilding,
-  proof: proofing,
+  validation: validating,
   bulk: bulking,
   'bulk-undo': bulkUndoing,
 };

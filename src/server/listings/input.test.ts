@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { FORMER_CONTENT } from '../../../tests/support/former-content';
 import { emptyContent, type ListingContent } from '@/core/listing/content';
 import { Problem, read } from '../http/problem';
 import { cleanHtml } from './html';
@@ -8,10 +9,10 @@ const good = (): ListingContent => ({
   ...emptyContent(),
   title: '  Low-tide   Walk ',
   recurrence: {
-    format: 1,
+    format: 3,
     zone: 'America/Halifax',
-    stretches: [{ start: '2027-03-07T07:40', length: { days: 0, minute: 580 }, rule: null, limit: { kind: 'open' } }],
-    leftOut: [],
+    parts: [{ start: '2027-03-07T07:40', length: { days: 0, minute: 580 }, rule: null, limit: { kind: 'open' } }],
+    exdates: [],
     breaks: [],
   },
 });
@@ -25,15 +26,15 @@ const fieldOf = (raw: unknown): string | undefined => {
 };
 const withStart = (start: string): unknown => {
   const content = good();
-  const [stretch] = content.recurrence?.stretches ?? [];
-  return { ...content, recurrence: { ...content.recurrence, stretches: [{ ...stretch, start }] } };
+  const [recurrencePart] = content.recurrence?.parts ?? [];
+  return { ...content, recurrence: { ...content.recurrence, parts: [{ ...recurrencePart, start }] } };
 };
 
 describe('a listing that comes in', () => {
   it('is taken, its blanks tidied', () => expect(read(contentInput, good()).title).toBe('Low-tide Walk'));
   const cases: [string, unknown, string][] = [
-    ['31 February', withStart('2027-02-31T10:00'), 'recurrence.stretches.0.start'],
-    ['25 o’clock', withStart('2027-03-07T25:00'), 'recurrence.stretches.0.start'],
+    ['31 February', withStart('2027-02-31T10:00'), 'recurrence.parts.0.start'],
+    ['25 o’clock', withStart('2027-03-07T25:00'), 'recurrence.parts.0.start'],
     ['an unknown zone', { ...good(), recurrence: { ...good().recurrence, zone: 'Kittiwick/Amble' } }, 'recurrence.zone'],
     ['a title of 200,000 characters', { ...good(), title: 'x'.repeat(200_000) }, 'title'],
     ['a text over the limit', { ...good(), text: 'x'.repeat(60_001) }, 'text'],
@@ -49,7 +50,7 @@ describe('a listing that comes in', () => {
         ...good(),
         recurrence: {
           ...good().recurrence,
-          stretches: [
+          parts: [
             {
               start: '2027-03-07',
               length: null,
@@ -59,22 +60,36 @@ describe('a listing that comes in', () => {
           ],
         },
       },
-      'recurrence.stretches.0.rule.interval',
+      'recurrence.parts.0.rule.interval',
     ],
     ['a currency of four letters', { ...good(), cost: { kind: 'amount', amount: '8', currency: 'CADX' } }, 'cost.currency'],
-    ['a format of the future', { ...good(), format: 4 }, 'format'],
+    ['a format of the future', { ...good(), format: 5 }, 'format'],
   ];
   for (const [name, raw, field] of cases) it(`refuses ${name} at its field`, () => expect(fieldOf(raw)).toBe(field));
   it('takes a content of format 1, as it was stored before there were tags and galleries', () => {
-    const { expected: _e, tagIds: _t, galleryIds: _g, onTopUntil: _o, ...old } = good();
-    expect(contentInput.parse({ ...old, format: 1 })).toMatchObject({
-      format: 3,
+    const { expected: _e, tagIds: _t, galleryIds: _g, onTopUntil: _o, whenWords: _w, ...old } = FORMER_CONTENT;
+    expect(contentInput.parse({ ...old, format: 1, recurrence: { ...old.recurrence, format: 1 } })).toMatchObject({
+      format: 4,
       whenWords: '',
       expected: null,
       tagIds: [],
       galleryIds: [],
       onTopUntil: null,
+      recurrence: { format: 3, parts: FORMER_CONTENT.recurrence.stretches },
     });
+  });
+  it('takes a content of format 3 under the names of today, with nothing of the former left', () => {
+    const content = contentInput.parse(FORMER_CONTENT);
+    expect(content).toMatchObject({
+      format: 4,
+      eventStatus: 'rescheduled',
+      eventStatusNote: 'Later this time',
+      changes: [{ eventStatus: 'cancelled', note: 'Flooded' }],
+      recurrence: { format: 3, exdates: ['2027-04-06T19:00'], breaks: FORMER_CONTENT.recurrence.breaks },
+    });
+    expect(
+      Object.keys({ ...content, ...content.recurrence, ...content.changes[0] }).filter((key) => /standing|stretch|leftOut/.test(key)),
+    ).toEqual([]);
   });
   it('refuses what is no object', () => {
     for (const raw of [null, 3, 'x', [], { __proto__: { title: 'x' } }]) expect(() => read(contentInput, raw)).toThrow(Problem);

@@ -4,11 +4,11 @@ import { ATTENDANCE, CONTENT_FORMAT, type ListingContent, upgradeContent, VISIBI
 import { readAmount } from '@/core/listing/cost';
 import { readWebAddress } from '@/core/validation/links';
 import { parseIsoDay } from '@/core/day/day';
-import { parseIsoWall } from '@/core/day/wall';
+import { parseIsoDateTime } from '@/core/day/plain-date-time';
 import { isZone } from '@/core/day/zone';
-import { FREQUENCIES, STANDINGS } from '@/core/recurrence/model';
+import { FREQUENCIES, EVENT_STATUSES } from '@/core/recurrence/model';
 import { isTooDense, TOO_DENSE } from '@/core/recurrence/problems';
-import { stretchFrom } from '@/core/recurrence/stored';
+import { partFrom, RECURRENCE_FORMAT, type StoredRecurrence, upgradeRecurrence } from '@/core/recurrence/stored';
 import { cleanHtml } from './html';
 
 const line = (most: number, what: string) =>
@@ -23,7 +23,7 @@ const web = (what: string) => line(500, what).transform((text) => readWebAddress
 const day = z.string().refine((text) => parseIsoDay(text) !== undefined, { error: 'There is no such date; dates are written 2027-03-07' });
 const wall = z
   .string()
-  .refine((text) => parseIsoWall(text) !== undefined, { error: 'There is no such date or time; they are written 2027-03-07T19:00' });
+  .refine((text) => parseIsoDateTime(text) !== undefined, { error: 'There is no such date or time; they are written 2027-03-07T19:00' });
 const minute = z.number().int().min(0).max(1439);
 const length = z.object({ days: z.number().int().min(-1).max(366), minute: minute.nullable() });
 const monthDay = z
@@ -69,30 +69,32 @@ const limit = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('count'), count: z.number().int().min(1, 'At least 1 time').max(5000, 'At most 5,000 times') }),
 ]);
 
-const stretch = z.object({ start: wall, length: length.nullable(), rule: rule.nullable(), limit });
+const recurrencePart = z.object({ start: wall, length: length.nullable(), rule: rule.nullable(), limit });
 
-export const recurrenceInput = z.object({
-  format: z.union([z.literal(1), z.literal(2)]),
+const recurrence = z.object({
+  format: z.literal(RECURRENCE_FORMAT),
   zone: z.string().max(60).refine(isZone, { error: 'This time zone is not known; zones are named like America/Halifax' }),
-  stretches: z
-    .array(stretch)
+  parts: z
+    .array(recurrencePart)
     .min(1)
     .max(200, 'At most 200 rules and extra dates')
-    .superRefine((stretches, context) => {
-      stretches.forEach((one, index) => {
-        if (parseIsoWall(one.start) && isTooDense(stretchFrom(one)))
+    .superRefine((parts, context) => {
+      parts.forEach((one, index) => {
+        if (parseIsoDateTime(one.start) && isTooDense(partFrom(one)))
           context.addIssue({ code: 'custom', path: [index, 'rule'], message: TOO_DENSE });
       });
     }),
-  leftOut: z.array(wall).max(1000, 'At most 1,000 left-out dates'),
+  exdates: z.array(wall).max(1000, 'At most 1,000 left-out dates'),
   breaks: z.array(z.object({ from: day, to: day })).max(50, 'At most 50 breaks'),
 });
+/** Earlier formats are read too. */
+export const recurrenceInput = z.preprocess(upgradeRecurrence, recurrence) as unknown as z.ZodType<StoredRecurrence>;
 
 export const changeInput = z.object({
   original: wall,
   movedTo: wall.nullable(),
   length: length.nullable(),
-  standing: z.enum(STANDINGS).nullable(),
+  eventStatus: z.enum(EVENT_STATUSES).nullable(),
   note: line(300, 'A note'),
   venueId: z.uuid().optional(),
 });
@@ -125,8 +127,8 @@ const content = z.object({
   recurrence: recurrenceInput.nullable(),
   whenWords: line(2_000, 'When, in words,'),
   changes: z.array(changeInput).max(500, 'At most 500 changed dates'),
-  standing: z.enum(STANDINGS),
-  standingNote: line(300, 'The note'),
+  eventStatus: z.enum(EVENT_STATUSES),
+  eventStatusNote: line(300, 'The note'),
   attendance: z.enum(ATTENDANCE),
   onlineAddress: web('The online address'),
   venueIds: ids(10),

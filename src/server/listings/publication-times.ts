@@ -1,8 +1,8 @@
 /** Going out and coming down by itself: set by an editor, done by the site when the time has come, checked by Proof both times. */
 import { and, asc, lte, or, sql } from 'drizzle-orm';
 import { z } from 'zod';
-import { isoWall } from '@/core/day/wall';
-import { instantToWall } from '@/core/day/zone';
+import { isoDateTime } from '@/core/day/plain-date-time';
+import { instantToDateTime } from '@/core/day/zone';
 import { readTimes, type Times } from '@/core/listing/publication-times';
 import { sayWhen } from '@/core/phrase/format';
 import type { Actor } from '../accounts/roles';
@@ -19,7 +19,7 @@ export const timesInput = z.object({ revision: z.number().int().min(1), publishA
 
 /** A listing's times as its form shows them, by the site's clock. */
 export function timesOf(row: Pick<Row, 'publishAt' | 'withdrawAt'>, { zone }: SiteSettings): Times {
-  const say = (at: Date | null): string | null => (at ? isoWall(instantToWall(zone, at.getTime())) : null);
+  const say = (at: Date | null): string | null => (at ? isoDateTime(instantToDateTime(zone, at.getTime())) : null);
   return { publishAt: say(row.publishAt), withdrawAt: say(row.withdrawAt) };
 }
 
@@ -52,7 +52,7 @@ export async function setTimes(tx: Db, id: string, { revision, ...times }: z.inf
 }
 
 function sayTimes({ publishAt, withdrawAt }: Pick<Row, 'publishAt' | 'withdrawAt'>, settings: SiteSettings): string {
-  const say = (at: Date): string => sayWhen(instantToWall(settings.zone, at.getTime()), null, styleOf(settings));
+  const say = (at: Date): string => sayWhen(instantToDateTime(settings.zone, at.getTime()), null, styleOf(settings));
   const parts = [publishAt ? `to be published ${say(publishAt)}` : '', withdrawAt ? `to be withdrawn ${say(withdrawAt)}` : ''].filter(
     Boolean,
   );

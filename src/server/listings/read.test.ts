@@ -7,8 +7,10 @@ it('the table by next date goes by the hour within a day, whole days first, list
   const db = await freshDb();
   const places = await seedPlaces(db);
   const at = (title: string, start: string | null) => {
-    const stretch = start && { start, length: null, rule: null, limit: { kind: 'open' as const } };
-    const recurrence = stretch ? { format: 2 as const, zone: SETTINGS.zone, stretches: [stretch], leftOut: [], breaks: [] } : null;
+    const recurrencePart = start && { start, length: null, rule: null, limit: { kind: 'open' as const } };
+    const recurrence = recurrencePart
+      ? { format: 3 as const, zone: SETTINGS.zone, parts: [recurrencePart], exdates: [], breaks: [] }
+      : null;
     return inTx(db, (tx) => createListing(tx, choir(places, { title, recurrence }), change()));
   };
   await at('Evening', '2027-03-19T21:00');

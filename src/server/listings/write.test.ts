@@ -59,7 +59,7 @@ describe('a listing and its dates', () => {
         last_day: one.startDay,
         starts_at: '2027-03-24T19:00:00Z',
         ends_at: '2027-03-24T19:00:00Z',
-        standing: null,
+        event_status: null,
         note: '',
         venue_id: null,
         moved: false,
@@ -74,7 +74,7 @@ describe('a listing and its dates', () => {
     const content = choir(places);
     const open = content.recurrence && {
       ...content.recurrence,
-      stretches: content.recurrence.stretches.map((s) => ({ ...s, limit: { kind: 'open' as const } })),
+      parts: content.recurrence.parts.map((s) => ({ ...s, limit: { kind: 'open' as const } })),
     };
     const row = await publish(await make({ recurrence: open }));
     const before = await dates(row.id);
@@ -119,7 +119,7 @@ describe('working and published copy', () => {
   it('the index follows the published copy, not the working one', async () => {
     const row = await publish(await make());
     const content = choir(places);
-    const shorter = { ...content, recurrence: content.recurrence && { ...content.recurrence, leftOut: ['2027-03-30T19:00'] } };
+    const shorter = { ...content, recurrence: content.recurrence && { ...content.recurrence, exdates: ['2027-03-30T19:00'] } };
     const saved = await inTx(db, (tx) => saveListing(tx, { id: row.id, content: shorter, revision: row.revision }, change()));
     expect(await dates(row.id)).toHaveLength(10);
     expect((await rebuildIndex(db, SETTINGS, NOW)).differed).toEqual([]);

@@ -2,7 +2,7 @@
 import { and, eq, getTableColumns, sql } from 'drizzle-orm';
 import { parseIsoDay } from '@/core/day/day';
 import { type ListingContent, type Stage, SUMMARY_SHOWN, venuesOf } from '@/core/listing/content';
-import type { ProofNote } from '@/core/validation/note';
+import type { ValidationNote } from '@/core/validation/note';
 import { whatStopsOf } from '@/core/validation/validate';
 import { picturesInText } from '@/core/picture/picture-url';
 import { canonical } from '@/core/text/canonical-json';
@@ -253,7 +253,7 @@ async function settle(tx: Db, row: Locked, fate: Fate, change: Change): Promise<
   if (settles(row.sent, fate)) await settleSubmission(tx, row, { fate }, change);
 }
 
-function stoppingNotes(content: ListingContent, { now, settings }: Change): ProofNote[] {
+function stoppingNotes(content: ListingContent, { now, settings }: Change): ValidationNote[] {
   return whatStopsOf(content, { today: now.day, horizon: horizonOf(now.day, settings.horizonMonths), style: styleOf(settings) });
 }
 
@@ -331,7 +331,7 @@ export function publishedValues(
     title: content.title,
     shortTitle: content.shortTitle,
     summary,
-    standing: content.standing,
+    eventStatus: content.eventStatus,
     attendance: content.attendance,
     free: content.cost.kind === 'free',
     cost: content.cost,

@@ -8,7 +8,7 @@ import type { Problem } from '../http/problem';
 import type { ReferenceData } from '../reference/read';
 import { BLANK_VENUE } from '../venues/input';
 import { fieldsOf, type Fields, type FormResult, readAddForm } from './form';
-import { readMending } from './sender-changes';
+import { readSenderChanges } from './sender-changes';
 
 const venue = {
   ...BLANK_VENUE,
@@ -142,8 +142,8 @@ describe('a form that is mended', () => {
       },
       reference,
     );
-  const mend = (before: ListingContent, shown: Fields, posted: Fields) =>
-    readMending(before, posted, { shown, reference, settings: SETTINGS, today: NOW.day });
+  const quickFix = (before: ListingContent, shown: Fields, posted: Fields) =>
+    readSenderChanges(before, posted, { shown, reference, settings: SETTINGS, today: NOW.day });
 
   it('goes out as it came back, whatever was typed (300 forms)', () => {
     const r = random(seedOf());
@@ -171,7 +171,7 @@ describe('a form that is mended', () => {
       expect(readAddForm(shown, reference, SETTINGS, NOW.day), JSON.stringify(part)).toEqual(first);
       // And a browser sends line ends as two characters.
       const posted = Object.fromEntries(Object.entries(shown).map(([name, value]) => [name, value.replace(/\n/g, '\r\n')]));
-      const again = mend(first.content, shown, posted);
+      const again = quickFix(first.content, shown, posted);
       expect([again.parts, again.content], JSON.stringify(part)).toEqual([[], first.content]);
     }
     expect(paragraphsSeen).toBeGreaterThan(60);
@@ -193,14 +193,14 @@ describe('a form that is mended', () => {
       cost: { kind: 'amount', amount: '3.50', currency: 'CAD' },
       recurrence: first.content.recurrence && {
         ...first.content.recurrence,
-        stretches: [
-          ...first.content.recurrence.stretches,
+        parts: [
+          ...first.content.recurrence.parts,
           { start: '2027-05-01T10:00', length: null, rule: null, limit: { kind: 'count', count: 3 } },
         ],
       },
     };
     const shown = shownOf(edited, first);
-    const { content, parts } = mend(edited, shown, { ...shown, title: 'Kelp Walk at Dawn' });
+    const { content, parts } = quickFix(edited, shown, { ...shown, title: 'Kelp Walk at Dawn' });
     expect(parts).toEqual(['title']);
     expect(content).toEqual({ ...edited, title: 'Kelp Walk at Dawn' });
   });

@@ -1,6 +1,6 @@
 /** The short form that a stranger fills in: from its fields to a listing's content. Works without JavaScript. */
-import { type Day, isoDay, parseIsoDay, weekdayOf, ymdOf } from '@/core/day/day';
-import { isoTime } from '@/core/day/wall';
+import { type EpochDay, isoDay, parseIsoDay, weekdayOf, ymdOf } from '@/core/day/day';
+import { isoTime } from '@/core/day/plain-date-time';
 import { NIGHT_ENDS, sayTimes, type Style } from '@/core/phrase/format';
 import { readClock, readClocks } from '@/core/phrase/read/clock-times';
 import { sayProblem } from '@/core/phrase/read/phrase-problem';
@@ -13,7 +13,7 @@ import type { Length, Rule } from '@/core/recurrence/model';
 import { fromStored, type StoredLimit, type StoredRecurrence, toStored } from '@/core/recurrence/stored';
 import { canonical } from '@/core/text/canonical-json';
 import { fold, formText, paragraphs } from '@/core/text/text';
-import { type FieldError, needsMending } from '../http/problem';
+import { type FieldError, invalidFields } from '../http/problem';
 import type { ReferenceData } from '../reference/read';
 import { type SiteSettings, styleOf } from '../site/settings';
 
@@ -52,7 +52,7 @@ export interface FormResult {
 export const typed = (value: string | undefined): string => (value ?? '').replace(/\r\n?/g, '\n').trim();
 
 /** Reads the form. Throws one Problem with every field that needs mending. */
-export function readAddForm(fields: Fields, reference: ReferenceData, settings: SiteSettings, today: Day): FormResult {
+export function readAddForm(fields: Fields, reference: ReferenceData, settings: SiteSettings, today: EpochDay): FormResult {
   const errors: FieldError[] = [];
   const get = (name: string): string => typed(fields[name]);
   const wrong: Wrong = (field, message) => {
@@ -70,7 +70,7 @@ export function readAddForm(fields: Fields, reference: ReferenceData, settings: 
   if (website === undefined) wrong('website', 'A website is written www.shore.example or https://shore.example/choir.');
   const { zone, firstWeekday } = settings;
   const recurrence = readWhen(fields, { zone, firstWeekday, style: styleOf(settings) }, today, wrong);
-  if (errors.length || !recurrence) throw needsMending(errors);
+  if (errors.length || !recurrence) throw invalidFields(errors);
   const venue = match(reference.venues, get('where'));
   const organizer = match(reference.organizers, get('who'));
   const kind = reference.categories.find((c) => c.id === get('kind'));
@@ -110,7 +110,7 @@ interface WhenSettings {
 }
 
 /** Either words or the fields: where both are filled in they must say the same. */
-function readWhen(fields: Fields, settings: WhenSettings, today: Day, wrong: Wrong): StoredRecurrence | undefined {
+function readWhen(fields: Fields, settings: WhenSettings, today: EpochDay, wrong: Wrong): StoredRecurrence | undefined {
   const words = typed(fields.when);
   if (!words) return readFields(fields, settings, today, wrong);
   const said = readWords(words, settings, today, wrong);
@@ -122,7 +122,12 @@ function readWhen(fields: Fields, settings: WhenSettings, today: Day, wrong: Wro
 }
 
 /** The words, with the questions that the editors' own field asks. */
-function readWords(words: string, { zone, style, firstWeekday }: WhenSettings, today: Day, wrong: Wrong): StoredRecurrence | undefined {
+function readWords(
+  words: string,
+  { zone, style, firstWeekday }: WhenSettings,
+  today: EpochDay,
+  wrong: Wrong,
+): StoredRecurrence | undefined {
   if (words.length > (LONGEST.when ?? 0)) return undefined;
   const { recurrence, problems } = readPhrase({ phrase: words, now: { day: today, minute: 0 }, zone, weekStart: firstWeekday, style });
   if (problems.length) wrong('when', problems.map(sayProblem).join(' '));
@@ -131,7 +136,7 @@ function readWords(words: string, { zone, style, firstWeekday }: WhenSettings, t
   return recurrence ? toStored(recurrence) : undefined;
 }
 
-function readFields(fields: Fields, settings: WhenSettings, today: Day, wrong: Wrong): StoredRecurrence | undefined {
+function readFields(fields: Fields, settings: WhenSettings, today: EpochDay, wrong: Wrong): StoredRecurrence | undefined {
   const start = parseIsoDay(fields.day ?? '');
   if (start === undefined) {
     wrong('day', fields.day ? 'There is no such date; check day and month.' : 'On which day? Or say when it is in words.');
@@ -148,11 +153,11 @@ function readFields(fields: Fields, settings: WhenSettings, today: Day, wrong: W
   let length: Length | null = null;
   if (from === undefined) length = { days: days + 1, minute: null };
   else if (to !== undefined) length = { days: overnight ? 1 : days, minute: to };
-  const stretch = { start: from === undefined ? isoDay(start) : `${isoDay(start)}T${isoTime(from)}`, length, rule, limit };
-  return { format: 2, zone: settings.zone, stretches: [stretch], leftOut: [], breaks: [] };
+  const recurrencePart = { start: from === undefined ? isoDay(start) : `${isoDay(start)}T${isoTime(from)}`, length, rule, limit };
+  return { format: 3, zone: settings.zone, parts: [recurrencePart], exdates: [], breaks: [] };
 }
 
-function readLastDay(fields: Fields, start: Day, wrong: Wrong): Day {
+function readLastDay(fields: Fields, start: EpochDay, wrong: Wrong): EpochDay {
   if (!fields.lastDay) return start;
   const last = parseIsoDay(fields.lastDay);
   if (last === undefined) wrong('lastDay', 'There is no such date; check day and month.');
@@ -177,7 +182,7 @@ function readTimes(fields: Fields, { style }: WhenSettings, wrong: Wrong): { fro
 }
 
 /** Weekly on that weekday, or monthly on the same weekday of the month. */
-function ruleOf(repeats: string, start: Day): Rule | null {
+function ruleOf(repeats: string, start: EpochDay): Rule | null {
   const base: Rule = { freq: 'weekly', interval: 1, byMonth: [], byMonthDay: [], byDay: [], weekStart: 0 };
   const weekday = weekdayOf(start);
   if (repeats === 'weekly') return { ...base, byDay: [{ weekday, nth: 0 }] };
@@ -189,7 +194,7 @@ function ruleOf(repeats: string, start: Day): Rule | null {
   return null;
 }
 
-function limitOf(fields: Fields, start: Day, rule: Rule | null, wrong: Wrong): StoredLimit {
+function limitOf(fields: Fields, start: EpochDay, rule: Rule | null, wrong: Wrong): StoredLimit {
   if (!rule || !fields.until) return { kind: 'open' };
   const until = parseIsoDay(fields.until);
   if (until === undefined) wrong('until', 'There is no such date; check day and month.');
@@ -239,9 +244,9 @@ function whenFields({ recurrence }: ListingContent): Fields {
 const WORDS_STYLE = { date: 'day-month', hours: '24' } as const;
 
 function dateFields(recurrence: StoredRecurrence | null): Fields {
-  const stretch = recurrence ? fromStored(recurrence).stretches[0] : undefined;
-  if (!stretch) return {};
-  const { start, length, rule, limit } = stretch;
+  const recurrencePart = recurrence ? fromStored(recurrence).parts[0] : undefined;
+  if (!recurrencePart) return {};
+  const { start, length, rule, limit } = recurrencePart;
   const fields: Fields = { day: isoDay(start.day), repeats: repeatWord(rule) };
   const days = start.minute === null ? (length?.days ?? 1) - 1 : (length?.days ?? 0);
   const night = days === 1 && length !== null && length.minute !== null && length.minute <= NIGHT_ENDS;

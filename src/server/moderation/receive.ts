@@ -2,7 +2,7 @@
 import type { ListingContent } from '@/core/listing/content';
 import type { Db } from '../db/client';
 import { isId } from '../db/ids';
-import { explain, invalid, needsMending, type Problem } from '../http/problem';
+import { explain, invalid, invalidFields, type Problem } from '../http/problem';
 import { formFields, readForm } from '../http/form-body';
 import { countOne } from '../http/rate-limits';
 import { readPicture } from '../pictures/read';
@@ -11,9 +11,9 @@ import { binUnused, restorePicture } from '../pictures/write';
 import { lookup } from '../reference/read';
 import type { Runtime } from '../runtime';
 import { type Fields, fieldsOf, type FormResult, readAddForm, TRAP } from './form';
-import { readMending } from './sender-changes';
+import { readSenderChanges } from './sender-changes';
 import { readSentContent, type Waiting } from './read';
-import { mendSubmission, senderView, submitEvent } from './write';
+import { changeSubmission, senderView, submitEvent } from './write';
 
 export const ADD_BOUND = { most: 6, seconds: 3600 } as const;
 const PICTURE_BOUND = { most: 20, seconds: 3600 } as const;
@@ -96,7 +96,7 @@ async function readWhole<T extends FormResult>(
   const fields = problems.flatMap((problem) => problem.fields);
   // Whoever gives up leaves nothing in the library: it waits in the bin.
   if (pictureId) await rt.db.transaction((tx) => binUnused(tx as unknown as Db, pictureId, new Date(rt.now().ms)));
-  throw needsMending(fields, pictureId ? { keptPicture: pictureId } : {});
+  throw invalidFields(fields, pictureId ? { keptPicture: pictureId } : {});
 }
 
 /** Takes a stranger's event in and returns the token of its receipt. `from` is the address of the connection. */
@@ -115,7 +115,7 @@ export async function receiveEvent(rt: Runtime, posted: Posted, from: string): P
 }
 
 /** The sender mends their event: what they touched changes, everything that editors made of it stays. */
-export async function receiveMending(rt: Runtime, posted: Posted, { submission, listing }: Waiting, from: string): Promise<void> {
+export async function receiveSenderChanges(rt: Runtime, posted: Posted, { submission, listing }: Waiting, from: string): Promise<void> {
   const now = rt.now();
   const settings = rt.settings();
   const reference = await lookup(rt);
@@ -126,13 +126,13 @@ export async function receiveMending(rt: Runtime, posted: Posted, { submission, 
     submission.proposal || opened === listing.revision ? before : ((await readSentContent(rt.db, listing.id, opened)) ?? before);
   const shown = fieldsOf(shownContent, { ...submission, said: submission.proposal?.said ?? submission.said }, reference);
   const { form, pictureId } = await readWhole(rt, posted, from, () =>
-    readMending(before, posted.fields, { shown, reference, settings, today: now.day }),
+    readSenderChanges(before, posted.fields, { shown, reference, settings, today: now.day }),
   );
   await countOne(rt.db, { key: `mend:${from}`, most: 20, seconds: 3600 }, Date.now());
-  const mending = pictureId ? { ...form, content: { ...form.content, pictureId }, parts: [...form.parts, 'picture' as const] } : form;
+  const senderChanges = pictureId ? { ...form, content: { ...form.content, pictureId }, parts: [...form.parts, 'picture' as const] } : form;
   const change = { by: { id: null, name: form.name, role: 'reader' as const }, now, settings };
   await rt.db.transaction(async (tx) => {
     if (pictureId) await restorePicture(tx as unknown as Db, pictureId, posted.fields.alt);
-    await mendSubmission(tx as unknown as Db, submission, mending, change);
+    await changeSubmission(tx as unknown as Db, submission, senderChanges, change);
   });
 }

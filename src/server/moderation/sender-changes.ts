@@ -1,7 +1,7 @@
 /** What a sender changed in their form since it was shown to them, part by part: all that they left alone stays as editors made it. */
 import { type SentPart, withParts } from '@/core/listing/sent';
 import type { ListingContent } from '@/core/listing/content';
-import type { Day } from '@/core/day/day';
+import type { EpochDay } from '@/core/day/day';
 import type { ReferenceData } from '../reference/read';
 import type { SiteSettings } from '../site/settings';
 import { type Fields, type FormResult, readAddForm, typed } from './form';
@@ -19,24 +19,28 @@ const FIELDS: Record<Exclude<SentPart, 'picture'>, readonly string[]> = {
   contact: ['name', 'phone', 'showContact'],
 };
 
-export interface Mending extends FormResult {
+export interface SenderChanges extends FormResult {
   /** the parts that the sender touched */
   parts: SentPart[];
 }
 
-export interface MendContext {
+export interface SenderChangesContext {
   /** the form as it was shown */
   shown: Fields;
   reference: ReferenceData;
   settings: SiteSettings;
-  today: Day;
+  today: EpochDay;
 }
 
 /**
  * Reads a mended form against what was shown. `content` is `before` with the touched parts as they are typed now.
  * @throws Problem with every field that needs mending, for fields of touched parts only
  */
-export function readMending(before: ListingContent, posted: Fields, { shown, reference, settings, today }: MendContext): Mending {
+export function readSenderChanges(
+  before: ListingContent,
+  posted: Fields,
+  { shown, reference, settings, today }: SenderChangesContext,
+): SenderChanges {
   const parts = (Object.keys(FIELDS) as (keyof typeof FIELDS)[]).filter((part) =>
     FIELDS[part].some((name) => fieldValue(posted, name) !== fieldValue(shown, name)),
   );

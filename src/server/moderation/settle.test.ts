@@ -12,9 +12,9 @@ import { mergeListings } from '../listings/merge';
 import { keepTimes, setTimes } from '../listings/publication-times';
 import { createListing, moveToStage, publishListing, saveListing } from '../listings/write';
 import type { FormResult } from './form';
-import type { Mending } from './sender-changes';
+import type { SenderChanges } from './sender-changes';
 import { countWaiting, readReceipt, readSteps } from './read';
-import { decide, decideProposal, mendSubmission, sendForReview, submitEvent, takeBack } from './write';
+import { decide, decideProposal, changeSubmission, sendForReview, submitEvent, takeBack } from './write';
 
 let db: Db;
 let places: Places;
@@ -147,24 +147,28 @@ describe('a submission has one fate, whichever way its listing goes', () => {
   it('keeps its steps with their times', async () => {
     await decided('return', 'Which hall?');
     const { submission: s } = await row();
-    await inTx(db, (tx) => mendSubmission(tx, s, mending({}, []), change(RUE)));
+    await inTx(db, (tx) => changeSubmission(tx, s, senderChanges({}, []), change(RUE)));
     await publish();
     expect((await readSteps(db, s)).map((step) => step.what)).toEqual(['sent', 'returned', 'sent again', 'published']);
   });
 });
 
-const mending = (part: Partial<FormResult['content']>, parts: Mending['parts'], said: Partial<FormResult> = {}): Mending => ({
+const senderChanges = (
+  part: Partial<FormResult['content']>,
+  parts: SenderChanges['parts'],
+  said: Partial<FormResult> = {},
+): SenderChanges => ({
   ...form({ content: choir(places, part), ...said }),
   parts,
 });
-const mend = async (one: Mending) => {
+const quickFix = async (one: SenderChanges) => {
   const { submission: s } = await row();
-  return inTx(db, (tx) => mendSubmission(tx, s, one, change(RUE)));
+  return inTx(db, (tx) => changeSubmission(tx, s, one, change(RUE)));
 };
 
 describe('what a sender changes', () => {
   it('goes in while nobody has begun', async () => {
-    await mend(mending({ cost: { kind: 'words', words: 'a cake' } }, ['cost']));
+    await quickFix(senderChanges({ cost: { kind: 'words', words: 'a cake' } }, ['cost']));
     expect((await own()).working.cost).toEqual({ kind: 'words', words: 'a cake' });
     expect((await row()).submission.proposal).toBeNull();
   });
@@ -195,8 +199,8 @@ describe('what a sender changes', () => {
     it(`lies beside the text once an editor has ${name}`, async () => {
       await begin();
       const before = (await own()).working;
-      await mend(mending({ text: '<p>Mine.</p>', title: 'My Choir' }, ['text', 'title']));
-      await mend(mending({ cost: { kind: 'unsaid' } }, ['cost']));
+      await quickFix(senderChanges({ text: '<p>Mine.</p>', title: 'My Choir' }, ['text', 'title']));
+      await quickFix(senderChanges({ cost: { kind: 'unsaid' } }, ['cost']));
       expect((await own()).working).toEqual(before);
       const { submission: s } = await row();
       expect(s.proposal?.parts.sort()).toEqual(['cost', 'text', 'title']);
@@ -212,7 +216,7 @@ describe('what a sender changes', () => {
 
   it('is still to be decided when the listing went out by another way, and then changes what readers see only when taken', async () => {
     await begun[0]?.[1]();
-    await mend(mending({ title: 'My Choir' }, ['title']));
+    await quickFix(senderChanges({ title: 'My Choir' }, ['title']));
     await publish();
     expect([await state(), await countWaiting(db)]).toEqual(['published', 1]);
     const { submission: s, listing: l } = await row();
@@ -228,13 +232,13 @@ describe('what a sender changes', () => {
     const out = async () => JSON.stringify(await db.select().from(published).where(eq(published.listingId, l.id)));
     const before = await out();
     expect(await problem(inTx(db, (tx) => takeBack(tx, s, change(RUE))))).toMatchObject({ status: 409 });
-    expect(await problem(inTx(db, (tx) => mendSubmission(tx, s, mending({ title: 'x' }, ['title']), change(RUE))))).toMatchObject({
+    expect(await problem(inTx(db, (tx) => changeSubmission(tx, s, senderChanges({ title: 'x' }, ['title']), change(RUE))))).toMatchObject({
       status: 409,
     });
     // Even a row that was left open by a fault of before.
     await db.update(submission).set({ state: 'waiting' });
     expect(await problem(inTx(db, (tx) => takeBack(tx, s, change(RUE))))).toMatchObject({ status: 409 });
-    await mend(mending({ title: 'x' }, ['title']));
+    await quickFix(senderChanges({ title: 'x' }, ['title']));
     expect(await out()).toBe(before);
     expect((await own()).working.title).toBe('Harbour Choir');
   });

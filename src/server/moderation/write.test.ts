@@ -9,9 +9,9 @@ import { Problem } from '../http/problem';
 import { createListing } from '../listings/write';
 import { findPublished } from '../public/listing';
 import type { FormResult } from './form';
-import type { Mending } from './sender-changes';
+import type { SenderChanges } from './sender-changes';
 import { countWaiting, readReceipt, readWaiting } from './read';
-import { decide, mendSubmission, sendForReview, submitEvent, takeBack } from './write';
+import { decide, changeSubmission, sendForReview, submitEvent, takeBack } from './write';
 
 let db: Db;
 let places: Places;
@@ -26,7 +26,7 @@ const sent = () => ({
   who: '',
   phone: '555-0177',
 });
-const mended = (part: Partial<ListingContent>, parts: SentPart[], said: Partial<FormResult> = {}): Mending => ({
+const fixed = (part: Partial<ListingContent>, parts: SentPart[], said: Partial<FormResult> = {}): SenderChanges => ({
   ...sent(),
   ...said,
   content: choir(places, part),
@@ -86,7 +86,7 @@ describe('a stranger’s event', () => {
     const hit = await readReceipt(db, token);
     expect([hit?.submission.state, hit?.submission.note]).toEqual(['returned', 'Which hall?']);
     if (!hit) return;
-    await inTx(db, (tx) => mendSubmission(tx, hit.submission, mended({ title: 'Harbour Choir at the Loft' }, ['title']), change(rue)));
+    await inTx(db, (tx) => changeSubmission(tx, hit.submission, fixed({ title: 'Harbour Choir at the Loft' }, ['title']), change(rue)));
     const [again] = await readWaiting(db);
     expect([again?.listing.title, again?.submission.changes]).toEqual(['Harbour Choir at the Loft', 1]);
     await inTx(db, (tx) => decide(tx, { id: again?.submission.id ?? '', decision: 'publish', note: '' }, change()));
@@ -99,7 +99,7 @@ describe('a stranger’s event', () => {
     await inTx(db, async (tx) => decide(tx, { id: await idIn(tx), decision: 'publish', note: '' }, change()));
     const hit = await readReceipt(db, token);
     if (!hit) throw new Error('no receipt');
-    await expect(inTx(db, (tx) => mendSubmission(tx, hit.submission, mended({ title: 'Mine' }, ['title']), change(rue)))).rejects.toThrow(
+    await expect(inTx(db, (tx) => changeSubmission(tx, hit.submission, fixed({ title: 'Mine' }, ['title']), change(rue)))).rejects.toThrow(
       Problem,
     );
     await expect(inTx(db, (tx) => takeBack(tx, hit.submission, change(rue)))).rejects.toThrow(Problem);

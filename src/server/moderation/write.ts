@@ -10,7 +10,7 @@ import { invalid, notFound, Problem } from '../http/problem';
 import { type Change, createListing, moveToStage, publishListing, saveListing } from '../listings/write';
 import { queueMail } from '../mail/outbox';
 import type { FormResult } from './form';
-import type { Mending } from './sender-changes';
+import type { SenderChanges } from './sender-changes';
 import { type NewPlaces, placesMade } from './sent-places';
 import type { SubmissionRow } from './read';
 import { settleSubmission } from './settle';
@@ -106,7 +106,7 @@ async function editorBegan(tx: Db, { row, listing: own }: Open): Promise<boolean
  * The sender mends what was returned or still waits, and it waits again. Until an editor has begun, it is mended in place; from then on what
  * the sender touched lies beside the editor's text, to be taken or left.
  */
-export async function mendSubmission(tx: Db, row: SubmissionRow, mending: Mending, change: Change): Promise<void> {
+export async function changeSubmission(tx: Db, row: SubmissionRow, senderChanges: SenderChanges, change: Change): Promise<void> {
   const open = await lockOpen(tx, row.id, OPEN);
   const { listing: own } = open;
   const at = new Date(change.now.ms);
@@ -115,25 +115,31 @@ export async function mendSubmission(tx: Db, row: SubmissionRow, mending: Mendin
   const values: Partial<SubmissionRow> = {};
   if (proposing) {
     const before = open.row.proposal;
-    const content = withParts(senderView(own.working, before), mending.content, mending.parts);
-    const parts = differingParts(own.working, content, [...new Set([...(before?.parts ?? []), ...mending.parts])]);
-    const said = { where: mending.where, who: mending.who };
+    const content = withParts(senderView(own.working, before), senderChanges.content, senderChanges.parts);
+    const parts = differingParts(own.working, content, [...new Set([...(before?.parts ?? []), ...senderChanges.parts])]);
+    const said = { where: senderChanges.where, who: senderChanges.who };
     // A place that is in no list is a change too, though the content names none.
-    const places = mending.parts.filter((part) => (part === 'where' && said.where) || (part === 'who' && said.who));
+    const places = senderChanges.parts.filter((part) => (part === 'where' && said.where) || (part === 'who' && said.who));
     const all = [...new Set([...parts, ...places])];
     values.proposal = all.length ? ({ format: 1, parts: all, content, said, at: at.toISOString() } satisfies Proposal) : null;
   } else {
-    const saved = mending.parts.length
-      ? await saveListing(tx, { id: own.id, content: mending.content, revision: own.revision }, site)
+    const saved = senderChanges.parts.length
+      ? await saveListing(tx, { id: own.id, content: senderChanges.content, revision: own.revision }, site)
       : own;
     values.sentRevision = saved.revision;
-    values.said = { format: 1, where: mending.where, who: mending.who };
+    values.said = { format: 1, where: senderChanges.where, who: senderChanges.who };
   }
   await tx
     .update(submission)
     .set({
       ...values,
-      ...{ state: 'waiting', message: mending.message, senderName: mending.name, senderMail: mending.mail, senderPhone: mending.phone },
+      ...{
+        state: 'waiting',
+        message: senderChanges.message,
+        senderName: senderChanges.name,
+        senderMail: senderChanges.mail,
+        senderPhone: senderChanges.phone,
+      },
       ...{ changes: open.row.changes + 1, revision: open.row.revision + 1, sentAt: at },
     })
     .where(eq(submission.id, row.id));

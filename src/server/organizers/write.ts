@@ -10,7 +10,7 @@ import { invalid, notFound } from '../http/problem';
 import { freePlaceAddress, note } from '../places/addresses';
 import { optionalId, optionalMail, optionalWeb, placeName, words } from '../places/input';
 import { type Gone, takeOut } from '../places/removed';
-import { proofAgain } from '../validation/due';
+import { validateAgain } from '../validation/due';
 
 const profile = z.object({
   label: z.string().trim().min(1, 'Say what it is').max(60, 'At most 60 characters'),
@@ -74,7 +74,7 @@ export async function saveOrganizer(tx: Db, id: string | null, input: OrganizerI
     id = newId();
     await tx.insert(organizer).values({ id, ...input, address: await freePlaceAddress(tx, 'organizer', input.name) });
   }
-  await proofAgain(tx, 'organizerId', id);
+  await validateAgain(tx, 'organizerId', id);
   await note(tx, 'organizer', id, 'saved', by);
   return { id, name: input.name };
 }
@@ -83,7 +83,7 @@ export async function saveOrganizer(tx: Db, id: string | null, input: OrganizerI
 export async function binOrganizer(tx: Db, id: string, at: Date | null, by: Actor): Promise<{ name: string }> {
   const [row] = await tx.update(organizer).set({ binnedAt: at }).where(eq(organizer.id, id)).returning({ name: organizer.name });
   if (!row) throw notFound('organizer');
-  await proofAgain(tx, 'organizerId', id);
+  await validateAgain(tx, 'organizerId', id);
   await note(tx, 'organizer', id, at ? 'binned' : 'taken from the bin', by);
   return row;
 }

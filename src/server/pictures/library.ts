@@ -1,7 +1,7 @@
 /** The library: all pictures, searched and filtered. */
 import { and, desc, isNotNull, isNull, type SQL, sql } from 'drizzle-orm';
 import { firstDayOfMonth, parseIsoMonth } from '@/core/day/day';
-import { wallToInstant } from '@/core/day/zone';
+import { dateTimeToInstant } from '@/core/day/zone';
 import { COVER_WIDTH, ENLARGED } from '@/core/validation/picture-checks';
 import { fold } from '@/core/text/text';
 import type { Db } from '../db/client';
@@ -104,6 +104,6 @@ export async function readLibrary(db: Db, query: LibraryQuery, { zone }: { zone:
 
 function inMonth(month: string, zone: string): SQL {
   const number = parseIsoMonth(month) ?? 0;
-  const at = (which: number): string => new Date(wallToInstant(zone, { day: firstDayOfMonth(which), minute: 0 }).ms).toISOString();
+  const at = (which: number): string => new Date(dateTimeToInstant(zone, { day: firstDayOfMonth(which), minute: 0 }).ms).toISOString();
   return sql`${picture.createdAt} >= ${at(number)}::timestamptz and ${picture.createdAt} < ${at(number + 1)}::timestamptz`;
 }

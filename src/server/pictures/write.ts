@@ -7,7 +7,7 @@ import { audited } from '../accounts/audit';
 import type { Db } from '../db/client';
 import { link, picture, pictureSource } from '../db/schema';
 import { invalid, notFound, Problem, refused } from '../http/problem';
-import { proofAgain } from '../validation/due';
+import { validateAgain } from '../validation/due';
 import { type PictureRow, searchOf } from './read';
 import type { Source } from './take-in';
 import { usesOf } from './uses';
@@ -50,7 +50,7 @@ export async function changePicture(tx: Db, id: string, { focus, crops, ...words
     .returning();
   if (!next) throw notFound('picture');
   await audited(tx, by, { kind: 'picture', id, what: 'changed' });
-  await proofAgain(tx, 'pictureId', id);
+  await validateAgain(tx, 'pictureId', id);
   return next;
 }
 
@@ -74,7 +74,7 @@ export async function replacePicture(
   await tx.update(pictureSource).set({ unusedSince: null }).where(eq(pictureSource.hash, source.hash));
   await noteUnused(tx, row.hash, at);
   await audited(tx, by, { kind: 'picture', id, what: 'replaced' });
-  await proofAgain(tx, 'pictureId', id);
+  await validateAgain(tx, 'pictureId', id);
   return { row: next, before: row.hash };
 }
 

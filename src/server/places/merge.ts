@@ -70,7 +70,7 @@ export async function mergePlaces(tx: Db, kind: PlaceKind, fromId: string, intoI
   const rooms = kind === 'venue' ? await moveRooms(tx, from as typeof venue.$inferSelect, into as typeof venue.$inferSelect) : [];
   const gone = await takeOut(tx, { kind, row: from, to: into, pointed: rooms, merged: true }, by, at);
   await fill(tx, kind, from, into);
-  return { id: gone.deed, listings: gone.listings, from: from.name, into: into.name };
+  return { id: gone.command, listings: gone.listings, from: from.name, into: into.name };
 }
 
 async function moveRooms(tx: Db, from: typeof venue.$inferSelect, into: typeof venue.$inferSelect): Promise<string[]> {

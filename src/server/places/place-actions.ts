@@ -29,7 +29,7 @@ export interface PlaceOutcome {
 }
 
 /** Does what a posted form asks for; says how it went and where to go then, or undefined when it asks for none of these. */
-export async function placeDeed(
+export async function runPlaceAction(
   tx: Db,
   { kind, id }: Place,
   sent: Record<string, string>,
@@ -45,7 +45,7 @@ export async function placeDeed(
       return {
         said: `“${gone.name}” is removed${gone.listings ? ` from ${sayCount(gone.listings, 'listing')}` : ''}.`,
         to: `/desk/${kind}s`,
-        undo: gone.deed,
+        undo: gone.command,
       };
     }
     case 'bin':

@@ -59,7 +59,7 @@ describe('two venues made one', () => {
     const away = await publish({
       title: 'Away',
       venueIds: [other],
-      changes: [{ original: '2027-03-30T19:00', movedTo: null, length: null, standing: null, note: '', venueId: double }],
+      changes: [{ original: '2027-03-30T19:00', movedTo: null, length: null, eventStatus: null, note: '', venueId: double }],
     });
     const draft = await inTx(db, (tx) => createListing(tx, choir(places, { title: 'Draft', venueIds: [double] }), change()));
     const done = await inTx(db, (tx) => mergePlaces(tx, 'venue', double, places.venue, EDITOR, AT));
@@ -90,7 +90,7 @@ describe('two venues made one', () => {
     await publish({
       title: 'Away',
       venueIds: [other],
-      changes: [{ original: '2027-03-30T19:00', movedTo: null, length: null, standing: null, note: '', venueId: double }],
+      changes: [{ original: '2027-03-30T19:00', movedTo: null, length: null, eventStatus: null, note: '', venueId: double }],
     });
     await publish({ title: 'In a room', venueIds: [room] });
     const before = await everything();
@@ -162,7 +162,7 @@ describe('what is removed', () => {
         const field = { venue: 'venueIds', organizer: 'organizerIds', category: 'categoryIds', tag: 'tagIds' } as const;
         const out = await publish({ title: 'Out', [field[kind]]: [going, other] });
         const alone = await publish({ title: 'Alone', [field[kind]]: [going] });
-        const away = { original: '2027-03-30T19:00', movedTo: null, length: null, standing: null, note: '', venueId: going };
+        const away = { original: '2027-03-30T19:00', movedTo: null, length: null, eventStatus: null, note: '', venueId: going };
         const draft = await inTx(db, (tx) =>
           createListing(
             tx,
@@ -188,7 +188,12 @@ describe('what is removed', () => {
         expect([await names(out.id), await names(alone.id), await names(draft.id)]).toEqual([[other], to ? [to] : [], [other]]);
         expect((await rebuildIndex(db, SETTINGS, NOW)).differed).toEqual([]);
         expect((await readKept(db, kind)).map((k) => k.name)).toEqual([name('Going')]);
-        expect(await inTx(db, (tx) => bringBack(tx, gone.deed, EDITOR, AT))).toEqual({ kind, name: name('Going'), listings: 3, left: 0 });
+        expect(await inTx(db, (tx) => bringBack(tx, gone.command, EDITOR, AT))).toEqual({
+          kind,
+          name: name('Going'),
+          listings: 3,
+          left: 0,
+        });
         expect(await all()).toEqual(before);
         const said = (await db.select().from(version).where(eq(version.listingId, alone.id)).orderBy(version.revision)).map((v) => v.what);
         expect(said.at(-2)).toContain(name('Going'));
@@ -261,7 +266,7 @@ describe('counts of dates', () => {
   it('are of the places where they happen', async () => {
     const other = await makeVenue({ name: 'Lamp Room' });
     await publish({
-      changes: [{ original: '2027-03-30T19:00', movedTo: null, length: null, standing: null, note: '', venueId: other }],
+      changes: [{ original: '2027-03-30T19:00', movedTo: null, length: null, eventStatus: null, note: '', venueId: other }],
     });
     await inTx(db, (tx) => createListing(tx, choir(places, { title: 'Draft' }), change()));
     const counts = await countDates(siteOf(db), 'venue', NOW.day + 20);

@@ -1,6 +1,6 @@
 /** Venues and organizers as the Desk's tables show them. */
 import { asc, eq, sql } from 'drizzle-orm';
-import type { Day } from '@/core/day/day';
+import type { EpochDay } from '@/core/day/day';
 import type { Db } from '../db/client';
 import { jsonRows } from '../db/json-rows';
 import { organizer, type PlaceKind, venue } from '../db/schema';
@@ -37,7 +37,7 @@ export interface DateCounts {
 const kept = new Map<PlaceKind, { key: string; counts: Promise<Map<string, DateCounts>> }>();
 
 /** Published dates of each place, coming and past: counted once for each state of the content and day. */
-export function countDates(rt: Runtime, kind: PlaceKind, today: Day): Promise<Map<string, DateCounts>> {
+export function countDates(rt: Runtime, kind: PlaceKind, today: EpochDay): Promise<Map<string, DateCounts>> {
   const key = `${rt.contentRevision()} ${today}`;
   const known = kept.get(kind);
   if (known?.key === key) return known.counts;
@@ -48,7 +48,7 @@ export function countDates(rt: Runtime, kind: PlaceKind, today: Day): Promise<Ma
   return counts;
 }
 
-async function readCounts(db: Db, kind: PlaceKind, today: Day): Promise<Map<string, DateCounts>> {
+async function readCounts(db: Db, kind: PlaceKind, today: EpochDay): Promise<Map<string, DateCounts>> {
   const column = sql.raw(kind === 'venue' ? 'k.venue_id' : 'k.organizer_id');
   // A date that is elsewhere counts there, and not where its listing usually is.
   const here =

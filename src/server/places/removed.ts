@@ -41,7 +41,7 @@ interface Going {
 
 export interface Gone {
   /** by which it is taken back */
-  deed: string;
+  command: string;
   name: string;
   /** listings that it touched, each once */
   listings: number;
@@ -60,12 +60,12 @@ export async function takeOut(tx: Db, { kind, row, to, pointed = [], merged }: G
   const listings = await replaceInContents(tx, { field: FIELD[kind], from: row.id, to: to?.id ?? null, what: did }, by, at);
   if (hasAddresses) await moveOldAddresses(tx, kind, row, to?.id ?? null);
   await tx.delete(TABLE[kind]).where(eq(TABLE[kind].id, row.id));
-  const deed = newId();
+  const command = newId();
   const record = { format: 1 as const, row: { ...row }, listings, rooms: pointed, old: old.map((o) => o.address), merged };
   // Where nothing stands for it, what it became is itself: nothing.
-  await tx.insert(placeMerge).values({ id: deed, kind, fromId: row.id, intoId: to?.id ?? row.id, record, byName: by.name, at });
+  await tx.insert(placeMerge).values({ id: command, kind, fromId: row.id, intoId: to?.id ?? row.id, record, byName: by.name, at });
   await audited(tx, by, { kind, id: merged && to ? to.id : row.id, what: merged ? `merged with “${row.name}”` : `removed “${row.name}”` });
-  return { deed, name: row.name, listings: new Set(listings.map((l) => l.listingId)).size };
+  return { command, name: row.name, listings: new Set(listings.map((l) => l.listingId)).size };
 }
 
 export interface BroughtBack {
@@ -78,8 +78,8 @@ export interface BroughtBack {
 }
 
 /** Brings back what was merged or removed, and what listings named; what somebody changed since stays as it is. */
-export async function bringBack(tx: Db, deed: string, by: Actor, at: Date): Promise<BroughtBack> {
-  const [row] = await tx.select().from(placeMerge).where(eq(placeMerge.id, deed)).for('update');
+export async function bringBack(tx: Db, command: string, by: Actor, at: Date): Promise<BroughtBack> {
+  const [row] = await tx.select().from(placeMerge).where(eq(placeMerge.id, command)).for('update');
   if (!row) throw notFound('removal');
   if (row.undoneAt) throw new Problem(409, 'That was taken back already.');
   const { kind, record, fromId } = row;
@@ -101,7 +101,7 @@ export async function bringBack(tx: Db, deed: string, by: Actor, at: Date): Prom
     if (done && kind === 'venue' && one.dates.length) await partDates(tx, one, fromId, to);
     (done ? back : left).add(one.listingId);
   }
-  await tx.update(placeMerge).set({ undoneAt: at }).where(eq(placeMerge.id, deed));
+  await tx.update(placeMerge).set({ undoneAt: at }).where(eq(placeMerge.id, command));
   await audited(tx, by, { kind, id: fromId, what: `brought back “${name}”` });
   return { kind, name, listings: back.size, left: [...left].filter((id) => !back.has(id)).length };
 }

@@ -7,7 +7,7 @@ import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';
 import { newId } from '../db/ids';
 import type { MergedListing } from '../db/schema';
-import { category, link, listing, occurrence, proofState, published, version } from '../db/schema';
+import { category, link, listing, occurrence, validationState, published, version } from '../db/schema';
 import { linkRows, publishedVenues } from '../listings/write';
 
 export type NamedField = 'categoryIds' | 'venueIds' | 'organizerIds' | 'tagIds';
@@ -46,7 +46,7 @@ export interface Naming {
 
 /** Writes a copy with other names in it: with its version, and for readers with what views ask for and a newer sequence for calendars. */
 async function writeCopy(tx: Db, listingId: string, copy: 'working' | 'published', content: ListingContent, naming: Naming): Promise<void> {
-  await tx.delete(proofState).where(eq(proofState.listingId, listingId));
+  await tx.delete(validationState).where(eq(validationState.listingId, listingId));
   if (copy === 'working') {
     // Somebody who has it open must see that it changed.
     const [row] = await tx

@@ -1,13 +1,13 @@
 /** The one address of what a view shows: a page that is reached by several has one that search engines keep. */
-import { isoDay, isoMonth, type Day, monthNumberOf } from '@/core/day/day';
+import { isoDay, isoMonth, type EpochDay, monthNumberOf } from '@/core/day/day';
 import type { SiteSettings } from '../site/settings';
 import type { Filters } from './filters';
 
 export interface Shown {
   view: SiteSettings['firstView'];
   /** the day it begins with, or any day of its month */
-  day: Day;
-  today: Day;
+  day: EpochDay;
+  today: EpochDay;
   filters: Filters;
 }
 

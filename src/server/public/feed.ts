@@ -1,6 +1,6 @@
 /** Published listings as iCalendar. */
 import { inArray, sql } from 'drizzle-orm';
-import type { Wall } from '@/core/day/wall';
+import type { PlainDateTime } from '@/core/day/plain-date-time';
 import { type IcalListing, type IcalMore, type IcalPlace, writeIcal } from '@/core/exchange/ical';
 import { changesFromStored, fromStored } from '@/core/recurrence/stored';
 import { type ListingContent, sayCost, SUMMARY_SHOWN } from '@/core/listing/content';
@@ -48,13 +48,13 @@ export function icalListing(
   createdAt: Date,
   reference: ReferenceData,
   rt: Runtime,
-  only?: Wall,
+  only?: PlainDateTime,
 ): IcalListing | undefined {
   const { listingId: id, address, content, sequence, changedAt } = row;
   return icalOf({ id, address, content, sequence, createdAt, changedAt }, reference, rt, only);
 }
 
-export function icalOf(given: GivenListing, reference: ReferenceData, rt: Runtime, only?: Wall): IcalListing | undefined {
+export function icalOf(given: GivenListing, reference: ReferenceData, rt: Runtime, only?: PlainDateTime): IcalListing | undefined {
   const { id, address, content, sequence, createdAt, changedAt } = given;
   if (!content.recurrence) return undefined;
   const venues = content.venueIds.flatMap((id) => reference.venue.get(id) ?? []);
@@ -68,7 +68,7 @@ export function icalOf(given: GivenListing, reference: ReferenceData, rt: Runtim
     created: createdAt.getTime(),
     changed: changedAt.getTime(),
     title: content.title,
-    description: [content.standingNote, summary, text, online].filter(Boolean).join('\n\n').slice(0, 6000),
+    description: [content.eventStatusNote, summary, text, online].filter(Boolean).join('\n\n').slice(0, 6000),
     url: address ? `${rt.address()}/what/${address}` : '',
     ...(venues.length && content.attendance !== 'online' ? icalPlaces(venues) : { location: online, point: undefined }),
     placeOf: (venueId) => {
@@ -78,7 +78,7 @@ export function icalOf(given: GivenListing, reference: ReferenceData, rt: Runtim
     organizer: organizer ? { name: organizer.name, mail: organizer.mail } : undefined,
     categories: content.categoryIds.map((categoryId) => reference.category.get(categoryId)?.name ?? '').filter(Boolean),
     more: moreOf(content),
-    standing: content.standing,
+    eventStatus: content.eventStatus,
     recurrence: fromStored(content.recurrence),
     changes: changesFromStored(content.changes),
     only,
@@ -86,14 +86,14 @@ export function icalOf(given: GivenListing, reference: ReferenceData, rt: Runtim
 }
 
 /** What else a listing says, for calendars that read it and for our own. */
-function moreOf({ contact, attendance, onlineAddress, cost, access, standingNote, website }: ListingContent): IcalMore {
+function moreOf({ contact, attendance, onlineAddress, cost, access, eventStatusNote, website }: ListingContent): IcalMore {
   const { name, phone, mail } = contact;
   return {
     contact: [name, phone, mail].filter(Boolean).join(', '),
     onlineAddress: attendance === 'in-person' ? '' : onlineAddress,
     cost: cost.kind === 'amount' ? `${cost.amount} ${cost.currency}` : sayCost(cost),
     access,
-    note: standingNote,
+    note: eventStatusNote,
     website,
   };
 }

@@ -1,8 +1,8 @@
 /** schema.org JSON-LD of a published listing's date. */
-import { parseIsoWall, type Wall } from '@/core/day/wall';
+import { parseIsoDateTime, type PlainDateTime } from '@/core/day/plain-date-time';
 import { inZone } from '@/core/day/zone-words';
 import { eventJsonLd, scriptJson } from '@/core/exchange/jsonld';
-import type { Standing } from '@/core/recurrence/model';
+import type { EventStatus } from '@/core/recurrence/model';
 import { shownZone } from '../dates/date-index';
 import type { Runtime } from '../runtime';
 import { placeLine } from './feed';
@@ -18,10 +18,10 @@ export function listingJsonLd(
 ): string {
   const { content } = row;
   const site = rt.address();
-  const end: Wall | null = date.endDay === null ? null : { day: date.endDay, minute: date.endMinute };
+  const end: PlainDateTime | null = date.endDay === null ? null : { day: date.endDay, minute: date.endMinute };
   // Its times are those of the clock that is shown; the original start is kept by the listing's own.
   const zone = shownZone(content, rt.settings().zone);
-  const was = date.moved ? parseIsoWall(date.original) : undefined;
+  const was = date.moved ? parseIsoDateTime(date.original) : undefined;
   const venues = (date.venueId ? [date.venueId] : content.venueIds).flatMap((id) => reference.venue.get(id) ?? []);
   return scriptJson(
     eventJsonLd({
@@ -33,7 +33,7 @@ export function listingJsonLd(
       start: { day: date.startDay, minute: date.startMinute },
       end,
       previousStart: was && inZone(was, content.recurrence?.zone ?? zone, zone),
-      standing: row.standing !== 'going-ahead' ? row.standing : ((date.standing as Standing | null) ?? 'going-ahead'),
+      eventStatus: row.eventStatus !== 'going-ahead' ? row.eventStatus : ((date.eventStatus as EventStatus | null) ?? 'going-ahead'),
       attendance: row.attendance,
       onlineAddress: content.onlineAddress,
       venues: venues.map((v) => ({

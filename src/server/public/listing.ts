@@ -1,6 +1,6 @@
 /** One published listing as readers see it, with its dates. */
 import { and, asc, eq, sql } from 'drizzle-orm';
-import type { Day } from '@/core/day/day';
+import type { EpochDay } from '@/core/day/day';
 import type { Db } from '../db/client';
 import { shown } from '../jobs/hidden';
 import { listing, occurrence, oldAddress, published } from '../db/schema';
@@ -9,12 +9,12 @@ export type PublishedRow = typeof published.$inferSelect;
 export interface ListingDate {
   original: string;
   address: string;
-  startDay: Day;
+  startDay: EpochDay;
   startMinute: number | null;
-  endDay: Day | null;
+  endDay: EpochDay | null;
   endMinute: number | null;
-  lastDay: Day;
-  standing: string | null;
+  lastDay: EpochDay;
+  eventStatus: string | null;
   note: string;
   venueId: string | null;
   moved: boolean;
@@ -43,14 +43,14 @@ const DATE_COLUMNS = {
   endDay: occurrence.endDay,
   endMinute: occurrence.endMinute,
   lastDay: occurrence.lastDay,
-  standing: occurrence.standing,
+  eventStatus: occurrence.eventStatus,
   note: occurrence.note,
   venueId: occurrence.venueId,
   moved: occurrence.moved,
 };
 
 /** Dates of a listing whose last day lies in a span, in order. */
-export function readListingDates(db: Db, listingId: string, from: Day, to: Day): Promise<ListingDate[]> {
+export function readListingDates(db: Db, listingId: string, from: EpochDay, to: EpochDay): Promise<ListingDate[]> {
   return db
     .select(DATE_COLUMNS)
     .from(occurrence)

@@ -66,9 +66,9 @@ beforeAll(async () => {
         onlineAddress: attendance === 'in-person' ? '' : 'https://live.example/room',
         cost: r() < 0.4 ? { kind: 'free' } : { kind: 'amount', amount: '8', currency: 'CAD' },
         recurrence: {
-          format: 1,
+          format: 3,
           zone: SETTINGS.zone,
-          stretches: [
+          parts: [
             {
               start,
               length: { days, minute: 1320 },
@@ -80,7 +80,7 @@ beforeAll(async () => {
               limit: { kind: 'count', count: 12 },
             },
           ],
-          leftOut: [],
+          exdates: [],
           breaks: [],
         },
       };

@@ -1,8 +1,8 @@
 /** The dates that views show, and how many there are of each kind. Asks the date index and published copies, nothing else. */
 import { type SQL, sql } from 'drizzle-orm';
-import type { Day } from '@/core/day/day';
+import type { EpochDay } from '@/core/day/day';
 import type { Attendance, Cost } from '@/core/listing/content';
-import type { Standing } from '@/core/recurrence/model';
+import type { EventStatus } from '@/core/recurrence/model';
 import { fold } from '@/core/text/text';
 import type { Db } from '../db/client';
 import { jsonRows } from '../db/json-rows';
@@ -18,12 +18,12 @@ export interface PublicDate {
   title: string;
   short_title: string;
   summary: string;
-  start_day: Day;
+  start_day: EpochDay;
   start_minute: number | null;
-  end_day: Day | null;
+  end_day: EpochDay | null;
   end_minute: number | null;
-  last_day: Day;
-  standing: Standing;
+  last_day: EpochDay;
+  event_status: EventStatus;
   note: string;
   moved: boolean;
   headline: boolean;
@@ -39,7 +39,7 @@ export interface PublicDate {
   attendance: Attendance;
   picture_id: string | null;
   /** the last day on which its listing stands on top of lists */
-  on_top_until: Day | null;
+  on_top_until: EpochDay | null;
 }
 
 /** Where a date is: its own venue where it is elsewhere, else all of its listing's. */
@@ -48,13 +48,13 @@ const VENUE_IDS = 'case when o.venue_id is null then p.venue_ids else jsonb_buil
 export const DATE_COLUMNS = sql.raw(`
   o.listing_id, p.address as listing, o.address as date, o.original, p.title, p.short_title, p.summary,
   o.start_day, o.start_minute, o.end_day, o.end_minute, o.last_day,
-  case when p.standing <> 'going-ahead' then p.standing else coalesce(o.standing, 'going-ahead') end as standing,
+  case when p.event_status <> 'going-ahead' then p.event_status else coalesce(o.event_status, 'going-ahead') end as event_status,
   o.note, o.moved, p.headline, p.on_top_until, p.free, p.cost, p.category_id, ${VENUE_IDS} as venue_ids, o.venue_id is not null as elsewhere, p.zone, p.attendance, p.picture_id`);
 
 export interface Span {
-  from: Day;
+  from: EpochDay;
   /** included */
-  to: Day;
+  to: EpochDay;
 }
 
 /** What a job still brings in is not there yet. */
@@ -130,7 +130,7 @@ const SHORT = {
   start_day: 'o.start_day',
   start_minute: 'o.start_minute',
   last_day: 'o.last_day',
-  standing: "case when p.standing <> 'going-ahead' then p.standing else coalesce(o.standing, 'going-ahead') end",
+  event_status: "case when p.event_status <> 'going-ahead' then p.event_status else coalesce(o.event_status, 'going-ahead') end",
   moved: 'o.moved',
   headline: 'p.headline',
   free: 'p.free',
@@ -187,11 +187,11 @@ export function chooseDates(
 export interface ListPage {
   dates: PublicDate[];
   /** the first day of the page after this; undefined on the last */
-  later: Day | undefined;
+  later: EpochDay | undefined;
 }
 
 /** So many dates from a day on, always whole days. */
-export async function readListPage(db: Db, from: Day, count: number, filters: Filters, reference: ReferenceData): Promise<ListPage> {
+export async function readListPage(db: Db, from: EpochDay, count: number, filters: Filters, reference: ReferenceData): Promise<ListPage> {
   const where = sql.join(
     [
       sql`${PUBLIC} and (o.start_day >= ${from} or (o.last_day > o.start_day and o.last_day >= ${from}))`,
@@ -214,7 +214,7 @@ export async function readListPage(db: Db, from: Day, count: number, filters: Fi
 const MOST_ON_TOP = 6;
 
 /** The next date of each listing that is kept on top of lists today. */
-export function readOnTop(db: Db, today: Day, filters: Filters, reference: ReferenceData): Promise<PublicDate[]> {
+export function readOnTop(db: Db, today: EpochDay, filters: Filters, reference: ReferenceData): Promise<PublicDate[]> {
   const where = sql.join(
     [sql`${PUBLIC} and p.on_top_until >= ${today} and o.last_day >= ${today}`, ...conditions(filters, reference)],
     sql` and `,
@@ -227,16 +227,22 @@ export function readOnTop(db: Db, today: Day, filters: Filters, reference: Refer
 }
 
 /** The same of dates that are there already. */
-export function onTopOf(dates: readonly PublicDate[], today: Day): PublicDate[] {
+export function onTopOf(dates: readonly PublicDate[], today: EpochDay): PublicDate[] {
   const first = new Map<string, PublicDate>();
   for (const date of dates) if ((date.on_top_until ?? -1) >= today && !first.has(date.listing)) first.set(date.listing, date);
   return [...first.values()].slice(0, MOST_ON_TOP);
 }
 
 /** Where the page before begins: the day from which about `count` dates come before `from`; undefined when there are none. */
-export async function earlierDay(db: Db, from: Day, count: number, filters: Filters, reference: ReferenceData): Promise<Day | undefined> {
+export async function earlierDay(
+  db: Db,
+  from: EpochDay,
+  count: number,
+  filters: Filters,
+  reference: ReferenceData,
+): Promise<EpochDay | undefined> {
   const where = sql.join([sql`${PUBLIC} and o.start_day < ${from}`, ...conditions(filters, reference)], sql` and `);
-  const days = await jsonRows<{ start_day: Day }>(
+  const days = await jsonRows<{ start_day: EpochDay }>(
     db,
     sql`select o.start_day ${TABLES} where ${where} order by o.start_day desc limit ${count}`,
   );
@@ -319,13 +325,13 @@ function addGroup(
 }
 
 /** How many dates touch a day. */
-export async function countOn(db: Db, day: Day): Promise<number> {
+export async function countOn(db: Db, day: EpochDay): Promise<number> {
   const [row] = await jsonRows<{ n: number }>(db, sql`select count(*)::int as n ${TABLES} where ${touches({ from: day, to: day })}`);
   return row?.n ?? 0;
 }
 
 export interface ComingQuery {
-  from: Day;
+  from: EpochDay;
   limit: number;
   /** so many are passed over: the pages before */
   offset?: number;

@@ -1,6 +1,6 @@
 /** What a search finds: each listing once, with its next date and how many follow; and where else there is something. */
 import { sql } from 'drizzle-orm';
-import type { Day } from '@/core/day/day';
+import type { EpochDay } from '@/core/day/day';
 import type { Db } from '../db/client';
 import { jsonRows } from '../db/json-rows';
 import { DATE_COLUMNS, type PublicDate, publicWhere, type Span, TABLES } from './public-dates';
@@ -11,9 +11,9 @@ export interface Result extends PublicDate {
   /** its dates from the asked day on, this one among them */
   dates: number;
   /** the first days of those, this one's first */
-  days: Day[];
+  days: EpochDay[];
   /** the last day of its last date that is known */
-  until: Day;
+  until: EpochDay;
 }
 
 export interface ResultPage {
@@ -28,7 +28,7 @@ const DAYS_NAMED = 5;
 /** Listings with a date from a day on, by their next date. */
 export async function readResults(
   db: Db,
-  { from, page, length }: { from: Day; page: number; length: number },
+  { from, page, length }: { from: EpochDay; page: number; length: number },
   filters: Filters,
   reference: ReferenceData,
 ): Promise<ResultPage> {
@@ -50,14 +50,14 @@ export async function readResults(
 export interface Elsewhere {
   earlier: number;
   /** the first day of the last date before; undefined when there is none */
-  last: Day | undefined;
+  last: EpochDay | undefined;
   later: number;
-  next: Day | undefined;
+  next: EpochDay | undefined;
 }
 
 /** What lies before and after a span that shows nothing. */
 export async function readElsewhere(db: Db, { from, to }: Span, filters: Filters, reference: ReferenceData): Promise<Elsewhere> {
-  const [row] = await jsonRows<{ earlier: number; last: Day | null; later: number; next: Day | null }>(
+  const [row] = await jsonRows<{ earlier: number; last: EpochDay | null; later: number; next: EpochDay | null }>(
     db,
     sql`select count(*) filter (where o.last_day < ${from})::int as earlier, max(o.start_day) filter (where o.last_day < ${from}) as last,
         count(*) filter (where o.start_day > ${to})::int as later, min(o.start_day) filter (where o.start_day > ${to}) as next

@@ -1,12 +1,12 @@
 /** What a site is set to. One JSON value with a format number in the table of settings. */
-import type { RedLetterRule } from '@/core/holidays/holidays';
+import type { HolidayRule } from '@/core/holidays/holidays';
 import type { Style } from '@/core/phrase/format';
 import type { ListPictures } from '@/core/validation/picture-checks';
 
 export const FIRST_VIEWS = ['month', 'list', 'map'] as const;
 
 export interface SiteSettings {
-  format: 1;
+  format: 2;
   name: string;
   /** one sentence for search engines and the foot of pages */
   about: string;
@@ -31,13 +31,13 @@ export interface SiteSettings {
   listPictures: ListPictures;
   /** lines in short lists: coming dates of a venue, an organizer, a listing */
   shortLength: number;
-  redLetter: RedLetterRule[];
+  holidays: HolidayRule[];
   /** who mails come from */
   mailFrom: string;
 }
 
 export const DEFAULT_SETTINGS: SiteSettings = {
-  format: 1,
+  format: 2,
   name: 'Plain Almanac',
   about: '',
   address: '',
@@ -55,7 +55,7 @@ export const DEFAULT_SETTINGS: SiteSettings = {
   listLength: 40,
   listPictures: 'headlines',
   shortLength: 8,
-  redLetter: [],
+  holidays: [],
   mailFrom: '',
 };
 

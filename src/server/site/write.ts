@@ -5,7 +5,7 @@ import { COUNTRIES } from '@/core/geo/postal-address';
 import { isZone } from '@/core/day/zone';
 import { DATE_STYLES, HOUR_STYLES } from '@/core/phrase/format';
 import { LIST_PICTURES } from '@/core/validation/picture-checks';
-import type { RedLetterRule } from '@/core/holidays/holidays';
+import type { HolidayRule } from '@/core/holidays/holidays';
 import { originOf } from '@/core/text/origin';
 import { dateExists } from '@/core/day/day';
 import { MONTHS, WEEKDAYS } from '@/core/phrase/format';
@@ -70,22 +70,22 @@ export const settingsInput = z.object({
 });
 
 /** Red-letter days as people write them, one a line: "25 December Christmas Day", "Easter -2 Good Friday", "first Monday in June Isles Day". */
-export function readRedLetters(text: string): RedLetterRule[] {
+export function readHolidays(text: string): HolidayRule[] {
   return text
     .split('\n')
     .map((line) => line.trim())
     .filter(Boolean)
     .slice(0, 200)
-    .map((line, i) => readRedLetter(line, i + 1));
+    .map((line, i) => readHoliday(line, i + 1));
 }
 
 const ORDINALS = ['first', 'second', 'third', 'fourth', 'last'];
 const find = (list: readonly string[], word: string): number => list.findIndex((name) => name.toLowerCase() === word.toLowerCase());
 
-function readRedLetter(line: string, number: number): RedLetterRule {
+function readHoliday(line: string, number: number): HolidayRule {
   const wrong = (): never => {
     throw invalid(
-      'redLetter',
+      'holidays',
       `Line ${number} was not understood. Write “25 December Christmas Day”, “Easter -2 Good Friday” or “first Monday in June Isles Day”.`,
     );
   };
@@ -108,7 +108,7 @@ function readRedLetter(line: string, number: number): RedLetterRule {
   return { name: (fixed[3] as string).slice(0, 60), kind: 'fixed', month, day };
 }
 
-export function sayRedLetters(rules: readonly RedLetterRule[]): string {
+export function sayHolidays(rules: readonly HolidayRule[]): string {
   return rules
     .map((r) => {
       if (r.kind === 'easter') return `Easter ${r.offset === 0 ? '' : `${r.offset > 0 ? '+' : ''}${r.offset} `}${r.name}`;

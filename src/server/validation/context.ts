@@ -1,16 +1,16 @@
 /** What Proof must know of everything else: venues, clashes, lookalikes, red-letter days. Reads only. */
 import { and, inArray, ne, sql } from 'drizzle-orm';
-import type { Day } from '@/core/day/day';
-import type { Wall } from '@/core/day/wall';
-import { isoWall } from '@/core/day/wall';
+import type { EpochDay } from '@/core/day/day';
+import type { PlainDateTime } from '@/core/day/plain-date-time';
+import { isoDateTime } from '@/core/day/plain-date-time';
 import { type Booking, clashesByVenue, clashesOf, spansOf } from '@/core/dates/clashes';
 import { type ListingContent, picturesOf, venuesOf } from '@/core/listing/content';
 import { LOOKALIKE, likenessOf, mayBeAlike, type Sighting } from '@/core/match/lookalike';
 import type { TitleIndex } from '@/core/match/title-index';
 import type { Clash, Lookalike } from '@/core/validation/neighbour-checks';
-import { comingDates, type ProofContext } from '@/core/validation/validate';
+import { comingDates, type ValidationContext } from '@/core/validation/validate';
 import type { Occurrence } from '@/core/recurrence/model';
-import { redLetterDays } from '@/core/holidays/holidays';
+import { holidaysBetween } from '@/core/holidays/holidays';
 import { fold } from '@/core/text/text';
 import type { Db } from '../db/client';
 import { cached } from '../db/cache';
@@ -26,7 +26,7 @@ import type { ReferenceData } from '../reference/read';
 import type { Now } from '../site/clock';
 import { type SiteSettings, styleOf } from '../site/settings';
 
-export interface ProofSite {
+export interface ValidationSite {
   db: Db;
   settings: SiteSettings;
   now: Now;
@@ -37,7 +37,7 @@ export interface ProofSite {
 }
 
 /** Venues, pictures and what else belongs to a content itself. */
-export async function ownContext({ db, settings, now, reference }: ProofSite, content: ListingContent): Promise<ProofContext> {
+export async function ownContext({ db, settings, now, reference }: ValidationSite, content: ListingContent): Promise<ValidationContext> {
   const pictures = await readPictures(db, picturesOf(content));
   const category = reference.category.get(content.categoryIds[0] ?? '');
   return {
@@ -59,12 +59,12 @@ export async function ownContext({ db, settings, now, reference }: ProofSite, co
       return o && organizerChoice(o);
     },
     listPictures: settings.listPictures,
-    redLetters: redLetterDays(settings.redLetter, now.day, horizonOf(now.day, settings.horizonMonths)),
+    holidays: holidaysBetween(settings.holidays, now.day, horizonOf(now.day, settings.horizonMonths)),
   };
 }
 
 /** The same with everything around it: clashes, lookalikes, what a copy still needs. `id`: the listing itself, when it is kept already. */
-export async function fullContext(site: ProofSite, id: string | null, content: ListingContent): Promise<ProofContext> {
+export async function fullContext(site: ValidationSite, id: string | null, content: ListingContent): Promise<ValidationContext> {
   const own = await ownContext(site, content);
   const coming = comingDates(content, own);
   return {
@@ -84,7 +84,7 @@ const MOST_COMPARED = 40;
 function gathered(dates: readonly Occurrence[], met: ReadonlyMap<string, readonly Booking[]>): Clash[] {
   const byListing = new Map<string, Clash>();
   for (const date of dates) {
-    for (const booking of met.get(isoWall(date.original)) ?? []) {
+    for (const booking of met.get(isoDateTime(date.original)) ?? []) {
       const known = byListing.get(booking.listingId);
       if (known) known.count++;
       else byListing.set(booking.listingId, { booking, day: date.start.day, minute: date.start.minute, count: 1 });
@@ -95,8 +95,13 @@ function gathered(dates: readonly Occurrence[], met: ReadonlyMap<string, readonl
 /** So many others are named. */
 const MOST_NAMED = 5;
 
-async function venueClashes(site: ProofSite, id: string | null, content: ListingContent, coming: readonly Occurrence[]): Promise<Clash[]> {
-  const venueIds = content.attendance === 'online' || content.standing === 'cancelled' ? [] : venuesOf(content);
+async function venueClashes(
+  site: ValidationSite,
+  id: string | null,
+  content: ListingContent,
+  coming: readonly Occurrence[],
+): Promise<Clash[]> {
+  const venueIds = content.attendance === 'online' || content.eventStatus === 'cancelled' ? [] : venuesOf(content);
   if (!venueIds.length || !coming.length) return [];
   const margins = new Map(venueIds.map((v) => [v, site.reference.venue.get(v)?.setUpMinutes ?? 0]));
   const spans = spansOf(coming, Math.max(...margins.values()));
@@ -105,12 +110,12 @@ async function venueClashes(site: ProofSite, id: string | null, content: Listing
 }
 
 async function organizerClashes(
-  site: ProofSite,
+  site: ValidationSite,
   id: string | null,
   content: ListingContent,
   coming: readonly Occurrence[],
 ): Promise<(Clash & { organizer: string })[]> {
-  if (!content.organizerIds.length || !coming.length || content.standing === 'cancelled') return [];
+  if (!content.organizerIds.length || !coming.length || content.eventStatus === 'cancelled') return [];
   const { organizerIds } = content;
   const query = { organizerIds, not: id, from: site.now.day, spans: spansOf(coming, 0), revision: site.revision };
   const bookings = await bookingsOf(site.db, query);
@@ -140,11 +145,11 @@ interface Candidate {
 }
 
 async function lookalikes(
-  site: ProofSite,
+  site: ValidationSite,
   id: string | null,
   content: ListingContent,
   coming: readonly Occurrence[],
-): Promise<Pick<ProofContext, 'lookalikes' | 'sameTitle'>> {
+): Promise<Pick<ValidationContext, 'lookalikes' | 'sameTitle'>> {
   if (!content.title.trim()) return {};
   // Titles are compared before anything is asked: most that share a word are not it.
   const { titles } = site;
@@ -163,7 +168,7 @@ async function lookalikes(
   });
   const found: Lookalike[] = [];
   for (const c of candidates) {
-    const dates = c.dates.map(([day, minute]): Wall => ({ day, minute }));
+    const dates = c.dates.map(([day, minute]): PlainDateTime => ({ day, minute }));
     const theirs = sighting(site.reference, {
       title: c.title,
       online: c.attendance === 'online',
@@ -186,7 +191,7 @@ interface Seen {
   online: boolean;
   venueIds: readonly string[];
   organizerIds: readonly string[];
-  dates: readonly Wall[];
+  dates: readonly PlainDateTime[];
 }
 
 function sighting(reference: ReferenceData, { title, online, venueIds, organizerIds, dates }: Seen): Sighting {
@@ -197,12 +202,12 @@ function sighting(reference: ReferenceData, { title, online, venueIds, organizer
   return { title, online, venues, organizers: organizerIds, dates };
 }
 
-async function readCandidates(db: Db, ids: readonly string[], today: Day): Promise<Candidate[]> {
+async function readCandidates(db: Db, ids: readonly string[], today: EpochDay): Promise<Candidate[]> {
   return jsonRows<Candidate>(
     db,
     sql`select l.id, l.title, l.working->>'attendance' as attendance, l.working->'venueIds' as venues, l.working->'organizerIds' as organizers,
       coalesce((select json_agg(json_build_array(d.start_day, d.start_minute)) from (
-        select o.start_day, o.start_minute from occurrence o where o.listing_id = l.id and o.last_day >= ${today} and coalesce(o.standing, '') <> 'cancelled'
+        select o.start_day, o.start_minute from occurrence o where o.listing_id = l.id and o.last_day >= ${today} and coalesce(o.event_status, '') <> 'cancelled'
         order by o.start_day, o.start_minute limit ${MOST_DATES}) d), '[]') as dates
       from ${listing} l where ${and(inArray(sql`l.id`, [...ids]), ne(sql`l.stage`, 'binned'), ne(sql`l.stage`, 'withdrawn'), shown(sql.raw('l.job_id')))}`,
   );

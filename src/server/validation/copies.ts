@@ -4,7 +4,7 @@ import type { ListingContent } from '@/core/listing/content';
 import { linksOf } from '@/core/validation/links';
 import { canonical } from '@/core/text/canonical-json';
 import type { Db } from '../db/client';
-import { listing, listingCopy, proofState } from '../db/schema';
+import { listing, listingCopy, validationState } from '../db/schema';
 
 /** Says that a part of a copy was looked at and is right as it is. */
 export async function lookedAt(tx: Db, listingId: string, part: 'title' | 'when'): Promise<void> {
@@ -12,7 +12,7 @@ export async function lookedAt(tx: Db, listingId: string, part: 'title' | 'when'
     .update(listingCopy)
     .set({ unlooked: sql`array_remove(${listingCopy.unlooked}, ${part})` })
     .where(eq(listingCopy.listingId, listingId));
-  await tx.delete(proofState).where(eq(proofState.listingId, listingId));
+  await tx.delete(validationState).where(eq(validationState.listingId, listingId));
 }
 
 /** Were a copy's parts touched? Then nobody needs to be asked about them. */

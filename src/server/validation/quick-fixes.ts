@@ -4,11 +4,11 @@ import type { Db } from '../db/client';
 import { listing } from '../db/schema';
 import { Problem } from '../http/problem';
 import { type Change, publishListing, saveListing } from '../listings/write';
-import type { ProofSite } from './context';
-import { proofListing, waiveNote } from './write';
+import type { ValidationSite } from './context';
+import { validateListing, waiveNote } from './write';
 
-export interface MendReport {
-  mended: number;
+export interface QuickFixReport {
+  fixed: number;
   /** of these, so many are published again */
   published: number;
   /** titles that stayed as they were, and why */
@@ -16,32 +16,32 @@ export interface MendReport {
 }
 
 /** Looks at a listing anew and puts its mend of a kind in place; one that changed meanwhile and needs none stays. */
-export async function mendOne(
+export async function fixOne(
   tx: Db,
-  site: ProofSite,
+  site: ValidationSite,
   { id, kind }: { id: string; kind: string },
   change: Change,
-): Promise<{ mended: boolean; published: boolean }> {
+): Promise<{ fixed: boolean; published: boolean }> {
   const [row] = await tx.select().from(listing).where(eq(listing.id, id)).for('update');
   if (!row) throw new Problem(404, 'It was removed meanwhile.');
-  const mend = (await proofListing(tx, site, id)).find((note) => note.kind === kind)?.mend;
-  if (!mend) return { mended: false, published: false };
+  const quickFix = (await validateListing(tx, site, id)).find((note) => note.kind === kind)?.quickFix;
+  if (!quickFix) return { fixed: false, published: false };
   const live = row.stage === 'published' && !row.edited;
-  const saved = await saveListing(tx, { id, content: { ...row.working, ...mend.content }, revision: row.revision }, change);
+  const saved = await saveListing(tx, { id, content: { ...row.working, ...quickFix.content }, revision: row.revision }, change);
   // What was published as it stood is published again; where changes waited already, they go on waiting.
   if (live) await publishListing(tx, id, saved.revision, change);
-  await proofListing(tx, site, id);
-  return { mended: true, published: live };
+  await validateListing(tx, site, id);
+  return { fixed: true, published: live };
 }
 
-export async function mendMany(site: ProofSite, ids: readonly string[], kind: string, change: Change): Promise<MendReport> {
-  const report: MendReport = { mended: 0, published: 0, stayed: [] };
+export async function fixMany(site: ValidationSite, ids: readonly string[], kind: string, change: Change): Promise<QuickFixReport> {
+  const report: QuickFixReport = { fixed: 0, published: 0, stayed: [] };
   for (const id of ids) {
     try {
-      const done = await site.db.transaction((tx) => mendOne(tx as unknown as Db, site, { id, kind }, change));
-      if (done.mended) report.mended++;
+      const done = await site.db.transaction((tx) => fixOne(tx as unknown as Db, site, { id, kind }, change));
+      if (done.fixed) report.fixed++;
       if (done.published) report.published++;
-      if (!done.mended) report.stayed.push({ title: await titleOf(site.db, id), reason: 'nothing to mend any more' });
+      if (!done.fixed) report.stayed.push({ title: await titleOf(site.db, id), reason: 'nothing to mend any more' });
     } catch (error) {
       if (!(error instanceof Problem)) throw error;
       report.stayed.push({ title: await titleOf(site.db, id), reason: error.title });

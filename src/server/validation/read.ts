@@ -1,9 +1,9 @@
 /** Open matters of coming listings, by kind, for the Proof page. */
 import { sql } from 'drizzle-orm';
-import type { Day } from '@/core/day/day';
+import type { EpochDay } from '@/core/day/day';
 import type { Stage } from '@/core/listing/content';
 import { kindRank } from '@/core/validation/kinds';
-import type { ProofField, Severity } from '@/core/validation/note';
+import type { ValidationField, Severity } from '@/core/validation/note';
 import type { Db } from '../db/client';
 import { jsonRows } from '../db/json-rows';
 import { shown } from '../jobs/hidden';
@@ -13,20 +13,20 @@ export interface KindCount {
   severity: Severity;
   listings: number;
   /** for how many of them there is a mend */
-  mends: number;
+  quickFixes: number;
 }
 
 /** Listings that readers may yet see: with a coming date, or still being made. */
-const coming = (today: Day) => sql`l.stage not in ('binned', 'withdrawn') and ${shown(sql.raw('l.job_id'))}
+const coming = (today: EpochDay) => sql`l.stage not in ('binned', 'withdrawn') and ${shown(sql.raw('l.job_id'))}
   and (l.stage <> 'published' or exists (select 1 from occurrence o where o.listing_id = l.id and o.last_day >= ${today}))`;
 
-export async function countKinds(db: Db, today: Day): Promise<KindCount[]> {
+export async function countKinds(db: Db, today: EpochDay): Promise<KindCount[]> {
   const rows = await jsonRows<KindCount>(
     db,
-    sql`select n.kind, min(n.severity) as severity, count(distinct n.listing_id)::int as listings, count(n.mend)::int as mends
-      from proof_note n join listing l on l.id = n.listing_id where ${coming(today)} group by n.kind`,
+    sql`select n.kind, min(n.severity) as severity, count(distinct n.listing_id)::int as listings, count(n.quick_fix)::int as "quickFixes"
+      from validation_note n join listing l on l.id = n.listing_id where ${coming(today)} group by n.kind`,
   );
-  const first = (severity: Severity): number => (severity === 'stops' ? 0 : 1);
+  const first = (severity: Severity): number => (severity === 'error' ? 0 : 1);
   return rows.sort((a, b) => first(a.severity) - first(b.severity) || kindRank(a.kind) - kindRank(b.kind));
 }
 
@@ -36,20 +36,20 @@ export interface OpenNote {
   stage: Stage;
   key: string;
   severity: Severity;
-  field: ProofField;
+  field: ValidationField;
   sentence: string;
   /** what its mend would do; null when there is none */
-  mend: string | null;
-  next_day: Day | null;
+  quickFix: string | null;
+  next_day: EpochDay | null;
 }
 
 /** The open notes of one kind, the next dates first. */
-export async function readNotes(db: Db, kind: string, today: Day, limit: number): Promise<OpenNote[]> {
+export async function readNotes(db: Db, kind: string, today: EpochDay, limit: number): Promise<OpenNote[]> {
   return jsonRows<OpenNote>(
     db,
-    sql`select n.listing_id, l.title, l.stage, n.key, n.severity, n.field, n.sentence, n.mend->>'words' as mend,
+    sql`select n.listing_id, l.title, l.stage, n.key, n.severity, n.field, n.sentence, n.quick_fix->>'words' as "quickFix",
         (select min(o.start_day) from occurrence o where o.listing_id = l.id and o.last_day >= ${today}) as next_day
-      from proof_note n join listing l on l.id = n.listing_id where n.kind = ${kind} and ${coming(today)}
+      from validation_note n join listing l on l.id = n.listing_id where n.kind = ${kind} and ${coming(today)}
       order by next_day nulls last, l.title, n.listing_id, n.key limit ${limit}`,
   );
 }

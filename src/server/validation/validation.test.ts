@@ -6,7 +6,7 @@ import { siteOf } from '../../../tests/support/site';
 import type { ListingContent } from '@/core/listing/content';
 import { TitleIndex } from '@/core/match/title-index';
 import type { Db } from '../db/client';
-import { listing, listingCopy, oldAddress, proofNote, published } from '../db/schema';
+import { listing, listingCopy, oldAddress, validationNote, published } from '../db/schema';
 import { startJob } from '../jobs/runner';
 import { mergeListings } from '../listings/merge';
 import { createListing, moveToStage, publishListing, saveListing } from '../listings/write';
@@ -14,12 +14,12 @@ import { lookup } from '../reference/read';
 import { findPublished } from '../public/listing';
 import { BLANK_VENUE } from '../venues/input';
 import { saveVenue } from '../venues/write';
-import { fullContext, type ProofSite } from './context';
-import { mendMany } from './quick-fixes';
+import { fullContext, type ValidationSite } from './context';
+import { fixMany } from './quick-fixes';
 import { countKinds, readNotes } from './read';
 import { titlesOf } from './titles';
-import { countDue, proofListing, readWaivers, startProof, unwaiveNote, waiveNote } from './write';
-import { proofOf } from '@/core/validation/validate';
+import { countDue, validateListing, readWaivers, startValidation, unwaiveNote, waiveNote } from './write';
+import { validate } from '@/core/validation/validate';
 
 let db: Db;
 let places: Places;
@@ -29,7 +29,7 @@ beforeEach(async () => {
 });
 const AT = new Date(NOW.ms);
 let turn = 0;
-const siteNow = async (): Promise<ProofSite> => {
+const siteNow = async (): Promise<ValidationSite> => {
   const contentRevision = `proof ${turn++}`;
   return {
     db,
@@ -46,25 +46,26 @@ const publish = async (part: Partial<ListingContent> = {}) => {
 };
 const notesOf = async (id: string) => {
   const site = await siteNow();
-  return inTx(db, (tx) => proofListing(tx, site, id));
+  return inTx(db, (tx) => validateListing(tx, site, id));
 };
-const kindsOf = async (id: string) => (await db.select().from(proofNote).where(eq(proofNote.listingId, id))).map((n) => n.kind).sort();
+const kindsOf = async (id: string) =>
+  (await db.select().from(validationNote).where(eq(validationNote.listingId, id))).map((n) => n.kind).sort();
 
 describe('Proof against everything else', () => {
   it('finds who needs the same place, with the time to set up, and lookalikes with slips', async () => {
     await inTx(db, (tx) => saveVenue(tx, places.venue, { ...BLANK_VENUE, name: 'Net Loft', setUpMinutes: 30 }, EDITOR));
     const choirRow = await make();
     const near = {
-      format: 1 as const,
+      format: 3 as const,
       zone: SETTINGS.zone,
-      stretches: [{ start: '2027-03-23T21:20', length: { days: 0, minute: 1380 }, rule: null, limit: { kind: 'open' as const } }],
-      leftOut: [],
+      parts: [{ start: '2027-03-23T21:20', length: { days: 0, minute: 1380 }, rule: null, limit: { kind: 'open' as const } }],
+      exdates: [],
       breaks: [],
     };
     const after = await make({ title: 'Late Supper', recurrence: near });
     const twin = await make({ title: 'Harbor Choirs' });
     const site = await siteNow();
-    const found = proofOf(choirRow.working, await fullContext(site, choirRow.id, choirRow.working));
+    const found = validate(choirRow.working, await fullContext(site, choirRow.id, choirRow.working));
     expect(
       found
         .filter((n) => n.kind === 'venue-clash')
@@ -74,7 +75,7 @@ describe('Proof against everything else', () => {
     expect(found.filter((n) => n.kind === 'lookalike').map((n) => n.subject?.listingId)).toEqual([twin.id]);
     // Without the margin the supper does not touch it.
     await inTx(db, (tx) => saveVenue(tx, places.venue, { ...BLANK_VENUE, name: 'Net Loft' }, EDITOR));
-    const again = proofOf(choirRow.working, await fullContext(await siteNow(), choirRow.id, choirRow.working));
+    const again = validate(choirRow.working, await fullContext(await siteNow(), choirRow.id, choirRow.working));
     expect(again.filter((n) => n.kind === 'venue-clash').map((n) => n.subject?.listingId)).toEqual([twin.id]);
     expect(again.some((n) => n.kind === 'same-title')).toBe(false);
   });
@@ -104,13 +105,13 @@ describe('what is open', () => {
     const row = await publish({ summary: '' });
     await make({ title: 'SEED SWAP', summary: '' });
     expect(await countDue(db, NOW)).toBe(2);
-    const job = await inTx(db, (tx) => startProof(tx, NOW));
+    const job = await inTx(db, (tx) => startValidation(tx, NOW));
     expect((await site.jobs.wait(job as string, 20_000)).state).toBe('done');
     expect(await countDue(db, NOW)).toBe(0);
-    expect(await inTx(db, (tx) => startProof(tx, NOW))).toBeUndefined();
+    expect(await inTx(db, (tx) => startValidation(tx, NOW))).toBeUndefined();
     const kinds = await countKinds(db, NOW.day);
-    expect(kinds.find((k) => k.kind === 'summary-missing')).toMatchObject({ listings: 2, severity: 'look' });
-    expect((await readNotes(db, 'title-capitals', NOW.day, 10)).map((n) => [n.title, n.mend])).toEqual([
+    expect(kinds.find((k) => k.kind === 'summary-missing')).toMatchObject({ listings: 2, severity: 'warning' });
+    expect((await readNotes(db, 'title-capitals', NOW.day, 10)).map((n) => [n.title, n.quickFix])).toEqual([
       ['SEED SWAP', 'Write “Seed swap”'],
     ]);
     await inTx(db, (tx) =>
@@ -124,12 +125,12 @@ describe('what is open', () => {
   it('lets work that somebody waits for go first, and goes on later', async () => {
     const site = siteOf(db);
     await make();
-    const proof = await inTx(db, (tx) => startProof(tx, NOW));
+    const validation = await inTx(db, (tx) => startValidation(tx, NOW));
     const other = await inTx(db, (tx) => startJob(tx, { kind: 'rebuild', total: 1, input: {}, by: EDITOR, now: NOW }));
-    expect((await site.jobs.wait(proof as string, 20_000)).state).toBe('done');
+    expect((await site.jobs.wait(validation as string, 20_000)).state).toBe('done');
     expect((await site.jobs.wait(other, 20_000)).state).toBe('done');
     expect(await countDue(db, NOW)).toBe(1);
-    const again = await inTx(db, (tx) => startProof(tx, NOW));
+    const again = await inTx(db, (tx) => startValidation(tx, NOW));
     await site.jobs.wait(again as string, 20_000);
     expect(await countDue(db, NOW)).toBe(0);
   });
@@ -160,9 +161,9 @@ describe('what is open', () => {
       saveListing(tx, { id: waiting.id, content: { ...waiting.working, summary: 'x' }, revision: waiting.revision }, change()),
     );
     const gone = '01890000-0000-7000-8000-000000000000';
-    const report = await mendMany(await siteNow(), [live.id, draft.id, fine.id, waiting.id, gone], 'title-capitals', change());
+    const report = await fixMany(await siteNow(), [live.id, draft.id, fine.id, waiting.id, gone], 'title-capitals', change());
     expect(report).toEqual({
-      mended: 3,
+      fixed: 3,
       published: 1,
       stayed: [
         { title: 'Fine', reason: 'nothing to mend any more' },

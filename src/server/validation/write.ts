@@ -1,19 +1,19 @@
 /** Proof's findings written down, waived, and kept true by a job that looks at what changed. */
 import { and, asc, eq, inArray, ne, sql } from 'drizzle-orm';
-import { keyOf, type ProofNote, type Waiver, waive } from '@/core/validation/note';
-import { proofOf } from '@/core/validation/validate';
+import { keyOf, type ValidationNote, type Waiver, waive } from '@/core/validation/note';
+import { validate } from '@/core/validation/validate';
 import type { Actor } from '../accounts/roles';
 import { SITE_ACTOR } from '../accounts/roles';
 import type { Db } from '../db/client';
-import { job, listing, proofNote, proofState, proofWaiver } from '../db/schema';
+import { job, listing, validationNote, validationState, validationWaiver } from '../db/schema';
 import { invalid } from '../http/problem';
 import { startJob, type Work } from '../jobs/runner';
 import type { Now } from '../site/clock';
-import { fullContext, type ProofSite } from './context';
+import { fullContext, type ValidationSite } from './context';
 import { titlesOf } from './titles';
 
 export async function readWaivers(db: Db, listingId: string): Promise<Waiver[]> {
-  const rows = await db.select().from(proofWaiver).where(eq(proofWaiver.listingId, listingId)).orderBy(asc(proofWaiver.key));
+  const rows = await db.select().from(validationWaiver).where(eq(validationWaiver.listingId, listingId)).orderBy(asc(validationWaiver.key));
   return rows.map(({ key, reason, byName, at }) => ({ key, reason, by: byName, at: at.toISOString() }));
 }
 
@@ -22,45 +22,49 @@ export async function waiveNote(tx: Db, listingId: string, key: string, reason: 
   const words = reason.trim();
   if (!words) throw invalid('reason', 'Say in a few words why it is right as it is.');
   await tx
-    .insert(proofWaiver)
+    .insert(validationWaiver)
     .values({ listingId, key, reason: words, byName: by.name, at })
-    .onConflictDoUpdate({ target: [proofWaiver.listingId, proofWaiver.key], set: { reason: words, byName: by.name, at } });
-  await tx.delete(proofNote).where(and(eq(proofNote.listingId, listingId), eq(proofNote.key, key), eq(proofNote.severity, 'look')));
+    .onConflictDoUpdate({ target: [validationWaiver.listingId, validationWaiver.key], set: { reason: words, byName: by.name, at } });
+  await tx
+    .delete(validationNote)
+    .where(and(eq(validationNote.listingId, listingId), eq(validationNote.key, key), eq(validationNote.severity, 'warning')));
 }
 
 /** Says a waived note again. */
 export async function unwaiveNote(tx: Db, listingId: string, key: string): Promise<void> {
-  await tx.delete(proofWaiver).where(and(eq(proofWaiver.listingId, listingId), eq(proofWaiver.key, key)));
-  await tx.delete(proofState).where(eq(proofState.listingId, listingId));
+  await tx.delete(validationWaiver).where(and(eq(validationWaiver.listingId, listingId), eq(validationWaiver.key, key)));
+  await tx.delete(validationState).where(eq(validationState.listingId, listingId));
 }
 
 /** Looks at one listing's working copy and writes down what is open. */
-export async function proofListing(tx: Db, site: ProofSite, id: string): Promise<ProofNote[]> {
+export async function validateListing(tx: Db, site: ValidationSite, id: string): Promise<ValidationNote[]> {
   const [row] = await tx.select({ working: listing.working, revision: listing.revision }).from(listing).where(eq(listing.id, id));
   if (!row) return [];
-  const notes = proofOf(row.working, await fullContext({ ...site, db: tx }, id, row.working));
+  const notes = validate(row.working, await fullContext({ ...site, db: tx }, id, row.working));
   const open = waive(notes, await readWaivers(tx, id)).open.filter((note) => note.severity !== 'good');
-  await tx.delete(proofNote).where(eq(proofNote.listingId, id));
-  const rows = [...new Map(open.map((note) => [keyOf(note), note])).entries()].map(([key, { kind, severity, field, sentence, mend }]) => ({
-    listingId: id,
-    key,
-    kind,
-    severity,
-    field,
-    sentence,
-    mend: mend ? { format: 1 as const, ...mend } : null,
-  }));
-  if (rows.length) await tx.insert(proofNote).values(rows);
+  await tx.delete(validationNote).where(eq(validationNote.listingId, id));
+  const rows = [...new Map(open.map((note) => [keyOf(note), note])).entries()].map(
+    ([key, { kind, severity, field, sentence, quickFix }]) => ({
+      listingId: id,
+      key,
+      kind,
+      severity,
+      field,
+      sentence,
+      quickFix: quickFix ? { format: 1 as const, ...quickFix } : null,
+    }),
+  );
+  if (rows.length) await tx.insert(validationNote).values(rows);
   const state = { revision: row.revision, day: site.now.day };
   await tx
-    .insert(proofState)
+    .insert(validationState)
     .values({ listingId: id, ...state })
-    .onConflictDoUpdate({ target: proofState.listingId, set: state });
+    .onConflictDoUpdate({ target: validationState.listingId, set: state });
   return notes;
 }
 
 /** Listings that changed since they were looked at, or were looked at on another day. */
-const due = (day: number) => sql`from listing l left join proof_state s on s.listing_id = l.id
+const due = (day: number) => sql`from listing l left join validation_state s on s.listing_id = l.id
   where l.stage not in ('binned', 'withdrawn') and (s.listing_id is null or s.revision <> l.revision or s.day <> ${day})
   and (l.job_id is null or not exists (select 1 from job j where j.id = l.job_id and j.hidden))`;
 
@@ -70,15 +74,15 @@ export async function countDue(db: Db, now: Now): Promise<number> {
 }
 
 /** Begins to look at what is due, unless that is under way. */
-export async function startProof(tx: Db, now: Now): Promise<string | undefined> {
+export async function startValidation(tx: Db, now: Now): Promise<string | undefined> {
   const [going] = await tx
     .select({ id: job.id })
     .from(job)
-    .where(and(eq(job.kind, 'proof'), eq(job.state, 'running')))
+    .where(and(eq(job.kind, 'validation'), eq(job.state, 'running')))
     .limit(1);
   if (going) return going.id;
   const total = await countDue(tx, now);
-  return total ? startJob(tx, { kind: 'proof', total, input: {}, by: SITE_ACTOR, now }) : undefined;
+  return total ? startJob(tx, { kind: 'validation', total, input: {}, by: SITE_ACTOR, now }) : undefined;
 }
 
 /** It is nobody's hurry: three quarters of the time belong to everybody else. */
@@ -86,7 +90,7 @@ const REST = 3;
 /** One at a time: each asks several questions, and others wait for their turn at the database. */
 const AT_ONCE = 1;
 
-export const proofing: Work = {
+export const validating: Work = {
   step: async (tx, row, size, { settings, now, reference, contentRevision }) => {
     // What somebody waits for goes first; what is left due is taken up a minute later.
     const [other] = await tx
@@ -102,7 +106,8 @@ export const proofing: Work = {
       rows: { id: string }[];
     };
     const titles = await titlesOf(tx, contentRevision);
-    for (const { id } of result.rows) await proofListing(tx, { db: tx, settings, now, reference, titles, revision: contentRevision }, id);
+    for (const { id } of result.rows)
+      await validateListing(tx, { db: tx, settings, now, reference, titles, revision: contentRevision }, id);
     const finished = result.rows.length === 0;
     return { did: result.rows.length, finished, rest: REST };
   },

@@ -8,7 +8,7 @@ import { picture, venue } from '../db/schema';
 import { invalid, notFound, Problem } from '../http/problem';
 import { freePlaceAddress, note } from '../places/addresses';
 import { type Gone, takeOut } from '../places/removed';
-import { proofAgain } from '../validation/due';
+import { validateAgain } from '../validation/due';
 import type { VenueInput } from './input';
 
 /** Refuses what cannot be: a hall of itself, a room of a room, a picture that is gone. */
@@ -37,7 +37,7 @@ export async function saveVenue(tx: Db, id: string | null, input: VenueInput, by
     id = newId();
     await tx.insert(venue).values({ id, ...input, address: await freePlaceAddress(tx, 'venue', input.name) });
   }
-  await proofAgain(tx, 'venueId', id);
+  await validateAgain(tx, 'venueId', id);
   await note(tx, 'venue', id, 'saved', by);
   return { id, name: input.name };
 }
@@ -46,7 +46,7 @@ export async function saveVenue(tx: Db, id: string | null, input: VenueInput, by
 export async function binVenue(tx: Db, id: string, at: Date | null, by: Actor): Promise<{ name: string }> {
   const [row] = await tx.update(venue).set({ binnedAt: at }).where(eq(venue.id, id)).returning({ name: venue.name });
   if (!row) throw notFound('venue');
-  await proofAgain(tx, 'venueId', id);
+  await validateAgain(tx, 'venueId', id);
   await note(tx, 'venue', id, at ? 'binned' : 'taken from the bin', by);
   return row;
 }

@@ -78,7 +78,7 @@ describe('the thread for long computations', () => {
     const content = {
       ...emptyContent(),
       title: 'Tea',
-      recurrence: { format: 2, zone: 'Nowhere/Else', stretches: [], leftOut: [], breaks: [] },
+      recurrence: { format: 3, zone: 'Nowhere/Else', parts: [], exdates: [], breaks: [] },
     };
     const file = {
       kind: 'plain-almanac-listings',

@@ -1,5 +1,5 @@
 /** What a worker thread computes for the server: long reading and expanding, pictures; handed out in parts. No database, no clock. */
-import type { Day } from '@/core/day/day';
+import type { EpochDay } from '@/core/day/day';
 import { fromIcal, type Incoming, type IncomingFile } from '@/core/exchange/incoming';
 import { readCsv } from '@/core/exchange/read-csv';
 import { FileError, readIcal } from '@/core/exchange/read-ical';
@@ -21,7 +21,7 @@ export interface ReadTask {
   zones: Record<string, string>;
   columns: string[] | undefined;
   order: 'day-month' | 'month-day' | undefined;
-  now: { day: Day; minute: number };
+  now: { day: EpochDay; minute: number };
   style: Style;
   firstWeekday: number;
   currency: string;
@@ -31,7 +31,7 @@ export interface ExpandTask {
   task: 'expand';
   listings: { listingId: string; content: ListingContent; isPublic: boolean }[];
   settings: SiteSettings;
-  horizon: Day;
+  horizon: EpochDay;
 }
 
 export type Task = ReadTask | ExpandTask | TakeTask | CutTask;

@@ -1,5 +1,5 @@
 /** Which day a date that was said means, seen from today. A date without a year is the next such date, today included. */
-import { type Day, dateExists, dayOf, daysInMonth, weekdayOf, weekStart, ymdOf } from '../../day/day';
+import { type EpochDay, dateExists, dayOf, daysInMonth, weekdayOf, weekStart, ymdOf } from '../../day/day';
 import { easter } from '../../holidays/holidays';
 import { after } from './clause-rules';
 import type { PhraseProblem } from './phrase-problem';
@@ -7,19 +7,19 @@ import type { DateMeaning, SaidDate } from './calendar-dates';
 
 /** What is known when a date is looked up. */
 export interface Bearings {
-  today: Day;
+  today: EpochDay;
   /** first weekday of the week */
   weekStart: number;
   problems: PhraseProblem[];
   phrase: string;
-  sayDate: (day: Day) => string;
+  sayDate: (day: EpochDay) => string;
 }
 
 /** Years tried for a date that is not in each: 29 February comes within eight. */
 const MOST_YEARS = 9;
 
 /** The first day of such a kind on or after `floor`. */
-function nextOf(floor: Day, inYear: (year: number) => Day | undefined): Day | undefined {
+function nextOf(floor: EpochDay, inYear: (year: number) => EpochDay | undefined): EpochDay | undefined {
   const { year } = ymdOf(floor);
   for (let y = year; y < year + MOST_YEARS; y++) {
     const day = inYear(y);
@@ -28,7 +28,7 @@ function nextOf(floor: Day, inYear: (year: number) => Day | undefined): Day | un
   return undefined;
 }
 
-function nthIn(year: number, month: number, weekday: number, nth: number): Day | undefined {
+function nthIn(year: number, month: number, weekday: number, nth: number): EpochDay | undefined {
   const first = dayOf(year, month, 1);
   const length = daysInMonth(year, month);
   const offset = (weekday - weekdayOf(first) + 7) % 7;
@@ -36,16 +36,16 @@ function nthIn(year: number, month: number, weekday: number, nth: number): Day |
   return at >= 0 && at < length ? first + at : undefined;
 }
 
-const real = (year: number, month: number, day: number): Day | undefined =>
+const real = (year: number, month: number, day: number): EpochDay | undefined =>
   dateExists(year, month, day) ? dayOf(year, month, day) : undefined;
 
 /** Spans of days that a meaning covers: one day, a month, a year. */
 export interface DaySpan {
-  first: Day;
-  last: Day;
+  first: EpochDay;
+  last: EpochDay;
 }
 
-const one = (day: Day | undefined): DaySpan | undefined => (day === undefined ? undefined : { first: day, last: day });
+const one = (day: EpochDay | undefined): DaySpan | undefined => (day === undefined ? undefined : { first: day, last: day });
 const month = (year: number, m: number): DaySpan => ({ first: dayOf(year, m, 1), last: dayOf(year, m, daysInMonth(year, m)) });
 
 /**
@@ -54,11 +54,11 @@ const month = (year: number, m: number): DaySpan => ({ first: dayOf(year, m, 1),
  */
 export function spanOf(
   meaning: DateMeaning,
-  floor: Day,
+  floor: EpochDay,
   { today, weekStart: first }: Pick<Bearings, 'today' | 'weekStart'>,
   covering = true,
 ): DaySpan | undefined {
-  const inYear = (year: number | undefined, find: (y: number) => Day | undefined): DaySpan | undefined =>
+  const inYear = (year: number | undefined, find: (y: number) => EpochDay | undefined): DaySpan | undefined =>
     one(year === undefined ? nextOf(floor, find) : find(year));
   switch (meaning.kind) {
     case 'day':
@@ -94,7 +94,7 @@ export function spanOf(
   }
 }
 
-function nextMonthDay(floor: Day, day: number): Day | undefined {
+function nextMonthDay(floor: EpochDay, day: number): EpochDay | undefined {
   const { year, month: m } = ymdOf(floor);
   for (let i = 0; i < 12; i++) {
     const found = real(year + Math.floor((m - 1 + i) / 12), ((m - 1 + i) % 12) + 1, day);
@@ -103,7 +103,7 @@ function nextMonthDay(floor: Day, day: number): Day | undefined {
   return undefined;
 }
 
-function thisUnit(unit: 'month' | 'year' | 'week', floor: Day, firstWeekday: number): DaySpan {
+function thisUnit(unit: 'month' | 'year' | 'week', floor: EpochDay, firstWeekday: number): DaySpan {
   const { year, month: m } = ymdOf(floor);
   if (unit === 'month') return month(year, m);
   if (unit === 'year') return { first: dayOf(year, 1, 1), last: dayOf(year, 12, 31) };

@@ -1,5 +1,5 @@
 /** Small steps from a clause to its rule: what its parts narrow, how long it lasts, which offers it has. */
-import { type Day, ymdOf, dayOf, daysInMonth } from '../../day/day';
+import { type EpochDay, ymdOf, dayOf, daysInMonth } from '../../day/day';
 import type { ByDay, Length, Rule } from '../../recurrence/model';
 import type { Clause, Place } from './clause-state';
 import { isSpan, type SaidDate, type SaidSpan } from './calendar-dates';
@@ -77,7 +77,7 @@ export function spanDays(amount: number, unit: string): number {
 }
 
 /** The day so many days, weeks, months or years after another. */
-export function after(day: Day, amount: number, unit: string): Day {
+export function after(day: EpochDay, amount: number, unit: string): EpochDay {
   if (unit !== 'month' && unit !== 'year') return day + spanDays(amount, unit);
   const { year, month, day: d } = ymdOf(day);
   const months = year * 12 + month - 1 + amount * (unit === 'year' ? 12 : 1);

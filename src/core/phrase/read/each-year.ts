@@ -1,5 +1,5 @@
 /** Months said without a year beside a rule that goes on: they come back every year. */
-import { ymdOf, type Day } from '../../day/day';
+import { ymdOf, type EpochDay } from '../../day/day';
 import { MONTHS } from '../format';
 import type { Rule } from '../../recurrence/model';
 import type { Clause, Place } from './clause-state';
@@ -42,7 +42,7 @@ export const monthsBut = (list: readonly (SaidDate | SaidSpan)[], more: readonly
 };
 
 /** `September 2027 to May 2028`: the same months, the next time only. */
-export function onlyOnce(one: SaidDate | SaidSpan, today: Day): { place: Place; instead: string; year: number } | undefined {
+export function onlyOnce(one: SaidDate | SaidSpan, today: EpochDay): { place: Place; instead: string; year: number } | undefined {
   const [from, to] = isSpan(one) ? [one.from, one.to] : [one, one];
   if (from.meaning.kind !== 'month' || to.meaning.kind !== 'month') return undefined;
   const { year, month } = ymdOf(today);

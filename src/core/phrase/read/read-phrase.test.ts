@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest';
-import { between, generateFullRule, generateRule, generateStretch, pick, random, seedOf, some } from '../../../../tests/support/generate';
+import { between, generateFullRule, generateRule, generatePart, pick, random, seedOf, some } from '../../../../tests/support/generate';
 import { dayOf, isoDay, parseIsoDay } from '../../day/day';
-import { isoWall } from '../../day/wall';
+import { isoDateTime } from '../../day/plain-date-time';
 import { startFits } from '../../recurrence/days';
 import { endOf, expand, startsBetween } from '../../recurrence/expand';
-import type { Recurrence, Rule, Stretch } from '../../recurrence/model';
+import type { Recurrence, Rule, RecurrencePart } from '../../recurrence/model';
 import { isTooDense } from '../../recurrence/problems';
 import { ruleText } from '../../recurrence/rule-text';
 import { DATE_STYLES, HOUR_STYLES, type Style } from '../format';
@@ -17,7 +17,7 @@ const STYLE: Style = { date: 'day-month', hours: '24' };
 const NOW = { day: dayOf(2027, 3, 10), minute: 600 };
 const read = (phrase: string, style = STYLE): Reading => readPhrase({ phrase, now: NOW, zone: ZONE, weekStart: 0, style });
 const among = (phrase: string): Reading => readAmongWords({ phrase, now: NOW, zone: ZONE, weekStart: 0, style: STYLE });
-const plain = (text: string): Stretch => ({
+const plain = (text: string): RecurrencePart => ({
   start: { day: parseIsoDay(text) as number, minute: null },
   length: { days: 1, minute: null },
   rule: null,
@@ -26,52 +26,53 @@ const plain = (text: string): Stretch => ({
 
 const datesOf = (recurrence: Recurrence | null): string[] => {
   if (!recurrence) return ['nothing'];
-  const from = Math.min(...recurrence.stretches.map((s) => s.start.day));
-  return expand(recurrence, [], from, from + 1500).map(({ start, end }) => `${isoWall(start)}/${end ? isoWall(end) : ''}`);
+  const from = Math.min(...recurrence.parts.map((s) => s.start.day));
+  return expand(recurrence, [], from, from + 1500).map(({ start, end }) => `${isoDateTime(start)}/${end ? isoDateTime(end) : ''}`);
 };
 
-/** A stretch whose sentence can hold all of it: its first start is one of the rule's, its times are whole minutes. */
-function sayableStretch(r: () => number, full: boolean): Stretch {
+/** A part whose sentence can hold all of it: its first start is one of the rule's, its times are whole minutes. */
+function sayablePart(r: () => number, full: boolean): RecurrencePart {
   for (;;) {
     const rule: Rule = full ? generateFullRule(r) : generateRule(r);
-    const stretch = generateStretch(r, { ...rule, weekStart: 0 });
-    if (stretch.rule?.bySecond) continue;
-    if (stretch.start.minute === null && full) continue;
-    if (stretch.start.minute !== null) {
+    const recurrencePart = generatePart(r, { ...rule, weekStart: 0 });
+    if (recurrencePart.rule?.bySecond) continue;
+    if (recurrencePart.start.minute === null && full) continue;
+    if (recurrencePart.start.minute !== null) {
       const dice = r();
-      if (dice < 0.15) stretch.length = null;
-      else if (dice < 0.3) stretch.length = { days: 1, minute: between(r, 0, 1439) };
-      else if (dice < 0.35) stretch.length = { days: between(r, 2, 5), minute: between(r, 0, 1439) };
+      if (dice < 0.15) recurrencePart.length = null;
+      else if (dice < 0.3) recurrencePart.length = { days: 1, minute: between(r, 0, 1439) };
+      else if (dice < 0.35) recurrencePart.length = { days: between(r, 2, 5), minute: between(r, 0, 1439) };
     }
-    if (!full && r() < 0.15 && stretch.rule)
-      stretch.rule.seasons = [
+    if (!full && r() < 0.15 && recurrencePart.rule)
+      recurrencePart.rule.seasons = [
         pick(r, [
           { from: 515, to: 920 },
           { from: 1101, to: 228 },
         ]),
       ];
-    if (stretch.limit.kind === 'until' && stretch.limit.day < stretch.start.day) continue;
+    if (recurrencePart.limit.kind === 'until' && recurrencePart.limit.day < recurrencePart.start.day) continue;
     // The names of rules that BYSETPOS narrows to nothing, or that fill the whole day, are not said.
-    if (full && (stretch.rule?.freq === 'secondly' || stretch.rule?.freq === 'minutely' || isTooDense(stretch))) continue;
-    if (stretch.rule && startFits(stretch)) return stretch;
+    if (full && (recurrencePart.rule?.freq === 'secondly' || recurrencePart.rule?.freq === 'minutely' || isTooDense(recurrencePart)))
+      continue;
+    if (recurrencePart.rule && startFits(recurrencePart)) return recurrencePart;
   }
 }
 
 function generate(r: () => number): Recurrence {
-  const stretches = Array.from({ length: pick(r, [1, 1, 1, 2, 3]) }, () => sayableStretch(r, r() < 0.25));
-  const first = stretches[0] as Stretch;
+  const parts = Array.from({ length: pick(r, [1, 1, 1, 2, 3]) }, () => sayablePart(r, r() < 0.25));
+  const first = parts[0] as RecurrencePart;
   for (let i = 0; r() < 0.3 && i < 4; i++) {
     const start = { day: first.start.day + between(r, 0, 500), minute: pick(r, [null, 600, 1170]) };
     const days = pick(r, [1, 1, 3]);
-    stretches.push({
+    parts.push({
       start,
       length: start.minute === null ? { days, minute: null } : pick(r, [null, { days: days - 1, minute: 1380 }]),
       rule: null,
       limit: { kind: 'open' },
     });
   }
-  const recurrence: Recurrence = { zone: ZONE, stretches, leftOut: [], breaks: [] };
-  const begins = Math.min(...stretches.map((s) => s.start.day));
+  const recurrence: Recurrence = { zone: ZONE, parts, exdates: [], breaks: [] };
+  const begins = Math.min(...parts.map((s) => s.start.day));
   if (r() < 0.4) {
     const from = begins + between(r, 0, 700);
     recurrence.breaks.push({ from, to: from + pick(r, [0, 6, 30, 200]) });
@@ -79,7 +80,7 @@ function generate(r: () => number): Recurrence {
   const all = startsBetween(recurrence, begins, begins + 900);
   if (r() < 0.5 && all.length > 4) {
     const days = new Set(some(r, all, Math.min(6, all.length - 1)).map(({ wall }) => wall.day));
-    recurrence.leftOut = startsBetween({ ...recurrence, breaks: [] }, begins, begins + 900).flatMap(({ wall }) =>
+    recurrence.exdates = startsBetween({ ...recurrence, breaks: [] }, begins, begins + 900).flatMap(({ wall }) =>
       days.has(wall.day) ? [wall] : [],
     );
   }
@@ -89,23 +90,23 @@ function generate(r: () => number): Recurrence {
 describe(`what is said can be read again, seed ${seed}`, () => {
   it('as the same dates with the same ends, in all styles, over 3,000 recurrences', () => {
     const r = random(seed);
-    const seen = { broken: 0, leftOut: 0, several: 0, written: 0, overnight: 0, seasons: 0, wholeDays: 0 };
+    const seen = { broken: 0, exdates: 0, several: 0, written: 0, overnight: 0, seasons: 0, wholeDays: 0 };
     for (let i = 0; i < 3_000; i++) {
       const recurrence = generate(r);
       const style: Style = { date: pick(r, DATE_STYLES), hours: pick(r, HOUR_STYLES) };
       const sentence = sayRecurrence(recurrence, style, { whole: true });
       if (sentence.length > MOST_CHARACTERS) continue;
       const reading = read(sentence, style);
-      const context = `${sentence}\n${recurrence.stretches.map((s) => `${isoWall(s.start)} ${ruleText(s, ZONE)}`).join('\n')}`;
+      const context = `${sentence}\n${recurrence.parts.map((s) => `${isoDateTime(s.start)} ${ruleText(s, ZONE)}`).join('\n')}`;
       expect(reading.unread, context).toEqual([]);
       expect(datesOf(reading.recurrence), context).toEqual(datesOf(recurrence));
       if (recurrence.breaks.length) seen.broken++;
-      if (recurrence.leftOut.length) seen.leftOut++;
-      if (recurrence.stretches.length > 1) seen.several++;
+      if (recurrence.exdates.length) seen.exdates++;
+      if (recurrence.parts.length > 1) seen.several++;
       if (/by the rule/i.test(sentence)) seen.written++;
       if (/later|next day/.test(sentence)) seen.overnight++;
-      if (recurrence.stretches.some((s) => s.rule?.seasons)) seen.seasons++;
-      if (recurrence.stretches.some((s) => s.start.minute === null)) seen.wholeDays++;
+      if (recurrence.parts.some((s) => s.rule?.seasons)) seen.seasons++;
+      if (recurrence.parts.some((s) => s.start.minute === null)) seen.wholeDays++;
     }
     for (const [what, times] of Object.entries(seen)) expect(times, what).toBeGreaterThan(150);
   });
@@ -183,10 +184,10 @@ describe('phrases as people type them, on Wednesday 10 March 2027 at ten', () =>
   it.each(PHRASES)('%s', (phrase, first, end, count, next) => {
     const { recurrence, problems } = read(phrase);
     if (!recurrence) throw new Error(JSON.stringify(problems));
-    const from = Math.min(...recurrence.stretches.map((s) => s.start.day));
+    const from = Math.min(...recurrence.parts.map((s) => s.start.day));
     const dates = expand(recurrence, [], from, from + 20_000);
-    expect(dates[0] && isoWall(dates[0].start)).toBe(first);
-    expect(dates[0]?.end ? isoWall(dates[0].end) : '-').toBe(end);
+    expect(dates[0] && isoDateTime(dates[0].start)).toBe(first);
+    expect(dates[0]?.end ? isoDateTime(dates[0].end) : '-').toBe(end);
     if (count) expect(dates).toHaveLength(count);
     else expect(dates.length).toBeGreaterThan(40);
     expect(dates.length).toBeLessThan(25_001);
@@ -220,8 +221,8 @@ describe('a span of named days beside a rule', () => {
   });
   it('stays dates where it comes on top, has its own times, or is a weekend', () => {
     expect(firstAndLast('Wednesdays 20:00 and 5 to 7 May')[0]).toBeGreaterThan(100);
-    expect(read('Wednesdays 20:00, 5 to 7 May 10:00').recurrence?.stretches).toHaveLength(2);
-    expect(read('5 to 7 May').recurrence?.stretches).toMatchObject([{ rule: null, length: { days: 3 } }]);
+    expect(read('Wednesdays 20:00, 5 to 7 May 10:00').recurrence?.parts).toHaveLength(2);
+    expect(read('5 to 7 May').recurrence?.parts).toMatchObject([{ rule: null, length: { days: 3 } }]);
   });
 });
 
@@ -242,7 +243,7 @@ describe('a rhythm of months and a numbered weekday', () => {
 
 describe('a part of the day', () => {
   it('tells the half of an hour, and its plural repeats', () => {
-    const first = (phrase: string) => [read(phrase).recurrence?.stretches[0]?.rule?.freq, datesOf(read(phrase).recurrence)[0]];
+    const first = (phrase: string) => [read(phrase).recurrence?.parts[0]?.rule?.freq, datesOf(read(phrase).recurrence)[0]];
     expect(first('Wednesday evenings 7.15')).toEqual(['weekly', '2027-03-10T19:15/']);
     expect(first('Wednesday evenings 7.15–9')).toEqual(['weekly', '2027-03-10T19:15/2027-03-10T21:00']);
     expect(first('Sunday afternoons at 3')).toEqual(['weekly', '2027-03-14T15:00/']);
@@ -394,10 +395,10 @@ describe('what is not certain is asked, never guessed away', () => {
       const problem = read(phrase).problems[0];
       if (!problem) throw new Error(`nothing asked of ${phrase}`);
       for (const { instead } of problem.offers) {
-        const mended = phrase.slice(0, problem.from) + instead + phrase.slice(problem.to);
-        const again = read(mended);
-        expect([again.problems, again.unread], mended).toEqual([[], []]);
-        expect(again.recurrence, mended).not.toBeNull();
+        const fixed = phrase.slice(0, problem.from) + instead + phrase.slice(problem.to);
+        const again = read(fixed);
+        expect([again.problems, again.unread], fixed).toEqual([[], []]);
+        expect(again.recurrence, fixed).not.toBeNull();
       }
     }
   });
@@ -455,7 +456,7 @@ describe('what is not certain is asked, never guessed away', () => {
       const phrase = Array.from({ length: between(r, 1, 12) }, () => pick(r, words)).join(' ');
       const reading = read(phrase);
       for (const { from, to, text } of reading.unread) expect(phrase.slice(from, to)).toBe(text);
-      if (reading.recurrence) expect(reading.recurrence.stretches.length).toBeGreaterThan(0);
+      if (reading.recurrence) expect(reading.recurrence.parts.length).toBeGreaterThan(0);
     }
     expect(() => read('x'.repeat(MOST_CHARACTERS + 1))).toThrowError(/longer than/);
     expect(plain('2027-03-10').start.minute).toBeNull();

@@ -1,7 +1,7 @@
 /** Days as people say them: which year, which week, and what else could be meant. */
-import { type Day, isoDay, weekdayOf, ymdOf, dayOf, daysInMonth } from '../../day/day';
-import { isoTime, type Wall } from '../../day/wall';
-import { instantToWall, MS_PER_MINUTE, MS_PER_UTC_DAY } from '../../day/zone';
+import { type EpochDay, isoDay, weekdayOf, ymdOf, dayOf, daysInMonth } from '../../day/day';
+import { isoTime, type PlainDateTime } from '../../day/plain-date-time';
+import { instantToDateTime, MS_PER_MINUTE, MS_PER_UTC_DAY } from '../../day/zone';
 import { type Style, sayDay, sayTime, sayTimes } from '../format';
 import { type Bearings, type DaySpan, spanOf } from './calendar';
 import type { Clause, PartOfDay, Place } from './clause-state';
@@ -12,12 +12,12 @@ import { byValue, repeatOffers } from './clause-rules';
 export interface Setting {
   phrase: string;
   /** the moment that a phrase is read from, in the zone */
-  now: { day: Day; minute: number };
+  now: { day: EpochDay; minute: number };
   zone: string;
   weekStart: number;
   style: Style;
   /** the day that a time standing alone is on, where something before it has said so; else it is asked */
-  day?: Day | undefined;
+  day?: EpochDay | undefined;
 }
 
 /** The hour that is offered for a part of the day, in minutes. */
@@ -45,7 +45,7 @@ export class DayResolver {
     return new Undecided();
   }
 
-  protected offerDay(day: Day, weekday = false): Offer {
+  protected offerDay(day: EpochDay, weekday = false): Offer {
     return { value: isoDay(day), instead: sayDay(day, this.setting.style, { year: true, weekday: weekday ? 'long' : undefined }) };
   }
 
@@ -57,10 +57,10 @@ export class DayResolver {
     if (!times) return;
     if (times.endsBefore && daysLater === undefined) {
       const late = (times.end ?? 0) + 720;
-      const mends: Offer[] = [{ value: 'next-day', instead: `${sayTimes(times.start, times.end, this.setting.style)} the next day` }];
-      if ((times.end ?? 0) < 720 && late > times.start) mends.unshift(this.offerTimes(times.start, late));
-      else if (times.end !== null) mends.push(this.offerTimes(times.end, times.start));
-      this.problem('end-before-start', times, mends);
+      const quickFixes: Offer[] = [{ value: 'next-day', instead: `${sayTimes(times.start, times.end, this.setting.style)} the next day` }];
+      if ((times.end ?? 0) < 720 && late > times.start) quickFixes.unshift(this.offerTimes(times.start, late));
+      else if (times.end !== null) quickFixes.push(this.offerTimes(times.end, times.start));
+      this.problem('end-before-start', times, quickFixes);
     }
     for (const more of clause.moreTimes)
       if (more.other)
@@ -133,17 +133,25 @@ export class DayResolver {
   }
 
   /** A moment written with its offset from UTC, by the clock of the zone. */
-  protected wallOf({ day, minute, offset }: { day: Day | undefined; minute: number | null; offset?: number | undefined }): Wall {
+  protected dateTimeOf({
+    day,
+    minute,
+    offset,
+  }: {
+    day: EpochDay | undefined;
+    minute: number | null;
+    offset?: number | undefined;
+  }): PlainDateTime {
     if (day === undefined || minute === null || offset === undefined) return { day: day ?? 0, minute };
-    return instantToWall(this.setting.zone, day * MS_PER_UTC_DAY + (minute - offset) * MS_PER_MINUTE);
+    return instantToDateTime(this.setting.zone, day * MS_PER_UTC_DAY + (minute - offset) * MS_PER_MINUTE);
   }
 
   /** Letters of a zone behind a time must be those of the site on that day. */
-  protected checkZone({ times }: Clause, day: Day): void {
+  protected checkZone({ times }: Clause, day: EpochDay): void {
     const { zone, style } = this.setting;
     if (!times?.zone) return;
     const ms = day * MS_PER_UTC_DAY + (times.start - times.zone.offset) * MS_PER_MINUTE;
-    const here = instantToWall(zone, ms);
+    const here = instantToDateTime(zone, ms);
     if (here.day === day && here.minute === times.start) return;
     const end = times.end === null ? null : (times.end + here.minute - times.start + 2880) % 1440;
     throw this.undecided('other-zone', times, [{ value: isoTime(here.minute), instead: `at ${sayTimes(here.minute, end, style)}` }]);
@@ -157,13 +165,13 @@ export class DayResolver {
   }
 
   /** The days of a date that was said; throws when that is not decided. */
-  protected days(date: SaidDate, floor: Day, covering = true): DaySpan {
+  protected days(date: SaidDate, floor: EpochDay, covering = true): DaySpan {
     const { meaning } = date;
     if (meaning.kind === 'either') throw this.eitherWay(date, floor);
     if (meaning.kind === 'weekday' && meaning.next) return this.nextWeekday(date, meaning.weekday);
     const span =
       meaning.kind === 'iso' && meaning.day !== undefined
-        ? { first: this.wallOf(meaning).day, last: this.wallOf(meaning).day }
+        ? { first: this.dateTimeOf(meaning).day, last: this.dateTimeOf(meaning).day }
         : spanOf(meaning, floor, this.bearings, covering);
     if (!span) throw this.undecided('no-such-date', date, this.nearby(date));
     if (date.weekday !== undefined && weekdayOf(span.first) !== date.weekday) this.mismatch(date, span.first, date.weekday);
@@ -171,7 +179,7 @@ export class DayResolver {
     return date.edge === 'start' ? { first: span.first, last: span.first } : span;
   }
 
-  protected eitherWay(date: SaidDate, floor: Day): Undecided {
+  protected eitherWay(date: SaidDate, floor: EpochDay): Undecided {
     const { meaning } = date;
     if (meaning.kind !== 'either') return new Undecided();
     const { first, second, year } = meaning;
@@ -190,13 +198,13 @@ export class DayResolver {
   protected nextWeekday(date: SaidDate, weekday: number): DaySpan {
     const { today, weekStart } = this.bearings;
     const first = today + 1 + ((weekday - weekdayOf(today + 1) + 7) % 7);
-    const week = (day: Day): number => Math.floor((day + 3 - weekStart) / 7);
+    const week = (day: EpochDay): number => Math.floor((day + 3 - weekStart) / 7);
     if (week(first) === week(today))
       throw this.undecided('ambiguous-date', date, [this.offerDay(first, true), this.offerDay(first + 7, true)]);
     return { first, last: first };
   }
 
-  protected mismatch(date: SaidDate, day: Day, weekday: number): void {
+  protected mismatch(date: SaidDate, day: EpochDay, weekday: number): void {
     const after = (weekday - weekdayOf(day) + 7) % 7;
     const near = after <= 3 ? day + after : day + after - 7;
     this.problem('weekday-mismatch', date, [this.offerDay(day, true), this.offerDay(near, true)]);
@@ -210,7 +218,7 @@ export class DayResolver {
     return [this.offerDay(last), this.offerDay(last + 1)];
   }
 
-  protected spanFrom({ from, to }: SaidSpan, floor: Day): DaySpan {
+  protected spanFrom({ from, to }: SaidSpan, floor: EpochDay): DaySpan {
     const first = this.days(from, floor).first;
     const last = this.days(to, first).last;
     if (last < first) throw this.undecided('end-before-start', { from: from.from, to: to.to });

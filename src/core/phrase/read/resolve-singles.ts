@@ -1,6 +1,6 @@
 /** Dates that do not repeat: which they are, how long, and what has to be asked before one is made. */
-import { type Day, isoDay, weekdayOf, ymdOf } from '../../day/day';
-import type { Stretch } from '../../recurrence/model';
+import { type EpochDay, isoDay, weekdayOf, ymdOf } from '../../day/day';
+import type { RecurrencePart } from '../../recurrence/model';
 import { sayDay, sayTime, sayTimes, WEEKDAYS } from '../format';
 import { inYear, spanOf, yearOf } from './calendar';
 import type { Clause } from './clause-state';
@@ -24,11 +24,11 @@ const hoursOfADay = ({ times, daysLater, until }: Clause): boolean =>
 
 export class SinglesResolver extends DayResolver {
   /** Dates that do not repeat. */
-  protected singles(clause: Clause, dates: (SaidDate | SaidSpan)[]): Stretch[] {
+  protected singles(clause: Clause, dates: (SaidDate | SaidSpan)[]): RecurrencePart[] {
     const minute = startMinute(clause);
     const { day: today, minute: now } = this.setting.now;
     const floor = minute !== null && minute <= now ? today + 1 : today;
-    const make = (day: Day, days = 1, at = minute): Stretch => ({
+    const make = (day: EpochDay, days = 1, at = minute): RecurrencePart => ({
       start: { day, minute: at },
       length: lengthOf(clause, at, days),
       rule: null,
@@ -39,7 +39,7 @@ export class SinglesResolver extends DayResolver {
         return make(
           this.days(one, today).first,
           1,
-          one.meaning.kind === 'iso' && one.meaning.minute !== null ? this.wallOf(one.meaning).minute : minute,
+          one.meaning.kind === 'iso' && one.meaning.minute !== null ? this.dateTimeOf(one.meaning).minute : minute,
         );
       const first = this.days(one.from, today).first;
       const last = this.days(one.to, yearOf(one.to) === undefined ? Math.max(first, 0) : first).last;
@@ -61,7 +61,7 @@ export class SinglesResolver extends DayResolver {
   }
 
   /** A span of dates whose end comes first, as `16 to 14 May`. */
-  protected reversed({ from, to }: SaidSpan, first: Day, last: Day): Undecided {
+  protected reversed({ from, to }: SaidSpan, first: EpochDay, last: EpochDay): Undecided {
     const { style } = this.setting;
     const end = last < first ? last : last - 365;
     const turned = `${sayDay(Math.min(first, end), style, { year: true })} to ${sayDay(Math.max(first, end), style, { year: true })}`;
@@ -71,7 +71,7 @@ export class SinglesResolver extends DayResolver {
   }
 
   /** Something that takes several days, with the hour at which its last one ends. */
-  protected endingOn(one: Stretch, clause: Clause, until: SaidDate): Stretch {
+  protected endingOn(one: RecurrencePart, clause: Clause, until: SaidDate): RecurrencePart {
     const { day, minute } = one.start;
     const last = this.days(until, day).last;
     if (last < day) throw this.undecided('end-before-start', until);
@@ -80,7 +80,7 @@ export class SinglesResolver extends DayResolver {
   }
 
   /** The day of a time that stands alone: that of the line before it, or it is asked. */
-  protected dayMeant(times: SaidTimes): Day {
+  protected dayMeant(times: SaidTimes): EpochDay {
     const { day, now, phrase } = this.setting;
     if (day !== undefined) return day;
     const said = phrase.slice(times.from, times.to);
@@ -93,7 +93,7 @@ export class SinglesResolver extends DayResolver {
   }
 
   /** What a single date cannot be without a question: over already, at a midnight of two, in a year that may be a time. */
-  protected checkSingle({ times, dates, allDay }: Clause, { start }: Stretch): void {
+  protected checkSingle({ times, dates, allDay }: Clause, { start }: RecurrencePart): void {
     const { phrase, now } = this.setting;
     const said = dates.find((one): one is SaidDate => !isSpan(one));
     if (times && said?.meaning.kind === 'relative' && said.meaning.days === 0 && (start.minute ?? 0) < now.minute)
@@ -109,7 +109,7 @@ export class SinglesResolver extends DayResolver {
   }
 
   /** `20 March 2030` may be half past eight, unless its weekday tells. */
-  protected yearOrTime(date: SaidDate, day: Day): void {
+  protected yearOrTime(date: SaidDate, day: EpochDay): void {
     const year = yearOf(date);
     const written = this.setting.phrase.slice(date.from, date.to);
     if (year === undefined || date.weekday !== undefined || date.meaning.kind !== 'day' || year % 100 > 59 || year > 2359) return;
@@ -129,8 +129,8 @@ export class SinglesResolver extends DayResolver {
     return last - first + 1;
   }
 
-  protected weekdaySingles(clause: Clause, floor: Day, make: (day: Day, days?: number) => Stretch): Stretch[] {
-    const on = (weekday: number, from: Day): Day => from + ((weekday - weekdayOf(from) + 7) % 7);
+  protected weekdaySingles(clause: Clause, floor: EpochDay, make: (day: EpochDay, days?: number) => RecurrencePart): RecurrencePart[] {
+    const on = (weekday: number, from: EpochDay): EpochDay => from + ((weekday - weekdayOf(from) + 7) % 7);
     if (clause.weekdays.length > 1 && !clause.weekdaySpan && !clause.once && !clause.dates.length) throw this.onceOrWeekly(clause);
     if (clause.weekdaySpan && !clause.once && !clause.dates.length) throw this.onceOrWeekly(clause);
     if (!clause.weekdaySpan) return clause.weekdays.map((weekday) => make(on(weekday, floor)));
@@ -174,7 +174,7 @@ export class SinglesResolver extends DayResolver {
 
   /** A year said at the end of a list goes for the dates before it. */
   protected withYears(dates: (SaidDate | SaidSpan)[]): (SaidDate | SaidSpan)[] {
-    let later: Day | undefined;
+    let later: EpochDay | undefined;
     const result: (SaidDate | SaidSpan)[] = [];
     for (const one of [...dates].reverse()) {
       const to = this.beforeLater(isSpan(one) ? one.to : one, later);
@@ -191,7 +191,7 @@ export class SinglesResolver extends DayResolver {
     return result;
   }
 
-  protected beforeLater(date: SaidDate, later: Day | undefined): SaidDate {
+  protected beforeLater(date: SaidDate, later: EpochDay | undefined): SaidDate {
     if (later === undefined || yearOf(date) !== undefined || !annual(date)) return date;
     const { year } = ymdOf(later);
     const same = inYear(date, year);

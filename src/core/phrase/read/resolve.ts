@@ -1,9 +1,9 @@
 /** What a phrase said, made into a recurrence: which year is meant, where a rule begins and ends, what is left out. */
-import { type Day, ymdOf } from '../../day/day';
-import type { Wall } from '../../day/wall';
+import { type EpochDay, ymdOf } from '../../day/day';
+import type { PlainDateTime } from '../../day/plain-date-time';
 import { firstFittingDay } from '../../recurrence/days';
 import { startsBetween } from '../../recurrence/expand';
-import type { Limit, Recurrence, Rule, Stretch } from '../../recurrence/model';
+import type { Limit, Recurrence, Rule, RecurrencePart } from '../../recurrence/model';
 import { readRuleText } from '../../recurrence/rule-text';
 import { inYear, spanOf, yearOf } from './calendar';
 import type { Clause, EveryUnit, Place, Said, SaidMove } from './clause-state';
@@ -58,39 +58,39 @@ export class Resolver extends SinglesResolver {
     this.said = said;
     share(said.clauses);
     for (const { kind, offers, ...place } of said.asked) this.problem(kind, place, offers);
-    const made: { clause: Clause; stretches: Stretch[] }[] = [];
+    const made: { clause: Clause; parts: RecurrencePart[] }[] = [];
     let decided = !said.asked.length;
     for (const clause of said.clauses) {
-      const stretches = this.attempt(() => {
+      const parts = this.attempt(() => {
         this.noteTimes(clause, said.clauses);
         const asked = contradictionsOf(clause, this.setting.now.day, wholeOf(clause, this.setting.phrase));
         for (const { kind, offers, ...place } of asked) this.problem(kind, place, offers);
         if (asked.length) throw new Undecided();
-        return [clause.times, ...clause.moreTimes].flatMap((times) => this.stretchesOf(times ? { ...clause, times } : clause));
+        return [clause.times, ...clause.moreTimes].flatMap((times) => this.recurrencePartsOf(times ? { ...clause, times } : clause));
       });
-      if (stretches) made.push({ clause, stretches });
+      if (parts) made.push({ clause, parts });
       else decided = false;
     }
-    const stretches = made.flatMap((one) => one.stretches);
+    const parts = made.flatMap((one) => one.parts);
     const none = { recurrence: null, problems, asides: this.asides };
-    if (!decided || !stretches.length) return none;
-    const recurrence: Recurrence = { zone: this.setting.zone, stretches, leftOut: [], breaks: [] };
+    if (!decided || !parts.length) return none;
+    const recurrence: Recurrence = { zone: this.setting.zone, parts, exdates: [], breaks: [] };
     const whole = this.attempt(() => {
       this.leaveOut(
         recurrence,
         said.except.filter((one) => !this.everyYears.has(one)),
       );
-      const begins = Math.min(...stretches.map((s) => s.start.day));
+      const begins = Math.min(...parts.map((s) => s.start.day));
       for (const one of this.withYears(said.breaks)) {
         const { first, last } = isSpan(one) ? this.spanFrom(one, begins) : this.days(one, begins);
         recurrence.breaks.push({ from: first, to: last });
       }
-      for (const { clause, stretches: own } of made) if (!clause.extra) this.standIn(recurrence, clause, own);
+      for (const { clause, parts: own } of made) if (!clause.extra) this.standIn(recurrence, clause, own);
       for (const move of said.moved) this.move(recurrence, move);
       return true;
     });
     if (!whole) return none;
-    stretches.sort((x, y) => Number(x.rule === null) - Number(y.rule === null));
+    parts.sort((x, y) => Number(x.rule === null) - Number(y.rule === null));
     return { recurrence, problems, asides: this.asides };
   }
 
@@ -105,29 +105,29 @@ export class Resolver extends SinglesResolver {
   }
 
   /** `Tuesdays 19:00 …; on 18 May at 18:00`: a single date on a day of the rule stands for the rule's date there. */
-  private standIn(recurrence: Recurrence, clause: Clause, own: readonly Stretch[]): void {
-    const rules = recurrence.stretches.filter((s) => s.rule);
+  private standIn(recurrence: Recurrence, clause: Clause, own: readonly RecurrencePart[]): void {
+    const rules = recurrence.parts.filter((s) => s.rule);
     for (const { rule, start } of own) {
       if (rule || !rules.length) continue;
-      const there = this.datesOn({ ...recurrence, stretches: rules }, start.day);
+      const there = this.datesOn({ ...recurrence, parts: rules }, start.day);
       if (!there.length && clause.instead)
         this.problem(
           'exception-without-date',
           clause.dates[0] && !isSpan(clause.dates[0]) ? clause.dates[0] : wholeOf(clause, this.setting.phrase),
         );
-      recurrence.leftOut.push(
-        ...there.filter((wall) => !recurrence.leftOut.some((out) => out.day === wall.day && out.minute === wall.minute)),
+      recurrence.exdates.push(
+        ...there.filter((wall) => !recurrence.exdates.some((out) => out.day === wall.day && out.minute === wall.minute)),
       );
     }
   }
 
   /** `4 May moved to 5 May`: the rule's date goes, and comes on the other day, at its time or the one that is said. */
   private move(recurrence: Recurrence, { from, to, times }: SaidMove): void {
-    const begins = Math.min(...recurrence.stretches.map((s) => s.start.day));
+    const begins = Math.min(...recurrence.parts.map((s) => s.start.day));
     const day = this.days(from, begins).first;
     const there = this.datesOn(recurrence, day);
     if (!there.length) throw this.undecided('exception-without-date', from);
-    const rule = recurrence.stretches.find((s) => s.rule) ?? recurrence.stretches[0];
+    const rule = recurrence.parts.find((s) => s.rule) ?? recurrence.parts[0];
     if (times?.other)
       throw this.undecided(
         'ambiguous-time',
@@ -135,22 +135,22 @@ export class Resolver extends SinglesResolver {
         [this.offerTimes(times.start, times.end), this.offerTimes(times.other.start, times.other.end)].sort(byValue),
       );
     const moved = this.days(to, day - 183).first;
-    recurrence.leftOut.push(...there);
+    recurrence.exdates.push(...there);
     for (const wall of there) {
       const start = { day: moved, minute: times ? times.start : wall.minute };
       const length = times ? (times.end === null ? null : { days: times.endDays, minute: times.end }) : (rule?.length ?? null);
-      recurrence.stretches.push({ start, length, rule: null, limit: { kind: 'open' } });
+      recurrence.parts.push({ start, length, rule: null, limit: { kind: 'open' } });
     }
   }
 
-  private datesOn(recurrence: Recurrence, day: Day): Wall[] {
-    return startsBetween({ ...recurrence, leftOut: [], breaks: [] }, day, day).map(({ wall }): Wall => wall);
+  private datesOn(recurrence: Recurrence, day: EpochDay): PlainDateTime[] {
+    return startsBetween({ ...recurrence, exdates: [], breaks: [] }, day, day).map(({ wall }): PlainDateTime => wall);
   }
 
-  private stretchesOf(clause: Clause): Stretch[] {
+  private recurrencePartsOf(clause: Clause): RecurrencePart[] {
     if (clause.rule) return [this.writtenRule(clause, clause.rule)];
     const from = startingDate(clause);
-    if (from) return this.stretchesOf({ ...clause, start: from, dates: [] });
+    if (from) return this.recurrencePartsOf({ ...clause, start: from, dates: [] });
     if (clause.yearly && clause.dates.length) return this.yearlyDates(clause, clause.yearly.interval);
     const each = this.ruleOf(clause) ? monthsOfEveryYear(clause) : undefined;
     const rest = each?.rest ?? clause;
@@ -166,7 +166,7 @@ export class Resolver extends SinglesResolver {
   }
 
   /** A rule with the months that are left out every year; where it ends within a year they are breaks, which come later. */
-  private withoutMonths(clause: Clause, rule: Rule): Stretch {
+  private withoutMonths(clause: Clause, rule: Rule): RecurrencePart {
     const out = (this.said?.except ?? []).filter(isOfEveryYear);
     const always = clause.exceptMonths;
     if (!out.length && !always.length) return this.repeating(clause, rule);
@@ -248,7 +248,7 @@ export class Resolver extends SinglesResolver {
     rule.byMonth = [...named].sort((a, b) => a - b);
   }
 
-  private writtenRule(clause: Clause, { text, ...place }: Place & { text: string }): Stretch {
+  private writtenRule(clause: Clause, { text, ...place }: Place & { text: string }): RecurrencePart {
     const minute = startMinute(clause);
     try {
       const { rule, limit } = readRuleText(text, this.setting.zone, minute === null ? null : minute * 60);
@@ -262,7 +262,7 @@ export class Resolver extends SinglesResolver {
   }
 
   /** A rule from its first date on. */
-  private repeating(clause: Clause, rule: Rule): Stretch {
+  private repeating(clause: Clause, rule: Rule): RecurrencePart {
     const minute = startMinute(clause);
     const { base, implied, last } = this.bounds(clause);
     const passed = implied && minute !== null && minute <= this.setting.now.minute;
@@ -275,26 +275,26 @@ export class Resolver extends SinglesResolver {
   }
 
   /** `3 times` and `until 29 June` must be the same end. */
-  private checkEnds(clause: Clause, rule: Rule, start: Day, last: Day | undefined): void {
+  private checkEnds(clause: Clause, rule: Rule, start: EpochDay, last: EpochDay | undefined): void {
     const { count } = clause;
     if (count === undefined || last === undefined) return;
-    const stretch: Stretch = {
+    const recurrencePart: RecurrencePart = {
       start: { day: start, minute: startMinute(clause) },
       length: null,
       rule,
       limit: { kind: 'until', day: last },
     };
-    const many = startsBetween({ zone: this.setting.zone, stretches: [stretch], leftOut: [], breaks: [] }, start, last).length;
+    const many = startsBetween({ zone: this.setting.zone, parts: [recurrencePart], exdates: [], breaks: [] }, start, last).length;
     if (many !== count) throw this.undecided('two-ends', wholeOf(clause, this.setting.phrase));
   }
 
   /** The first day that a rule names from a day on, whatever its interval is counted from. */
-  private firstDay(rule: Rule, floor: Day, minute: number | null): Day | undefined {
+  private firstDay(rule: Rule, floor: EpochDay, minute: number | null): EpochDay | undefined {
     return firstFittingDay({ start: { day: floor, minute }, length: null, rule: { ...rule, interval: 1 }, limit: { kind: 'open' } });
   }
 
   /** Where a rule may begin and must end; `implied` when nothing says where it begins. */
-  private bounds(clause: Clause): { base: Day; implied: boolean; last: Day | undefined } {
+  private bounds(clause: Clause): { base: EpochDay; implied: boolean; last: EpochDay | undefined } {
     const { today } = this.bearings;
     const { start, until, months, yearly } = clause;
     if (start && until) return { ...this.between(start, until), implied: false };
@@ -313,7 +313,7 @@ export class Resolver extends SinglesResolver {
   }
 
   /** From one date to another. Without years it is the span that is running, or the next one. */
-  private between(from: SaidDate, to: SaidDate): { base: Day; last: Day } {
+  private between(from: SaidDate, to: SaidDate): { base: EpochDay; last: EpochDay } {
     const { today } = this.bearings;
     const [fromYear, toYear] = [yearOf(from), yearOf(to)];
     if (fromYear === undefined && toYear !== undefined && from.meaning.kind !== 'either') {
@@ -342,7 +342,7 @@ export class Resolver extends SinglesResolver {
     return { base, last: this.days(to, base).last };
   }
 
-  private limitOf(clause: Clause, start: Day, last: Day | undefined): Limit {
+  private limitOf(clause: Clause, start: EpochDay, last: EpochDay | undefined): Limit {
     if (clause.count !== undefined) return { kind: 'count', count: clause.count };
     const { lasting } = clause;
     if (last !== undefined) return { kind: 'until', day: last };
@@ -351,7 +351,7 @@ export class Resolver extends SinglesResolver {
   }
 
   /** `4 July every year`, `3 to 5 July every year`. */
-  private yearlyDates(clause: Clause, interval: number): Stretch[] {
+  private yearlyDates(clause: Clause, interval: number): RecurrencePart[] {
     const minute = startMinute(clause);
     const { base, last } = this.bounds({ ...clause, months: [] });
     return clause.dates.map((one) => {
@@ -367,16 +367,18 @@ export class Resolver extends SinglesResolver {
 
   /** Single dates that are excepted are left out where there is one; spans and months are breaks. */
   private leaveOut(recurrence: Recurrence, except: (SaidDate | SaidSpan)[]): void {
-    const begins = Math.min(...recurrence.stretches.map((s) => s.start.day));
+    const begins = Math.min(...recurrence.parts.map((s) => s.start.day));
     for (const one of this.withYears(except)) {
       const span = isSpan(one) ? this.spanFrom(one, begins) : this.days(one, begins);
       if (span.last > span.first || isSpan(one)) {
         recurrence.breaks.push({ from: span.first, to: span.last });
         continue;
       }
-      const there = startsBetween({ ...recurrence, leftOut: [], breaks: [] }, span.first, span.first).map(({ wall }): Wall => wall);
+      const there = startsBetween({ ...recurrence, exdates: [], breaks: [] }, span.first, span.first).map(
+        ({ wall }): PlainDateTime => wall,
+      );
       if (!there.length) this.problem('exception-without-date', isSpan(one) ? one.from : one);
-      recurrence.leftOut.push(...there);
+      recurrence.exdates.push(...there);
     }
   }
 }

@@ -3,9 +3,9 @@ import { useEffect, useState } from 'react';
 import type { EditorStart } from '@/core/listing/editor';
 import { partsOf, readTimes, type Times } from '@/core/listing/publication-times';
 import { parseIsoDay } from '@/core/day/day';
-import { wallToInstant } from '@/core/day/zone';
+import { dateTimeToInstant } from '@/core/day/zone';
 import { sayWhen } from '@/core/phrase/format';
-import { isoWall, parseIsoWall } from '@/core/day/wall';
+import { isoDateTime, parseIsoDateTime } from '@/core/day/plain-date-time';
 import { ClockField } from '../../fields/ClockField';
 import { DayField } from '../../fields/DayField';
 import { Check } from '../../fields/fields';
@@ -27,7 +27,7 @@ export function ByTime({ listing, start, error }: ByTimeProps) {
   useEffect(() => setTimes(server.times), [server.times]);
   const isPublic = server.stage === 'published';
   const said = readTimes(times, {
-    now: wallToInstant(site.zone, { day: site.today, minute: site.minute }),
+    now: dateTimeToInstant(site.zone, { day: site.today, minute: site.minute }),
     zone: site.zone,
     isPublic,
   });
@@ -81,9 +81,9 @@ function TimeRow({ label, value, onChange, error, site }: TimeRowProps) {
   const { day, minute } = partsOf(value);
   const change = (nextDay: string, nextMinute: number | null): void => {
     const parsed = parseIsoDay(nextDay);
-    if (parsed !== undefined) onChange(isoWall({ day: parsed, minute: nextMinute ?? MORNING }));
+    if (parsed !== undefined) onChange(isoDateTime({ day: parsed, minute: nextMinute ?? MORNING }));
   };
-  const tomorrow = isoWall({ day: site.today + 1, minute: MORNING });
+  const tomorrow = isoDateTime({ day: site.today + 1, minute: MORNING });
   return (
     <div className="row">
       <Check label={label} checked={value !== null} onChange={(on) => onChange(on ? tomorrow : null)} />
@@ -100,7 +100,7 @@ function TimeRow({ label, value, onChange, error, site }: TimeRowProps) {
 /** What is set, in one line; empty when nothing is. */
 export function sayTimes({ publishAt, withdrawAt }: Times, style: EditorStart['site']['style']): string {
   const say = (text: string): string => {
-    const wall = parseIsoWall(text);
+    const wall = parseIsoDateTime(text);
     return wall ? sayWhen(wall, null, style) : text;
   };
   return [publishAt ? `goes out ${say(publishAt)}` : '', withdrawAt ? `comes down ${say(withdrawAt)}` : ''].filter(Boolean).join(', ');

@@ -1,7 +1,7 @@
 /** The Dates rail: every date of the listing by month, what differs for each, and what lost its date. */
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { isoDay, monthNumberOf, weekdayOf, yearMonthOf } from '@/core/day/day';
-import { isoWall, parseIsoWall } from '@/core/day/wall';
+import { isoDateTime, parseIsoDateTime } from '@/core/day/plain-date-time';
 import type { ListingContent } from '@/core/listing/content';
 import type { Choice, EditorStart } from '@/core/listing/editor';
 import { MONTHS, sayDay, sayTime, sayWhen, type Style, WEEKDAYS } from '@/core/phrase/format';
@@ -42,7 +42,7 @@ export function DatesRail({ content, setContent, rail, clashes, site, venues }: 
   }, [first]);
   const show = (key: string): void => {
     setOpen(key);
-    const day = parseIsoWall(key)?.day;
+    const day = parseIsoDateTime(key)?.day;
     const month = day === undefined ? null : box.current?.querySelector<HTMLElement>(`[data-month="${monthNumberOf(day)}"]`);
     month?.scrollIntoView({ block: 'nearest' });
     requestAnimationFrame(() => {
@@ -157,7 +157,7 @@ function Row({ date, open, setOpen, content, setContent, clash, style, venues }:
     setContent((c) => splitAt(c, date.key)?.content ?? c);
     // The later part is what somebody now wants to change.
     requestAnimationFrame(() => {
-      const fields = document.querySelectorAll<HTMLElement>('#when .stretch')[parted.stretch];
+      const fields = document.querySelectorAll<HTMLElement>('#when .recurrence-part')[parted.recurrencePart];
       fields?.scrollIntoView({ block: 'start' });
       fields?.querySelector<HTMLElement>('input.clock, [role=spinbutton]')?.focus({ preventScroll: true });
     });
@@ -212,17 +212,17 @@ function RowWords({ date, style, venues }: Pick<RowProps, 'date' | 'style' | 've
   const o = date.occurrence;
   if (date.out) return <span className="quiet small">left out by you</span>;
   if (!o) return <span />;
-  if (o.standing === 'cancelled') return <span className="red">cancelled</span>;
-  if (o.standing === 'postponed') return <span className="amber">postponed</span>;
+  if (o.eventStatus === 'cancelled') return <span className="red">cancelled</span>;
+  if (o.eventStatus === 'postponed') return <span className="amber">postponed</span>;
   const time = o.start.minute === null ? 'all day' : sayTime(o.start.minute, style);
   const place = o.venueId && (
     <span className="amber small"> at {venues.find((v) => v.id === o.venueId)?.name ?? 'a venue that is gone'}</span>
   );
-  if (isoWall(o.original) === isoWall(o.start))
+  if (isoDateTime(o.original) === isoDateTime(o.start))
     return (
       <span>
         {time}
-        {o.standing === 'moved-online' && <span className="amber small"> online</span>}
+        {o.eventStatus === 'moved-online' && <span className="amber small"> online</span>}
         {place}
         {o.note && <span className="quiet small"> {o.note}</span>}
       </span>
@@ -247,33 +247,33 @@ interface PanelProps {
 }
 
 function ChangePanel({ date, change, onChange, onSplit, onClose, style, venues }: PanelProps) {
-  const to = parseIsoWall(change?.movedTo ?? date.key) ?? date.wall;
+  const to = parseIsoDateTime(change?.movedTo ?? date.key) ?? date.wall;
   const move = (day: number, minute: number | null): void => {
-    const text = isoWall({ day, minute });
+    const text = isoDateTime({ day, minute });
     onChange({ movedTo: text === date.key ? null : text });
   };
-  const off = change?.standing === 'cancelled';
+  const off = change?.eventStatus === 'cancelled';
   const weekday =
     weekdayOf(to.day) !== weekdayOf(date.wall.day)
       ? `moves to a ${WEEKDAYS[weekdayOf(to.day)]}; was ${WEEKDAYS[weekdayOf(date.wall.day)]}`
       : '';
   const end = date.occurrence?.end ?? null;
-  const standing = (value: 'cancelled' | 'postponed' | 'moved-online', on: string, back: string) => (
-    <button type="button" className="button small" onClick={() => onChange({ standing: change?.standing === value ? null : value })}>
-      {change?.standing === value ? back : on}
+  const eventStatus = (value: 'cancelled' | 'postponed' | 'moved-online', on: string, back: string) => (
+    <button type="button" className="button small" onClick={() => onChange({ eventStatus: change?.eventStatus === value ? null : value })}>
+      {change?.eventStatus === value ? back : on}
     </button>
   );
   return (
     <div className="change">
       <div className="row gap-1.5">
-        {standing('cancelled', 'Cancel this date', 'It goes ahead after all')}
-        {!off && standing('postponed', 'Postpone', 'Not postponed')}
-        {!off && standing('moved-online', 'Online', 'Not online')}
+        {eventStatus('cancelled', 'Cancel this date', 'It goes ahead after all')}
+        {!off && eventStatus('postponed', 'Postpone', 'Not postponed')}
+        {!off && eventStatus('moved-online', 'Online', 'Not online')}
         {change && (
           <button
             type="button"
             className="button small"
-            onClick={() => onChange({ movedTo: null, length: null, standing: null, note: '', venueId: '' })}
+            onClick={() => onChange({ movedTo: null, length: null, eventStatus: null, note: '', venueId: '' })}
           >
             As the rule says
           </button>
@@ -285,7 +285,7 @@ function ChangePanel({ date, change, onChange, onSplit, onClose, style, venues }
             label="Moved to"
             value={isoDay(to.day)}
             hint={weekday || undefined}
-            onChange={(day) => move(parseIsoWall(day)?.day ?? to.day, to.minute)}
+            onChange={(day) => move(parseIsoDateTime(day)?.day ?? to.day, to.minute)}
           />
           {to.minute !== null && (
             <div className="cols">
@@ -339,7 +339,7 @@ function Idle({ content, setContent, rail, style }: Omit<DatesProps, 'clashes' |
       <ul>
         {rail.idle.map((change) => {
           const [read] = changesFromStored([change]);
-          const at = parseIsoWall(change.original);
+          const at = parseIsoDateTime(change.original);
           const near = at && nearestDate(readRecurrence(content.recurrence), at, new Set(content.changes.map((c) => c.original)));
           const settle = (how: 'forget' | 'own' | 'nearest') => () => setContent((c) => settleIdle(c, change.original, how));
           return (

@@ -35,7 +35,7 @@ export function Head({ listing, start, stopped, onCopy, others }: HeadProps) {
     <div className="editor-head">
       <h1>{content.title.trim() || 'New listing'}</h1>
       <span className={`stage ${server.stage}`}>{STAGE_WORDS[server.stage]}</span>
-      <Standing listing={listing} start={start} />
+      <EventStatus listing={listing} start={start} />
       {note && (
         <span className={`small ${note.tone === 'bad' ? 'red' : ''}`} role={note.tone === 'bad' ? 'alert' : undefined} data-note>
           {note.text} {note.link && <a href={note.link.href}>{note.link.text}</a>}
@@ -114,7 +114,7 @@ function Others({ others }: { others: readonly OtherEditor[] }) {
 }
 
 /** What is set for it, what went wrong with that, and whether what is typed is saved. */
-function Standing({ listing, start }: Pick<HeadProps, 'listing' | 'start'>) {
+function EventStatus({ listing, start }: Pick<HeadProps, 'listing' | 'start'>) {
   const { server, dirty, busy, keptAt } = listing;
   const times = sayTimes(server.times, start.site.style);
   const typed = keptAt ? 'kept, not saved yet' : 'not saved yet';

@@ -1,24 +1,24 @@
 /** Proof, beside the form: what stops publishing, what is worth a look; each leads to its field, and many can be mended there and then. */
 import { type KeyboardEvent, useState } from 'react';
 import type { ListingContent } from '@/core/listing/content';
-import { keyOf, type ProofField, type ProofNote } from '@/core/validation/note';
-import type { Proof } from '../use-proof';
+import { keyOf, type ValidationField, type ValidationNote } from '@/core/validation/note';
+import type { Proof } from '../use-validation';
 
-const SIGNS = { stops: ['✕', 'red', 'Stops publishing: '], look: ['!', 'amber', 'Worth a look: '], good: ['✓', '', 'Good: '] } as const;
+const SIGNS = { error: ['✕', 'red', 'Stops publishing: '], warning: ['!', 'amber', 'Worth a look: '], good: ['✓', '', 'Good: '] } as const;
 
 interface RailProps {
-  proof: Proof;
-  goTo: (field: ProofField) => void;
-  mend: (content: Partial<ListingContent>) => void;
-  compare: (note: ProofNote) => void;
+  validation: Proof;
+  goTo: (field: ValidationField) => void;
+  quickFix: (content: Partial<ListingContent>) => void;
+  compare: (note: ValidationNote) => void;
   /** is the listing kept already? Only then an answer can be remembered */
   kept: boolean;
   /** a new form: notes come as its sections are filled in */
   calm?: boolean;
 }
 
-export function ProofRail({ proof, goTo, mend, compare, kept, calm = false }: RailProps) {
-  const { open, waived } = proof;
+export function ValidationRail({ validation, goTo, quickFix, compare, kept, calm = false }: RailProps) {
+  const { open, waived } = validation;
   const count = open.filter((n) => n.severity !== 'good').length;
   return (
     <section aria-label="Proof" id="proof" className="scroll-mt-16">
@@ -31,7 +31,7 @@ export function ProofRail({ proof, goTo, mend, compare, kept, calm = false }: Ra
       {calm && <p className="quiet small mt-1.5 mb-0">What to look at shows here as you go, and all of it when you publish.</p>}
       <ul className="proof">
         {open.map((note) => (
-          <Note key={keyOf(note)} note={note} proof={proof} goTo={goTo} mend={mend} compare={compare} kept={kept} />
+          <Note key={keyOf(note)} note={note} validation={validation} goTo={goTo} quickFix={quickFix} compare={compare} kept={kept} />
         ))}
       </ul>
       {waived.length > 0 && (
@@ -43,7 +43,7 @@ export function ProofRail({ proof, goTo, mend, compare, kept, calm = false }: Ra
                 <span aria-hidden="true">–</span>
                 <span>
                   {note.sentence} <q>{waiver.reason}</q> {waiver.by}.{' '}
-                  <button type="button" className="link" onClick={() => void proof.askAgain(waiver.key)}>
+                  <button type="button" className="link" onClick={() => void validation.askAgain(waiver.key)}>
                     Ask again
                   </button>
                 </span>
@@ -57,18 +57,18 @@ export function ProofRail({ proof, goTo, mend, compare, kept, calm = false }: Ra
 }
 
 interface NoteProps extends RailProps {
-  note: ProofNote;
+  note: ValidationNote;
 }
 
-function Note({ note, proof, goTo, mend, compare, kept }: NoteProps) {
+function Note({ note, validation, goTo, quickFix, compare, kept }: NoteProps) {
   const [answering, setAnswering] = useState(false);
   const sign = SIGNS[note.severity];
   // One key mends: M, while the note has the focus.
   const onKey = (event: KeyboardEvent): void => {
-    if (event.key.toLowerCase() !== 'm' || !note.mend || event.ctrlKey || event.metaKey || event.altKey) return;
+    if (event.key.toLowerCase() !== 'm' || !note.quickFix || event.ctrlKey || event.metaKey || event.altKey) return;
     if ((event.target as Element).closest('input')) return;
     event.preventDefault();
-    mend(note.mend.content);
+    quickFix(note.quickFix.content);
   };
   const copyPart = note.kind === 'copy-title' ? 'title' : note.kind === 'copy-when' ? 'when' : undefined;
   return (
@@ -80,14 +80,14 @@ function Note({ note, proof, goTo, mend, compare, kept }: NoteProps) {
         <span>{note.sentence}</span>
       ) : (
         <span>
-          <button type="button" onClick={() => goTo(note.field)} aria-keyshortcuts={note.mend ? 'M' : undefined}>
+          <button type="button" onClick={() => goTo(note.field)} aria-keyshortcuts={note.quickFix ? 'M' : undefined}>
             <span className="hidden-words">{sign[2]}</span>
             {note.sentence}
           </button>
           <span className="note-ways">
-            {note.mend && (
-              <button type="button" className="link" onClick={() => note.mend && mend(note.mend.content)}>
-                {note.mend.words} <kbd>M</kbd>
+            {note.quickFix && (
+              <button type="button" className="link" onClick={() => note.quickFix && quickFix(note.quickFix.content)}>
+                {note.quickFix.words} <kbd>M</kbd>
               </button>
             )}
             {note.kind === 'lookalike' && (
@@ -97,28 +97,28 @@ function Note({ note, proof, goTo, mend, compare, kept }: NoteProps) {
             )}
             {note.subject && note.kind !== 'lookalike' && <a href={`/desk/listings/${note.subject.listingId}`}>Open it</a>}
             {copyPart && (
-              <button type="button" className="link" onClick={() => void proof.looked(copyPart)}>
+              <button type="button" className="link" onClick={() => void validation.looked(copyPart)}>
                 It is right as it is
               </button>
             )}
-            {note.severity === 'look' && kept && !answering && (
+            {note.severity === 'warning' && kept && !answering && (
               <button type="button" className="link" onClick={() => setAnswering(true)}>
                 {note.kind === 'lookalike' ? 'Not the same' : 'Right as it is'}
               </button>
             )}
           </span>
-          {answering && <Reason note={note} proof={proof} onClose={() => setAnswering(false)} />}
+          {answering && <Reason note={note} validation={validation} onClose={() => setAnswering(false)} />}
         </span>
       )}
     </li>
   );
 }
 
-function Reason({ note, proof, onClose }: { note: ProofNote; proof: Proof; onClose: () => void }) {
+function Reason({ note, validation, onClose }: { note: ValidationNote; validation: Proof; onClose: () => void }) {
   const [reason, setReason] = useState(note.kind === 'lookalike' ? 'Another event' : '');
   const [wrong, setWrong] = useState('');
   const say = async (): Promise<void> => {
-    const why = await proof.answerFor(note, reason);
+    const why = await validation.answerFor(note, reason);
     if (why) setWrong(why);
     else onClose();
   };

@@ -1,10 +1,10 @@
-/** How a stretch repeats, as the form offers it. */
+/** How a part repeats, as the form offers it. */
 import { weekdayOf, ymdOf } from '@/core/day/day';
 import { MONTHS, WEEKDAYS } from '@/core/phrase/format';
-import type { StoredStretch } from '@/core/recurrence/stored';
+import type { StoredRecurrencePart } from '@/core/recurrence/stored';
 import { Field, Select, Toggles } from '../../fields/fields';
 import { IN_MONTHS, REPEATS, type Repeat, ruleFor, withRule } from '@/core/dates/repeat-choices';
-import type { StretchProps } from './Stretch';
+import type { PartProps } from './RecurrencePart';
 
 const REPEAT_WORDS: Record<Repeat, string> = {
   never: 'Once',
@@ -34,22 +34,22 @@ const UNITS = {
 } as const;
 
 export function RepeatFields({
-  stretch: { rule },
+  recurrencePart: { rule },
   repeat,
   startDay,
   preset,
-  setStretch,
+  setPart,
 }: {
-  stretch: StoredStretch;
+  recurrencePart: StoredRecurrencePart;
   repeat: Repeat;
   startDay: number;
   /** nobody has set the first day by hand: it may follow the rule */
   preset: boolean;
-  setStretch: StretchProps['setStretch'];
+  setPart: PartProps['setPart'];
 }) {
   const offered = REPEATS.filter((r) => r !== 'other' || repeat === 'other');
   const setRule = (part: Partial<NonNullable<typeof rule>>): void =>
-    setStretch((s) => (s.rule ? withRule(s, { ...s.rule, ...part }, preset) : s));
+    setPart((s) => (s.rule ? withRule(s, { ...s.rule, ...part }, preset) : s));
   const weekdays = [0, 1, 2, 3, 4, 5, 6].map((w) => [w, (WEEKDAYS[w] as string).slice(0, 3)] as const);
   const nths = [...new Set(rule?.byDay.map((d) => d.nth) ?? [])];
   const days = [...new Set(rule?.byDay.map((d) => d.weekday) ?? [])];
@@ -62,7 +62,7 @@ export function RepeatFields({
           value={repeat}
           options={offered.map((r) => [r, REPEAT_WORDS[r]] as const)}
           onChange={(next) =>
-            setStretch((s) => ({ ...s, rule: ruleFor(next, startDay, s.rule), limit: next === 'never' ? { kind: 'open' } : s.limit }))
+            setPart((s) => ({ ...s, rule: ruleFor(next, startDay, s.rule), limit: next === 'never' ? { kind: 'open' } : s.limit }))
           }
         />
         {rule && (

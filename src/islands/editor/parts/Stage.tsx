@@ -1,6 +1,6 @@
 /** How it stands, who sees it, its address and its history. */
 import { useEffect, useState } from 'react';
-import { STANDINGS } from '@/core/recurrence/model';
+import { EVENT_STATUSES } from '@/core/recurrence/model';
 import { webAddress } from '@/core/text/text';
 import type { EditorStart } from '@/core/listing/editor';
 import { isoDay } from '@/core/day/day';
@@ -10,7 +10,7 @@ import type { Listing } from '../use-listing';
 import { ByTime } from './ByTime';
 import type { PartProps } from './part';
 
-const STANDING_WORDS = {
+const EVENT_STATUS_WORDS = {
   'going-ahead': 'Going ahead',
   postponed: 'Postponed',
   'moved-online': 'Moved online',
@@ -29,16 +29,16 @@ export function StagePart({ listing, start, error }: { listing: Listing; start: 
         <div className="cols">
           <Select
             label="Standing of all its dates"
-            value={content.standing}
-            options={STANDINGS.map((s) => [s, STANDING_WORDS[s]] as const)}
-            onChange={(standing) => setContent({ standing })}
+            value={content.eventStatus}
+            options={EVENT_STATUSES.map((s) => [s, EVENT_STATUS_WORDS[s]] as const)}
+            onChange={(eventStatus) => setContent({ eventStatus })}
           />
-          {content.standing !== 'going-ahead' && (
+          {content.eventStatus !== 'going-ahead' && (
             <Text
               label="Why, for readers"
-              value={content.standingNote}
+              value={content.eventStatusNote}
               maxLength={300}
-              onChange={(standingNote) => setContent({ standingNote })}
+              onChange={(eventStatusNote) => setContent({ eventStatusNote })}
             />
           )}
         </div>

@@ -6,7 +6,7 @@
  */
 import { type KeyboardEvent, type PointerEvent, useEffect, useId, useMemo, useRef, useState } from 'react';
 import {
-  type Day,
+  type EpochDay,
   daysInMonth,
   firstDayOfMonth,
   isoDay,
@@ -26,7 +26,7 @@ interface StripProps {
   setContent: (change: (before: ListingContent) => ListingContent) => void;
   rail: Rail;
   clashing: ReadonlySet<string>;
-  today: Day;
+  today: EpochDay;
   firstWeekday: number;
   style: Style;
   onOpen: (key: string) => void;
@@ -35,7 +35,7 @@ interface StripProps {
 /** What is under way: a date that is being moved, or a break that is being drawn, from a day on. */
 interface Gesture {
   kind: 'move' | 'break';
-  from: Day;
+  from: EpochDay;
   key: string;
   byPointer: boolean;
 }
@@ -45,15 +45,15 @@ const SHOWN = 6;
 export function Strip({ content, setContent, rail, clashing, today, firstWeekday, style, onOpen }: StripProps) {
   const firstDay = rail.months[0]?.dates[0]?.wall.day ?? today;
   const [month, setMonth] = useState<MonthNumber>(() => Math.max(monthNumberOf(today), monthNumberOf(firstDay)));
-  const [active, setActive] = useState<Day>(() => Math.max(today, firstDay));
+  const [active, setActive] = useState<EpochDay>(() => Math.max(today, firstDay));
   const [gesture, setGesture] = useState<Gesture | null>(null);
   const [said, setSaid] = useState('');
   const grid = useRef<HTMLDivElement>(null);
   const id = useId();
   const breaks = useMemo(() => (content.recurrence?.breaks ?? []).map((b) => [b.from, b.to] as const), [content.recurrence]);
-  const datesOn = (day: Day): RailDate[] => rail.byDay.get(day) ?? [];
-  const live = (day: Day): RailDate | undefined => datesOn(day).find((d) => !d.out) ?? datesOn(day)[0];
-  const inBreak = (day: Day): boolean => {
+  const datesOn = (day: EpochDay): RailDate[] => rail.byDay.get(day) ?? [];
+  const live = (day: EpochDay): RailDate | undefined => datesOn(day).find((d) => !d.out) ?? datesOn(day)[0];
+  const inBreak = (day: EpochDay): boolean => {
     const text = isoDay(day);
     return breaks.some(([from, to]) => text >= from && text <= to);
   };
@@ -62,14 +62,14 @@ export function Strip({ content, setContent, rail, clashing, today, firstWeekday
     if (rail.total && firstDay >= firstDayOfMonth(month + SHOWN)) setMonth(monthNumberOf(firstDay));
   }, [rail.total, firstDay, month]);
 
-  const go = (day: Day): void => {
+  const go = (day: EpochDay): void => {
     setActive(day);
     const at = monthNumberOf(day);
     if (at < month) setMonth(at);
     else if (at >= month + SHOWN) setMonth(at - SHOWN + 1);
   };
-  const say = (day: Day): string => sayDay(day, style, { weekday: 'long', year: true });
-  const finish = (to: Day): void => {
+  const say = (day: EpochDay): string => sayDay(day, style, { weekday: 'long', year: true });
+  const finish = (to: EpochDay): void => {
     if (!gesture) return;
     setGesture(null);
     if (gesture.kind === 'move') {
@@ -82,7 +82,7 @@ export function Strip({ content, setContent, rail, clashing, today, firstWeekday
       setSaid(`A break: ${sayDays(Math.min(gesture.from, to), Math.max(gesture.from, to), style, { year: true })}.`);
     }
   };
-  const begin = (kind: Gesture['kind'], day: Day, byPointer: boolean): void => {
+  const begin = (kind: Gesture['kind'], day: EpochDay, byPointer: boolean): void => {
     const date = datesOn(day).find((d) => !d.out);
     if (kind === 'move' && !date) return;
     setGesture({ kind, from: day, key: date?.key ?? '', byPointer });
@@ -97,7 +97,7 @@ export function Strip({ content, setContent, rail, clashing, today, firstWeekday
     setContent((c) => (c.recurrence ? { ...c, recurrence: toggleDate(c.recurrence, date.key) } : c));
     setSaid(date.out ? `${say(date.wall.day)} is back.` : `${say(date.wall.day)} is left out.`);
   };
-  const add = (day: Day): void => {
+  const add = (day: EpochDay): void => {
     setContent((c) => addDate(c, day));
     setSaid(`An extra date on ${say(day)}.`);
   };
@@ -123,7 +123,7 @@ export function Strip({ content, setContent, rail, clashing, today, firstWeekday
     event.preventDefault();
   };
 
-  const dayUnder = (event: PointerEvent): Day | undefined => {
+  const dayUnder = (event: PointerEvent): EpochDay | undefined => {
     const cell = document.elementFromPoint(event.clientX, event.clientY)?.closest<HTMLElement>('[data-day]');
     return cell && grid.current?.contains(cell) ? Number(cell.dataset.day) : undefined;
   };
@@ -147,7 +147,7 @@ export function Strip({ content, setContent, rail, clashing, today, firstWeekday
 
   const [low, high] = gesture?.kind === 'break' ? [Math.min(gesture.from, active), Math.max(gesture.from, active)] : [1, 0];
   const date = live(active);
-  const cellId = (day: Day): string => `${id}-${day}`;
+  const cellId = (day: EpochDay): string => `${id}-${day}`;
   return (
     <div className="strip-months">
       <div className="strip-head">
@@ -247,11 +247,11 @@ function spanWords(month: MonthNumber): string {
   return `${name(a.month)}${a.year === b.year ? '' : ` ${a.year}`} – ${name(b.month)} ${b.year}`;
 }
 
-function weeksOf(month: MonthNumber, firstWeekday: number): Day[][] {
+function weeksOf(month: MonthNumber, firstWeekday: number): EpochDay[][] {
   const first = firstDayOfMonth(month);
   const { year, month: m } = yearMonthOf(month);
   const last = first + daysInMonth(year, m) - 1;
-  const weeks: Day[][] = [];
+  const weeks: EpochDay[][] = [];
   for (let day = weekStart(first, firstWeekday); day <= last; day += 7) weeks.push([0, 1, 2, 3, 4, 5, 6].map((i) => day + i));
   return weeks;
 }
@@ -261,7 +261,7 @@ function markOf(dates: readonly RailDate[], clashing: ReadonlySet<string>): stri
   const shown = dates.filter((d) => !d.out);
   if (!shown.length) return 'out';
   if (shown.some((d) => clashing.has(d.key))) return 'clash';
-  if (shown.every((d) => d.occurrence?.standing === 'cancelled')) return 'off';
+  if (shown.every((d) => d.occurrence?.eventStatus === 'cancelled')) return 'off';
   return shown.some((d) => d.occurrence?.changed) ? 'changed' : 'on';
 }
 
@@ -273,7 +273,7 @@ function wordsOf(dates: readonly RailDate[], style: Style): string {
       const at = d.occurrence?.start ?? d.wall;
       const time = at.minute === null ? 'all day' : sayTime(at.minute, style);
       const moved = d.occurrence && d.occurrence.start.day !== d.wall.day ? ', moved here' : '';
-      return `${time}${moved}${d.occurrence?.standing === 'cancelled' ? ', cancelled' : ''}`;
+      return `${time}${moved}${d.occurrence?.eventStatus === 'cancelled' ? ', cancelled' : ''}`;
     })
     .join('; ');
 }

@@ -1,27 +1,27 @@
-/** The first date of a stretch, when it starts and when it ends. */
+/** The first date of a part, when it starts and when it ends. */
 import { isoDay, weekdayOf } from '@/core/day/day';
-import { isoWall, parseIsoWall, type Wall } from '@/core/day/wall';
+import { isoDateTime, parseIsoDateTime, type PlainDateTime } from '@/core/day/plain-date-time';
 import { WEEKDAYS } from '@/core/phrase/format';
 import { ClockField } from '../../fields/ClockField';
 import { DayField } from '../../fields/DayField';
 import { Check } from '../../fields/fields';
-import type { StretchProps } from './Stretch';
+import type { PartProps } from './RecurrencePart';
 
-type TimeProps = Omit<StretchProps, 'problems' | 'preset' | 'partFirst'> & { start: Wall; endsEarly: boolean };
+type TimeProps = Omit<PartProps, 'problems' | 'preset' | 'partFirst'> & { start: PlainDateTime; endsEarly: boolean };
 
-export function TimeFields({ stretch, start, site, setStretch, setStart, endsEarly }: TimeProps) {
-  const { rule, length } = stretch;
+export function TimeFields({ recurrencePart, start, site, setPart, setStart, endsEarly }: TimeProps) {
+  const { rule, length } = recurrencePart;
   const allDay = start.minute === null;
   const setEnd = (minute: number | null): void =>
-    setStretch((s) => ({ ...s, length: minute === null ? null : { days: s.length && s.length.days > 1 ? s.length.days : 0, minute } }));
+    setPart((s) => ({ ...s, length: minute === null ? null : { days: s.length && s.length.days > 1 ? s.length.days : 0, minute } }));
   return (
     <>
-      <Check label="All day" checked={allDay} onChange={(on) => setStart(isoWall({ day: start.day, minute: on ? null : 19 * 60 }))} />
+      <Check label="All day" checked={allDay} onChange={(on) => setStart(isoDateTime({ day: start.day, minute: on ? null : 19 * 60 }))} />
       <div className="cols">
         <DayField
           label={rule ? 'First date' : 'Date'}
           value={isoDay(start.day)}
-          onChange={(day) => setStart(allDay ? day : `${day}${stretch.start.slice(10)}`)}
+          onChange={(day) => setStart(allDay ? day : `${day}${recurrencePart.start.slice(10)}`)}
           hint={WEEKDAYS[weekdayOf(start.day)]}
         />
         {allDay ? (
@@ -29,7 +29,7 @@ export function TimeFields({ stretch, start, site, setStretch, setStart, endsEar
             label="Last day"
             value={isoDay(start.day + (length?.days ?? 1) - 1)}
             onChange={(day) =>
-              setStretch((s) => ({ ...s, length: { days: (parseIsoWall(day)?.day ?? start.day) - start.day + 1, minute: null } }))
+              setPart((s) => ({ ...s, length: { days: (parseIsoDateTime(day)?.day ?? start.day) - start.day + 1, minute: null } }))
             }
             error={endsEarly ? 'The last day lies before the first' : undefined}
             hint={length && length.days > 1 ? `${length.days} days` : undefined}
@@ -40,7 +40,7 @@ export function TimeFields({ stretch, start, site, setStretch, setStart, endsEar
               label="Starts"
               value={start.minute}
               hours={site.style.hours}
-              onChange={(minute) => minute !== null && setStart(isoWall({ day: start.day, minute }))}
+              onChange={(minute) => minute !== null && setStart(isoDateTime({ day: start.day, minute }))}
             />
             <ClockField
               label="Ends"
@@ -57,11 +57,7 @@ export function TimeFields({ stretch, start, site, setStretch, setStart, endsEar
       {endsEarly && !allDay && (
         <p className="note warn m-0">
           It ends before it starts.{' '}
-          <button
-            type="button"
-            className="link"
-            onClick={() => setStretch((s) => ({ ...s, length: s.length && { ...s.length, days: 1 } }))}
-          >
+          <button type="button" className="link" onClick={() => setPart((s) => ({ ...s, length: s.length && { ...s.length, days: 1 } }))}>
             Read it as the next day
           </button>
         </p>
@@ -72,7 +68,7 @@ export function TimeFields({ stretch, start, site, setStretch, setStart, endsEar
             label="No end is given"
             checked={length === null}
             onChange={(on) =>
-              setStretch((s) => ({ ...s, length: on ? null : { days: 0, minute: Math.min(1439, (start.minute ?? 0) + 120) } }))
+              setPart((s) => ({ ...s, length: on ? null : { days: 0, minute: Math.min(1439, (start.minute ?? 0) + 120) } }))
             }
           />
           {length && (
@@ -80,9 +76,12 @@ export function TimeFields({ stretch, start, site, setStretch, setStart, endsEar
               label="Last day"
               value={isoDay(start.day + Math.max(0, length.days))}
               onChange={(day) =>
-                setStretch((s) => ({
+                setPart((s) => ({
                   ...s,
-                  length: s.length && { ...s.length, days: Math.max(0, Math.min(366, (parseIsoWall(day)?.day ?? start.day) - start.day)) },
+                  length: s.length && {
+                    ...s.length,
+                    days: Math.max(0, Math.min(366, (parseIsoDateTime(day)?.day ?? start.day) - start.day)),
+                  },
                 }))
               }
               hint={length.days > 1 ? `on ${length.days + 1} days` : undefined}

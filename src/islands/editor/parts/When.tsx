@@ -1,21 +1,21 @@
 /** When: first date, times, repeats, limits, breaks, zone; the sentence back, and mends for what contradicts itself. */
 import { useMemo, useState } from 'react';
-import { parseIsoWall } from '@/core/day/wall';
+import { parseIsoDateTime } from '@/core/day/plain-date-time';
 import { MS_PER_MINUTE, MS_PER_UTC_DAY, offsetAt, offsetLabel } from '@/core/day/zone';
 import { zoneCity, zoneLabel } from '@/core/day/zone-words';
 import type { ListingContent } from '@/core/listing/content';
 import { sayRecurrence, sayTotal } from '@/core/phrase/say';
 import { problemsOf } from '@/core/recurrence/problems';
 import { withOwnFirstDates } from '@/core/recurrence/first-dates';
-import { fromStored, type StoredRecurrence, type StoredStretch, toStored } from '@/core/recurrence/stored';
+import { fromStored, type StoredRecurrence, type StoredRecurrencePart, toStored } from '@/core/recurrence/stored';
 import type { EditorStart } from '@/core/listing/editor';
 import { DayField } from '../../fields/DayField';
 import type { Rail } from '@/core/dates/rail';
 import { withRules } from '@/core/dates/rule-changes';
 import { Picker } from '../Picker';
 import { Phrase } from './Phrase';
-import { newRecurrence, newStretch, nextBreak, readRecurrence, retime } from '@/core/dates/repeat-choices';
-import { StretchFields } from './Stretch';
+import { newRecurrence, newPart, nextBreak, readRecurrence, retime } from '@/core/dates/repeat-choices';
+import { PartFields } from './RecurrencePart';
 
 interface WhenProps {
   content: ListingContent;
@@ -68,10 +68,10 @@ export function When({ content, setContent, site, rail, error }: WhenProps) {
       </section>
     );
   }
-  const setStretch = (index: number, change: (s: StoredStretch) => StoredStretch): void =>
-    set((r) => ({ ...r, stretches: r.stretches.map((s, i) => (i === index ? change(s) : s)) }));
-  const last = recurrence.stretches[recurrence.stretches.length - 1];
-  const lastDay = parseIsoWall(last?.start ?? '')?.day ?? site.today;
+  const setPart = (index: number, change: (s: StoredRecurrencePart) => StoredRecurrencePart): void =>
+    set((r) => ({ ...r, parts: r.parts.map((s, i) => (i === index ? change(s) : s)) }));
+  const last = recurrence.parts[recurrence.parts.length - 1];
+  const lastDay = parseIsoDateTime(last?.start ?? '')?.day ?? site.today;
   return (
     <section className="part" id="when">
       <h2>When</h2>
@@ -82,33 +82,29 @@ export function When({ content, setContent, site, rail, error }: WhenProps) {
           </p>
         )}
         <Phrase recurrence={recurrence} words={content.whenWords} onChange={put} site={site} />
-        {recurrence.stretches.map((stretch, index) => (
-          <div key={index} className={recurrence.stretches.length > 1 ? 'stretch' : 'grid'}>
-            {recurrence.stretches.length > 1 && (
+        {recurrence.parts.map((recurrencePart, index) => (
+          <div key={index} className={recurrence.parts.length > 1 ? 'recurrence-part' : 'grid'}>
+            {recurrence.parts.length > 1 && (
               <div className="row justify-between">
                 <strong>
-                  {index + 1}. {stretch.rule ? 'Rule' : 'Single date'}
+                  {index + 1}. {recurrencePart.rule ? 'Rule' : 'Single date'}
                 </strong>
-                <button
-                  type="button"
-                  className="link"
-                  onClick={() => set((r) => ({ ...r, stretches: r.stretches.filter((_, i) => i !== index) }))}
-                >
+                <button type="button" className="link" onClick={() => set((r) => ({ ...r, parts: r.parts.filter((_, i) => i !== index) }))}>
                   Remove
                 </button>
               </div>
             )}
-            <StretchFields
-              stretch={stretch}
+            <PartFields
+              recurrencePart={recurrencePart}
               site={site}
-              setStretch={(change) => setStretch(index, change)}
+              setPart={(change) => setPart(index, change)}
               setStart={(start) => {
-                if (dayOf(start) !== dayOf(stretch.start)) setByHand(true);
+                if (dayOf(start) !== dayOf(recurrencePart.start)) setByHand(true);
                 setContent((c) => retime(c, index, start));
               }}
               preset={!byHand && index === 0}
               partFirst={() => set((r) => toStored(withOwnFirstDates(fromStored(r))))}
-              problems={problems.filter((p) => 'stretch' in p && p.stretch === index)}
+              problems={problems.filter((p) => 'recurrencePart' in p && p.recurrencePart === index)}
             />
           </div>
         ))}
@@ -119,9 +115,9 @@ export function When({ content, setContent, site, rail, error }: WhenProps) {
             onClick={() =>
               set((r) => ({
                 ...r,
-                stretches: [
-                  ...r.stretches,
-                  { ...newStretch(lastDay + 1, parseIsoWall(last?.start ?? '')?.minute ?? null), length: last?.length ?? null },
+                parts: [
+                  ...r.parts,
+                  { ...newPart(lastDay + 1, parseIsoDateTime(last?.start ?? '')?.minute ?? null), length: last?.length ?? null },
                 ],
               }))
             }

@@ -1,7 +1,7 @@
 /** Proof of a content as it is being typed: everything around it, which the form itself cannot know. Writes nothing. */
 import type { APIRoute } from 'astro';
 import { z } from 'zod';
-import { proofOf } from '@/core/validation/validate';
+import { validate } from '@/core/validation/validate';
 import { editsAll } from '@/server/accounts/roles';
 import { answer, readJson } from '@/server/http/endpoint';
 import { explain, problemResponse, read, refused } from '@/server/http/problem';
@@ -27,7 +27,7 @@ export const POST: APIRoute = async ({ request, locals }) => {
     const context = await fullContext({ db: rt.db, settings, now, reference, titles, revision }, id, content);
     // What belongs to others is told to those who may see it.
     const shown = editsAll(actor) ? context : { ...context, lookalikes: [], sameTitle: [], organizerClashes: [] };
-    return answer({ notes: proofOf(content, shown), waivers: id ? await readWaivers(rt.db, id) : [] });
+    return answer({ notes: validate(content, shown), waivers: id ? await readWaivers(rt.db, id) : [] });
   } catch (error) {
     return problemResponse(explain(error));
   }

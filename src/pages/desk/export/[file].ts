@@ -1,16 +1,16 @@
 /** The listings of the table's selection as a file: what whoever asks may edit, drafts too. */
 import type { APIRoute } from 'astro';
 import { isoDay } from '@/core/day/day';
-import { GIVEN_OUT, giveOut } from '@/server/exchange/export';
+import { EXPORT_FILES, exportListings } from '@/server/exchange/export';
 import { explain, notFound, problemResponse, refused } from '@/server/http/problem';
 import { readTableQuery } from '@/server/desk/table';
 
 export const GET: APIRoute = async ({ params, url, locals: { rt, actor } }) => {
   try {
     if (!actor) throw refused();
-    const what = GIVEN_OUT.find((name) => name === params.file);
+    const what = EXPORT_FILES.find((name) => name === params.file);
     if (!what) throw notFound('file');
-    const { text, type } = await giveOut(rt, what, { actor, query: readTableQuery(url.searchParams) });
+    const { text, type } = await exportListings(rt, what, { actor, query: readTableQuery(url.searchParams) });
     const name = what.replace('.', `-${isoDay(rt.now().day)}.`);
     return new Response(text, {
       headers: { 'content-type': type, 'content-disposition': `attachment; filename="${name}"`, 'cache-control': 'no-store' },

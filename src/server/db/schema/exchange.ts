@@ -26,7 +26,7 @@ export const importSource = pgTable(
   (t) => [primaryKey({ columns: [t.source, t.uid] }), index('import_source_uid').on(t.uid), index('import_source_listing').on(t.listingId)],
 );
 
-export type ImportState = 'looking' | 'previewed' | 'coming-in' | 'brought-in' | 'going' | 'undone';
+export type ImportState = 'previewing' | 'previewed' | 'importing' | 'imported' | 'undoing' | 'undone';
 export type ImportKind = 'ical' | 'csv' | 'json';
 export interface ImportOptions {
   format: 1;

@@ -3,7 +3,7 @@ import { sql } from 'drizzle-orm';
 import { boolean, index, integer, jsonb, pgTable, text, uuid } from 'drizzle-orm/pg-core';
 import { at } from './column-types';
 
-export type JobKind = 'look' | 'bring-in' | 'take-back' | 'horizon' | 'rebuild' | 'proof' | 'bulk' | 'bulk-undo';
+export type JobKind = 'import-preview' | 'import' | 'import-undo' | 'horizon' | 'rebuild' | 'validation' | 'bulk' | 'bulk-undo';
 export type JobState = 'running' | 'cancelling' | 'done' | 'cancelled' | 'failed';
 /** What a job needs to go on after any stop, and what it found. */
 export interface JobInput {

@@ -3,7 +3,7 @@ import { sql } from 'drizzle-orm';
 import { type AnyPgColumn, boolean, index, integer, jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
 import type { Attendance, Contact, Cost, ListingContent, Stage, Visibility } from '@/core/listing/content';
 import type { SentPart } from '@/core/listing/sent';
-import type { Standing } from '@/core/recurrence/model';
+import type { EventStatus } from '@/core/recurrence/model';
 import { at } from './column-types';
 import { user } from './accounts';
 import { picture } from './pictures';
@@ -63,7 +63,7 @@ export const published = pgTable(
     title: text('title').notNull(),
     shortTitle: text('short_title').notNull(),
     summary: text('summary').notNull(),
-    standing: text('standing').$type<Standing>().notNull(),
+    eventStatus: text('event_status').$type<EventStatus>().notNull(),
     attendance: text('attendance').$type<Attendance>().notNull(),
     free: boolean('free').notNull(),
     cost: jsonb('cost').$type<Cost>().notNull(),
@@ -136,7 +136,7 @@ export const occurrence = pgTable(
     lastDay: integer('last_day').notNull(),
     startsAt: at('starts_at').notNull(),
     endsAt: at('ends_at').notNull(),
-    standing: text('standing').$type<Standing>(),
+    eventStatus: text('event_status').$type<EventStatus>(),
     note: text('note').notNull(),
     /** where this date is, when it is elsewhere than its listing */
     venueId: uuid('venue_id'),

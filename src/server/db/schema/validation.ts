@@ -1,12 +1,12 @@
 /** What Proof found, so that tables can ask for it; derived, and made anew when a listing or the day changes. */
 import { index, integer, jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
-import type { Mend, ProofField, Severity } from '@/core/validation/note';
+import type { QuickFix, ValidationField, Severity } from '@/core/validation/note';
 import { at } from './column-types';
 import { listing } from './listings';
 
 /** One open matter of a listing's working copy. */
-export const proofNote = pgTable(
-  'proof_note',
+export const validationNote = pgTable(
+  'validation_note',
   {
     listingId: uuid('listing_id')
       .notNull()
@@ -15,15 +15,15 @@ export const proofNote = pgTable(
     key: text('key').notNull(),
     kind: text('kind').notNull(),
     severity: text('severity').$type<Severity>().notNull(),
-    field: text('field').$type<ProofField>().notNull(),
+    field: text('field').$type<ValidationField>().notNull(),
     sentence: text('sentence').notNull(),
-    mend: jsonb('mend').$type<{ format: 1 } & Mend>(),
+    quickFix: jsonb('quick_fix').$type<{ format: 1 } & QuickFix>(),
   },
-  (t) => [primaryKey({ columns: [t.listingId, t.key] }), index('proof_note_kind').on(t.kind, t.listingId)],
+  (t) => [primaryKey({ columns: [t.listingId, t.key] }), index('validation_note_kind').on(t.kind, t.listingId)],
 );
 
 /** Which revision was looked at, and on which day of the site. */
-export const proofState = pgTable('proof_state', {
+export const validationState = pgTable('validation_state', {
   listingId: uuid('listing_id')
     .primaryKey()
     .references(() => listing.id, { onDelete: 'cascade' }),
@@ -32,8 +32,8 @@ export const proofState = pgTable('proof_state', {
 });
 
 /** A "look" that somebody answered for; the next editor sees the reason. */
-export const proofWaiver = pgTable(
-  'proof_waiver',
+export const validationWaiver = pgTable(
+  'validation_waiver',
   {
     listingId: uuid('listing_id')
       .notNull()

@@ -1,6 +1,6 @@
 /** One date of a listing for a calendar program. */
 import type { APIRoute } from 'astro';
-import { parseIsoWall } from '@/core/day/wall';
+import { parseIsoDateTime } from '@/core/day/plain-date-time';
 import { writeIcal } from '@/core/exchange/ical';
 import { notFound } from '@/server/http/problem';
 import { horizonOf } from '@/server/dates/date-index';
@@ -14,7 +14,7 @@ export const GET: APIRoute = async ({ params, locals, redirect }) => {
   if (!hit) throw notFound('listing');
   if ('movedTo' in hit) return redirect(`/what/${hit.movedTo}/${params.date}/date.ics`, 301);
   const found = await readDate(rt.db, hit.row.listingId, params.date ?? '');
-  const only = found && parseIsoWall(found.date.original);
+  const only = found && parseIsoDateTime(found.date.original);
   const one = only && icalListing(hit.row, hit.row.publishedAt, await lookup(rt), rt, only);
   if (!one) throw notFound('date');
   const url = `${rt.address()}/what/${hit.row.address}/${params.date}`;

@@ -4,7 +4,7 @@ import { z } from 'zod';
 import { readCost } from '@/core/listing/cost';
 import type { ListingContent } from '@/core/listing/content';
 import { newRecurrence, retime } from '@/core/dates/repeat-choices';
-import { parseIsoWall } from '@/core/day/wall';
+import { parseIsoDateTime } from '@/core/day/plain-date-time';
 import { listing } from '@/server/db/schema';
 import { jsonEndpoint } from '@/server/http/endpoint';
 import { idOf } from '@/server/http/params';
@@ -16,7 +16,7 @@ const ids = (most: number) =>
     .array(z.uuid())
     .max(most, `At most ${most}`)
     .transform((list) => [...new Set(list)]);
-const wall = z.string().refine((text) => parseIsoWall(text) !== undefined, { error: 'There is no such date or time' });
+const wall = z.string().refine((text) => parseIsoDateTime(text) !== undefined, { error: 'There is no such date or time' });
 const set = z.discriminatedUnion('field', [
   z.object({ field: z.literal('title'), value: z.string().trim().max(160, 'The title has at most 160 characters') }),
   z.object({ field: z.literal('stage'), value: z.enum(['draft', 'in-review', 'published', 'withdrawn', 'binned']) }),
@@ -58,7 +58,7 @@ function changed(
     case 'organizers':
       return { ...content, organizerIds: asked.value };
     case 'when': {
-      const start = parseIsoWall(asked.value);
+      const start = parseIsoDateTime(asked.value);
       if (!start) throw invalid('when', 'There is no such date or time.');
       const dated = content.recurrence ? content : { ...content, recurrence: newRecurrence(site.zone, start.day) };
       return retime(dated, 0, asked.value);
@@ -83,6 +83,6 @@ export const POST = jsonEndpoint(input, async ({ tx, input: { revision, set: ask
   const { working } = next;
   return {
     ...{ revision: next.revision, stage: next.stage, edited: next.edited, title: next.title },
-    ...{ cost: working.cost, start: working.recurrence?.stretches[0]?.start ?? '', next: { day: next.nextDay, minute: next.nextMinute } },
+    ...{ cost: working.cost, start: working.recurrence?.parts[0]?.start ?? '', next: { day: next.nextDay, minute: next.nextMinute } },
   };
 });

@@ -1,9 +1,9 @@
-/** One stretch of the repeats: its times, its rule, its limit, and mends for what contradicts itself. */
+/** One part of the repeats: its times, its rule, its limit, and mends for what contradicts itself. */
 import { isoDay, weekdayOf, ymdOf } from '@/core/day/day';
-import { isoWall, parseIsoWall } from '@/core/day/wall';
+import { isoDateTime, parseIsoDateTime } from '@/core/day/plain-date-time';
 import { sayDay, WEEKDAYS } from '@/core/phrase/format';
 import type { RecurrenceProblem } from '@/core/recurrence/problems';
-import type { StoredLimit, StoredStretch } from '@/core/recurrence/stored';
+import type { StoredLimit, StoredRecurrencePart } from '@/core/recurrence/stored';
 import type { EditorStart } from '@/core/listing/editor';
 import { DayField } from '../../fields/DayField';
 import { Field, Select } from '../../fields/fields';
@@ -12,10 +12,10 @@ import { hasTimes } from '@/core/recurrence/sub-daily';
 import { TimeFields } from './Times';
 import { RepeatFields } from './Repeats';
 
-export interface StretchProps {
-  stretch: StoredStretch;
+export interface PartProps {
+  recurrencePart: StoredRecurrencePart;
   site: EditorStart['site'];
-  setStretch: (change: (s: StoredStretch) => StoredStretch) => void;
+  setPart: (change: (s: StoredRecurrencePart) => StoredRecurrencePart) => void;
   setStart: (start: string) => void;
   problems: RecurrenceProblem[];
   /** nobody has set the first day by hand */
@@ -24,26 +24,26 @@ export interface StretchProps {
   partFirst: () => void;
 }
 
-export function StretchFields({ stretch, site, setStretch, setStart, problems, preset, partFirst }: StretchProps) {
-  const start = parseIsoWall(stretch.start) ?? { day: site.today, minute: null };
-  const { rule, limit } = stretch;
+export function PartFields({ recurrencePart, site, setPart, setStart, problems, preset, partFirst }: PartProps) {
+  const start = parseIsoDateTime(recurrencePart.start) ?? { day: site.today, minute: null };
+  const { rule, limit } = recurrencePart;
   const repeat = repeatOf(rule);
   return (
     <>
       <TimeFields
-        stretch={stretch}
+        recurrencePart={recurrencePart}
         start={start}
         site={site}
-        setStretch={setStretch}
+        setPart={setPart}
         setStart={setStart}
         endsEarly={problems.some((p) => p.kind === 'end-before-start')}
       />
-      <RepeatFields stretch={stretch} repeat={repeat} startDay={start.day} preset={preset} setStretch={setStretch} />
+      <RepeatFields recurrencePart={recurrencePart} repeat={repeat} startDay={start.day} preset={preset} setPart={setPart} />
       {rule && (
         <LimitFields
           limit={limit}
           startDay={start.day}
-          onChange={(next) => setStretch((s) => ({ ...s, limit: next }))}
+          onChange={(next) => setPart((s) => ({ ...s, limit: next }))}
           early={problems.some((p) => p.kind === 'limit-before-start')}
         />
       )}
@@ -53,9 +53,9 @@ export function StretchFields({ stretch, site, setStretch, setStart, problems, p
           problem={p}
           site={site}
           startDay={start.day}
-          setStart={(day) => setStart(isoWall({ day, minute: start.minute }))}
+          setStart={(day) => setStart(isoDateTime({ day, minute: start.minute }))}
           partFirst={rule && start.minute !== null && hasTimes(rule) ? undefined : partFirst}
-          fitRule={() => setStretch((s) => ({ ...s, rule: ruleFor(repeat, start.day, s.rule) }))}
+          fitRule={() => setPart((s) => ({ ...s, rule: ruleFor(repeat, start.day, s.rule) }))}
         />
       ))}
     </>

@@ -3,8 +3,8 @@ import { useCallback, useEffect, useMemo, useState } from 'react';
 import { ask, send } from '@/client/api';
 import type { ListingContent } from '@/core/listing/content';
 import type { EditorStart, OrganizerChoice, PictureChoice, VenueChoice } from '@/core/listing/editor';
-import { keyOf, type ProofNote, type Waiver, waive } from '@/core/validation/note';
-import { proofOf } from '@/core/validation/validate';
+import { keyOf, type ValidationNote, type Waiver, waive } from '@/core/validation/note';
+import { validate } from '@/core/validation/validate';
 
 /** What only the server can know. */
 const AROUND = new Set([
@@ -21,17 +21,17 @@ const AROUND = new Set([
 const PAUSE_MS = 500;
 
 export interface Proof {
-  open: ProofNote[];
-  waived: { note: ProofNote; waiver: Waiver }[];
-  all: ProofNote[];
+  open: ValidationNote[];
+  waived: { note: ValidationNote; waiver: Waiver }[];
+  all: ValidationNote[];
   /** undefined when it worked, else why not */
-  answerFor: (note: ProofNote, reason: string) => Promise<string | undefined>;
+  answerFor: (note: ValidationNote, reason: string) => Promise<string | undefined>;
   askAgain: (key: string) => Promise<void>;
   looked: (part: 'title' | 'when') => Promise<void>;
   refresh: () => void;
 }
 
-interface ProofInput {
+interface ValidationInput {
   start: EditorStart;
   id: string | null;
   revision: number;
@@ -47,8 +47,8 @@ function standIn(content: ListingContent, start: EditorStart): { name: string; i
   return category && { name: category.name, ink: '', picture: category.picture };
 }
 
-export function useProof({ start, id, revision, content, pictures, venues, organizers }: ProofInput): Proof {
-  const [around, setAround] = useState<ProofNote[]>([]);
+export function useValidation({ start, id, revision, content, pictures, venues, organizers }: ValidationInput): Proof {
+  const [around, setAround] = useState<ValidationNote[]>([]);
   const [waivers, setWaivers] = useState<Waiver[]>([]);
   const [turn, setTurn] = useState(0);
   // biome-ignore lint/correctness/useExhaustiveDependencies: asked anew when the listing was saved, or somebody asks
@@ -61,7 +61,7 @@ export function useProof({ start, id, revision, content, pictures, venues, organ
         headers: { 'content-type': 'application/json' },
         signal: leave.signal,
       };
-      void ask<{ notes: ProofNote[]; waivers: Waiver[] }>('/api/v1/proof', request).then((outcome) => {
+      void ask<{ notes: ValidationNote[]; waivers: Waiver[] }>('/api/v1/proof', request).then((outcome) => {
         // Without an answer, what the form itself shows still stands.
         if (outcome.kind !== 'done' || leave.signal.aborted) return;
         setAround(outcome.value.notes.filter((note) => AROUND.has(note.kind)));
@@ -78,7 +78,7 @@ export function useProof({ start, id, revision, content, pictures, venues, organ
     const organizer = new Map(organizers.map((o) => [o.id, o]));
     const { today, horizon, style, zone, listPictures } = start.site;
     const picture = new Map(pictures.map((p) => [p.id, p]));
-    return proofOf(content, {
+    return validate(content, {
       ...{ today, horizon, style, zone, listPictures },
       category: standIn(content, start),
       picture: (p) => picture.get(p),
@@ -87,7 +87,7 @@ export function useProof({ start, id, revision, content, pictures, venues, organ
     });
   }, [content, pictures, venues, organizers, start]);
   const all = useMemo(() => {
-    const order = { stops: 0, look: 1, good: 2 };
+    const order = { error: 0, warning: 1, good: 2 };
     return [...own, ...around].sort((a, b) => order[a.severity] - order[b.severity]);
   }, [own, around]);
   const parted = useMemo(() => waive(all, waivers), [all, waivers]);

@@ -2,10 +2,10 @@
  * Wall times: a civil day and minutes since midnight (0-1439), without a zone. An all-day start has minute null.
  * Text form: `2027-03-07T07:40`, or `2027-03-07` for a whole day.
  */
-import { type Day, isoDay, parseIsoDay } from './day';
+import { type EpochDay, isoDay, parseIsoDay } from './day';
 
-export interface Wall {
-  day: Day;
+export interface PlainDateTime {
+  day: EpochDay;
   /** minutes since midnight; null = the whole day */
   minute: number | null;
 }
@@ -25,12 +25,12 @@ export function parseIsoTime(text: string): number | undefined {
   return hour < 24 && minute < 60 ? hour * 60 + minute : undefined;
 }
 
-export function isoWall(wall: Wall): string {
+export function isoDateTime(wall: PlainDateTime): string {
   return wall.minute === null ? isoDay(wall.day) : `${isoDay(wall.day)}T${isoTime(wall.minute)}`;
 }
 
 /** Reads either text form; undefined when the date or the time does not exist. */
-export function parseIsoWall(text: string): Wall | undefined {
+export function parseIsoDateTime(text: string): PlainDateTime | undefined {
   const [dayText = '', timeText] = text.split('T');
   const day = parseIsoDay(dayText);
   if (day === undefined) return undefined;
@@ -40,10 +40,10 @@ export function parseIsoWall(text: string): Wall | undefined {
 }
 
 /** Order of two starts; a whole day comes before the times of that day. */
-export function compareWall(a: Wall, b: Wall): number {
+export function compareDateTime(a: PlainDateTime, b: PlainDateTime): number {
   return a.day - b.day || (a.minute ?? -1) - (b.minute ?? -1);
 }
 
-export function sameWall(a: Wall, b: Wall): boolean {
+export function sameDateTime(a: PlainDateTime, b: PlainDateTime): boolean {
   return a.day === b.day && a.minute === b.minute;
 }
