@@ -153,8 +153,7 @@ export async function seedDemo({ db, auth, pictureWorker }: SeededSite, now: Now
   const local: Now = { ms: now.ms, ...instantToDateTime(DEMO_SETTINGS.zone, now.ms) };
   const listings = demoListings(local.day);
   const submissions = demoSubmissions(local.day);
-  await db.transaction(async (raw) => {
-    const tx = raw as unknown as Db;
+  await db.transaction(async (tx) => {
     for (const account of SIGN_INS) await createAccount(tx, auth, account, SITE_ACTOR);
     const ids: Ids = { ...(await seedPlaces(tx, pictures)), tags: await seedTags(tx, listings, SITE_ACTOR), pictures };
     const [maud] = await tx.select({ id: user.id, name: user.name }).from(user).where(eq(user.email, SIGN_INS[0].email));

@@ -125,7 +125,7 @@ async function start(env: NodeJS.ProcessEnv): Promise<Runtime> {
   });
   const jobs = new JobRunner({ db, jobContext, contentChanged }, WORKS);
   const validation = async (): Promise<void> => {
-    if (await db.transaction((tx) => startValidation(tx as unknown as Db, now()))) jobs.wake();
+    if (await db.transaction((tx) => startValidation(tx, now()))) jobs.wake();
   };
   // While somebody is at work, Proof waits for a pause.
   let pause: NodeJS.Timeout | undefined;
@@ -134,17 +134,17 @@ async function start(env: NodeJS.ProcessEnv): Promise<Runtime> {
     pause = setTimeout(() => void validation().catch(() => undefined), PROOF_AFTER_MS).unref();
   }
   const byTime = async (): Promise<void> => {
-    const due = await db.transaction((tx) => keepTimes(tx as unknown as Db, { now: now(), settings: settings() }));
+    const due = await db.transaction((tx) => keepTimes(tx, { now: now(), settings: settings() }));
     if (due.published + due.withdrawn + due.held) await contentChanged();
   };
   const keepHorizon = async (): Promise<void> => {
     if (!(await isHorizonOld(db, settings(), now()))) return;
     const total = await countListings(db);
-    await db.transaction((tx) => startRebuild(tx as unknown as Db, 'horizon', total, now()));
+    await db.transaction((tx) => startRebuild(tx, 'horizon', total, now()));
     jobs.wake();
   };
   const tidyUp = async (): Promise<void> => {
-    const { listings } = await db.transaction((tx) => tidy(tx as unknown as Db, new Date(now().ms), new Date()));
+    const { listings } = await db.transaction((tx) => tidy(tx, new Date(now().ms), new Date()));
     if (listings) await contentChanged();
   };
   // The first look comes after the start, which it does not hold up.

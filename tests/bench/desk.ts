@@ -8,7 +8,7 @@ import { dayOf, isoDay } from '@/core/day/day';
 import { emptyContent, type ListingContent } from '@/core/listing/content';
 import { rule } from '@/core/recurrence/model';
 import { SITE_ACTOR } from '@/server/accounts/roles';
-import { type Db, openDatabase } from '@/server/db/client';
+import { openDatabase } from '@/server/db/client';
 import { category, organizer, venue } from '@/server/db/schema';
 import { BLANK_ORGANIZER, saveOrganizer } from '@/server/organizers/write';
 import { BLANK_VENUE } from '@/server/venues/input';
@@ -81,8 +81,7 @@ const PLACES = 300;
 
 async function fill(folder: string): Promise<number> {
   const { db, close } = await openDatabase({ folder, root: process.cwd() });
-  await db.transaction(async (raw) => {
-    const tx = raw as unknown as Db;
+  await db.transaction(async (tx) => {
     for (let i = 0; i < PLACES; i++) {
       const name = `${at(FIRST, i)} ${at(SECOND, i * 5)} ${i}`;
       await saveVenue(tx, null, { ...BLANK_VENUE, name: `${name} Hall`, town: 'Port Amble' }, SITE_ACTOR);
@@ -97,8 +96,7 @@ async function fill(folder: string): Promise<number> {
   const change = { by: SITE_ACTOR, now: { day: TODAY, minute: 540, ms: TODAY * 86_400_000 }, settings: DEMO_SETTINGS };
   let dates = 0;
   for (let from = 0; from < LISTINGS; from += 200) {
-    await db.transaction(async (raw) => {
-      const tx = raw as unknown as Db;
+    await db.transaction(async (tx) => {
       const items = Array.from({ length: 200 }, (_, k) => ({ content: content(from + k, ids), publish: (from + k) % 5 > 0 }));
       const { rows } = await buildMany(tx, items, { jobId: null, change, fallback: ids.categories[0] as string });
       dates += rows.occurrence?.length ?? 0;

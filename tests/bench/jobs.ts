@@ -62,8 +62,7 @@ export async function bringInMany(count: number): Promise<JobFigures> {
     const places = await seedPlaces(db);
     const start = now();
     for (let i = 0; i < BY_HAND; i++) {
-      await db.transaction(async (raw) => {
-        const tx = raw as unknown as Db;
+      await db.transaction(async (tx) => {
         const row = await createListing(tx, choir(places, { title: `By hand ${i}` }), change());
         await publishListing(tx, row.id, row.revision, change());
       });
@@ -97,7 +96,7 @@ export async function bringInMany(count: number): Promise<JobFigures> {
     if (jobId) await site.jobs.wait(jobId, Number.POSITIVE_INFINITY);
     const held = heap();
     const written = now();
-    const job = await db.transaction((tx) => startImport(tx as unknown as Db, id, true, change()));
+    const job = await db.transaction((tx) => startImport(tx, id, true, change()));
     const { state, input } = await site.jobs.wait(job, Number.POSITIVE_INFINITY);
     if (state !== 'done' || input.made !== count) throw new Error(`${input.made} of ${count} came in`);
     const ended = now();

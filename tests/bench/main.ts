@@ -119,8 +119,7 @@ function benchContent(i: number, categoryId: string, venueId: string): ListingCo
 }
 
 async function seedBench(db: Db): Promise<{ category: string; venue: string }> {
-  return db.transaction(async (raw) => {
-    const tx = raw as unknown as Db;
+  return db.transaction(async (tx) => {
     await tx.insert(setting).values({ key: 'site', value: SETTINGS });
     const category = await saveCategory(tx, null, { name: 'Music & dance', shape: 'disc', ink: '#86308f', parentId: null }, SITE_ACTOR);
     await makeFallback(tx, category);
@@ -135,8 +134,7 @@ async function writing(folder: string): Promise<void> {
   const change = { by: SITE_ACTOR, now: { day: TODAY, minute: 540, ms: TODAY * 86_400_000 }, settings: SETTINGS };
   const start = now();
   for (let i = 0; i < LISTINGS; i++) {
-    await db.transaction(async (raw) => {
-      const tx = raw as unknown as Db;
+    await db.transaction(async (tx) => {
       const row = await createListing(tx, benchContent(i, category, venue), change);
       await publishListing(tx, row.id, row.revision, change);
     });

@@ -55,7 +55,7 @@ export const change = (by: Actor = EDITOR): Change => ({ by, now: NOW, settings:
 
 /** One transaction, typed as the functions take it. */
 export function inTx<T>(db: Db, run: (tx: Db) => Promise<T>): Promise<T> {
-  return db.transaction((tx) => run(tx as unknown as Db));
+  return db.transaction((tx) => run(tx));
 }
 
 export interface Places {

@@ -1,7 +1,6 @@
 /** Brings back what was merged or removed, from wherever that was done, and goes back there. */
 import type { APIRoute } from 'astro';
 import { sayCount } from '@/core/phrase/format';
-import type { Db } from '@/server/db/client';
 import { tryForm } from '@/server/http/endpoint';
 import { saying } from '@/server/http/page-form';
 import { idOf } from '@/server/http/params';
@@ -16,7 +15,7 @@ export const POST: APIRoute = async ({ request, locals: { rt, actor, now }, redi
   if (!actor) throw refused();
   const { command, back = '' } = await readFields(request);
   const { value, problem } = await tryForm(() =>
-    rt.db.transaction((tx) => bringBack(tx as unknown as Db, idOf(command, 'removal'), actor, new Date(now.ms))),
+    rt.db.transaction((tx) => bringBack(tx, idOf(command, 'removal'), actor, new Date(now.ms))),
   );
   const lists = { venue: '/desk/venues', organizer: '/desk/organizers', category: '/desk/categories', tag: '/desk/tags' };
   const to = OWN.test(back) ? back : lists[value?.kind ?? 'venue'];

@@ -76,8 +76,7 @@ export async function fillSite(rt: Runtime, archive: ArchiveSource, by: Actor): 
   };
   const lists = readLists(document, left);
   const site = readSite(document.site, left);
-  const job = await rt.db.transaction(async (raw) => {
-    const tx = raw as unknown as Db;
+  const job = await rt.db.transaction(async (tx) => {
     await refuseUnlessEmpty(tx);
     report.taken = await insertAll(tx, { lists, site, archive, left });
     await audited(tx, by, { kind: 'settings', id: 'site', what: 'filled from an archive' });

@@ -223,7 +223,7 @@ export async function partDocument(
 
 /** Everything in one moment's state: others wait, or see what was there before. */
 function inOneMoment<T>(rt: Runtime, run: (tx: Db) => Promise<T>): Promise<T> {
-  return rt.db.transaction((tx) => run(tx as unknown as Db), { isolationLevel: 'repeatable read', accessMode: 'read only' });
+  return rt.db.transaction((tx) => run(tx), { isolationLevel: 'repeatable read', accessMode: 'read only' });
 }
 
 /** The whole site's document as one text; pictures are in it by their files' names. */

@@ -94,7 +94,7 @@ async function doOne(tx: Db, id: string, action: BulkAction, change: Change): Pr
       : {}),
   };
   try {
-    const revision = await tx.transaction((inner) => changeOne(inner as unknown as Db, row, action, change));
+    const revision = await tx.transaction((inner) => changeOne(inner, row, action, change));
     return { state: 'done', before, revision };
   } catch (error) {
     if (error instanceof Problem)
@@ -148,7 +148,7 @@ async function undoOne(tx: Db, item: typeof bulkItem.$inferSelect, action: BulkA
   if (!before || !row) return 'it was removed meanwhile';
   try {
     return await tx.transaction((inner) => {
-      const own = inner as unknown as Db;
+      const own = inner;
       return row.revision === item.revision ? putBack(own, row, before, change) : takeOut(own, row, before, action, change);
     });
   } catch (error) {

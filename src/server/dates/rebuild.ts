@@ -49,7 +49,7 @@ export async function rebuildIndex(db: Db, settings: SiteSettings, now: Now): Pr
   const report: RebuildReport = { listings: 0, dates: 0, differed: [] };
   const worker = new TaskWorker(undefined);
   for (let after: string | undefined; ; ) {
-    const last = await db.transaction((tx) => rebuildSome(tx as unknown as Db, { after, size: CHUNK, settings, now, worker }, report));
+    const last = await db.transaction((tx) => rebuildSome(tx, { after, size: CHUNK, settings, now, worker }, report));
     if (!last) break;
     after = last;
   }

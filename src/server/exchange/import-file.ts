@@ -58,8 +58,7 @@ export async function keepFile(rt: Runtime, { name, bytes, source = '', order }:
   const kind = kindOf(file);
   const id = newId();
   const { ms } = rt.now();
-  await rt.db.transaction(async (raw) => {
-    const tx = raw as unknown as Db;
+  await rt.db.transaction(async (tx) => {
     const old = new Date(ms - KEPT_DAYS * 24 * 3_600_000);
     await tx.delete(importBatch).where(and(inArray(importBatch.state, ['previewed', 'previewing']), lt(importBatch.at, old)));
     await tx.insert(importBatch).values({
@@ -179,8 +178,7 @@ async function keepItems(db: Db, batchId: string, from: number, items: readonly 
 
 /** Begins to look (again) at what bringing in would do. */
 export async function look(rt: Runtime, id: string, by: Actor, total: number): Promise<void> {
-  const jobId = await rt.db.transaction(async (raw) => {
-    const tx = raw as unknown as Db;
+  const jobId = await rt.db.transaction(async (tx) => {
     const batch = await readBatch(tx, id);
     if (batch.state !== 'previewing' && batch.state !== 'previewed') throw new Problem(409, 'This file was brought in already.');
     await tx.update(importRow).set({ action: '' }).where(eq(importRow.batchId, id));

@@ -59,7 +59,7 @@ async function importKeptFile(rt: Runtime, id: string, input: z.infer<typeof imp
     if (jobId) await rt.jobs.wait(jobId, Number.POSITIVE_INFINITY);
     return readBatch(rt.db, id);
   };
-  const inTx = <T>(run: (tx: Db) => Promise<T>): Promise<T> => rt.db.transaction((tx) => run(tx as unknown as Db));
+  const inTx = <T>(run: (tx: Db) => Promise<T>): Promise<T> => rt.db.transaction((tx) => run(tx));
   let batch = await looked();
   if (batch.summary?.table && !batch.summary.table.ordered && !input.order)
     throw new Problem(

@@ -22,9 +22,7 @@ export function jsonEndpoint<T>(schema: z.ZodType<T>, run: (call: Call<T>) => Pr
       const input = read(schema, await readJson(context.request));
       const { rt, actor, now, settings } = context.locals;
       if (!actor) throw refused();
-      const value = await rt.db.transaction((tx) =>
-        run({ tx: tx as unknown as Db, actor, input, change: { by: actor, now, settings }, context }),
-      );
+      const value = await rt.db.transaction((tx) => run({ tx: tx, actor, input, change: { by: actor, now, settings }, context }));
       return answer(value);
     } catch (error) {
       return problemResponse(explain(error));

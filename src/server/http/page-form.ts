@@ -18,7 +18,7 @@ export function handleForm(
   page: Readonly<AstroGlobal>,
   run: (tx: Db, fields: Record<string, string>, form: FormData) => Promise<string>,
 ): Promise<FormState> {
-  return handleLongForm(page, (fields, form) => page.locals.rt.db.transaction((tx) => run(tx as unknown as Db, fields, form)));
+  return handleLongForm(page, (fields, form) => page.locals.rt.db.transaction((tx) => run(tx, fields, form)));
 }
 
 /** The same for what reads a long time before it writes, or waits for a job: its transactions are its own, and short. */

@@ -206,8 +206,7 @@ export class JobRunner {
   }
 
   #piece(id: string, size: number, context: JobContext): Promise<Outcome> {
-    return this.site.db.transaction(async (raw) => {
-      const tx = raw as unknown as Db;
+    return this.site.db.transaction(async (tx) => {
       // Where several processes share a database, one of them works on a job.
       const [row] = await tx.select().from(job).where(eq(job.id, id)).for('update', { skipLocked: true });
       if (!row || (row.state !== 'running' && row.state !== 'cancelling')) return { over: true, changed: false, ms: 0 };

@@ -90,7 +90,7 @@ export async function keepTimes(tx: Db, change: Omit<Change, 'by'>): Promise<Due
       continue;
     }
     try {
-      await tx.transaction(async (save) => publishListing(save as unknown as Db, row.id, row.revision, mine, { keepWithdrawal: true }));
+      await tx.transaction(async (save) => publishListing(save, row.id, row.revision, mine, { keepWithdrawal: true }));
       due.published++;
     } catch (error) {
       // What is our own failure is noted and tried again; only what an editor can mend is held.

@@ -1,6 +1,5 @@
 /** What /add and the receipt page do with a posted form: bounds, picture, one transaction. */
 import type { ListingContent } from '@/core/listing/content';
-import type { Db } from '../db/client';
 import { isId } from '../db/ids';
 import { explain, invalid, invalidFields, type Problem } from '../http/problem';
 import { formFields, readForm } from '../http/form-body';
@@ -95,7 +94,7 @@ async function readWhole<T extends FormResult>(
   if (form && !problems.length) return { form, pictureId };
   const fields = problems.flatMap((problem) => problem.fields);
   // Whoever gives up leaves nothing in the library: it waits in the bin.
-  if (pictureId) await rt.db.transaction((tx) => binUnused(tx as unknown as Db, pictureId, new Date(rt.now().ms)));
+  if (pictureId) await rt.db.transaction((tx) => binUnused(tx, pictureId, new Date(rt.now().ms)));
   throw invalidFields(fields, pictureId ? { keptPicture: pictureId } : {});
 }
 
@@ -109,8 +108,8 @@ export async function receiveEvent(rt: Runtime, posted: Posted, from: string): P
   const content: ListingContent = { ...form.content, pictureId: pictureId ?? null };
   const change = { by: { id: null, name: form.name, role: 'reader' as const }, now, settings };
   return rt.db.transaction(async (tx) => {
-    if (pictureId) await restorePicture(tx as unknown as Db, pictureId, posted.fields.alt);
-    return submitEvent(tx as unknown as Db, { ...form, content }, change);
+    if (pictureId) await restorePicture(tx, pictureId, posted.fields.alt);
+    return submitEvent(tx, { ...form, content }, change);
   });
 }
 
@@ -132,7 +131,7 @@ export async function receiveSenderChanges(rt: Runtime, posted: Posted, { submis
   const senderChanges = pictureId ? { ...form, content: { ...form.content, pictureId }, parts: [...form.parts, 'picture' as const] } : form;
   const change = { by: { id: null, name: form.name, role: 'reader' as const }, now, settings };
   await rt.db.transaction(async (tx) => {
-    if (pictureId) await restorePicture(tx as unknown as Db, pictureId, posted.fields.alt);
-    await changeSubmission(tx as unknown as Db, submission, senderChanges, change);
+    if (pictureId) await restorePicture(tx, pictureId, posted.fields.alt);
+    await changeSubmission(tx, submission, senderChanges, change);
   });
 }

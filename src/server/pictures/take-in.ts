@@ -50,8 +50,7 @@ export async function preparePicture(pictureWorker: TaskWorker, bytes: Buffer): 
 export async function keepPicture(site: PictureSite, sent: SentPicture): Promise<{ picture: PictureRow; known: boolean }> {
   const words = { name: sent.name.slice(0, 200), alt: sent.alt.trim().slice(0, 300), credit: sent.credit.trim().slice(0, 120) };
   const source = await keepSource(site, sent.bytes);
-  return site.db.transaction(async (raw) => {
-    const tx = raw as unknown as Db;
+  return site.db.transaction(async (tx) => {
     // Two who send the same at the same moment take turns here.
     await tx.select({ hash: pictureSource.hash }).from(pictureSource).where(eq(pictureSource.hash, source.hash)).for('update');
     const [there] = await findByHash(tx, source.hash);

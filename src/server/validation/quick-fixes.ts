@@ -38,7 +38,7 @@ export async function fixMany(site: ValidationSite, ids: readonly string[], kind
   const report: QuickFixReport = { fixed: 0, published: 0, stayed: [] };
   for (const id of ids) {
     try {
-      const done = await site.db.transaction((tx) => fixOne(tx as unknown as Db, site, { id, kind }, change));
+      const done = await site.db.transaction((tx) => fixOne(tx, site, { id, kind }, change));
       if (done.fixed) report.fixed++;
       if (done.published) report.published++;
       if (!done.fixed) report.stayed.push({ title: await titleOf(site.db, id), reason: 'nothing to mend any more' });

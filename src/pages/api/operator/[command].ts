@@ -4,7 +4,6 @@ import { parseJson } from '@/core/text/clean';
 import { z } from 'zod';
 import { ROLES } from '@/server/accounts/roles';
 import { createAccount } from '@/server/accounts/write';
-import type { Db } from '@/server/db/client';
 import { exportAll, exportDocument, exportIcal, exportSite, importFile, importSite } from '@/server/exchange/operator';
 import { answer } from '@/server/http/endpoint';
 import { explain, Problem, problemResponse, read } from '@/server/http/problem';
@@ -19,7 +18,7 @@ const commands: Record<string, (rt: Runtime, input: unknown) => Promise<unknown>
   ready: async (rt) => ({ name: rt.settings().name, empty: !(await hasListings(rt.db)) }),
   user: async (rt, input) => {
     const values = read(account, input);
-    await rt.db.transaction((tx) => createAccount(tx as unknown as Db, rt.auth, values, OPERATOR));
+    await rt.db.transaction((tx) => createAccount(tx, rt.auth, values, OPERATOR));
     return { email: values.email, role: values.role };
   },
   rebuild: (rt) => rebuild(rt),
@@ -46,7 +45,7 @@ const commands: Record<string, (rt: Runtime, input: unknown) => Promise<unknown>
 /** The operator waits as long as it takes; the site goes on answering meanwhile. */
 async function rebuild(rt: Runtime): Promise<RebuildReport> {
   const total = await countListings(rt.db);
-  const id = await rt.db.transaction((tx) => startRebuild(tx as unknown as Db, 'rebuild', total, rt.now()));
+  const id = await rt.db.transaction((tx) => startRebuild(tx, 'rebuild', total, rt.now()));
   const { done, state, input, said } = await rt.jobs.wait(id, Number.POSITIVE_INFINITY);
   if (state !== 'done') throw new Problem(500, said || 'The date index could not be made anew.');
   return { listings: done, dates: input.dates ?? 0, differed: input.differed ?? [] };

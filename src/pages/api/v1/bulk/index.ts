@@ -3,7 +3,6 @@ import type { APIRoute } from 'astro';
 import { bulkInput } from '@/server/bulk/input';
 import { checkAction, chosenIds } from '@/server/bulk/chosen';
 import { startBulk } from '@/server/bulk/run';
-import type { Db } from '@/server/db/client';
 import { answer, readJson } from '@/server/http/endpoint';
 import { explain, problemResponse, read, refused } from '@/server/http/problem';
 
@@ -13,7 +12,7 @@ export const POST: APIRoute = async ({ request, locals: { rt, actor, now, settin
     const input = read(bulkInput, await readJson(request));
     await checkAction(rt, input.action);
     const ids = await chosenIds(rt, actor, input);
-    const { run, job } = await rt.db.transaction((tx) => startBulk(tx as unknown as Db, ids, input.action, { by: actor, now, settings }));
+    const { run, job } = await rt.db.transaction((tx) => startBulk(tx, ids, input.action, { by: actor, now, settings }));
     rt.jobs.wake();
     // A short one is over before the page is shown again.
     await rt.jobs.wait(job, 1500);

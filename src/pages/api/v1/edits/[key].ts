@@ -1,7 +1,6 @@
 /** Keeps what somebody types, as they type it, and says who else has the listing open. Readers see nothing of it. */
 import type { APIRoute } from 'astro';
 import { z } from 'zod';
-import type { Db } from '@/server/db/client';
 import { isId } from '@/server/db/ids';
 import { answer, readJson } from '@/server/http/endpoint';
 import { explain, notFound, problemResponse, read, refused } from '@/server/http/problem';
@@ -26,8 +25,7 @@ export const PUT: APIRoute = async ({ request, params, locals }) => {
     const { content, revision } = read(input, await readJson(request));
     // Real time, also where the site's day is set: it only tells what is open now.
     const at = new Date();
-    await rt.db.transaction(async (raw) => {
-      const tx = raw as unknown as Db;
+    await rt.db.transaction(async (tx) => {
       if (content === undefined) await stillOpen(tx, key, revision, actor, at);
       else if (content === null) await dropEdit(tx, key, actor.id);
       else await keepEdit(tx, { key, content, revision }, actor, at);

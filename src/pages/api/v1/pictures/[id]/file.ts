@@ -1,7 +1,6 @@
 /** Another file in a picture's place, everywhere: multipart with `file`. JSON with `before` puts back what was there. */
 import type { APIRoute } from 'astro';
 import { z } from 'zod';
-import type { Db } from '@/server/db/client';
 import { answer, readJson } from '@/server/http/endpoint';
 import { idOf } from '@/server/http/params';
 import { explain, problemResponse, read, refused } from '@/server/http/problem';
@@ -20,10 +19,10 @@ export const POST: APIRoute = async ({ params, request, locals }) => {
     const at = new Date(now.ms);
     if (request.headers.get('content-type')?.includes('application/json')) {
       const { before: hash } = read(before, await readJson(request));
-      return answer({ picture: pictureChoice(await rt.db.transaction((tx) => putBack(tx as unknown as Db, id, hash, actor, at))) });
+      return answer({ picture: pictureChoice(await rt.db.transaction((tx) => putBack(tx, id, hash, actor, at))) });
     }
     const source = await keepSource(rt, (await postedPicture(request)).bytes);
-    const done = await rt.db.transaction((tx) => replacePicture(tx as unknown as Db, id, source, actor, at));
+    const done = await rt.db.transaction((tx) => replacePicture(tx, id, source, actor, at));
     return answer({ picture: pictureChoice(done.row), before: done.before });
   } catch (error) {
     return problemResponse(explain(error));
