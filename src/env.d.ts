@@ -2,7 +2,7 @@
 
 declare namespace App {
   interface Locals {
-    rt: import('./server/runtime').Runtime;
+    rt: import('./server/runtime-type').Runtime;
     /** who is signed in */
     actor: import('./server/accounts/roles').Actor | null;
     now: import('./server/site/clock').Now;

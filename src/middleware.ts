@@ -9,7 +9,8 @@ import type { Actor, Role } from './server/accounts/roles';
 import { mayUse, whoMay } from './server/http/access';
 import { checkAddress } from './server/http/form-body';
 import { explain, Problem, problemResponse } from './server/http/problem';
-import { type Runtime, runtime } from './server/runtime';
+import { runtime } from './server/runtime';
+import type { Runtime } from './server/runtime-type';
 import { styleOf } from './server/site/settings';
 
 /** Bodies of pages and endpoints; pictures have their own limit (src/pages/api/v1/pictures). */

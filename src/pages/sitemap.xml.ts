@@ -1,12 +1,12 @@
 import type { APIRoute } from 'astro';
 import { escapeHtml } from '@/core/text/text';
 import { readSitemap } from '@/server/public/listing';
-import { lookup } from '@/server/reference/read';
+import { referenceData } from '@/server/reference/read';
 
 export const GET: APIRoute = async ({ locals }) => {
   const { rt } = locals;
   const site = rt.address();
-  const reference = await lookup(rt);
+  const reference = await referenceData(rt);
   const line = (path: string, changed?: Date): string =>
     `<url><loc>${escapeHtml(site + path)}</loc>${changed ? `<lastmod>${changed.toISOString()}</lastmod>` : ''}</url>`;
   const listings = await readSitemap(rt.db);

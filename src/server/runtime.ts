@@ -2,8 +2,9 @@
 import { createHmac, randomBytes } from 'node:crypto';
 import { chmodSync, existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
-import { type Auth, createAuth } from './accounts/auth';
-import { type Db, openDatabase } from './db/client';
+import { createAuth } from './accounts/auth';
+import { openDatabase } from './db/client';
+import type { Runtime } from './runtime-type';
 import { SiteAddresses } from './site/site-url';
 import { frozenNow, type Now, nowIn } from './site/clock';
 import { uidHost } from './site/uid-host';
@@ -16,38 +17,8 @@ import { tidy } from './listings/tidy';
 import { keepTimes } from './listings/publication-times';
 import { sendWaiting } from './mail/outbox';
 import { startValidation } from './validation/write';
-import { lookup } from './reference/read';
+import { referenceData } from './reference/read';
 import { TaskWorker } from './worker/task-worker';
-
-export interface Runtime {
-  db: Db;
-  auth: Auth;
-  demo: boolean;
-  /** as they are in force: the address is the one that the site is reached at, whether somebody set it or not */
-  settings: () => SiteSettings;
-  /** as they were stored, for the form that changes them */
-  storedSettings: () => SiteSettings;
-  settingsRevision: () => number;
-  /** reads the settings again after they were changed */
-  reloadSettings: () => Promise<void>;
-  now: () => Now;
-  /** rises with every change that readers could see; part of each page's ETag */
-  contentRevision: () => string;
-  contentChanged: () => Promise<void>;
-  /** which addresses are this site's */
-  addresses: SiteAddresses;
-  address: () => string;
-  /** a short proof that this site wrote a text; the same for the same text */
-  sign: (text: string) => string;
-  /** the name of its machine, which its own calendar files carry */
-  host: () => string;
-  /** work in the background, and the threads for long computations: files and dates, pictures */
-  jobs: JobRunner;
-  worker: TaskWorker;
-  pictureWorker: TaskWorker;
-  jobContext: () => Promise<JobContext>;
-  close: () => Promise<void>;
-}
 
 const MAIL_EVERY_MS = 15_000;
 const HORIZON_EVERY_MS = 3_600_000;
@@ -118,7 +89,7 @@ async function start(env: NodeJS.ProcessEnv): Promise<Runtime> {
   const jobContext = async (): Promise<JobContext> => ({
     settings: settings(),
     now: now(),
-    reference: await lookup({ db, contentRevision }),
+    reference: await referenceData({ db, contentRevision }),
     worker,
     contentRevision: contentRevision(),
     memo: new Map(),

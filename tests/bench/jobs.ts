@@ -10,7 +10,7 @@ import { importing, startImport } from '@/server/exchange/import-jobs';
 import { keepFile, readBatch } from '@/server/exchange/import-file';
 import { createListing, publishListing } from '@/server/listings/write';
 import { readListPage } from '@/server/public/public-dates';
-import type { Runtime } from '@/server/runtime';
+import type { Runtime } from '@/server/runtime-type';
 import { change, choir, EDITOR, NOW, seedPlaces } from '../support/db';
 import { siteOf } from '../support/site';
 

@@ -3,8 +3,8 @@ import type { Db } from '@/server/db/client';
 import type { JobKind } from '@/server/db/schema';
 import { JobRunner, type Work } from '@/server/jobs/runner';
 import { WORKS } from '@/server/jobs/works';
-import { lookup } from '@/server/reference/read';
-import type { Runtime } from '@/server/runtime';
+import { referenceData } from '@/server/reference/read';
+import type { Runtime } from '@/server/runtime-type';
 import type { Now } from '@/server/site/clock';
 import { TaskWorker } from '@/server/worker/task-worker';
 import type { Actor } from '@/server/accounts/roles';
@@ -25,7 +25,7 @@ export function siteOf(
   const jobContext = async () => ({
     settings: SETTINGS,
     now,
-    reference: await lookup({ db, contentRevision }),
+    reference: await referenceData({ db, contentRevision }),
     worker,
     contentRevision: contentRevision(),
     memo: new Map(),

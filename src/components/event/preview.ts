@@ -7,8 +7,8 @@ import { publishedVenues } from '@/server/listings/write';
 import { type ListingPictures, readListingPictures } from '@/server/pictures/read';
 import type { ListingDate } from '@/server/public/listing';
 import type { PublicDate } from '@/server/public/public-dates';
-import { type ReferenceData, lookup } from '@/server/reference/read';
-import type { Runtime } from '@/server/runtime';
+import { type ReferenceData, referenceData } from '@/server/reference/read';
+import type { Runtime } from '@/server/runtime-type';
 
 export interface Preview {
   dates: ListingDate[];
@@ -35,7 +35,7 @@ export async function previewOf(rt: Runtime, content: ListingContent): Promise<P
       moved: r.moved,
     }),
   );
-  const reference = await lookup(rt);
+  const reference = await referenceData(rt);
   const standIn = reference.category.get(content.categoryIds[0] ?? '')?.pictureId;
   const pictures = await readListingPictures(rt.db, content, standIn);
   return { dates: dates.filter((d) => d.lastDay >= day), total: dates.length, pictures };

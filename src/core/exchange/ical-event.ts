@@ -7,7 +7,7 @@ import { fold } from '../text/text';
 import { parseIsoDateTime, type PlainDateTime } from '../day/plain-date-time';
 import { EVENT_STATUSES, type EventStatus } from '../recurrence/model';
 import type { IcalMore } from './ical';
-import type { ReadEvent, ReadOptions } from './read-ical';
+import type { ReadEvent, ReadOptions } from './read-event';
 import { offsetByRules, zoneOf } from './zones';
 
 export interface Block {

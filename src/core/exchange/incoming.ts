@@ -5,7 +5,7 @@
 import { isoDateTime } from '../day/plain-date-time';
 import type { ListingContent } from '../listing/content';
 import { toStored } from '../recurrence/stored';
-import type { ReadEvent } from './read-ical';
+import type { ReadEvent } from './read-event';
 
 export const INCOMING_FORMAT = 2;
 

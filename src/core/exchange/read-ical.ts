@@ -6,53 +6,18 @@ import { isoDay } from '../day/day';
 import { compareDateTime, isoDateTime, sameDateTime, type PlainDateTime } from '../day/plain-date-time';
 import { instantToDateTime, dateTimeToInstant } from '../day/zone';
 import { shiftedLength, startsBetween } from '../recurrence/expand';
-import type { DateChange, Length, Recurrence, EventStatus, RecurrencePart } from '../recurrence/model';
+import type { DateChange, Length, Recurrence, RecurrencePart } from '../recurrence/model';
 import { isTooDense, TOO_DENSE } from '../recurrence/problems';
 import { readRuleText } from '../recurrence/rule-text';
-import type { IcalMore } from './ical';
 import type { Unreadable } from './incoming';
+import type { ReadEvent, ReadOptions } from './read-event';
 import { type Block, NO_UID, ZoneBook, type RawTime, type RawEvent, rawOf } from './ical-event';
-
-export interface ReadEvent {
-  uid: string;
-  /** line of the file at which it begins */
-  line: number;
-  sequence: number;
-  title: string;
-  description: string;
-  /** the description is HTML */
-  html: boolean;
-  location: string;
-  point: { lat: number; lng: number } | undefined;
-  organizer: { name: string; mail: string } | undefined;
-  categories: string[];
-  url: string;
-  /** what else it says; only what is there */
-  more: Partial<IcalMore>;
-  eventStatus: EventStatus;
-  /** addresses of pictures and papers, which are not fetched */
-  attachments: string[];
-  recurrence: Recurrence;
-  changes: DateChange[];
-  /** where single dates are that are elsewhere, by their original start */
-  places: Map<string, Pick<RawEvent, 'location' | 'point'>>;
-  /** what the file says that cannot be kept */
-  notes: string[];
-}
 
 export interface ReadFile {
   events: ReadEvent[];
   unreadable: Unreadable[];
   /** zones that neither name nor rules tell */
   unknownZones: string[];
-}
-
-export interface ReadOptions {
-  /** for floating times, and for single dates in UTC */
-  siteZone: string;
-  /** zones that somebody chose, by the file's names */
-  chosen: ReadonlyMap<string, string>;
-  candidates: readonly string[];
 }
 
 export class FileError extends Error {

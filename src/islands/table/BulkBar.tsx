@@ -5,7 +5,7 @@ import { BULK_WORDS, type BulkAction, type BulkPlan, MOST_SHIFT_DAYS, sayStays }
 import { sayCount } from '@/core/phrase/format';
 import { AskBox } from '../fields/Box';
 import { Picker } from '../editor/Picker';
-import { keepChosen, type Named, type TableStart } from './TableDesk';
+import { keepChosen, type Named, type TableStart } from './chosen';
 
 interface BarProps {
   start: TableStart;

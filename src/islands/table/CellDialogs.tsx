@@ -8,7 +8,7 @@ import { DayField } from '../fields/DayField';
 import { AskBox } from '../fields/Box';
 import { Check } from '../fields/fields';
 import { Picker } from '../editor/Picker';
-import type { Named, TableStart } from './TableDesk';
+import type { Named, TableStart } from './chosen';
 
 interface ListProps {
   title: string;

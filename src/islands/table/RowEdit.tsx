@@ -10,7 +10,7 @@ import { parseIsoDateTime } from '@/core/day/plain-date-time';
 import { sayDay, sayTime } from '@/core/phrase/format';
 import type { RowCommand } from './RowMenu';
 import { step } from './cells';
-import type { TableStart } from './TableDesk';
+import type { TableStart } from './chosen';
 
 // Menus and date fields weigh more than the table: they come when somebody asks for one.
 const RowMenu = lazy(() => import('./RowMenu'));

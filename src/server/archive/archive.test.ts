@@ -15,7 +15,7 @@ import { exportListings } from '../exchange/export';
 import { readTableQuery } from '../desk/table';
 import { createListing, publishListing, saveListing } from '../listings/write';
 import { rebuildIndex } from '../dates/rebuild';
-import type { Runtime } from '../runtime';
+import type { Runtime } from '../runtime-type';
 import { readSettings } from '../site/read';
 import { fillSite } from './read';
 import { type ArchiveSource, openArchive } from './source';

@@ -23,7 +23,7 @@ import {
 import { Problem } from '../http/problem';
 import { countListings, startRebuild } from '../dates/rebuild';
 import { searchOf } from '../pictures/read';
-import type { Runtime } from '../runtime';
+import type { Runtime } from '../runtime-type';
 import { type ArchivedListing, LISTS, type ListName, type Part, siteShape } from './shape';
 import type { ArchiveSource } from './source';
 import { insertListings } from './insert-listings';

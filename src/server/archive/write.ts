@@ -30,7 +30,7 @@ import {
   version,
 } from '../db/schema';
 import { Problem } from '../http/problem';
-import type { Runtime } from '../runtime';
+import type { Runtime } from '../runtime-type';
 import { inShape, LISTS, type ListName, selectedShape } from './shape';
 
 /** Listings whose histories are read at a time. */

@@ -12,7 +12,7 @@ import { cancelJob } from '../jobs/runner';
 import { read } from '../http/problem';
 import { rebuildIndex } from '../dates/rebuild';
 import { createListing, moveToStage, publishListing, saveListing } from '../listings/write';
-import type { Runtime } from '../runtime';
+import type { Runtime } from '../runtime-type';
 import { BLANK_VENUE } from '../venues/input';
 import { saveVenue } from '../venues/write';
 import { checkAction, chosenIds } from './chosen';

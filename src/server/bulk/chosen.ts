@@ -3,8 +3,8 @@ import type { BulkAction } from '@/core/listing/bulk-actions';
 import type { Actor } from '../accounts/roles';
 import { invalid } from '../http/problem';
 import { readTableIds, readTableQuery, selectingOf } from '../desk/table';
-import { lookup } from '../reference/read';
-import type { Runtime } from '../runtime';
+import { referenceData } from '../reference/read';
+import type { Runtime } from '../runtime-type';
 
 export async function chosenIds(rt: Runtime, actor: Actor, chosen: { ids?: string[]; query?: string }): Promise<string[]> {
   if (chosen.ids) {
@@ -17,7 +17,7 @@ export async function chosenIds(rt: Runtime, actor: Actor, chosen: { ids?: strin
 }
 
 export async function checkAction(rt: Runtime, action: BulkAction): Promise<void> {
-  const reference = await lookup(rt);
+  const reference = await referenceData(rt);
   const missing =
     (action.kind === 'category' && !reference.category.has(action.id) && 'category') ||
     (action.kind === 'venue' && !reference.venues.some((v) => v.id === action.id) && 'venue') ||

@@ -13,7 +13,7 @@ import { removeVenue, saveVenue } from '../venues/write';
 import { orderCategories } from './order';
 import { type CategoryInput, categoryInput, makeFallback, removeCategory, saveCategory, makeCategoryNamed } from './write';
 import { tint } from '@/core/colour/colour';
-import { lookup } from '../reference/read';
+import { referenceData } from '../reference/read';
 
 const AT = new Date(NOW.ms);
 let db: Db;
@@ -162,7 +162,7 @@ describe('venues and organizers', () => {
 
 describe('a child’s ink', () => {
   const shown = async () => {
-    const reference = await lookup({ db, contentRevision: () => `ink ${Math.random()}` });
+    const reference = await referenceData({ db, contentRevision: () => `ink ${Math.random()}` });
     return (id: string) => reference.category.get(id)?.ink;
   };
   it('is a tint of its parent’s unless somebody chose another, also after a move and back', async () => {

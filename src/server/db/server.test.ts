@@ -9,7 +9,7 @@ import { tableOf } from '../../../tests/support/site';
 import { rebuildIndex } from '../dates/rebuild';
 import { createListing, publishListing } from '../listings/write';
 import { countOne } from '../http/rate-limits';
-import { lookup } from '../reference/read';
+import { referenceData } from '../reference/read';
 import { readFacets } from '../public/public-dates';
 import { type OpenDatabase, openDatabase } from './client';
 
@@ -97,7 +97,7 @@ describe.skipIf(!bin)(`the same code on a PostgreSQL server${bin ? '' : ' (skipp
     const row = await inTx(db, (tx) => createListing(tx, choir(places), change()));
     await inTx(db, (tx) => publishListing(tx, row.id, row.revision, change()));
     expect(await rebuildIndex(db, SETTINGS, NOW)).toEqual({ listings: 1, dates: 10, differed: [] });
-    const reference = await lookup({ db, contentRevision: () => 'server' });
+    const reference = await referenceData({ db, contentRevision: () => 'server' });
     const facets = await readFacets(
       db,
       { from: NOW.day, to: NOW.day + 400 },

@@ -3,8 +3,8 @@ import { picturesOf, venuesOf } from '@/core/listing/content';
 import type { EditorStart, OrganizerChoice, VenueChoice } from '@/core/listing/editor';
 import type { Actor } from '../accounts/roles';
 import { pictureChoice, readPictures } from '../pictures/read';
-import type { Runtime } from '../runtime';
-import { lookup, type OrganizerView, type VenueView } from '../reference/read';
+import type { Runtime } from '../runtime-type';
+import { referenceData, type OrganizerView, type VenueView } from '../reference/read';
 import { styleOf } from '../site/settings';
 import { horizonOf } from '../dates/date-index';
 import { readEdit } from '../listings/edits';
@@ -31,7 +31,7 @@ export function organizerChoice(o: OrganizerView): OrganizerChoice {
 }
 
 export async function editorStart(rt: Runtime, actor: Actor, listing: EditorListing, mark: (id: string) => string): Promise<EditorStart> {
-  const reference = await lookup(rt);
+  const reference = await referenceData(rt);
   const settings = rt.settings();
   const { day: today, minute } = rt.now();
   const { id, content } = listing;

@@ -7,8 +7,8 @@ import { type Actor, editsAll } from '../accounts/roles';
 import { listing } from '../db/schema';
 import { mayUse, whoMay } from '../http/access';
 import { titlesOf } from '../validation/titles';
-import { lookup } from '../reference/read';
-import type { Runtime } from '../runtime';
+import { referenceData } from '../reference/read';
+import type { Runtime } from '../runtime-type';
 import { styleOf } from '../site/settings';
 
 export interface Goal {
@@ -65,7 +65,7 @@ export async function findGoals(rt: Pick<Runtime, 'db' | 'contentRevision' | 'se
   const goals: Goal[] = ranked(typed, mine, MOST.known).map(bare);
   goals.push(...(await findListings(rt, actor, typed)));
   if (!editsAll(actor)) return goals;
-  const reference = await lookup(rt);
+  const reference = await referenceData(rt);
   const places = [
     ...reference.venues.map((v): Goal => ({ kind: 'venue', name: v.name, more: v.town, href: `/desk/venues/${v.id}` })),
     ...reference.organizers.map((o): Goal => ({ kind: 'organizer', name: o.name, more: '', href: `/desk/organizers/${o.id}` })),

@@ -7,8 +7,8 @@ import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';
 import { newId } from '../db/ids';
 import { job, listing, user } from '../db/schema';
-import type { Runtime } from '../runtime';
-import { lookup } from '../reference/read';
+import type { Runtime } from '../runtime-type';
+import { referenceData } from '../reference/read';
 import { readDeskDates, readDeskFilters } from './sheet-dates';
 import { createListing, moveToStage, publishListing, saveListing } from '../listings/write';
 
@@ -25,7 +25,7 @@ beforeEach(async () => {
 });
 
 async function dates(query = '', actor: Actor = EDITOR, [from, to] = ['2027-03-29', '2027-04-11']): Promise<string[]> {
-  const reference = await lookup({ db, contentRevision: () => `sheet ${revision}` } as unknown as Runtime);
+  const reference = await referenceData({ db, contentRevision: () => `sheet ${revision}` } as unknown as Runtime);
   const filters = readDeskFilters(new URLSearchParams(query));
   const read = await readDeskDates(db, { actor, from: d(from), to: d(to), filters, reference, settings: SETTINGS });
   return read.dates.map((x) => `${isoDay(x.startDay)} ${x.title} ${x.stage}${x.edited ? ' edited' : ''}${x.moved ? ' moved' : ''}`);

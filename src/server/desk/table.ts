@@ -11,8 +11,8 @@ import { listing } from '../db/schema';
 import { shown } from '../jobs/hidden';
 import { titlesOf } from '../validation/titles';
 import { likePattern } from '../public/filters';
-import { lookup } from '../reference/read';
-import type { Runtime } from '../runtime';
+import { referenceData } from '../reference/read';
+import type { Runtime } from '../runtime-type';
 import { refreshNext } from '../dates/date-index';
 
 export const SORTS = ['title', 'next', 'changed', 'stage'] as const;
@@ -333,7 +333,7 @@ export async function readTableIds(db: Db, actor: Actor, query: TableQuery, sele
 /** What a choice needs besides itself: today, what the words found, the categories under the chosen one. */
 export async function selectingOf(rt: Pick<Runtime, 'db' | 'contentRevision' | 'now'>, query: TableQuery): Promise<Selecting> {
   const found = await findWords(rt, query);
-  const { categories } = await lookup(rt);
+  const { categories } = await referenceData(rt);
   const kinds = categories.filter((c) => c.id === query.category || c.parentId === query.category).map((c) => c.id);
   return { today: rt.now().day, found, kinds, revision: rt.contentRevision() };
 }

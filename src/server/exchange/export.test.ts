@@ -10,7 +10,7 @@ import { createListing, moveToStage, publishListing } from '../listings/write';
 import { readComing } from '../public/public-dates';
 import { BLANK_VENUE } from '../venues/input';
 import { removeVenue, saveVenue } from '../venues/write';
-import type { Runtime } from '../runtime';
+import type { Runtime } from '../runtime-type';
 import { readBookings } from '../dates/bookings';
 import { startImport } from './import-jobs';
 import { readPreview } from './import-preview';

@@ -9,7 +9,7 @@ import { newId } from '../db/ids';
 import { importBatch, importColumns, type ImportKind, type ImportOptions, importRow, importSource, type ImportSummary } from '../db/schema';
 import { notFound, Problem } from '../http/problem';
 import { startJob } from '../jobs/runner';
-import type { Runtime } from '../runtime';
+import type { Runtime } from '../runtime-type';
 import { styleOf } from '../site/settings';
 import { sourceOfFile } from './identity';
 

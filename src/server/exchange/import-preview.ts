@@ -5,7 +5,7 @@ import { importBatch, importRow, type ImportSummary } from '../db/schema';
 import { Problem } from '../http/problem';
 import { type JobContext, once, type Work } from '../jobs/runner';
 import { horizonOf } from '../dates/date-index';
-import type { Runtime } from '../runtime';
+import type { Runtime } from '../runtime-type';
 import { styleOf } from '../site/settings';
 import { readMatches } from './word-matches';
 import { type Plan, planActions, type PlanInput, type Planned, type PlannedAction, planImport } from './import-plan';

@@ -9,7 +9,7 @@ import { cancelJob, type Job } from '../jobs/runner';
 import { rebuildIndex } from '../dates/rebuild';
 import { createListing, publishListing, saveListing } from '../listings/write';
 import { findPublished } from '../public/listing';
-import type { Runtime } from '../runtime';
+import type { Runtime } from '../runtime-type';
 import { importing, readBatches, startImport, startImportUndo } from './import-jobs';
 import { answerRows, readPreview } from './import-preview';
 import { decide } from './import-decisions';

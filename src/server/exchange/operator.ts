@@ -13,7 +13,7 @@ import type { Db } from '../db/client';
 import { importBatch, importRow } from '../db/schema';
 import { Problem, read } from '../http/problem';
 import { feedText } from '../public/feed';
-import type { Runtime } from '../runtime';
+import type { Runtime } from '../runtime-type';
 import { startImport } from './import-jobs';
 import { answerRows, planRows } from './import-preview';
 import { decide } from './import-decisions';

@@ -9,7 +9,7 @@ import type { Db } from '../db/client';
 import { listing, published, user } from '../db/schema';
 import { onTopOf, readDates, readOnTop } from '../public/public-dates';
 import { readFilters } from '../public/filters';
-import { lookup } from '../reference/read';
+import { referenceData } from '../reference/read';
 import type { Now } from '../site/clock';
 import { keepTimes, setTimes, timesOf } from './publication-times';
 import { createListing, moveToStage, publishListing, saveListing } from './write';
@@ -131,7 +131,7 @@ describe('kept on top of lists', () => {
     await publish({ title: 'Seed Swap', onTopUntil: isoDay(NOW.day - 1) });
     await publish({ title: 'Rope Class' });
     await publish({ title: 'Unseen', onTopUntil: isoDay(NOW.day + 2), visibility: 'address-only' });
-    const reference = await lookup({ db, contentRevision: () => `top ${Math.random()}` });
+    const reference = await referenceData({ db, contentRevision: () => `top ${Math.random()}` });
     const top = async (day: number, query = '') =>
       (await readOnTop(db, day, readFilters(new URLSearchParams(query)), reference)).map((d) => `${d.title} ${isoDay(d.start_day)}`);
     expect(await top(NOW.day)).toEqual(['Lamp Night 2027-03-23']);

@@ -7,8 +7,8 @@ import { countOne } from '../http/rate-limits';
 import { readPicture } from '../pictures/read';
 import { keepPicture } from '../pictures/take-in';
 import { binUnused, restorePicture } from '../pictures/write';
-import { lookup } from '../reference/read';
-import type { Runtime } from '../runtime';
+import { referenceData } from '../reference/read';
+import type { Runtime } from '../runtime-type';
 import { type Fields, fieldsOf, type FormResult, readAddForm, TRAP } from './form';
 import { readSenderChanges } from './sender-changes';
 import { readSentContent, type Waiting } from './read';
@@ -102,7 +102,7 @@ async function readWhole<T extends FormResult>(
 export async function receiveEvent(rt: Runtime, posted: Posted, from: string): Promise<string> {
   const now = rt.now();
   const settings = rt.settings();
-  const reference = await lookup(rt);
+  const reference = await referenceData(rt);
   const { form, pictureId } = await readWhole(rt, posted, from, () => readAddForm(posted.fields, reference, settings, now.day));
   await countOne(rt.db, { key: `add:${from}`, ...ADD_BOUND }, Date.now());
   const content: ListingContent = { ...form.content, pictureId: pictureId ?? null };
@@ -117,7 +117,7 @@ export async function receiveEvent(rt: Runtime, posted: Posted, from: string): P
 export async function receiveSenderChanges(rt: Runtime, posted: Posted, { submission, listing }: Waiting, from: string): Promise<void> {
   const now = rt.now();
   const settings = rt.settings();
-  const reference = await lookup(rt);
+  const reference = await referenceData(rt);
   // The page may be older than what an editor saved since: what was shown on it is what counts as left alone.
   const opened = Number(posted.fields.opened);
   const before = senderView(listing.working, submission.proposal);

@@ -13,7 +13,7 @@ import { removeCategory, saveCategory } from '../categories/write';
 import { findOrMakeTag, mergeTag } from '../tags/write';
 import { BLANK_ORGANIZER, removeOrganizer, saveOrganizer } from '../organizers/write';
 import { readComing } from '../public/public-dates';
-import { lookup } from '../reference/read';
+import { referenceData } from '../reference/read';
 import { read } from '../http/problem';
 import { BLANK_VENUE, formHours, type VenueInput, venueInput } from '../venues/input';
 import { binVenue, removeVenue, saveVenue } from '../venues/write';
@@ -247,7 +247,7 @@ describe('what readers learn of a venue', () => {
       areaOnly: true,
       notes: 'key under the pot',
     });
-    const reference = await lookup({ db, contentRevision: () => 'area' });
+    const reference = await referenceData({ db, contentRevision: () => 'area' });
     const view = reference.venues.find((v) => v.name === 'A kitchen');
     expect(view).toMatchObject({ street: '', postcode: '', town: 'Port Amble', lat: 43.18, lng: -57.5 });
     expect(JSON.stringify(reference.venues)).not.toMatch(/Kelp|key under|43\.17777/);
@@ -255,10 +255,10 @@ describe('what readers learn of a venue', () => {
   it('nothing while it is in the bin, though listings keep its name', async () => {
     await publish({});
     await inTx(db, (tx) => binVenue(tx, places.venue, AT, EDITOR));
-    const reference = await lookup({ db, contentRevision: () => 'bin' });
+    const reference = await referenceData({ db, contentRevision: () => 'bin' });
     expect([reference.venues, reference.towns, reference.venue.get(places.venue)?.name]).toEqual([[], [], 'Net Loft']);
     await inTx(db, (tx) => binVenue(tx, places.venue, null, EDITOR));
-    expect((await lookup({ db, contentRevision: () => 'back' })).venues).toHaveLength(1);
+    expect((await referenceData({ db, contentRevision: () => 'back' })).venues).toHaveLength(1);
   });
 });
 

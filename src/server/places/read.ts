@@ -6,7 +6,7 @@ import { jsonRows } from '../db/json-rows';
 import { organizer, type PlaceKind, venue } from '../db/schema';
 import { notFound } from '../http/problem';
 import { shown } from '../jobs/hidden';
-import type { Runtime } from '../runtime';
+import type { Runtime } from '../runtime-type';
 import type { OrganizerRow, VenueRow } from './view';
 
 export async function readVenueRows(db: Db): Promise<VenueRow[]> {

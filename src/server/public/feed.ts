@@ -6,12 +6,12 @@ import { changesFromStored, fromStored } from '@/core/recurrence/stored';
 import { type ListingContent, sayCost, SUMMARY_SHOWN } from '@/core/listing/content';
 import { plainText, shorten } from '@/core/text/text';
 import { listing, published } from '../db/schema';
-import type { Runtime } from '../runtime';
+import type { Runtime } from '../runtime-type';
 import { horizonOf } from '../dates/date-index';
 import { readListingIds } from './public-dates';
 import type { Filters } from './filters';
 import type { PublishedRow } from './listing';
-import { type ReferenceData, lookup, type VenueView } from '../reference/read';
+import { type ReferenceData, referenceData, type VenueView } from '../reference/read';
 
 /** "Net Loft, Slip Lane 4, Gannet Bay, Gannet" without repeating a town that the name holds. */
 export function placeLine(venue: VenueView): string {
@@ -109,7 +109,7 @@ const FEED_PAST = 31;
 
 /** The feed of a filtered view: every listing with a date in reach, whole, with its rules. */
 export async function feedText(rt: Runtime, filters: Filters, url: string): Promise<string> {
-  const reference = await lookup(rt);
+  const reference = await referenceData(rt);
   const settings = rt.settings();
   const today = rt.now().day;
   const horizon = horizonOf(today, settings.horizonMonths);

@@ -4,7 +4,7 @@ import { inZone } from '@/core/day/zone-words';
 import { eventJsonLd, scriptJson } from '@/core/exchange/jsonld';
 import type { EventStatus } from '@/core/recurrence/model';
 import { shownZone } from '../dates/date-index';
-import type { Runtime } from '../runtime';
+import type { Runtime } from '../runtime-type';
 import { placeLine } from './feed';
 import type { ListingDate, PublishedRow } from './listing';
 import type { ReferenceData } from '../reference/read';

@@ -7,7 +7,7 @@ import { fold } from '@/core/text/text';
 import { makeFallback, saveCategory } from '../categories/write';
 import type { Db } from '../db/client';
 import { createListing, publishListing } from '../listings/write';
-import type { Runtime } from '../runtime';
+import type { Runtime } from '../runtime-type';
 import { BLANK_VENUE } from '../venues/input';
 import { saveVenue } from '../venues/write';
 import {
@@ -25,7 +25,7 @@ import {
   countComing,
 } from './public-dates';
 import { type Filters, filterQuery, isFiltered, readFilters } from './filters';
-import { type ReferenceData, lookup } from '../reference/read';
+import { type ReferenceData, referenceData } from '../reference/read';
 import { readElsewhere, readResults } from './results';
 
 const seed = seedOf();
@@ -88,7 +88,7 @@ beforeAll(async () => {
       if (i % 5) await publishListing(tx, row.id, row.revision, change());
     }
   });
-  reference = await lookup({ db, contentRevision: () => `test ${Math.random()}` } as unknown as Runtime);
+  reference = await referenceData({ db, contentRevision: () => `test ${Math.random()}` } as unknown as Runtime);
   all = await readDates(db, { from: NOW.day - 400, to: NOW.day + 400 }, ALL, reference);
 });
 

@@ -8,7 +8,7 @@ import type { Db } from '../db/client';
 import { jsonRows } from '../db/json-rows';
 import { shown } from '../jobs/hidden';
 import { type Filters, likePattern, ONLINE, searchWords } from './filters';
-import { type ReferenceData, topOf, withChildren } from '../reference/read';
+import { type ContentSource, type ReferenceData, topOf, withChildren } from '../reference/read';
 
 export interface PublicDate {
   listing_id: string;
@@ -364,4 +364,13 @@ export async function readListingIds(db: Db, span: Span, filters: Filters, refer
   const where = sql.join([touches(span), ...conditions(filters, reference)], sql` and `);
   const ids = await jsonRows<{ listing_id: string }>(db, sql`select distinct o.listing_id ${TABLES} where ${where} limit 20000`);
   return ids.map((row) => row.listing_id);
+}
+
+let keptToday: { key: string; count: Promise<number> } | undefined;
+
+/** How many dates touch today, counted once for each state of the content and day. */
+export function countToday(rt: ContentSource, today: number): Promise<number> {
+  const key = `${rt.contentRevision()} ${today}`;
+  if (keptToday?.key !== key) keptToday = { key, count: countOn(rt.db, today) };
+  return keptToday.count;
 }

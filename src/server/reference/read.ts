@@ -6,8 +6,6 @@ import { fold } from '@/core/text/text';
 import type { Db } from '../db/client';
 import { category, organizer, tag, venue } from '../db/schema';
 import { type OrganizerView, organizerView, type VenueView, venueViews } from '../places/view';
-import type { Runtime } from '../runtime';
-import { countOn } from '../public/public-dates';
 
 /** The names of what a listing names, in its order; what was removed since is left out. */
 export const namesOf = (ids: readonly string[], of: ReadonlyMap<string, { name: string }>, between = ', '): string =>
@@ -53,21 +51,19 @@ export interface ReferenceData {
   towns: string[];
 }
 
-let kept: { revision: string; readReferenceData: Promise<ReferenceData> } | undefined;
+let kept: { revision: string; data: Promise<ReferenceData> } | undefined;
 
-export function lookup(rt: Pick<Runtime, 'db' | 'contentRevision'>): Promise<ReferenceData> {
-  const revision = rt.contentRevision();
-  if (kept?.revision !== revision) kept = { revision, readReferenceData: readLookup(rt.db) };
-  return kept.readReferenceData;
+/** What reference data is read from: a database, and the state of its content. */
+export interface ContentSource {
+  db: Db;
+  contentRevision: () => string;
 }
 
-let keptToday: { key: string; count: Promise<number> } | undefined;
-
-/** How many dates touch today, counted once for each state of the content and day. */
-export function countToday(rt: Runtime, today: number): Promise<number> {
-  const key = `${rt.contentRevision()} ${today}`;
-  if (keptToday?.key !== key) keptToday = { key, count: countOn(rt.db, today) };
-  return keptToday.count;
+/** Categories, venues, organizers and tags as they are now; read once for each state of the content. */
+export function referenceData(rt: ContentSource): Promise<ReferenceData> {
+  const revision = rt.contentRevision();
+  if (kept?.revision !== revision) kept = { revision, data: readAll(rt.db) };
+  return kept.data;
 }
 
 type CategoryRow = typeof category.$inferSelect;
@@ -80,7 +76,7 @@ function shownInk(row: CategoryRow, all: readonly CategoryRow[]): string {
   return tint(parent.ink, siblings.indexOf(row));
 }
 
-async function readLookup(db: Db): Promise<ReferenceData> {
+async function readAll(db: Db): Promise<ReferenceData> {
   const rows = await db.select().from(category).orderBy(asc(category.position), asc(category.name));
   const venues = venueViews(await db.select().from(venue).orderBy(asc(venue.name), asc(venue.id)));
   const organizers = (await db.select().from(organizer).orderBy(asc(organizer.name), asc(organizer.id))).map(organizerView);

@@ -11,7 +11,7 @@ import { rebuildIndex } from '../dates/rebuild';
 import { createListing, publishListing, saveListing } from '../listings/write';
 import { readDates, readShortDates } from '../public/public-dates';
 import { filterQuery, isFiltered, readFilters } from '../public/filters';
-import { lookup } from '../reference/read';
+import { referenceData } from '../reference/read';
 import { findOrMakeTag, mergeTag, renameTag, tagName } from './write';
 import { bringBack, readKept } from '../places/removed';
 
@@ -117,7 +117,7 @@ describe('tags', () => {
     await publish('Stars', [kids, dark]);
     await publish('Seeds', [kids]);
     await publish('Ropes', []);
-    const reference = await lookup({ db, contentRevision: () => `tags ${Math.random()}` });
+    const reference = await referenceData({ db, contentRevision: () => `tags ${Math.random()}` });
     const span = { from: NOW.day, to: NOW.day + 8 };
     const titles = async (query: string) => {
       const filters = readFilters(new URLSearchParams(query));

@@ -10,7 +10,7 @@ import { listing, listingCopy, oldAddress, validationNote, published } from '../
 import { startJob } from '../jobs/runner';
 import { mergeListings } from '../listings/merge';
 import { createListing, moveToStage, publishListing, saveListing } from '../listings/write';
-import { lookup } from '../reference/read';
+import { referenceData } from '../reference/read';
 import { findPublished } from '../public/listing';
 import { BLANK_VENUE } from '../venues/input';
 import { saveVenue } from '../venues/write';
@@ -35,7 +35,7 @@ const siteNow = async (): Promise<ValidationSite> => {
     db,
     settings: SETTINGS,
     now: NOW,
-    reference: await lookup({ db, contentRevision: () => contentRevision }),
+    reference: await referenceData({ db, contentRevision: () => contentRevision }),
     titles: await titlesOf(db, contentRevision),
   };
 };

@@ -1,9 +1,10 @@
 /** One part of the repeats: its times, its rule, its limit, and mends for what contradicts itself. */
+import type { PartProps } from './part-props';
 import { isoDay, weekdayOf, ymdOf } from '@/core/day/day';
 import { isoDateTime, parseIsoDateTime } from '@/core/day/plain-date-time';
 import { sayDay, WEEKDAYS } from '@/core/phrase/format';
 import type { RecurrenceProblem } from '@/core/recurrence/problems';
-import type { StoredLimit, StoredRecurrencePart } from '@/core/recurrence/stored';
+import type { StoredLimit } from '@/core/recurrence/stored';
 import type { EditorStart } from '@/core/listing/editor';
 import { DayField } from '../../fields/DayField';
 import { Field, Select } from '../../fields/fields';
@@ -11,18 +12,6 @@ import { repeatOf, ruleFor } from '@/core/dates/repeat-choices';
 import { hasTimes } from '@/core/recurrence/sub-daily';
 import { TimeFields } from './Times';
 import { RepeatFields } from './Repeats';
-
-export interface PartProps {
-  recurrencePart: StoredRecurrencePart;
-  site: EditorStart['site'];
-  setPart: (change: (s: StoredRecurrencePart) => StoredRecurrencePart) => void;
-  setStart: (start: string) => void;
-  problems: RecurrenceProblem[];
-  /** nobody has set the first day by hand */
-  preset: boolean;
-  /** makes a first date outside its rule a date of its own */
-  partFirst: () => void;
-}
 
 export function PartFields({ recurrencePart, site, setPart, setStart, problems, preset, partFirst }: PartProps) {
   const start = parseIsoDateTime(recurrencePart.start) ?? { day: site.today, minute: null };

@@ -4,7 +4,7 @@ import { MONTHS, WEEKDAYS } from '@/core/phrase/format';
 import type { StoredRecurrencePart } from '@/core/recurrence/stored';
 import { Field, Select, Toggles } from '../../fields/fields';
 import { IN_MONTHS, REPEATS, type Repeat, ruleFor, withRule } from '@/core/dates/repeat-choices';
-import type { PartProps } from './RecurrencePart';
+import type { PartProps } from './part-props';
 
 const REPEAT_WORDS: Record<Repeat, string> = {
   never: 'Once',

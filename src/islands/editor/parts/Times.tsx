@@ -5,7 +5,7 @@ import { WEEKDAYS } from '@/core/phrase/format';
 import { ClockField } from '../../fields/ClockField';
 import { DayField } from '../../fields/DayField';
 import { Check } from '../../fields/fields';
-import type { PartProps } from './RecurrencePart';
+import type { PartProps } from './part-props';
 
 type TimeProps = Omit<PartProps, 'problems' | 'preset' | 'partFirst'> & { start: PlainDateTime; endsEarly: boolean };
 

@@ -8,7 +8,7 @@ import { exportAll, exportDocument, exportIcal, exportSite, importFile, importSi
 import { answer } from '@/server/http/endpoint';
 import { explain, Problem, problemResponse, read } from '@/server/http/problem';
 import { countListings, type RebuildReport, startRebuild } from '@/server/dates/rebuild';
-import type { Runtime } from '@/server/runtime';
+import type { Runtime } from '@/server/runtime-type';
 import { hasListings } from '@/server/listings/read';
 
 const account = z.object({ name: z.string(), email: z.string(), role: z.enum(ROLES), password: z.string() });

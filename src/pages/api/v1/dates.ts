@@ -4,7 +4,7 @@ import { parseIsoDay } from '@/core/day/day';
 import { answer } from '@/server/http/endpoint';
 import { explain, invalid, problemResponse, refused } from '@/server/http/problem';
 import { readDeskDates, readDeskFilters } from '@/server/desk/sheet-dates';
-import { lookup } from '@/server/reference/read';
+import { referenceData } from '@/server/reference/read';
 
 /** Half a year with its edges. */
 const MOST_DAYS = 220;
@@ -16,7 +16,7 @@ export const GET: APIRoute = async ({ url, locals: { rt, actor, settings } }) =>
     if (from === undefined || to === undefined || to < from || to - from > MOST_DAYS)
       throw invalid('from', `Give from and to as days such as 2027-03-01, at most ${MOST_DAYS} apart.`);
     const filters = readDeskFilters(url.searchParams);
-    return answer(await readDeskDates(rt.db, { actor, from, to, filters, reference: await lookup(rt), settings }));
+    return answer(await readDeskDates(rt.db, { actor, from, to, filters, reference: await referenceData(rt), settings }));
   } catch (error) {
     return problemResponse(explain(error));
   }

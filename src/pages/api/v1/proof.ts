@@ -10,7 +10,7 @@ import { readListing } from '@/server/listings/read';
 import { fullContext } from '@/server/validation/context';
 import { titlesOf } from '@/server/validation/titles';
 import { readWaivers } from '@/server/validation/write';
-import { lookup } from '@/server/reference/read';
+import { referenceData } from '@/server/reference/read';
 
 const input = z.object({ id: z.uuid().nullable(), content: contentInput });
 
@@ -21,7 +21,7 @@ export const POST: APIRoute = async ({ request, locals }) => {
     if (!actor) throw refused();
     const { id, content } = read(input, await readJson(request));
     if (id) await readListing(rt.db, id, actor);
-    const reference = await lookup(rt);
+    const reference = await referenceData(rt);
     const revision = rt.contentRevision();
     const titles = await titlesOf(rt.db, revision);
     const context = await fullContext({ db: rt.db, settings, now, reference, titles, revision }, id, content);

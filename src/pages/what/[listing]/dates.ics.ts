@@ -5,14 +5,14 @@ import { notFound } from '@/server/http/problem';
 import { horizonOf } from '@/server/dates/date-index';
 import { icalListing, icalResponse } from '@/server/public/feed';
 import { findPublished } from '@/server/public/listing';
-import { lookup } from '@/server/reference/read';
+import { referenceData } from '@/server/reference/read';
 
 export const GET: APIRoute = async ({ params, locals, redirect }) => {
   const { rt, now, settings } = locals;
   const hit = await findPublished(rt.db, params.listing ?? '');
   if (!hit) throw notFound('listing');
   if ('movedTo' in hit) return redirect(`/what/${hit.movedTo}/dates.ics`, 301);
-  const one = icalListing(hit.row, hit.row.publishedAt, await lookup(rt), rt);
+  const one = icalListing(hit.row, hit.row.publishedAt, await referenceData(rt), rt);
   if (!one) throw notFound('listing');
   const url = `${rt.address()}/what/${hit.row.address}`;
   return icalResponse(

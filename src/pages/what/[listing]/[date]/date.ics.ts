@@ -6,7 +6,7 @@ import { notFound } from '@/server/http/problem';
 import { horizonOf } from '@/server/dates/date-index';
 import { icalListing, icalResponse } from '@/server/public/feed';
 import { findPublished, readDate } from '@/server/public/listing';
-import { lookup } from '@/server/reference/read';
+import { referenceData } from '@/server/reference/read';
 
 export const GET: APIRoute = async ({ params, locals, redirect }) => {
   const { rt, now, settings } = locals;
@@ -15,7 +15,7 @@ export const GET: APIRoute = async ({ params, locals, redirect }) => {
   if ('movedTo' in hit) return redirect(`/what/${hit.movedTo}/${params.date}/date.ics`, 301);
   const found = await readDate(rt.db, hit.row.listingId, params.date ?? '');
   const only = found && parseIsoDateTime(found.date.original);
-  const one = only && icalListing(hit.row, hit.row.publishedAt, await lookup(rt), rt, only);
+  const one = only && icalListing(hit.row, hit.row.publishedAt, await referenceData(rt), rt, only);
   if (!one) throw notFound('date');
   const url = `${rt.address()}/what/${hit.row.address}/${params.date}`;
   return icalResponse(

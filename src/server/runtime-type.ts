@@ -1,0 +1,38 @@
+/** What one server process holds, as those who are handed it see it; made in runtime.ts. */
+import type { Auth } from './accounts/auth';
+import type { Db } from './db/client';
+import type { JobContext, JobRunner } from './jobs/runner';
+import type { SiteAddresses } from './site/site-url';
+import type { Now } from './site/clock';
+import type { SiteSettings } from './site/settings';
+import type { TaskWorker } from './worker/task-worker';
+
+export interface Runtime {
+  db: Db;
+  auth: Auth;
+  demo: boolean;
+  /** as they are in force: the address is the one that the site is reached at, whether somebody set it or not */
+  settings: () => SiteSettings;
+  /** as they were stored, for the form that changes them */
+  storedSettings: () => SiteSettings;
+  settingsRevision: () => number;
+  /** reads the settings again after they were changed */
+  reloadSettings: () => Promise<void>;
+  now: () => Now;
+  /** rises with every change that readers could see; part of each page's ETag */
+  contentRevision: () => string;
+  contentChanged: () => Promise<void>;
+  /** which addresses are this site's */
+  addresses: SiteAddresses;
+  address: () => string;
+  /** a short proof that this site wrote a text; the same for the same text */
+  sign: (text: string) => string;
+  /** the name of its machine, which its own calendar files carry */
+  host: () => string;
+  /** work in the background, and the threads for long computations: files and dates, pictures */
+  jobs: JobRunner;
+  worker: TaskWorker;
+  pictureWorker: TaskWorker;
+  jobContext: () => Promise<JobContext>;
+  close: () => Promise<void>;
+}
