@@ -21,6 +21,11 @@ const nth = (weekday: number, ...list: number[]) => ({ byDay: list.map((n) => ({
 const on = (...list: number[]) => ({ byDay: list.map((weekday) => ({ weekday, nth: 0 })) });
 
 describe('a recurrence said back', () => {
+  it('lets an end until six in the morning belong to the evening before it', () => {
+    const night = (end: string): string => sayWhen(w('2027-03-20T22:00'), w(end), style, { weekday: 'short', year: false });
+    expect(night('2027-03-21T06:00')).toBe('Sat 20 March, 22:00–06:00');
+    expect(night('2027-03-21T06:01')).toBe('Sat 20 March, 22:00 – Sun 21 March, 06:01');
+  });
   it('reads as people would say it', () => {
     const walk = of('2027-03-07T07:40', 580, rule('monthly', nth(6, 1, 3)), { kind: 'until', day: d('2027-10-31') });
     const august = { breaks: [{ from: d('2027-08-01'), to: d('2027-08-31') }] };
