@@ -5,7 +5,7 @@ import { cookieOf } from './support';
 const content = (part = {}) => ({ ...emptyContent(), title: 'Bad Input Evening', ...part });
 const when = (start: string, length: unknown = null, rule: unknown = null) => ({
   recurrence: {
-    format: 1,
+    format: 3,
     zone: 'America/Halifax',
     parts: [{ start, length, rule, limit: { kind: 'open' } }],
     exdates: [],

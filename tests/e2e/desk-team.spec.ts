@@ -24,11 +24,11 @@ test('tables: a category is added and removed, the fallback says why it stays; s
   await page.goto('/desk/set-up');
   await page.getByLabel('Times', { exact: true }).selectOption('12');
   await page.getByLabel('First weekday').selectOption('6');
-  await page.getByLabel('Red-letter days').fill('17 March Harbour Day\n32 Smarch');
+  await page.getByLabel('Holidays').fill('17 March Harbour Day\n32 Smarch');
   await page.getByLabel('Directions on the web').fill('https://map.example/?at={lat},{lng}');
   await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByText('Line 2 was not understood').first()).toBeVisible();
-  await page.getByLabel('Red-letter days').fill('17 March Harbour Day');
+  await page.getByLabel('Holidays').fill('17 March Harbour Day');
   await page.getByRole('button', { name: 'Save' }).click();
   // It is said once, and not again after a reload.
   await expect(page.getByText('Saved. Every page')).toBeVisible();

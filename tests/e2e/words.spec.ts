@@ -79,7 +79,7 @@ test('almanac read says what a phrase says, as JSON', () => {
     start: '2027-04-07',
     end: '2027-04-07',
     allDay: true,
-    parts: [{ start: '2027-04-07', end: '2027-04-07', rrule: 'FREQ=WEEKLY;INTERVAL=2;BYDAY=WE;COUNT=10' }],
+    stretches: [{ start: '2027-04-07', end: '2027-04-07', rrule: 'FREQ=WEEKLY;INTERVAL=2;BYDAY=WE;COUNT=10' }],
     exdates: ['2027-05-05'],
     breaks: [],
     unread: [],

@@ -29,7 +29,7 @@ export const KIND_WORDS: Record<string, string> = {
   'date-differs': 'The words name another date',
   'year-differs': 'The words name another year',
   'cost-differs': 'The words name another price',
-  holiday: 'On a red-letter day',
+  holiday: 'On a holiday',
   'no-coming-date': 'No coming date',
   'start-not-in-rule': 'The first date is not in its rule',
   'start-in-gap': 'A time that the clocks skip',

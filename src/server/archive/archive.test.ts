@@ -129,7 +129,7 @@ describe('an archive', () => {
     await seedPlaces(db);
     expect(await problem(fillSite(site, source(document), EDITOR))).toMatchObject({
       status: 409,
-      title: expect.stringContaining('this one has 1 venues, 1 categories'),
+      title: expect.stringContaining('this one has 1 venue, 1 category'),
     });
     expect(await db.$count(listing)).toBe(0);
   });

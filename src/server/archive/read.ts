@@ -3,6 +3,7 @@ import { fileTypeFromBuffer } from 'file-type';
 import { sql } from 'drizzle-orm';
 import { PICTURE_ENDINGS, whyNoArchive } from '@/core/exchange/archive';
 import { isZone } from '@/core/day/zone';
+import { sayCount } from '@/core/phrase/format';
 import type { z } from 'zod';
 import { audited } from '../accounts/audit';
 import type { Actor } from '../accounts/roles';
@@ -142,11 +143,11 @@ function readSite(raw: unknown, left: Left): Site | undefined {
 
 /** An archive makes a site what another was: nothing of what is there already may be mixed in. */
 async function refuseUnlessEmpty(tx: Db): Promise<void> {
-  const tables = { listings: listing, venues: venue, organizers: organizer, categories: category, tags: tag, pictures: picture };
+  const tables = { listing, venue, organizer, category, tag, picture };
   const there: string[] = [];
   for (const [words, table] of Object.entries(tables)) {
     const [row] = await tx.select({ n: sql<number>`count(*)::int` }).from(table);
-    if (row?.n) there.push(`${row.n.toLocaleString('en')} ${words}`);
+    if (row?.n) there.push(sayCount(row.n, words));
   }
   if (there.length)
     throw new Problem(

@@ -4,6 +4,7 @@ import type { EpochDay } from '@/core/day/day';
 import { type Minutes, nearTimes } from '@/core/dates/clashes';
 import type { BookingRow } from '@/core/listing/editor';
 import type { Db } from '../db/client';
+import { queryRows } from '../db/json-rows';
 import { shown } from '../jobs/hidden';
 
 /** So many at most: a hall with a date each hour for three years. */
@@ -48,7 +49,9 @@ export async function readBookings(db: Db, { venueIds, not, from, spans, most = 
     select a.venue as asked, s.id as venue from (values ${asked}) as a(venue)
     join venue v on v.id = a.venue
     join venue s on s.id = v.id or s.parent_id = v.id or s.id = v.parent_id`;
-  const result = (await db.execute(sql`
+  const rows = await queryRows<{ list: string }>(
+    db,
+    sql`
     -- Dates first, contents last: of a listing with no date that could meet, nothing is read.
     with d as materialized (
       select k.asked, k.venue, k.listing_id, o.*
@@ -77,8 +80,9 @@ export async function readBookings(db: Db, { venueIds, not, from, spans, most = 
       from d join l on l.id = d.listing_id and l.venue = d.venue
       where case when d.venue_id is null then l.own else d.venue_id = d.venue end
       order by d.start_day limit ${most}
-    ) q`)) as unknown as { rows: { list: string }[] };
-  return JSON.parse(result.rows[0]?.list ?? '[]') as BookingRow[];
+    ) q`,
+  );
+  return JSON.parse(rows[0]?.list ?? '[]') as BookingRow[];
 }
 
 export interface OrganizerQuery extends Omit<BookingQuery, 'venueIds'> {
@@ -91,7 +95,9 @@ export async function readOrganizerBookings(
   { organizerIds, not, from, spans, most = MOST }: OrganizerQuery,
 ): Promise<BookingRow[]> {
   if (!organizerIds.length) return [];
-  const result = (await db.execute(sql`
+  const rows = await queryRows<{ list: string }>(
+    db,
+    sql`
     select coalesce(json_agg(json_build_array(title, listing_id, start_day, start_minute, end_day, end_minute, organizer_id)), '[]')::text as list
     from (
       select l.title, o.listing_id, o.start_day, o.start_minute, o.end_day, o.end_minute, k.organizer_id
@@ -102,6 +108,7 @@ export async function readOrganizerBookings(
         and ${shown(sql.raw('l.job_id'))} and l.stage not in ('withdrawn', 'binned') and l.id is distinct from ${not}::uuid
         and l.working->>'eventStatus' <> 'cancelled'
       order by o.start_day limit ${most}
-    ) q`)) as unknown as { rows: { list: string }[] };
-  return JSON.parse(result.rows[0]?.list ?? '[]') as BookingRow[];
+    ) q`,
+  );
+  return JSON.parse(rows[0]?.list ?? '[]') as BookingRow[];
 }

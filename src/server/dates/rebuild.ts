@@ -1,6 +1,7 @@
 /** Makes the whole date index anew and reports what differed; and, when the month has changed, brings the horizon forward. */
 import { asc, eq, gt, sql } from 'drizzle-orm';
 import type { Db } from '../db/client';
+import { queryRows } from '../db/json-rows';
 import { job, listing, published, setting } from '../db/schema';
 import { type JobContext, startJob, type Work } from '../jobs/runner';
 import { SITE_ACTOR } from '../accounts/roles';
@@ -77,7 +78,7 @@ async function rebuildSome(tx: Db, input: SomeInput, report: RebuildReport): Pro
     .limit(size);
   if (!chunk.length) return undefined;
   const ids = chunk.map((row) => row.id);
-  const kept = ((await tx.execute(sql`${SELECT} where listing_id in ${ids}`)) as unknown as { rows: IndexRow[] }).rows;
+  const kept = await queryRows<IndexRow>(tx, sql`${SELECT} where listing_id in ${ids}`);
   const keptOf = new Map<string, IndexRow[]>(ids.map((id) => [id, []]));
   for (const row of kept) keptOf.get(row.listing_id)?.push(row);
   const addressOf = new Map(chunk.map((row) => [row.id, row.address]));

@@ -2,9 +2,13 @@
 import { type SQL, sql } from 'drizzle-orm';
 import type { Db } from './client';
 
+/** The rows of a question in SQL, by the names of its columns; the two drivers give them in the same place. */
+export async function queryRows<T>(db: Db, query: SQL): Promise<T[]> {
+  return ((await db.execute(query)) as unknown as { rows: T[] }).rows;
+}
+
+/** The rows of a question as one JSON text from the database: what many small values cost on the way out is saved. */
 export async function jsonRows<T>(db: Db, query: SQL): Promise<T[]> {
-  const result = (await db.execute(sql`select coalesce(json_agg(q), '[]')::text as list from (${query}) q`)) as unknown as {
-    rows: { list: string }[];
-  };
-  return JSON.parse(result.rows[0]?.list ?? '[]') as T[];
+  const [only] = await queryRows<{ list: string }>(db, sql`select coalesce(json_agg(q), '[]')::text as list from (${query}) q`);
+  return JSON.parse(only?.list ?? '[]') as T[];
 }

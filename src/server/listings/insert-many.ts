@@ -6,6 +6,7 @@ import { type SQL, sql } from 'drizzle-orm';
 import type { ListingContent } from '@/core/listing/content';
 import { freeAddress, webAddress } from '@/core/text/text';
 import type { Db } from '../db/client';
+import { queryRows } from '../db/json-rows';
 import { newId } from '../db/ids';
 import { horizonOf, indexRows, nextOf } from '../dates/date-index';
 import { type Change, linkRows, publishedValues, whatStops } from './write';
@@ -40,8 +41,8 @@ async function takenAddresses(tx: Db, titles: readonly string[]): Promise<Set<st
 }
 
 async function addresses(tx: Db, query: SQL): Promise<string[]> {
-  const result = (await tx.execute(query)) as unknown as { rows: { address: string }[] };
-  return result.rows.map((row) => row.address);
+  const rows = await queryRows<{ address: string }>(tx, query);
+  return rows.map((row) => row.address);
 }
 
 /** Rows of several tables, as the database names them. */

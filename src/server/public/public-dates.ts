@@ -5,7 +5,7 @@ import type { Attendance, Cost } from '@/core/listing/content';
 import type { EventStatus } from '@/core/recurrence/model';
 import { fold } from '@/core/text/text';
 import type { Db } from '../db/client';
-import { jsonRows } from '../db/json-rows';
+import { jsonRows, queryRows } from '../db/json-rows';
 import { shown } from '../jobs/hidden';
 import { type Filters, likePattern, ONLINE, searchWords } from './filters';
 import { type ContentSource, type ReferenceData, topOf, withChildren } from '../reference/read';
@@ -151,8 +151,8 @@ const SHORT_VALUES = sql.raw(Object.values(SHORT).join(', '));
 export async function readShortDates(db: Db, span: Span, filters: Filters, reference: ReferenceData): Promise<ShortDate[]> {
   const where = sql.join([touches(span), ...wordConditions(filters, reference)], sql` and `);
   const query = sql`select coalesce(json_agg(json_build_array(${SHORT_VALUES})), '[]')::text as list ${TABLES} where ${where}`;
-  const result = (await db.execute(query)) as unknown as { rows: { list: string }[] };
-  const values = JSON.parse(result.rows[0]?.list ?? '[]') as unknown[][];
+  const rows = await queryRows<{ list: string }>(db, query);
+  const values = JSON.parse(rows[0]?.list ?? '[]') as unknown[][];
   return values.map((row) => {
     // Field by field, so that all dates have one shape: the page reads each of them many times.
     const date: Record<string, unknown> = {};

@@ -5,6 +5,7 @@ import { validate } from '@/core/validation/validate';
 import type { Actor } from '../accounts/roles';
 import { SITE_ACTOR } from '../accounts/roles';
 import type { Db } from '../db/client';
+import { queryRows } from '../db/json-rows';
 import { job, listing, validationNote, validationState, validationWaiver } from '../db/schema';
 import { invalid } from '../http/problem';
 import { startJob, type Work } from '../jobs/runner';
@@ -69,8 +70,8 @@ const due = (day: number) => sql`from listing l left join validation_state s on 
   and (l.job_id is null or not exists (select 1 from job j where j.id = l.job_id and j.hidden))`;
 
 export async function countDue(db: Db, now: Now): Promise<number> {
-  const result = (await db.execute(sql`select count(*)::int as n ${due(now.day)}`)) as unknown as { rows: { n: number }[] };
-  return result.rows[0]?.n ?? 0;
+  const rows = await queryRows<{ n: number }>(db, sql`select count(*)::int as n ${due(now.day)}`);
+  return rows[0]?.n ?? 0;
 }
 
 /** Begins to look at what is due, unless that is under way. */
@@ -100,15 +101,13 @@ export const validating: Work = {
       .limit(1);
     if (other) return { did: 0, finished: true };
 
-    const result = (await tx.execute(
+    const rows = await queryRows<{ id: string }>(
+      tx,
       sql`select l.id ${due(now.day)} order by l.changed_at desc, l.id limit ${Math.min(size, AT_ONCE)}`,
-    )) as unknown as {
-      rows: { id: string }[];
-    };
+    );
     const titles = await titlesOf(tx, contentRevision);
-    for (const { id } of result.rows)
-      await validateListing(tx, { db: tx, settings, now, reference, titles, revision: contentRevision }, id);
-    const finished = result.rows.length === 0;
-    return { did: result.rows.length, finished, rest: REST };
+    for (const { id } of rows) await validateListing(tx, { db: tx, settings, now, reference, titles, revision: contentRevision }, id);
+    const finished = rows.length === 0;
+    return { did: rows.length, finished, rest: REST };
   },
 };
