@@ -147,7 +147,7 @@ async function refuseUnlessEmpty(tx: Db): Promise<void> {
   const there: string[] = [];
   for (const [words, table] of Object.entries(tables)) {
     const [row] = await tx.select({ n: sql<number>`count(*)::int` }).from(table);
-    if (row?.n) there.push(sayCount(row.n, words));
+    if (row?.n) there.push(sayCount(row.n, words, words === 'category' ? 'categories' : undefined));
   }
   if (there.length)
     throw new Problem(
