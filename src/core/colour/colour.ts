@@ -22,6 +22,7 @@ export const SURFACES = {
 export const ON_SHEET = 4.5;
 export const ON_GROUND = 3;
 
+/** Is this a colour written `#rrggbb`? */
 export function isHex(text: string): boolean {
   return /^#[0-9a-f]{6}$/i.test(text);
 }
@@ -46,6 +47,7 @@ function hexOf(linear: Rgb): string {
   return `#${linear.map(channel).join('')}`;
 }
 
+/** Relative luminance, 0 to 1, of a colour written `#rrggbb` (WCAG 2.2). */
 export function luminance(hex: string): number {
   const [r, g, b] = linearOf(hex);
   return 0.2126 * r + 0.7152 * g + 0.0722 * b;
@@ -57,6 +59,7 @@ export function contrast(a: string, b: string): number {
   return (Math.max(x, y) + 0.05) / (Math.min(x, y) + 0.05);
 }
 
+/** A colour written `#rrggbb` in OKLCH: lightness 0 to 1, chroma, hue in degrees (Ottosson 2020). */
 export function toOklch(hex: string): Oklch {
   const [r, g, b] = linearOf(hex);
   const l = Math.cbrt(0.4122214708 * r + 0.5363325363 * g + 0.0514459929 * b);

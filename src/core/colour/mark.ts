@@ -38,6 +38,7 @@ const PATHS: Record<Shape, string> = {
   star: 'M6 .4 7.6 3.2l3.3 0L9.2 6l1.7 2.8-3.3 0L6 11.6 4.4 8.8l-3.3 0L2.8 6 1.1 3.2l3.3 0z',
 };
 
+/** The outline of a shape as an SVG path. */
 export function pathOf(shape: Shape): string {
   return PATHS[shape];
 }

@@ -78,12 +78,14 @@ export function withRule(recurrencePart: StoredRecurrencePart, rule: Rule, prese
   return day === undefined ? { ...recurrencePart, rule } : { ...recurrencePart, rule, start: isoDateTime({ ...plain.start, day }) };
 }
 
+/** A single date on a day: two hours from that minute since midnight, or all day. */
 export function newPart(start: EpochDay, minute: number | null): StoredRecurrencePart {
   const length: Length | null =
     minute === null ? { days: 1, minute: null } : { days: minute + 120 >= 1440 ? 1 : 0, minute: (minute + 120) % 1440 };
   return { start: isoDateTime({ day: start, minute }), length, rule: null, limit: { kind: 'open' } };
 }
 
+/** What a new listing begins with: one date a week ahead, in the evening. */
 export function newRecurrence(zone: string, today: EpochDay): StoredRecurrence {
   return { format: 3, zone, parts: [newPart(today + 7, 19 * 60)], exdates: [], breaks: [] };
 }

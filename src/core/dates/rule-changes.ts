@@ -86,6 +86,7 @@ export function settleIdle(content: ListingContent, original: string, how: 'forg
 /** Dates further away than this are not "the nearest". */
 const NEAR_DAYS = 45;
 
+/** The date of a recurrence that lies nearest to a moment and is not taken; undefined where there is none near. */
 export function nearestDate(recurrence: Recurrence | undefined, at: PlainDateTime, taken: ReadonlySet<string>): PlainDateTime | undefined {
   if (!recurrence) return undefined;
   const near = startsBetween(recurrence, at.day - NEAR_DAYS, at.day + NEAR_DAYS).filter(({ wall }) => !taken.has(isoDateTime(wall)));

@@ -45,34 +45,41 @@ export function ymdOf(day: EpochDay): Ymd {
   };
 }
 
+/** The weekday of a day, 0 = Monday. */
 export function weekdayOf(day: EpochDay): Weekday {
   return (((day + 3) % 7) + 7) % 7;
 }
 
+/** Gregorian, for any year. */
 export function isLeapYear(year: number): boolean {
   return (year % 4 === 0 && year % 100 !== 0) || year % 400 === 0;
 }
 
 const MONTH_LENGTHS = [31, 28, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31];
 
+/** How many days a month has, months 1-12. */
 export function daysInMonth(year: number, month: number): number {
   return month === 2 && isLeapYear(year) ? 29 : (MONTH_LENGTHS[month - 1] ?? 0);
 }
 
+/** Is there such a date? Months 1-12, days from 1. */
 export function dateExists(year: number, month: number, day: number): boolean {
   return month >= 1 && month <= 12 && day >= 1 && day <= daysInMonth(year, month);
 }
 
+/** The month that a day lies in, counted from year 0. */
 export function monthNumberOf(day: EpochDay): MonthNumber {
   const { year, month } = ymdOf(day);
   return year * 12 + month - 1;
 }
 
+/** Year and month (1-12) of a month number. */
 export function yearMonthOf(monthNumber: MonthNumber): { year: number; month: number } {
   const year = Math.floor(monthNumber / 12);
   return { year, month: monthNumber - year * 12 + 1 };
 }
 
+/** The first day of a month number. */
 export function firstDayOfMonth(monthNumber: MonthNumber): EpochDay {
   const { year, month } = yearMonthOf(monthNumber);
   return dayOf(year, month, 1);

@@ -25,6 +25,7 @@ export function parseIsoTime(text: string): number | undefined {
   return hour < 24 && minute < 60 ? hour * 60 + minute : undefined;
 }
 
+/** `2027-03-07T07:40`, or `2027-03-07` for a whole day. */
 export function isoDateTime(wall: PlainDateTime): string {
   return wall.minute === null ? isoDay(wall.day) : `${isoDay(wall.day)}T${isoTime(wall.minute)}`;
 }
@@ -44,6 +45,7 @@ export function compareDateTime(a: PlainDateTime, b: PlainDateTime): number {
   return a.day - b.day || (a.minute ?? -1) - (b.minute ?? -1);
 }
 
+/** The same day and the same minute, or both the whole day. */
 export function sameDateTime(a: PlainDateTime, b: PlainDateTime): boolean {
   return a.day === b.day && a.minute === b.minute;
 }

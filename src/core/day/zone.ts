@@ -51,6 +51,7 @@ function formatOf(zone: string): Intl.DateTimeFormat {
   return format;
 }
 
+/** Is this the name of a time zone that the runtime knows? */
 export function isZone(zone: string): boolean {
   try {
     formatOf(zone);

@@ -33,6 +33,7 @@ export function linesOf(text: string): string[] {
   return lines;
 }
 
+/** Each line of a text as a listing; place and day carry on to the lines below until one says another. */
 export function readLines(text: string, setting: LineSetting): LineRow[] {
   const reader = new LinesReader(setting);
   return linesOf(text).flatMap((line) => reader.read(line) ?? []);

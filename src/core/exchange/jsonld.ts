@@ -46,6 +46,7 @@ function lastTime(zone: string, end: PlainDateTime): string {
   return end.minute === null ? isoDay(end.day - 1) : time(zone, end);
 }
 
+/** One date as a schema.org Event. */
 export function eventJsonLd(input: JsonLdInput): Record<string, unknown> {
   const { zone, cost } = input;
   const places: Record<string, unknown>[] = input.venues.map((venue) => ({

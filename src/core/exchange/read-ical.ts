@@ -20,6 +20,7 @@ export interface ReadFile {
   unknownZones: string[];
 }
 
+/** A file that cannot be read at all; its message is for people. */
 export class FileError extends Error {
   override name = 'FileError';
 }

@@ -28,6 +28,7 @@ export interface Chart {
   features: ChartFeature[];
 }
 
+/** The smallest bounds around some points, wider by `margin` degrees; undefined without a point. */
 export function boundsOf(points: readonly Point[], margin = 0): Bounds | undefined {
   if (!points.length) return undefined;
   const lats = points.map((p) => p.lat);

@@ -111,6 +111,7 @@ export function picturesOf({ pictureId, galleryIds, text }: Pick<ListingContent,
   return [...new Set([...(pictureId ? [pictureId] : []), ...galleryIds, ...picturesInText(text)])];
 }
 
+/** A content of which nothing is said. */
 export function emptyContent(): ListingContent {
   return {
     format: CONTENT_FORMAT,

@@ -12,6 +12,7 @@ export interface FileName {
   format: PictureFormat;
 }
 
+/** The web address of one file of a picture, as this version of it. */
 export function pictureAddress(picture: { id: string; version: number }, { use, width, format }: FileName): string {
   return `/picture/${picture.id}/${picture.version}/${use}-${width}.${ENDING[format]}`;
 }

@@ -19,6 +19,7 @@ export interface Pattern {
   weekOffsets: number[];
 }
 
+/** A rule with what follows from its first day where the rule itself says nothing. */
 export function patternOf(rule: Rule, startDay: EpochDay): Pattern {
   const { freq, byMonth, byMonthDay, byDay } = rule;
   const pattern: Pattern = {
@@ -108,12 +109,14 @@ export function namedDays(pattern: Pattern, k: number, out: EpochDay[]): void {
   }
 }
 
+/** Does a day lie in one of these spans of each year? Seasons may go over the turn of a year. */
 export function inSeasons(seasons: readonly Season[], day: EpochDay): boolean {
   const { month, day: d } = ymdOf(day);
   const at = month * 100 + d;
   return seasons.some(({ from, to }) => (from <= to ? at >= from && at <= to : at >= from || at <= to));
 }
 
+/** Takes out the days from `base` on that lie in none of the seasons; changes the list in place. */
 export function keepSeasons(seasons: readonly Season[], out: EpochDay[], base = 0): void {
   let kept = base;
   for (let i = base; i < out.length; i++) {

@@ -16,6 +16,7 @@ const MAX_INTERVAL = 10_000_000;
 const MAX_TEXT = 4000;
 const MAX_LIST = 400;
 
+/** An RRULE that is refused; its message names the part. */
 export class RuleTextError extends Error {
   override name = 'RuleTextError';
 }

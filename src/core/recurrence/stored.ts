@@ -65,10 +65,12 @@ function day(text: string): number {
   return value;
 }
 
+/** A stored part as the code uses it. Throws {@link StoredDateError} where a date does not exist. */
 export function partFrom({ start, length, rule, limit }: StoredRecurrencePart): RecurrencePart {
   return { start: wall(start), length, rule, limit: limitFrom(limit) };
 }
 
+/** A stored recurrence as the code uses it. Throws {@link StoredDateError} where a date does not exist. */
 export function fromStored(stored: StoredRecurrence): Recurrence {
   return {
     zone: stored.zone,
@@ -82,6 +84,7 @@ function limitFrom(limit: StoredLimit): Limit {
   return limit.kind === 'until' ? { ...limit, day: day(limit.day) } : limit;
 }
 
+/** A recurrence as it is kept: JSON with ISO dates and its format number. */
 export function toStored(recurrence: Recurrence): StoredRecurrence {
   return {
     format: RECURRENCE_FORMAT,
@@ -97,6 +100,7 @@ export function toStored(recurrence: Recurrence): StoredRecurrence {
   };
 }
 
+/** Stored changes as the code uses them. Throws {@link StoredDateError} where a date does not exist. */
 export function changesFromStored(stored: StoredChange[]): DateChange[] {
   return stored.map((c) => ({
     original: wall(c.original),

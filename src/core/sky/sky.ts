@@ -19,6 +19,7 @@ export type Phase = 'new' | 'first-quarter' | 'full' | 'last-quarter';
 const PHASES: readonly Phase[] = ['new', 'first-quarter', 'full', 'last-quarter'];
 export const SYNODIC_DAYS = 29.530588;
 
+/** When the sun rises and sets on a day at a place, or why it does not. */
 export function sunOn(day: EpochDay, place: Place): SunDay {
   const noon = dateTimeToInstant(place.zone, { day, minute: 720 }).ms;
   const times = suncalc.getTimes(new Date(noon), place.lat, place.lng);

@@ -40,6 +40,7 @@ export function shorten(text: string, most: number): string {
 
 const ENTITIES: Record<string, string> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;', "'": '&#39;' };
 
+/** A text as it may stand in HTML, between tags and in attributes. */
 export function escapeHtml(text: string): string {
   return text.replace(/[&<>"']/g, (c) => ENTITIES[c] as string);
 }

@@ -10,6 +10,7 @@ const FREE = /\b(free( of charge| entry| admission| event)?|no charge|no entry f
 const UNDER = /\b(under|children|kids|members|students|carers|babies|infants|accompanied|over \d+s?)\b[^.;]{0,40}\bfree\b|\bfree\s+for\b/i;
 const AMOUNT = /(?:[$€£]\s?(\d{1,5}(?:[.,]\d{1,2})?)|\b(\d{1,5}[.,]\d{2})\b(?!\s*(?:am|pm|h\b|:|km|m\b|kg|%)))/g;
 
+/** Do these words say that it costs nothing? “Gluten-free” is no price. */
 export function saysFree(text: string): boolean {
   const rest = text.replace(OTHER_FREE, ' ');
   return FREE.test(rest) && !UNDER.test(text);
@@ -29,6 +30,7 @@ export function amountsIn(text: string): number[] {
   });
 }
 
+/** What the words say of the price, beside the cost that is set. */
 export function costNotes(content: ListingContent): ValidationNote[] {
   const { cost } = content;
   const notes: ValidationNote[] = [];

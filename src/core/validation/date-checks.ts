@@ -21,6 +21,7 @@ const LATE = 120;
 /** Nobody gathers at these hours, unless they say so. */
 const SMALL_HOURS = { from: 60, to: 330 };
 
+/** What is wrong with the dates, or rarely meant. */
 export function whenNotes(content: ListingContent, context: WhenContext): ValidationNote[] {
   const open = content.whenWords.trim();
   const words = open

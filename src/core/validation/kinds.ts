@@ -64,6 +64,7 @@ export const KIND_WORDS: Record<string, string> = {
 };
 const ORDER = new Map(Object.keys(KIND_WORDS).map((kind, i) => [kind, i]));
 
+/** Where a kind of note stands in the order of what matters; unknown kinds come last. */
 export function kindRank(kind: string): number {
   return ORDER.get(kind) ?? ORDER.size;
 }

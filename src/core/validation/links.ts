@@ -5,10 +5,12 @@ import { asWarning, type ValidationNote, asError } from './note';
 const WEB = /^https?:\/\/[^\s/]+\.[^\s]+$/i;
 const MAIL = /^[^\s@]+@[^\s@]+\.[^\s@]+$/;
 
+/** Is this an address that a browser can follow? */
 export function isWebAddress(text: string): boolean {
   return WEB.test(text);
 }
 
+/** Does this look like a mail address: a name, an @, a domain? */
 export function isMail(text: string): boolean {
   return MAIL.test(text);
 }
@@ -62,6 +64,7 @@ export function linksOf(html: string): string[] {
   return [...html.matchAll(/<(?:a\b[^>]*\bhref|img\b[^>]*\bdata-link)="([^"]*)"/gi)].map((m) => (m[1] ?? '').replace(/&amp;/g, '&'));
 }
 
+/** Web and mail addresses of a content that look wrong. */
 export function linkNotes(content: ListingContent): ValidationNote[] {
   const notes: ValidationNote[] = [];
   const website = content.website.trim();

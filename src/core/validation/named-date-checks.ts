@@ -66,6 +66,7 @@ const FIELDS: [ValidationField & keyof ListingContent, string][] = [
   ['text', 'text'],
 ];
 
+/** Weekdays and dates named in the text that are not those of the listing. */
 export function namedDateNotes(content: ListingContent, context: DatesContext): ValidationNote[] {
   if (!context.days.length) return [];
   const notes: ValidationNote[] = [];

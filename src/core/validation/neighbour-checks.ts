@@ -37,6 +37,7 @@ export interface AroundContext {
   backLink?: { link: string; field: 'text' | 'website'; title: string } | undefined;
 }
 
+/** What runs into others: clashes, lookalikes, holidays, copies that nobody looked at. */
 export function aroundNotes(coming: readonly Occurrence[], context: AroundContext): ValidationNote[] {
   const { style } = context;
   const notes: ValidationNote[] = [];

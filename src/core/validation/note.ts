@@ -82,6 +82,7 @@ export const good = (kind: string, field: ValidationField, sentence: string): Va
   sentence,
 });
 
+/** Is there an error among these? */
 export function stopsPublishing(notes: readonly ValidationNote[]): boolean {
   return notes.some((n) => n.severity === 'error');
 }

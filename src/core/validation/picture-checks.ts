@@ -27,6 +27,7 @@ export const COVER_WIDTH = 800;
 /** Less detail than this in its pixels is seen. */
 export const ENLARGED = 0.5;
 
+/** What is wrong with what is seen: pictures, their descriptions, inks. */
 export function lookNotes(content: ListingContent, { picture, category, listPictures }: LookContext): ValidationNote[] {
   const notes: ValidationNote[] = [];
   if (!content.categoryIds.length)

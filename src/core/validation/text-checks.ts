@@ -46,6 +46,7 @@ export function firstSentence(html: string): string {
   return sentence.length <= SUMMARY_SHOWN.search ? sentence : shorten(text, SUMMARY_SHOWN.search);
 }
 
+/** What is wrong with title, summary and text, or missing. */
 export function wordNotes(content: ListingContent): ValidationNote[] {
   return [...titleNotes(content), ...summaryNotes(content), ...looseNotes(content)];
 }

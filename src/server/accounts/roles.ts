@@ -12,10 +12,12 @@ export interface Actor {
 
 export const SITE_ACTOR: Actor = { id: null, name: 'The site', role: 'site' };
 
+/** May they change every listing? */
 export function editsAll(actor: Actor): boolean {
   return actor.role === 'coordinator' || actor.role === 'editor' || actor.role === 'site';
 }
 
+/** May they change this listing: every one, or their own? */
 export function mayEdit(actor: Actor, listing: { ownerId: string | null }): boolean {
   return editsAll(actor) || (actor.role === 'contributor' && actor.id !== null && listing.ownerId === actor.id);
 }

@@ -58,6 +58,7 @@ export interface Invite {
 
 const INVITATION_DAYS = 7;
 
+/** Invites somebody by mail; an invitation that they have already ends. Throws a Problem for an address that has an account. */
 export async function invite(tx: Db, { name, email, role, siteName, address }: Invite, by: Actor): Promise<void> {
   const mail = email.trim().toLowerCase();
   if (!name.trim()) throw invalid('name', 'The name is missing.');
@@ -78,6 +79,7 @@ export async function invite(tx: Db, { name, email, role, siteName, address }: I
   await queueMail(tx, { to: mail, subject: `Your invitation to ${siteName}`, text }, now);
 }
 
+/** The invitation behind a private address. Throws a Problem when it is used, over or none. */
 export async function openInvitation(tx: Db, token: string): Promise<typeof invitation.$inferSelect> {
   const [row] = await tx
     .select()
@@ -87,6 +89,7 @@ export async function openInvitation(tx: Db, token: string): Promise<typeof invi
   return row;
 }
 
+/** Makes the account of an invitation and ends that. Throws a Problem as {@link openInvitation} does. */
 export async function acceptInvitation(tx: Db, auth: Auth, token: string, input: { name: string; password: string }): Promise<void> {
   const row = await openInvitation(tx, token);
   await createAccount(

@@ -33,6 +33,7 @@ export function whyNot(row: Row | undefined, action: BulkAction, change: Change,
 const lower = (sentence: string | undefined): string | undefined =>
   sentence === undefined ? undefined : sentence.charAt(0).toLowerCase() + sentence.slice(1).replace(/\.$/, '');
 
+/** What an action would do to each of these listings, without writing anything. */
 export async function planBulk(db: Db, ids: readonly string[], action: BulkAction, change: Change): Promise<BulkPlan> {
   const plan: BulkPlan = { can: 0, cannot: [], cannotCount: 0 };
   for (let from = 0; from < ids.length; from += AT_ONCE) {

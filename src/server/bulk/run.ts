@@ -23,6 +23,7 @@ type Listing = typeof listing.$inferSelect;
 /** Each needs a few questions of its own: fewer at once than other jobs. */
 const AT_ONCE = 6;
 
+/** Begins an action on many listings as a job; the answer is the ids of run and job. */
 export async function startBulk(tx: Db, ids: readonly string[], action: BulkAction, change: Change): Promise<{ run: string; job: string }> {
   const runId = newId();
   const jobId = await startJob(tx, { kind: 'bulk', total: ids.length, input: { runId }, by: change.by, now: change.now });
@@ -40,6 +41,7 @@ export async function startBulk(tx: Db, ids: readonly string[], action: BulkActi
   return { run: runId, job: jobId };
 }
 
+/** One run. Throws a Problem when there is none. */
 export async function readRun(db: Db, id: string): Promise<Run> {
   const [row] = await db.select().from(bulkRun).where(eq(bulkRun.id, id));
   if (!row) throw notFound('action');

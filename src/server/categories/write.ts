@@ -54,6 +54,7 @@ async function takenAddresses(tx: Db, id: string | null): Promise<Set<string>> {
   return new Set(rows.filter((r) => r.id !== id).map((r) => r.address));
 }
 
+/** Makes a category, or changes it. The answer is its id. Throws a Problem at the field that is wrong. */
 export async function saveCategory(tx: Db, id: string | null, input: CategoryInput, by: Actor): Promise<string> {
   const { twice: _, ...given } = input;
   const own = { ...given, tinted: input.tinted ?? input.ink === '' };
@@ -110,6 +111,7 @@ function rarest<T>(all: readonly T[], used: readonly T[]): T {
   return [...all].sort((a, b) => count(a) - count(b))[0] as T;
 }
 
+/** From now on this category takes what has none. */
 export async function makeFallback(tx: Db, id: string): Promise<void> {
   await tx.update(category).set({ fallback: false }).where(eq(category.fallback, true));
   const [row] = await tx.update(category).set({ fallback: true }).where(eq(category.id, id)).returning({ id: category.id });

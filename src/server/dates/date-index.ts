@@ -120,6 +120,7 @@ const AT_ONCE = 2000;
 const insertSql = (rows: readonly IndexRow[]): SQL =>
   sql`insert into occurrence select * from json_populate_recordset(null::occurrence, ${JSON.stringify(rows)}::json)`;
 
+/** Adds rows to the date index. */
 export async function insertRows(tx: Db, rows: readonly IndexRow[]): Promise<void> {
   for (let at = 0; at < rows.length; at += AT_ONCE) await tx.execute(insertSql(rows.slice(at, at + AT_ONCE)));
 }

@@ -133,10 +133,12 @@ export const rebuilding: Work = {
   },
 };
 
+/** Begins to make the date index anew as a job, or to bring it up to the horizon; the answer is the job’s id. */
 export function startRebuild(tx: Db, kind: 'rebuild' | 'horizon', total: number, now: Now): Promise<string> {
   return startJob(tx, { kind, total, input: {}, by: SITE_ACTOR, now });
 }
 
+/** How many listings there are, of every stage. */
 export async function countListings(db: Db): Promise<number> {
   const [row] = await db.select({ n: sql<number>`count(*)::int` }).from(listing);
   return row?.n ?? 0;

@@ -37,6 +37,7 @@ export class DatabaseError extends Error {
   }
 }
 
+/** A query that took too long and was stopped. */
 export class DeadlineError extends Error {
   override name = 'DeadlineError';
 }

@@ -1,6 +1,7 @@
 /** UUIDv7 (RFC 9562 5.7): sorted by time of making. Milliseconds and 74 random bits. */
 import { createHash, randomBytes } from 'node:crypto';
 
+/** A new id, in the order of the time at which it is made (milliseconds since 1970). */
 export function newId(now: number = Date.now()): string {
   const bytes = randomBytes(16);
   bytes.writeUIntBE(now, 0, 6);
@@ -15,12 +16,14 @@ export function newToken(): string {
   return randomBytes(24).toString('base64url');
 }
 
+/** What is kept of a private address: its SHA-256, as hexadecimal digits. */
 export function hashToken(token: string): string {
   return createHash('sha256').update(token).digest('hex');
 }
 
 const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/;
 
+/** Is this written as an id? */
 export function isId(text: string): boolean {
   return UUID.test(text);
 }

@@ -7,6 +7,7 @@ import { existsSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:
 import net from 'node:net';
 import path from 'node:path';
 
+/** A data folder that another process has. */
 export class FolderInUseError extends Error {
   override name = 'FolderInUseError';
 }

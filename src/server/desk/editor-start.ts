@@ -18,6 +18,7 @@ function named<T extends { binnedAt: Date | null }>(all: ReadonlyMap<string, T>,
   return ids.flatMap((id) => all.get(id) ?? []).filter((place) => place.binnedAt);
 }
 
+/** A venue as the editor offers it. */
 export function venueChoice(v: VenueView): VenueChoice {
   const { id, name, capacity, hours } = v;
   const access = v.access !== '' || v.features.length > 0;
@@ -25,11 +26,13 @@ export function venueChoice(v: VenueView): VenueChoice {
   return { id, name, more, setUp: v.setUpMinutes, capacity, hours, access, placed: v.lat !== null, binned: v.binnedAt !== null };
 }
 
+/** An organizer as the editor offers it. */
 export function organizerChoice(o: OrganizerView): OrganizerChoice {
   const contact = { name: o.contactName, phone: o.contactPhone, mail: o.contactMail };
   return { id: o.id, name: o.name, more: '', categoryId: o.categoryId, contact, binned: o.binnedAt !== null };
 }
 
+/** Everything that the editor’s island begins with, for one person and listing. */
 export async function editorStart(rt: Runtime, actor: Actor, listing: EditorListing, mark: (id: string) => string): Promise<EditorStart> {
   const reference = await referenceData(rt);
   const settings = rt.settings();

@@ -20,6 +20,7 @@ export function readViews(db: Db, userId: string | null): Promise<SavedView[]> {
     .orderBy(asc(savedView.name), asc(savedView.id));
 }
 
+/** A kept view by its address, where it is everybody’s or their own. */
 export async function readView(db: Db, address: string, userId: string | null): Promise<SavedView | undefined> {
   const [view] = await db
     .select()
@@ -35,6 +36,7 @@ interface ViewInput {
   ownerId: string | null;
 }
 
+/** Keeps a view of the table under a name. */
 export async function keepView(tx: Db, { name, query, ownerId }: ViewInput): Promise<SavedView> {
   const words = name.trim();
   if (!words) throw invalid('name', 'Give the view a name.');

@@ -113,6 +113,7 @@ export function readTableQuery(query: URLSearchParams): TableQuery {
   };
 }
 
+/** Does the table show anything less than all? */
 export function isChosen(query: TableQuery): boolean {
   const { words, stage, category, venue, organizer, tag, owner, having, next } = query;
   return [words, stage, category, venue, organizer, tag, owner, having, next].some((part) => part !== '');

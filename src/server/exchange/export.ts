@@ -34,6 +34,7 @@ async function rowsOf(rt: Runtime, selection: { actor: Actor; query: TableQuery 
   return rt.db.select().from(listing).where(where).orderBy(asc(listing.title), asc(listing.id));
 }
 
+/** The listings of a selection, or all, as a file of one of these kinds. */
 export async function exportListings(
   rt: Runtime,
   what: ExportFile,

@@ -84,6 +84,7 @@ export async function keepFile(rt: Runtime, { name, bytes, source = '', order }:
   return id;
 }
 
+/** A kept file without its text. Throws a Problem when there is none. */
 export async function readBatch(db: Db, id: string): Promise<Batch> {
   const { file: _large, ...columns } = getTableColumns(importBatch);
   const [row] = await db.select(columns).from(importBatch).where(eq(importBatch.id, id));

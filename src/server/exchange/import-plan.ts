@@ -102,6 +102,7 @@ function readItems({ items, answers, reference, decided }: PlanInput): { read: R
   return { read, open: [...open.values()].sort((a, b) => (a.kind + a.said < b.kind + b.said ? -1 : 1)) };
 }
 
+/** What each row of a file would do, with what a preview shows of it. */
 export async function planImport(db: Db, input: PlanInput): Promise<Plan> {
   const { read, open } = readItems(input);
   return { items: await planRead(db, read, input), open };

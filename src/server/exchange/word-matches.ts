@@ -13,6 +13,7 @@ export type Decided = Map<string, string | null>;
 /** `{kind} {folded words}` to an id, or null for "left aside". */
 export const matchKey = (kind: MatchKind, said: string): string => `${kind} ${fold(said)}`;
 
+/** What words of files were decided to mean. */
 export async function readMatches(db: Db): Promise<Decided> {
   const rows = await db.select().from(importMatch);
   return new Map(rows.map((row) => [`${row.kind} ${row.said}`, row.target]));
@@ -35,6 +36,7 @@ const SAME_PLACE_KM = 0.15;
 /** An id, null for "left aside", undefined when nobody has decided. */
 export type Meaning = string | null | undefined;
 
+/** The venue that a file’s words mean; null = left out, undefined = nobody has said. */
 export function venueOf({ name: location, point }: Named, reference: ReferenceData, decided: Decided): Meaning {
   if (!location && !point) return null;
   const known = decided.get(matchKey('venue', location));
@@ -54,6 +56,7 @@ export function venueOf({ name: location, point }: Named, reference: ReferenceDa
   return near?.length === 1 ? near[0]?.id : undefined;
 }
 
+/** The organizer that a file’s words mean; null = left out, undefined = nobody has said. */
 export function organizerOf(named: Named, reference: ReferenceData, decided: Decided): Meaning {
   const { name, mail = '' } = named;
   const known = decided.get(matchKey('organizer', name));
@@ -61,6 +64,7 @@ export function organizerOf(named: Named, reference: ReferenceData, decided: Dec
   return reference.organizers.find((o) => fold(o.name) === fold(name) || (mail !== '' && fold(o.mail) === fold(mail)))?.id;
 }
 
+/** The category that a file’s word means; null = left out, undefined = nobody has said. */
 export function categoryOf(said: string, reference: ReferenceData, decided: Decided): Meaning {
   const known = decided.get(matchKey('category', said));
   if (known === null || (known !== undefined && reference.category.has(known))) return known;

@@ -103,10 +103,12 @@ export const ACCESS: Record<string, Who> = {
   '/api/operator/[command]': 'operator',
 };
 
+/** Who may use a route, by its pattern; undefined for one that nobody has said anything of. */
 export function whoMay(pattern: string): Who | undefined {
   return Object.hasOwn(ACCESS, pattern) ? ACCESS[pattern] : undefined;
 }
 
+/** May this person, or the operator, use what is open to `who`? */
 export function mayUse(who: Who, actor: Actor | null, isOperator: boolean): boolean {
   if (who === 'anyone') return true;
   if (who === 'operator') return isOperator;

@@ -30,6 +30,7 @@ export function jsonEndpoint<T>(schema: z.ZodType<T>, run: (call: Call<T>) => Pr
   };
 }
 
+/** A value as JSON that nobody keeps. */
 export function answer(value: unknown, status = 200): Response {
   return new Response(JSON.stringify(value ?? null), {
     status,
@@ -39,6 +40,7 @@ export function answer(value: unknown, status = 200): Response {
 
 const MAX_JSON = 400_000;
 
+/** The body of a request as JSON, bounded. Throws a Problem where it is none or too large. */
 export async function readJson(request: Request): Promise<unknown> {
   const type = request.headers.get('content-type') ?? '';
   if (!type.includes('application/json')) throw new Problem(415, 'This takes JSON (content-type application/json).');

@@ -79,6 +79,7 @@ function forLog(error: unknown): string {
   return `${error.name}: ${message} ${cause?.code ?? ''} ${cause?.constraint ?? ''}\n${where}`;
 }
 
+/** A Problem as its answer (RFC 9457). */
 export function problemResponse(problem: Problem): Response {
   const body = { type: 'about:blank', title: problem.title, status: problem.status, fields: problem.fields, ...problem.extra };
   return new Response(JSON.stringify(body), {

@@ -107,6 +107,7 @@ export async function startJob(tx: Db, { kind, total, input, hidden = false, by,
   return id;
 }
 
+/** How a job stands. Throws a Problem when there is none. */
 export async function readJob(db: Db, id: string): Promise<Job> {
   const [row] = await db.select().from(job).where(eq(job.id, id));
   if (!row) throw notFound('job');
@@ -121,6 +122,7 @@ export async function cancelJob(tx: Db, id: string): Promise<void> {
   await tx.update(job).set({ state: 'cancelling' }).where(eq(job.id, id));
 }
 
+/** Works on the jobs that are under way, one after the other, piece by piece. */
 export class JobRunner {
   #running: Promise<void> | undefined;
   #again = false;

@@ -42,10 +42,12 @@ export async function stillOpen(tx: Db, key: string, revision: number, by: Actor
     .onConflictDoUpdate({ target: [edit.userId, edit.key], set: { seenAt: at } });
 }
 
+/** Forgets what somebody typed and did not save. */
 export async function dropEdit(tx: Db, key: string, userId: string | null): Promise<void> {
   if (userId) await tx.delete(edit).where(and(eq(edit.userId, userId), eq(edit.key, key)));
 }
 
+/** What somebody typed and did not save; undefined when there is nothing. */
 export async function readEdit(db: Db, key: string, userId: string | null): Promise<KeptEdit | undefined> {
   if (!userId) return undefined;
   const [row] = await db

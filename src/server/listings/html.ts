@@ -29,6 +29,7 @@ const OPTIONS: sanitizeHtml.IOptions = {
   exclusiveFilter: (frame) => frame.tag === 'img' && !/^\/picture\/[0-9a-f-]{36}(\/\d+)?$/.test(frame.attribs.src ?? ''),
 };
 
+/** HTML with what people may write, and nothing else. */
 export function cleanHtml(html: string): string {
   const clean = sanitizeHtml(html, OPTIONS).trim();
   return clean === '<p></p>' ? '' : clean;

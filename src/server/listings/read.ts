@@ -9,6 +9,7 @@ import { shown } from '../jobs/hidden';
 
 export type ListingRow = typeof listing.$inferSelect;
 
+/** Is there any listing? */
 export async function hasListings(db: Db): Promise<boolean> {
   const [row] = await db.select({ id: listing.id }).from(listing).limit(1);
   return row !== undefined;
@@ -32,6 +33,7 @@ export async function editLink(db: Db, id: string, actor: Actor | null): Promise
   return row && mayEdit(actor, row) ? `/desk/listings/${id}` : undefined;
 }
 
+/** The last things that were done to a listing: what, by whom and when, the latest first. */
 export async function readHistory(db: Db, id: string): Promise<{ revision: number; what: string; byName: string; at: Date }[]> {
   return db
     .select({ revision: version.revision, what: version.what, byName: version.byName, at: version.at })
@@ -41,6 +43,7 @@ export async function readHistory(db: Db, id: string): Promise<{ revision: numbe
     .limit(12);
 }
 
+/** Addresses that a listing had before. */
 export async function readOldAddresses(db: Db, id: string): Promise<string[]> {
   const rows = await db
     .select({ address: oldAddress.address })
@@ -50,6 +53,7 @@ export async function readOldAddresses(db: Db, id: string): Promise<string[]> {
   return rows.map((r) => r.address);
 }
 
+/** What a listing was sent in with; undefined when an editor made it. */
 export async function readSubmissionOf(db: Db, listingId: string): Promise<typeof submission.$inferSelect | undefined> {
   const [row] = await db.select().from(submission).where(eq(submission.listingId, listingId));
   return row;
@@ -70,6 +74,7 @@ export async function readUses(
     .limit(500);
 }
 
+/** How many listings name each of these, in either copy. */
 export async function countUses(db: Db, column: 'categoryId' | 'venueId' | 'organizerId' | 'tagId'): Promise<Map<string, number>> {
   const rows = await db
     .select({ id: link[column], n: sql<number>`count(distinct ${link.listingId})::int` })
@@ -79,6 +84,7 @@ export async function countUses(db: Db, column: 'categoryId' | 'venueId' | 'orga
   return new Map(rows.map((r) => [r.id as string, r.n]));
 }
 
+/** All accounts. */
 export async function readPeople(db: Db): Promise<(typeof user.$inferSelect)[]> {
   return db.select().from(user).orderBy(asc(user.name), asc(user.id));
 }

@@ -23,6 +23,7 @@ export function readVersions(db: Db, listingId: string, most = 300): Promise<Ver
     .limit(most);
 }
 
+/** A listing as it was at one revision. */
 export async function readVersion(db: Db, listingId: string, revision: number): Promise<{ content: ListingContent } | undefined> {
   const [row] = await db
     .select({ content: version.content })

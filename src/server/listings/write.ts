@@ -350,6 +350,7 @@ export function publishedValues(
   };
 }
 
+/** The category of what has none. Throws a Problem when no category is that. */
 export async function fallbackCategory(tx: Db): Promise<string> {
   const [row] = await tx.select({ id: category.id }).from(category).where(eq(category.fallback, true));
   if (!row) throw invalid('categories', 'Choose a category, or make one the fallback on the Categories page.');

@@ -15,12 +15,14 @@ export interface Mail {
   text: string;
 }
 
+/** Writes a mail down in the transaction of what it tells of; it is sent afterwards. */
 export async function queueMail(tx: Db, mail: Mail, at: Date): Promise<void> {
   // A line break in a header would let its writer add headers of their own.
   const subject = mail.subject.replace(/[\r\n]+/g, ' ').slice(0, 200);
   await tx.insert(outbox).values({ id: newId(), to: mail.to, subject, text: mail.text, createdAt: at });
 }
 
+/** One page of the mail tray, the latest first, and how many there are. */
 export async function readTray(db: Db, page: number): Promise<{ mails: (typeof outbox.$inferSelect)[]; total: number }> {
   const mails = await db
     .select()

@@ -11,6 +11,7 @@ export type Waiting = { submission: SubmissionRow; listing: typeof listing.$infe
 /** A decision is owed: on all of it, or on what its sender changed after an editor began. */
 const OWED = or(eq(submission.state, 'waiting'), isNotNull(submission.proposal));
 
+/** How many events wait for a decision. */
 export async function countWaiting(db: Db): Promise<number> {
   const [row] = await db.select({ n: sql<number>`count(*)::int` }).from(submission).where(OWED);
   return row?.n ?? 0;
@@ -27,6 +28,7 @@ export function readWaiting(db: Db): Promise<Waiting[]> {
     .limit(200);
 }
 
+/** One submission with its listing. */
 export async function readSubmission(db: Db, id: string): Promise<Waiting | undefined> {
   const [row] = await db
     .select({ submission, listing })
@@ -36,6 +38,7 @@ export async function readSubmission(db: Db, id: string): Promise<Waiting | unde
   return row;
 }
 
+/** The submission behind a receipt’s private address. */
 export async function readReceipt(db: Db, token: string): Promise<Waiting | undefined> {
   const [row] = await db
     .select({ submission, listing })

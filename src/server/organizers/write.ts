@@ -61,6 +61,7 @@ async function check(tx: Db, { pictureId, categoryId }: OrganizerInput): Promise
   if (!kind) throw invalid('categoryId', 'That category is gone; choose another.');
 }
 
+/** Makes an organizer, or changes them. Throws a Problem at the field that is wrong. */
 export async function saveOrganizer(tx: Db, id: string | null, input: OrganizerInput, by: Actor): Promise<{ id: string; name: string }> {
   await check(tx, input);
   if (id) {

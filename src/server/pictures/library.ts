@@ -38,6 +38,7 @@ export interface LibraryQuery {
 
 const oneOf = <T extends object>(set: T, text: string | null): keyof T | '' => (text && Object.hasOwn(set, text) ? (text as keyof T) : '');
 
+/** What the library is asked for, as it stands in the address. */
 export function readLibraryQuery(params: URLSearchParams): LibraryQuery {
   const month = params.get('month') ?? '';
   const page = Number(params.get('page') ?? '1');
@@ -79,6 +80,7 @@ export interface LibraryPage {
   total: number;
 }
 
+/** One page of the library. */
 export async function readLibrary(db: Db, query: LibraryQuery, { zone }: { zone: string }): Promise<LibraryPage> {
   const wanted = fold(query.words)
     .split(/\s+/)

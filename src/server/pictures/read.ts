@@ -9,6 +9,7 @@ import { picture } from '../db/schema';
 
 export type PictureRow = typeof picture.$inferSelect;
 
+/** What a picture’s crops follow from. */
 export function framingOf({ width, height, focusX, focusY, crops }: PictureRow): Framing {
   return { width, height, focus: { x: focusX, y: focusY }, crops };
 }
@@ -24,12 +25,14 @@ export function pictureChoice(row: PictureRow): PictureChoice {
   return { id, version, name, alt, credit, detail, ...framingOf(row) };
 }
 
+/** A picture; undefined when there is none of that id. */
 export async function readPicture(db: Db, id: string | null): Promise<PictureRow | undefined> {
   if (!id) return undefined;
   const [row] = await db.select().from(picture).where(eq(picture.id, id));
   return row;
 }
 
+/** Pictures by their ids, those that are there. */
 export async function readPictures(db: Db, ids: readonly (string | null | undefined)[]): Promise<Map<string, PictureRow>> {
   const wanted = [...new Set(ids.filter((id): id is string => Boolean(id)))];
   if (!wanted.length) return new Map();

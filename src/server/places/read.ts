@@ -9,20 +9,24 @@ import { shown } from '../jobs/hidden';
 import type { Runtime } from '../runtime-type';
 import type { OrganizerRow, VenueRow } from './view';
 
+/** All venues, those in the bin too. */
 export async function readVenueRows(db: Db): Promise<VenueRow[]> {
   return db.select().from(venue).orderBy(asc(venue.name), asc(venue.id));
 }
 
+/** All organizers, those in the bin too. */
 export async function readOrganizerRows(db: Db): Promise<OrganizerRow[]> {
   return db.select().from(organizer).orderBy(asc(organizer.name), asc(organizer.id));
 }
 
+/** One venue. Throws a Problem when there is none. */
 export async function readVenueRow(db: Db, id: string): Promise<VenueRow> {
   const [row] = await db.select().from(venue).where(eq(venue.id, id));
   if (!row) throw notFound('venue');
   return row;
 }
 
+/** One organizer. Throws a Problem when there is none. */
 export async function readOrganizerRow(db: Db, id: string): Promise<OrganizerRow> {
   const [row] = await db.select().from(organizer).where(eq(organizer.id, id));
   if (!row) throw notFound('organizer');

@@ -34,6 +34,7 @@ function inherit<T extends Omit<VenueRow, 'notes'>>(room: T, hall: VenueRow): T 
   return { ...room, street, town, region, postcode, country, island, lat, lng, areaOnly, ...either, ...more, features };
 }
 
+/** An organizer without what is for editors alone. */
 export function organizerView({ notes: _, ...row }: OrganizerRow): OrganizerView {
   return row;
 }

@@ -98,6 +98,7 @@ function moreOf({ contact, attendance, onlineAddress, cost, access, eventStatusN
   };
 }
 
+/** A calendar file as an answer, to be opened or kept under a name. */
 export function icalResponse(text: string, fileName?: string): Response {
   const headers: Record<string, string> = { 'content-type': 'text/calendar; charset=utf-8' };
   if (fileName) headers['content-disposition'] = `attachment; filename="${fileName}.ics"`;

@@ -47,6 +47,7 @@ export function filterQuery(filters: Filters): string {
   return text ? `?${text}` : '';
 }
 
+/** Do these leave anything out? */
 export function isFiltered({ kinds, places, free, words, tags }: Filters): boolean {
   return kinds.length > 0 || tags.length > 0 || places.length > 0 || free || words !== '';
 }

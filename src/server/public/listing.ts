@@ -88,6 +88,7 @@ export async function readDate(
   return { date, before: await near('before'), after: await near('after') };
 }
 
+/** How many dates a listing has in the index. */
 export async function countDates(db: Db, listingId: string): Promise<number> {
   const [row] = await db.select({ n: sql<number>`count(*)::int` }).from(occurrence).where(eq(occurrence.listingId, listingId));
   return row?.n ?? 0;

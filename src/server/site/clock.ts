@@ -11,6 +11,7 @@ export interface Now {
   minute: number;
 }
 
+/** What time it is in a zone: the day, minutes since midnight, milliseconds; or the frozen time of a demo. */
 export function nowIn(zone: string, frozen: string | undefined): Now {
   const wall = frozen ? parseIsoDateTime(frozen) : undefined;
   if (wall) return { ms: dateTimeToInstant(zone, wall).ms, day: wall.day, minute: wall.minute ?? 0 };

@@ -6,17 +6,20 @@ import type { Db } from '../db/client';
 import { setting } from '../db/schema';
 import { DEFAULT_SETTINGS, type SiteSettings } from './settings';
 
+/** The stored settings with their revision; what was never set has its default. */
 export async function readSettings(db: Db): Promise<{ settings: SiteSettings; revision: number }> {
   const [row] = await db.select().from(setting).where(eq(setting.key, 'site'));
   // A setting that is newer than what was stored has its default.
   return { settings: { ...DEFAULT_SETTINGS, ...(row?.value as SiteSettings | undefined) }, revision: row?.revision ?? 0 };
 }
 
+/** The site’s chart; undefined when it has none. */
 export async function readChart(db: Db): Promise<Chart | undefined> {
   const [row] = await db.select().from(setting).where(eq(setting.key, 'chart'));
   return row?.value as Chart | undefined;
 }
 
+/** The site’s gazetteer; empty when it has none. */
 export async function readGazetteer(db: Db): Promise<Gazetteer> {
   const [row] = await db.select().from(setting).where(eq(setting.key, 'gazetteer'));
   return (row?.value as Gazetteer | undefined) ?? { format: 1, entries: [] };

@@ -59,6 +59,7 @@ export const DEFAULT_SETTINGS: SiteSettings = {
   mailFrom: '',
 };
 
+/** How dates and times are written on this site. */
 export function styleOf(settings: SiteSettings): Style {
   return { date: settings.date, hours: settings.hours };
 }

@@ -108,6 +108,7 @@ function readHoliday(line: string, number: number): HolidayRule {
   return { name: (fixed[3] as string).slice(0, 60), kind: 'fixed', month, day };
 }
 
+/** Holidays one a line, as {@link readHolidays} reads them. */
 export function sayHolidays(rules: readonly HolidayRule[]): string {
   return rules
     .map((r) => {
@@ -119,6 +120,7 @@ export function sayHolidays(rules: readonly HolidayRule[]): string {
     .join('\n');
 }
 
+/** Writes the settings, with their audit line. */
 export async function saveSettings(tx: Db, settings: SiteSettings, by: Actor): Promise<void> {
   const [row] = await tx.select({ revision: setting.revision }).from(setting).where(eq(setting.key, 'site'));
   if (row)

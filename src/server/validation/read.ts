@@ -20,6 +20,7 @@ export interface KindCount {
 const coming = (today: EpochDay) => sql`l.stage not in ('binned', 'withdrawn') and ${shown(sql.raw('l.job_id'))}
   and (l.stage <> 'published' or exists (select 1 from occurrence o where o.listing_id = l.id and o.last_day >= ${today}))`;
 
+/** How many coming listings have each kind of note, errors first. */
 export async function countKinds(db: Db, today: EpochDay): Promise<KindCount[]> {
   const rows = await jsonRows<KindCount>(
     db,

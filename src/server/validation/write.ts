@@ -13,6 +13,7 @@ import type { Now } from '../site/clock';
 import { fullContext, type ValidationSite } from './context';
 import { titlesOf } from './titles';
 
+/** What somebody answered for of a listing, with their reasons. */
 export async function readWaivers(db: Db, listingId: string): Promise<Waiver[]> {
   const rows = await db.select().from(validationWaiver).where(eq(validationWaiver.listingId, listingId)).orderBy(asc(validationWaiver.key));
   return rows.map(({ key, reason, byName, at }) => ({ key, reason, by: byName, at: at.toISOString() }));
@@ -69,6 +70,7 @@ const due = (day: number) => sql`from listing l left join validation_state s on 
   where l.stage not in ('binned', 'withdrawn') and (s.listing_id is null or s.revision <> l.revision or s.day <> ${day})
   and (l.job_id is null or not exists (select 1 from job j where j.id = l.job_id and j.hidden))`;
 
+/** How many listings were not looked at since they changed, or since the day did. */
 export async function countDue(db: Db, now: Now): Promise<number> {
   const rows = await queryRows<{ n: number }>(db, sql`select count(*)::int as n ${due(now.day)}`);
   return rows[0]?.n ?? 0;

@@ -24,6 +24,7 @@ async function check(tx: Db, id: string | null, { parentId, pictureId }: VenueIn
   }
 }
 
+/** Makes a venue, or changes it. Throws a Problem at the field that is wrong. */
 export async function saveVenue(tx: Db, id: string | null, input: VenueInput, by: Actor): Promise<{ id: string; name: string }> {
   await check(tx, id, input);
   if (id) {

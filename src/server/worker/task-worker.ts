@@ -19,6 +19,7 @@ interface Waiting {
   wake: () => void;
 }
 
+/** Hands tasks to a thread, which is started at the first; without a built one they are computed here. */
 export class TaskWorker {
   #worker: Worker | undefined;
   #next = 1;

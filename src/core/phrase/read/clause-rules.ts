@@ -25,6 +25,7 @@ export function withSeasons(rule: Rule, { seasons }: Clause): void {
 export const everyOne = (weekday: number): ByDay => ({ weekday, nth: 0 });
 export const byValue = (a: Offer, b: Offer): number => (a.value < b.value ? -1 : 1);
 
+/** Weekdays in the order of a week that begins on Monday, numbered ones in their order. */
 export function sortedDays(days: ByDay[]): ByDay[] {
   const seen = new Map(days.map((d) => [d.weekday * 200 + d.nth, d]));
   return [...seen.values()].sort((a, b) => a.weekday - b.weekday || a.nth - b.nth);
@@ -72,6 +73,7 @@ export function lengthOf(clause: Clause, minute: number | null, days: number): L
   return covers > 1 ? { days: covers, minute: 0 } : null;
 }
 
+/** So many days, weeks or fortnights, in days. */
 export function spanDays(amount: number, unit: string): number {
   return unit === 'day' ? amount : unit === 'week' ? 7 * amount : unit === 'fortnight' ? 14 * amount : 1;
 }

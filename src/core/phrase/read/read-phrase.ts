@@ -33,6 +33,7 @@ export interface Reading {
 /** Longer phrases than this are no phrases. */
 export const MOST_CHARACTERS = 2_000;
 
+/** A phrase that cannot be read at all: it is too long. */
 export class PhraseError extends Error {
   override name = 'PhraseError';
 }
