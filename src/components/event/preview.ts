@@ -3,7 +3,7 @@ import { type ListingContent, SUMMARY_SHOWN } from '@/core/listing/content';
 import type { EventStatus } from '@/core/recurrence/model';
 import { plainText, shorten } from '@/core/text/text';
 import { horizonOf, indexRows, shownZone } from '@/server/dates/date-index';
-import { publishedVenues } from '@/server/listings/write';
+import { publishedVenues } from '@/server/listings/published-copy';
 import { type ListingPictures, readListingPictures } from '@/server/pictures/read';
 import type { ListingDate } from '@/server/public/listing';
 import type { PublicDate } from '@/server/public/public-dates';

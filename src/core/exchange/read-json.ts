@@ -1,12 +1,11 @@
 /** The listings of our own JSON: what an archive holds of them, for a site that has listings of its own. The content's shape is checked by the server. */
+import { isObject, type Loose } from '../collections/is-object';
 import { parseJson } from '../text/clean';
 import { whyNoArchive } from './archive';
 import { CONTENT_FORMAT, type ListingContent, upgradeContent } from '../listing/content';
 import { INCOMING_FORMAT, type Incoming, type IncomingFile, type Named, type Unreadable } from './incoming';
 import { FileError, MOST_EVENTS } from './read-ical';
 
-type Loose = Record<string, unknown>;
-const isObject = (value: unknown): value is Loose => typeof value === 'object' && value !== null && !Array.isArray(value);
 const list = (value: unknown): unknown[] => (Array.isArray(value) ? value : []);
 const text = (value: unknown): string => (typeof value === 'string' ? value : '');
 

@@ -32,6 +32,16 @@ const source = (document: unknown, files: Record<string, Buffer> = {}): ArchiveS
   close: () => undefined,
 });
 
+/** A database that answers three questions and no more. */
+function failing(db: Db): Db {
+  let left = 3;
+  const select: Db['select'] = ((...columns: []) => {
+    if (left-- === 0) throw new Error('the database is gone');
+    return db.select(...columns);
+  }) as Db['select'];
+  return new Proxy(db, { get: (target, key) => (key === 'select' ? select : Reflect.get(target, key)) });
+}
+
 async function fill(site: Runtime, file: string): ReturnType<typeof fillSite> {
   const archive = await openArchive(file);
   return fillSite(site, archive, EDITOR).finally(archive.close);
@@ -156,6 +166,42 @@ describe('an archive', () => {
     expect(left.join('\n')).toMatch(/no other has one/);
     expect(left.join('\n')).toMatch(/at most 60,000 characters/);
     expect((await rebuildIndex(db, site.settings(), NOW)).differed).toEqual([]);
+  });
+
+  it('says former addresses, words, answers and sources that stand there twice', async () => {
+    const document = await smallSite();
+    const [one] = document.listings as [Record<string, unknown>];
+    const content = one.content as Record<string, unknown>;
+    const twice = <T>(row: T): T[] => [row, row];
+    const former = { kind: 'venue', address: 'old-loft', targetId: (document.venues as Record<string, unknown>[])[0]?.id };
+    Object.assign(document, {
+      oldPlaces: twice(former),
+      words: twice({ kind: 'venue', said: 'loft', target: null }),
+      tables: twice({ headers: 'title', columns: { format: 1, columns: ['title'] } }),
+    });
+    Object.assign(one, {
+      oldAddresses: twice('the-choir'),
+      waivers: twice({ key: 'picture-missing', reason: 'None yet', byName: 'Ivo', at: '2027-03-17T12:00:00.000Z' }),
+      sources: twice({ source: 'Club', uid: 'a', hash: '', sequence: 0, content }),
+    });
+    const { left } = await fillSite(site, source(document), EDITOR);
+    expect(left).toEqual([
+      'Former address “old-loft” is left out: it is there twice.',
+      'Word of a file “loft” is left out: it is there twice.',
+      'Table “title” is left out: it is there twice.',
+      'An answer to Proof, “None yet”, is left out: it is there twice.',
+      'Former address “the-choir” is left out: it is there twice.',
+      'The source “Club” of “Harbour Choir” is left out: it is there twice.',
+    ]);
+  });
+
+  it('whose making fails on the way leaves no file behind', async () => {
+    const broken = {
+      ...site,
+      db: { ...db, transaction: async (run: (tx: Db) => Promise<unknown>) => run(failing(db)) },
+    } as unknown as Runtime;
+    await expect(writeSite(broken, path.join(folder, 'half.zip'))).rejects.toThrow('the database is gone');
+    expect(readdirSync(folder).filter((name) => name.startsWith('half'))).toEqual([]);
   });
 
   it('brings no script into a text', async () => {

@@ -3,8 +3,9 @@ import type { ListingContent } from '@/core/listing/content';
 import { picturesInText } from '@/core/picture/picture-url';
 import type { Db } from '../db/client';
 import { importSource, link, listing, listingCopy, oldAddress, validationWaiver, published, submission, version } from '../db/schema';
-import { linkRows, publishedValues, textPictureLinks } from '../listings/write';
-import { insertNew, type Known, type Left } from './known';
+import { linkRows, textPictureLinks } from '../listings/write';
+import { publishedValues } from '../listings/published-copy';
+import { insertNew, insertOnce, type Known, type Left } from './known';
 import type { ArchivedListing, Part } from './shape';
 
 const CHUNK = 100;
@@ -17,6 +18,19 @@ export async function insertListings(tx: Db, rows: readonly ArchivedListing[], c
     for (const id of await insertSome(tx, rows.slice(i, i + CHUNK), context)) done.add(id);
   }
   const there = rows.filter(({ id }) => done.has(id));
+  // No two listings share a former address, nor a row of a file.
+  const old = there.flatMap(({ id, oldAddresses }) => oldAddresses.map((address) => ({ address, listingId: id })));
+  await insertOnce(tx, oldAddress, old, {
+    key: ({ address }) => address,
+    nameOf: ({ address }) => `Former address “${address}”`,
+    left,
+  });
+  const sources = there.flatMap(({ id, sources: list }) => list.map((row) => ({ ...row, listingId: id })));
+  await insertOnce(tx, importSource, sources, {
+    key: ({ source, uid }) => `${source}\n${uid}`,
+    nameOf: ({ source, content }) => `The source “${source}” of “${content.title}”`,
+    left,
+  });
   const ifThere = (id: string | null): string | null => (id && done.has(id) ? id : null);
   const copies = there.flatMap(({ id, copy }) => (copy ? [{ listingId: id, ...copy, fromId: ifThere(copy.fromId) }] : []));
   await insertChunks(copies, (some) => tx.insert(listingCopy).values(some));
@@ -69,12 +83,12 @@ async function insertSome(tx: Db, rows: readonly ArchivedListing[], { known, lef
   await insertChunks(links, (some) => tx.insert(link).values(some));
   const versions = there.flatMap(({ id, versions: list }) => list.map((row) => ({ ...row, listingId: id })));
   await insertNew(tx, version, versions, ({ content }) => `A version of “${content.title}”`, left);
-  const old = there.flatMap(({ id, oldAddresses }) => oldAddresses.map((address) => ({ address, listingId: id })));
-  await insertChunks(old, (some) => tx.insert(oldAddress).values(some).onConflictDoNothing());
   const waivers = there.flatMap(({ id, waivers: list }) => list.map((row) => ({ ...row, listingId: id })));
-  await insertChunks(waivers, (some) => tx.insert(validationWaiver).values(some).onConflictDoNothing());
-  const sources = there.flatMap(({ id, sources: list }) => list.map((row) => ({ ...row, listingId: id })));
-  await insertChunks(sources, (some) => tx.insert(importSource).values(some).onConflictDoNothing());
+  await insertOnce(tx, validationWaiver, waivers, {
+    key: ({ listingId, key }) => `${listingId} ${key}`,
+    nameOf: ({ reason }) => `An answer to Proof, “${reason}”,`,
+    left,
+  });
   return done;
 }
 

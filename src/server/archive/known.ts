@@ -67,6 +67,23 @@ export class Known implements Record<Kind, ReadonlySet<string>> {
 /** Rows of one statement: the database takes so many values at a time. */
 const CHUNK = 200;
 
+/** Inserts rows without ids of their own; of those that have the same key, the first. The others are said. */
+export async function insertOnce<T>(
+  tx: Db,
+  table: PgTable,
+  rows: readonly T[],
+  { key, nameOf, left }: { key: (row: T) => string; nameOf: (row: T) => string; left: Left },
+): Promise<void> {
+  const seen = new Set<string>();
+  const first = rows.filter((row) => {
+    const isNew = !seen.has(key(row));
+    if (isNew) seen.add(key(row));
+    else left(`${nameOf(row)} is left out: it is there twice.`);
+    return isNew;
+  });
+  for (let i = 0; i < first.length; i += CHUNK) await tx.insert(table).values(first.slice(i, i + CHUNK) as never);
+}
+
 /** Inserts rows with ids of their own. The answer is the ids that were new; rows that another one keeps out are said. */
 export async function insertNew<T extends { id: string }>(
   tx: Db,

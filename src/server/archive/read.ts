@@ -1,8 +1,8 @@
 /** Fills an empty site from an archive: in one transaction, with everything that could not be taken in named. */
+import { isObject, type Loose } from '@/core/collections/is-object';
 import { fileTypeFromBuffer } from 'file-type';
 import { sql } from 'drizzle-orm';
-import { PICTURE_ENDINGS, whyNoArchive } from '@/core/exchange/archive';
-import { isZone } from '@/core/day/zone';
+import { FORMER_FORMAT, PICTURE_ENDINGS, whyNoArchive } from '@/core/exchange/archive';
 import { sayCount } from '@/core/phrase/format';
 import type { z } from 'zod';
 import { audited } from '../accounts/audit';
@@ -28,7 +28,7 @@ import type { Runtime } from '../runtime-type';
 import { type ArchivedListing, LISTS, type ListName, type Part, siteShape } from './shape';
 import type { ArchiveSource } from './source';
 import { insertListings } from './insert-listings';
-import { insertNew, Known, type Left } from './known';
+import { insertNew, insertOnce, Known, type Left } from './known';
 
 export interface SiteReport {
   /** how many rows of each list were taken in */
@@ -51,9 +51,6 @@ const WORDS: Record<ListName, string> = {
   listings: 'Listing',
 };
 
-type Loose = Record<string, unknown>;
-const isObject = (value: unknown): value is Loose => typeof value === 'object' && value !== null && !Array.isArray(value);
-
 /** What a row is called, as far as it says so. */
 function nameOf(raw: unknown): string {
   if (!isObject(raw)) return '';
@@ -68,8 +65,7 @@ export async function fillSite(rt: Runtime, archive: ArchiveSource, by: Actor): 
   if (!isObject(document)) throw new Problem(422, 'This is no archive.');
   const why = whyNoArchive(document.kind, document.format);
   if (why) throw new Problem(422, why);
-  if (document.site === undefined && document.format === 1)
-    throw new Problem(422, 'This file holds listings alone: bring it in without --site.');
+  if (document.format === FORMER_FORMAT) throw new Problem(422, 'This file holds listings alone: bring it in without --site.');
   const report: SiteReport = { taken: {}, left: [], leftCount: 0 };
   const left: Left = (sentence) => {
     report.leftCount++;
@@ -199,14 +195,22 @@ async function insertAll(tx: Db, { lists, site, archive, left }: Input): Promise
   known.organizer = await insertNew(tx, organizer, organizers, (row) => `Organizer “${row.name}”`, left);
   taken.organizers = known.organizer.size;
 
-  if (lists.oldPlaces.length) await tx.insert(oldPlace).values(lists.oldPlaces).onConflictDoNothing();
+  await insertOnce(tx, oldPlace, lists.oldPlaces, {
+    key: ({ kind, address }) => `${kind} ${address}`,
+    nameOf: ({ address }) => `Former address “${address}”`,
+    left,
+  });
   const words = lists.words.map((row) => ({ ...row, target: known.one(row.target, row.kind, `The word “${row.said}” of a file`) }));
-  if (words.length) await tx.insert(importMatch).values(words).onConflictDoNothing();
+  await insertOnce(tx, importMatch, words, {
+    key: ({ kind, said }) => `${kind} ${said}`,
+    nameOf: ({ said }) => `Word of a file “${said}”`,
+    left,
+  });
   const tables = lists.tables.map(({ headers, columns: { order, ...columns } }) => ({
     headers,
     columns: { ...columns, ...(order ? { order } : {}) },
   }));
-  if (tables.length) await tx.insert(importColumns).values(tables).onConflictDoNothing();
+  await insertOnce(tx, importColumns, tables, { key: ({ headers }) => headers, nameOf: ({ headers }) => `Table “${headers}”`, left });
   const fallback = kinds.find((row) => row.fallback && known.category.has(row.id))?.id ?? '';
   const readable = fallback ? lists.listings : lists.listings.filter((row) => hasCategory(row, known, left));
   taken.listings = await insertListings(tx, readable, { known, left, fallback });
@@ -222,7 +226,7 @@ function hasCategory({ published, content }: ArchivedListing, known: Known, left
 
 async function insertSite(tx: Db, { settings, chart, gazetteer, uidHost }: Site): Promise<number> {
   const values = {
-    site: settings && isZone(settings.zone) ? settings : null,
+    site: settings,
     chart,
     gazetteer,
     'uid-host': uidHost ? { format: 1 as const, host: uidHost } : null,

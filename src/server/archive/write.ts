@@ -1,12 +1,13 @@
 /** A site, or some of its listings, as an archive: the document line by line, and the ZIP file that holds its pictures too. */
 import { createWriteStream } from 'node:fs';
 import { rename, rm } from 'node:fs/promises';
-import { Readable } from 'node:stream';
+import { type PassThrough, Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { asc, eq, inArray, sql } from 'drizzle-orm';
 import { fileTypeFromBuffer } from 'file-type';
 import yazl from 'yazl';
 import type { z } from 'zod';
+import { addTo } from '@/core/collections/add-to';
 import { ARCHIVE_DOCUMENT, ARCHIVE_FORMAT, ARCHIVE_KIND } from '@/core/exchange/archive';
 import type { Db } from '../db/client';
 import {
@@ -38,13 +39,17 @@ const CHUNK = 100;
 /** ZIP files carry a time for each of theirs: always the same, so that the same site is the same file. */
 const NO_TIME = new Date(Date.UTC(1980, 0, 2));
 
-type Rows = readonly Record<string, unknown>[];
+type Row = Record<string, unknown>;
 
 /** A list of the document: its name, then a row a line. */
-function* listLines(name: ListName, rows: Rows, shape: z.ZodObject = LISTS[name]): Generator<string> {
+async function* listLines(
+  name: ListName,
+  rows: Iterable<Row> | AsyncIterable<Row>,
+  shape: z.ZodObject = LISTS[name],
+): AsyncGenerator<string> {
   yield `,\n"${name}": [`;
   let first = true;
-  for (const row of rows) {
+  for await (const row of rows) {
     yield `${first ? '' : ','}\n${JSON.stringify(inShape(shape, row))}`;
     first = false;
   }
@@ -62,7 +67,7 @@ async function fileOf(hash: string, bytes: Uint8Array): Promise<string> {
 }
 
 /** The rows of pictures, each with the name of its file; the first bytes of a file say what it is. */
-async function pictureRows(tx: Db, ids?: readonly string[]): Promise<Rows> {
+async function pictureRows(tx: Db, ids?: readonly string[]): Promise<Row[]> {
   const start = sql<Uint8Array>`substring(${pictureSource.bytes} from 1 for 4100)`.mapWith(pictureSource.bytes);
   const rows = await tx
     .select({ row: picture, start })
@@ -84,14 +89,14 @@ async function siteRow(tx: Db): Promise<unknown> {
   };
 }
 
-const grouped = <T extends { listingId: string }>(rows: readonly T[]): Map<string, T[]> => {
+function grouped<T extends { listingId: string }>(rows: readonly T[]): Map<string, T[]> {
   const of = new Map<string, T[]>();
-  for (const row of rows) of.set(row.listingId, [...(of.get(row.listingId) ?? []), row]);
+  for (const row of rows) addTo(of, row.listingId, row);
   return of;
-};
+}
 
-/** Listings with everything that is kept of them, some at a time. */
-async function* allListings(tx: Db): AsyncGenerator<Rows> {
+/** Listings with everything that is kept of them, read some at a time. */
+async function* allListings(tx: Db): AsyncGenerator<Row> {
   for (let after = ''; ; ) {
     const rows = await tx
       .select()
@@ -120,7 +125,7 @@ async function* allListings(tx: Db): AsyncGenerator<Rows> {
         .orderBy(asc(importSource.source), asc(importSource.uid)),
     );
     const sent = grouped(await tx.select().from(submission).where(inArray(submission.listingId, ids)));
-    yield rows.map(({ working, ...row }) => ({
+    yield* rows.map(({ working, ...row }) => ({
       ...row,
       content: working,
       published: copies.get(row.id) ?? null,
@@ -160,31 +165,38 @@ async function* wholeDocument(tx: Db, madeAt: Date): AsyncGenerator<string> {
   yield* listLines('oldPlaces', await tx.select().from(oldPlace).orderBy(asc(oldPlace.kind), asc(oldPlace.address)));
   yield* listLines('words', await tx.select().from(importMatch).orderBy(asc(importMatch.kind), asc(importMatch.said)));
   yield* listLines('tables', await tx.select().from(importColumns).orderBy(asc(importColumns.headers)));
-  yield ',\n"listings": [';
-  let first = true;
-  for await (const rows of allListings(tx)) {
-    for (const row of rows) {
-      yield `${first ? '' : ','}\n${JSON.stringify(inShape(LISTS.listings, row))}`;
-      first = false;
-    }
-  }
-  yield '\n]\n}\n';
+  yield* listLines('listings', allListings(tx));
+  yield '\n}\n';
+}
+
+/** A document as one text. */
+async function joined(document: AsyncIterable<string>): Promise<string> {
+  const parts: string[] = [];
+  for await (const part of document) parts.push(part);
+  return parts.join('');
 }
 
 /** What of a place is for editors alone. */
 const UNSAID = { notes: '', contactName: '', contactPhone: '', contactMail: '' };
 
 /**
- * Some listings, with what they point to; pictures by their files' names, and nothing of the listings' histories. `whole`: what is for
- * editors alone is in it too.
+ * Some listings, with what they point to; pictures by their files' names, and nothing of the listings' histories. `forEditors`: what is
+ * for editors alone is in it too.
  */
-export async function partDocument(
+export function partDocument(
   tx: Db,
   rows: readonly (typeof listing.$inferSelect)[],
-  { madeAt, whole }: { madeAt: Date; whole: boolean },
+  options: { madeAt: Date; forEditors: boolean },
 ): Promise<string> {
-  const seen = <T extends object>(places: readonly T[]): Record<string, unknown>[] =>
-    places.map((place) => ({ ...place, ...(whole ? {} : UNSAID) }));
+  return joined(selectedDocument(tx, rows, options));
+}
+
+async function* selectedDocument(
+  tx: Db,
+  rows: readonly (typeof listing.$inferSelect)[],
+  { madeAt, forEditors }: { madeAt: Date; forEditors: boolean },
+): AsyncGenerator<string> {
+  const seen = (places: readonly Row[]): Row[] => places.map((place) => ({ ...place, ...(forEditors ? {} : UNSAID) }));
   const contents = rows.map(({ working }) => working);
   const ids = (of: (content: (typeof contents)[number]) => readonly (string | null | undefined)[]): string[] => [
     ...new Set(contents.flatMap((content) => of(content).filter((id): id is string => Boolean(id)))),
@@ -196,43 +208,33 @@ export async function partDocument(
   const who = ids((c) => c.organizerIds);
   const tags = ids((c) => c.tagIds);
   const pictures = ids((c) => [c.pictureId, ...c.galleryIds]);
-  const copies = rows.length
-    ? await publishedOf(
-        tx,
-        rows.map(({ id }) => id),
-      )
-    : new Map<string, object>();
+  const copies = await publishedOf(
+    tx,
+    rows.map(({ id }) => id),
+  );
+  yield head(madeAt, false);
+  yield* listLines('pictures', await pictureRows(tx, pictures));
+  yield* listLines(
+    'categories',
+    own.filter(({ id }) => kinds.has(id)),
+  );
+  yield* listLines('tags', await tx.select().from(tag).where(inArray(tag.id, tags)).orderBy(asc(tag.id)));
+  yield* listLines('venues', seen(await tx.select().from(venue).where(inArray(venue.id, where)).orderBy(asc(venue.name), asc(venue.id))));
+  const people = await tx.select().from(organizer).where(inArray(organizer.id, who)).orderBy(asc(organizer.name), asc(organizer.id));
+  yield* listLines('organizers', seen(people));
   const listings = rows.map(({ working, ...row }) => ({ ...row, content: working, published: copies.get(row.id) ?? null }));
-  return [
-    head(madeAt, false),
-    ...listLines('pictures', await pictureRows(tx, pictures)),
-    ...listLines(
-      'categories',
-      own.filter(({ id }) => kinds.has(id)),
-    ),
-    ...listLines('tags', await tx.select().from(tag).where(inArray(tag.id, tags)).orderBy(asc(tag.id))),
-    ...listLines('venues', seen(await tx.select().from(venue).where(inArray(venue.id, where)).orderBy(asc(venue.name), asc(venue.id)))),
-    ...listLines(
-      'organizers',
-      seen(await tx.select().from(organizer).where(inArray(organizer.id, who)).orderBy(asc(organizer.name), asc(organizer.id))),
-    ),
-    ...listLines('listings', listings, selectedShape),
-    '\n}\n',
-  ].join('');
+  yield* listLines('listings', listings, selectedShape);
+  yield '\n}\n';
 }
 
 /** Everything in one moment's state: others wait, or see what was there before. */
 function inOneMoment<T>(rt: Runtime, run: (tx: Db) => Promise<T>): Promise<T> {
-  return rt.db.transaction((tx) => run(tx), { isolationLevel: 'repeatable read', accessMode: 'read only' });
+  return rt.db.transaction(run, { isolationLevel: 'repeatable read', accessMode: 'read only' });
 }
 
 /** The whole site's document as one text; pictures are in it by their files' names. */
 export function siteDocument(rt: Runtime): Promise<string> {
-  return inOneMoment(rt, async (tx) => {
-    const parts: string[] = [];
-    for await (const part of wholeDocument(tx, new Date(rt.now().ms))) parts.push(part);
-    return parts.join('');
-  });
+  return inOneMoment(rt, (tx) => joined(wholeDocument(tx, new Date(rt.now().ms))));
 }
 
 /** Writes the whole site into a ZIP file, which is there under its name when it is whole. */
@@ -252,10 +254,17 @@ export async function writeSite(rt: Runtime, path: string): Promise<void> {
 const CANNOT_WRITE = new Set(['ENOENT', 'EACCES', 'ENOSPC', 'EISDIR', 'ENOTDIR', 'EROFS']);
 
 async function zipSite(tx: Db, madeAt: Date, path: string): Promise<void> {
-  const zip = new yazl.ZipFile();
-  const options = { mtime: NO_TIME, forceDosTimestamp: true, mode: 0o100600 };
-  zip.addReadStream(Readable.from(wholeDocument(tx, madeAt), { objectMode: false }), ARCHIVE_DOCUMENT, options);
   const hashes = new Map((await pictureRows(tx)).map(({ file, hash }) => [file, hash]));
+  const zip = new yazl.ZipFile();
+  const packed = zip.outputStream as PassThrough;
+  const document = Readable.from(wholeDocument(tx, madeAt), { objectMode: false });
+  // What cannot be read ends the file, and a file that cannot be written ends the reading: yazl listens to neither.
+  zip.on('error', (error: Error) => packed.destroy(error));
+  document.on('error', (error) => packed.destroy(error));
+  packed.once('close', () => document.destroy());
+  const written = pipeline(packed, createWriteStream(path, { mode: 0o600 }));
+  const options = { mtime: NO_TIME, forceDosTimestamp: true, mode: 0o100600 };
+  zip.addReadStream(document, ARCHIVE_DOCUMENT, options);
   // Each is read when its turn comes: never more than one of them is in memory.
   for (const [file, hash] of hashes) {
     zip.addReadStreamLazy(String(file), { ...options, compress: false }, (ready) => {
@@ -265,9 +274,8 @@ async function zipSite(tx: Db, madeAt: Date, path: string): Promise<void> {
       );
     });
   }
-  const failed = new Promise<never>((_resolve, reject) => zip.once('error', reject));
   zip.end();
-  await Promise.race([failed, pipeline(zip.outputStream, createWriteStream(path, { mode: 0o600 }))]);
+  await written;
 }
 
 async function bytesOf(tx: Db, hash: string): Promise<Buffer> {

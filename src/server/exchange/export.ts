@@ -187,5 +187,5 @@ async function asDates(rt: Runtime, rows: readonly Row[]): Promise<string> {
 
 /** The listings as an archive's document; a contributor's has nothing that is for editors alone. */
 function asJson(rt: Runtime, rows: readonly Row[], actor: Actor | undefined): Promise<string> {
-  return partDocument(rt.db, rows, { madeAt: new Date(rt.now().ms), whole: actor?.role !== 'contributor' });
+  return partDocument(rt.db, rows, { madeAt: new Date(rt.now().ms), forEditors: actor?.role !== 'contributor' });
 }

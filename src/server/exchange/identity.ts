@@ -1,5 +1,6 @@
 /** Which listing a row of a file is: by what its own source knows it by, else asked; never guessed over another's. */
 import { and, inArray, ne, sql } from 'drizzle-orm';
+import { addTo } from '@/core/collections/add-to';
 import { parseIsoDateTime } from '@/core/day/plain-date-time';
 import { NO_UID } from '@/core/exchange/ical-event';
 import type { Incoming } from '@/core/exchange/incoming';
@@ -138,7 +139,7 @@ function otherwise(item: Incoming, before: ListingContent): boolean {
 
 function groupBy<T>(list: readonly T[], key: (one: T) => string): Map<string, T[]> {
   const groups = new Map<string, T[]>();
-  for (const one of list) groups.set(key(one), [...(groups.get(key(one)) ?? []), one]);
+  for (const one of list) addTo(groups, key(one), one);
   return groups;
 }
 

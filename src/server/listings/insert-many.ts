@@ -9,7 +9,8 @@ import type { Db } from '../db/client';
 import { queryRows } from '../db/json-rows';
 import { newId } from '../db/ids';
 import { horizonOf, indexRows, nextOf } from '../dates/date-index';
-import { type Change, linkRows, publishedValues, whatStops } from './write';
+import { type Change, linkRows, whatStops } from './write';
+import { publishedValues } from './published-copy';
 
 export interface NewListing {
   content: ListingContent;

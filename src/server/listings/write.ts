@@ -1,12 +1,11 @@
 /** Changes to listings. Each is one transaction: the row, its version, its audit line, its links and its date index. */
 import { and, eq, getTableColumns, sql } from 'drizzle-orm';
-import { parseIsoDay } from '@/core/day/day';
-import { type ListingContent, type Stage, SUMMARY_SHOWN, venuesOf } from '@/core/listing/content';
+import { type ListingContent, type Stage, venuesOf } from '@/core/listing/content';
 import type { ValidationNote } from '@/core/validation/note';
 import { whatStopsOf } from '@/core/validation/validate';
 import { picturesInText } from '@/core/picture/picture-url';
 import { canonical } from '@/core/text/canonical-json';
-import { fold, freeAddress, plainText, shorten, webAddress } from '@/core/text/text';
+import { freeAddress, webAddress } from '@/core/text/text';
 import { type Actor, mayEdit } from '../accounts/roles';
 import type { Db } from '../db/client';
 import { isId, newId } from '../db/ids';
@@ -18,7 +17,8 @@ import { readPictures } from '../pictures/read';
 import { noteTouched, type Unlooked } from '../validation/copies';
 import type { Now } from '../site/clock';
 import { type SiteSettings, styleOf } from '../site/settings';
-import { horizonOf, type IndexRow, indexRows, insertRows, nextOf, replaceRows, shownZone } from '../dates/date-index';
+import { horizonOf, type IndexRow, indexRows, insertRows, nextOf, replaceRows } from '../dates/date-index';
+import { publishedValues } from './published-copy';
 
 /** What every change needs to know. `settings.address` is where the site is reached: mails carry it. */
 export interface Change {
@@ -300,54 +300,6 @@ async function writePublished(tx: Db, row: Row, { now }: Change): Promise<void> 
   });
   await tx.insert(published).values(values).onConflictDoUpdate({ target: published.listingId, set: values });
   await writeLinks(tx, row.id, 'published', content);
-}
-
-/** Where readers go: nowhere while it is online. */
-export function publishedVenues({ attendance, venueIds }: ListingContent): { venueId: string | null; venueIds: string[] } {
-  const all = attendance === 'online' ? [] : venueIds;
-  return { venueId: all[0] ?? null, venueIds: all };
-}
-
-interface Publication {
-  sequence: number;
-  publishedAt: Date;
-  at: Date;
-  /** the category of what has none */
-  fallback: string;
-}
-
-/** What readers see of a content, spread into the columns that views ask for. */
-export function publishedValues(
-  row: Pick<Row, 'id' | 'address'>,
-  content: ListingContent,
-  publication: Publication,
-): typeof published.$inferInsert {
-  const text = plainText(content.text);
-  const summary = content.summary || shorten(text.replace(/\n+/g, ' '), SUMMARY_SHOWN.list);
-  return {
-    listingId: row.id,
-    address: row.address,
-    visibility: content.visibility,
-    title: content.title,
-    shortTitle: content.shortTitle,
-    summary,
-    eventStatus: content.eventStatus,
-    attendance: content.attendance,
-    free: content.cost.kind === 'free',
-    cost: content.cost,
-    contact: content.contact,
-    headline: content.headline,
-    onTopUntil: content.onTopUntil === null ? null : (parseIsoDay(content.onTopUntil) ?? null),
-    categoryId: content.categoryIds[0] ?? publication.fallback,
-    ...publishedVenues(content),
-    zone: shownZone(content, ''),
-    pictureId: content.pictureId,
-    search: fold(`${content.title} ${content.shortTitle} ${content.summary} ${text}`).slice(0, 4000),
-    content,
-    sequence: publication.sequence,
-    publishedAt: publication.publishedAt,
-    changedAt: publication.at,
-  };
 }
 
 /** The category of what has none. Throws a Problem when no category is that. */

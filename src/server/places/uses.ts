@@ -8,7 +8,8 @@ import type { Db } from '../db/client';
 import { newId } from '../db/ids';
 import type { MergedListing } from '../db/schema';
 import { category, link, listing, occurrence, validationState, published, version } from '../db/schema';
-import { linkRows, publishedVenues } from '../listings/write';
+import { linkRows } from '../listings/write';
+import { publishedVenues } from '../listings/published-copy';
 
 export type NamedField = 'categoryIds' | 'venueIds' | 'organizerIds' | 'tagIds';
 const COLUMN = { categoryIds: link.categoryId, venueIds: link.venueId, organizerIds: link.organizerId, tagIds: link.tagId };

@@ -1,0 +1,54 @@
+/** What readers see of a listing: its content spread into the columns that views ask for. */
+import { parseIsoDay } from '@/core/day/day';
+import { type ListingContent, SUMMARY_SHOWN } from '@/core/listing/content';
+import { fold, plainText, shorten } from '@/core/text/text';
+import { shownZone } from '../dates/date-index';
+import type { listing, published } from '../db/schema';
+
+/** Where readers go: nowhere while it is online. */
+export function publishedVenues({ attendance, venueIds }: ListingContent): { venueId: string | null; venueIds: string[] } {
+  const all = attendance === 'online' ? [] : venueIds;
+  return { venueId: all[0] ?? null, venueIds: all };
+}
+
+interface Publication {
+  sequence: number;
+  publishedAt: Date;
+  at: Date;
+  /** the category of what has none */
+  fallback: string;
+}
+
+/** What readers see of a content, spread into the columns that views ask for. */
+export function publishedValues(
+  row: Pick<typeof listing.$inferSelect, 'id' | 'address'>,
+  content: ListingContent,
+  publication: Publication,
+): typeof published.$inferInsert {
+  const text = plainText(content.text);
+  const summary = content.summary || shorten(text.replace(/\n+/g, ' '), SUMMARY_SHOWN.list);
+  return {
+    listingId: row.id,
+    address: row.address,
+    visibility: content.visibility,
+    title: content.title,
+    shortTitle: content.shortTitle,
+    summary,
+    eventStatus: content.eventStatus,
+    attendance: content.attendance,
+    free: content.cost.kind === 'free',
+    cost: content.cost,
+    contact: content.contact,
+    headline: content.headline,
+    onTopUntil: content.onTopUntil === null ? null : (parseIsoDay(content.onTopUntil) ?? null),
+    categoryId: content.categoryIds[0] ?? publication.fallback,
+    ...publishedVenues(content),
+    zone: shownZone(content, ''),
+    pictureId: content.pictureId,
+    search: fold(`${content.title} ${content.shortTitle} ${content.summary} ${text}`).slice(0, 4000),
+    content,
+    sequence: publication.sequence,
+    publishedAt: publication.publishedAt,
+    changedAt: publication.at,
+  };
+}
