@@ -25,7 +25,8 @@ export async function exportSite(file: string | undefined): Promise<void> {
   const to = resolved(file);
   if (!existsSync(path.dirname(to))) throw new CliError(`There is no folder ${path.dirname(to)}; make it first.`, EXIT.refused);
   const { bytes } = (await withSite((ask) => ask('export-site', { path: to }))) as { bytes: number };
-  console.log(`${to}: ${(bytes / 1_000_000).toLocaleString('en', { maximumFractionDigits: 1 })} MB. Accounts and mails are not in it.`);
+  const [size, unit] = bytes < 100_000 ? [bytes / 1000, 'KB'] : [bytes / 1_000_000, 'MB'];
+  console.log(`${to}: ${size.toLocaleString('en', { maximumFractionDigits: 1 })} ${unit}. Accounts and mails are not in it.`);
 }
 
 export async function importSite(file: string | undefined): Promise<void> {

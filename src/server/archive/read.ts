@@ -224,6 +224,7 @@ function hasCategory({ published, content }: ArchivedListing, known: Known, left
   return false;
 }
 
+/** The answer is 1 where the archive has settings: a site that never had any writes none. */
 async function insertSite(tx: Db, { settings, chart, gazetteer, uidHost }: Site): Promise<number> {
   const values = {
     site: settings,
@@ -236,7 +237,7 @@ async function insertSite(tx: Db, { settings, chart, gazetteer, uidHost }: Site)
     const set = { key, value: value as (typeof setting.$inferInsert)['value'] };
     await tx.insert(setting).values(set).onConflictDoUpdate({ target: setting.key, set });
   }
-  return 1;
+  return settings ? 1 : 0;
 }
 
 /** Pictures whose files the archive holds, each with its bytes; smaller files are made when somebody asks for them. */
