@@ -1,13 +1,11 @@
 import { defineConfig } from '@playwright/test';
 
-const port = Number(process.env.E2E_PORT ?? 4399);
-export const DATA = '.cache/e2e';
-
 export default defineConfig({
   testDir: 'tests/e2e',
   testMatch: '**/*.spec.ts',
-  // One site serves all journeys, so they run one after the other.
-  workers: 1,
+  // Each file of journeys has a site of its own, so files run beside each other.
+  globalSetup: './tests/e2e/setup.ts',
+  workers: 2,
   timeout: 240_000,
   expect: { timeout: 15_000 },
   forbidOnly: true,
@@ -15,7 +13,6 @@ export default defineConfig({
   retries: process.env.CI ? 2 : 0,
   reporter: [['line'], ['json', { outputFile: '.cache/e2e.json' }]],
   use: {
-    baseURL: `http://127.0.0.1:${port}`,
     viewport: { width: 1280, height: 800 },
     actionTimeout: 15_000,
     launchOptions: {
@@ -31,13 +28,5 @@ export default defineConfig({
         '--disable-sync',
       ],
     },
-  },
-  webServer: {
-    command: 'node dist/cli/main.mjs serve --demo --fresh',
-    url: `http://127.0.0.1:${port}/robots.txt`,
-    timeout: 180_000,
-    reuseExistingServer: false,
-    gracefulShutdown: { signal: 'SIGTERM', timeout: 10_000 },
-    env: { PORT: String(port), ALMANAC_DATA: DATA, ALMANAC_NOW: '2027-03-17T09:00' },
   },
 });

@@ -1,5 +1,6 @@
-import { type APIRequestContext, expect, test } from '@playwright/test';
+import { type APIRequestContext, expect } from '@playwright/test';
 import { pageOf } from './support';
+import { test } from './site';
 
 /** Absolute addresses in a text, without what stands behind them in a sentence or a folded line. */
 function addressesIn(text: string): string[] {

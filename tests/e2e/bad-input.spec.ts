@@ -1,6 +1,7 @@
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { emptyContent } from '../../src/core/listing/content';
 import { cookieOf } from './support';
+import { test } from './site';
 
 const content = (part = {}) => ({ ...emptyContent(), title: 'Bad Input Evening', ...part });
 const when = (start: string, length: unknown = null, rule: unknown = null) => ({

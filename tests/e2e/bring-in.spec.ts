@@ -1,8 +1,9 @@
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { expectAccessible, expectNoSidewaysScroll, pageOf } from './support';
+import { test } from './site';
 
 const CALENDAR = [
   'BEGIN:VCALENDAR',

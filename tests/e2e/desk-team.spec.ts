@@ -1,5 +1,6 @@
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { expectAccessible, pageOf, signIn } from './support';
+import { test } from './site';
 
 test('tables: a category is added and removed, the fallback says why it stays; set-up reaches the pages', async ({
   browser,

@@ -1,5 +1,6 @@
-import { expect, type Page, test } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { expectAccessible, expectNoSidewaysScroll, newListing, pageOf } from './support';
+import { test } from './site';
 
 const note = (page: Page, text: RegExp) => expect(page.locator('[data-note]')).toContainText(text);
 /** Types a day into a field of segments. */

@@ -1,6 +1,7 @@
-import { expect, type Page, test } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import sharp from 'sharp';
 import { expectAccessible, expectNoSidewaysScroll, newListing, pageOf } from './support';
+import { test } from './site';
 
 const heading = (page: Page) => page.locator('.editor-head h1');
 const saved = (page: Page, text: RegExp) => expect(page.locator('[data-note]')).toContainText(text);

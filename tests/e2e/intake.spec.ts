@@ -1,6 +1,7 @@
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import sharp from 'sharp';
 import { expectAccessible, pageOf } from './support';
+import { test } from './site';
 
 const picture = (): Promise<Buffer> =>
   sharp({ create: { width: 800, height: 500, channels: 3, background: '#7fa6a4' } })
@@ -81,15 +82,4 @@ test('an event is returned with a note, mended on its receipt, and waits again; 
   await expect(maud.getByText('A question about: SEED SWAP')).toBeVisible();
   await maud.close();
   await ivo.close();
-});
-
-test('a robot that fills the trap is refused, and too many at once are bounded', async ({ request }) => {
-  const form = { title: 'Spam', day: '2027-03-25', name: 'Robot', mail: 'robot@spam.example', homepage: 'https://spam.example' };
-  const trapped = await request.post('/add', { multipart: form, maxRedirects: 0 });
-  expect(trapped.status()).toBe(422);
-  expect(await trapped.text()).toContain('Leave this field empty');
-  let status = 0;
-  for (let i = 0; i < 8 && status !== 429; i++)
-    status = (await request.post('/add', { multipart: { ...form, homepage: '' }, maxRedirects: 0 })).status();
-  expect(status).toBe(429);
 });

@@ -1,6 +1,7 @@
-import { expect, type Locator, type Page, test } from '@playwright/test';
+import { expect, type Locator, type Page } from '@playwright/test';
 import sharp from 'sharp';
 import { expectAccessible, expectNoSidewaysScroll, newListing, pageOf } from './support';
+import { test } from './site';
 
 const boxes = (page: Page): Locator => page.locator('[data-rows] tbody input[name=chosen]');
 const note = (page: Page, text: RegExp) => expect(page.locator('[data-note]')).toContainText(text);

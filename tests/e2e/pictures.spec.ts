@@ -1,6 +1,7 @@
-import { expect, type Locator, type Page, test } from '@playwright/test';
+import { expect, type Locator, type Page } from '@playwright/test';
 import sharp from 'sharp';
 import { cookieOf, expectAccessible, expectNoSidewaysScroll, newListing, pageOf } from './support';
+import { test } from './site';
 
 const drawn = (ink: string, width = 1400, height = 1000): Promise<Buffer> =>
   sharp({ create: { width, height, channels: 3, background: ink } })

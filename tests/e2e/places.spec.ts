@@ -1,5 +1,6 @@
-import { expect, type Page, test } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { expectAccessible, expectNoSidewaysScroll, pageOf } from './support';
+import { test } from './site';
 
 const said = (page: Page) => page.locator('.note.good');
 

@@ -1,6 +1,7 @@
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import ICAL from 'ical.js';
 import { expectAccessible, expectNoSidewaysScroll } from './support';
+import { test } from './site';
 
 const VIEWS = [
   '/',

@@ -1,5 +1,6 @@
-import { expect, type Page, test } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { expectAccessible, expectNoSidewaysScroll, pageOf } from './support';
+import { test } from './site';
 
 const dayNumber = (text: string): number => Math.floor(Date.parse(`${text}T00:00Z`) / 86_400_000);
 const cell = (page: Page, day: string) => page.locator(`[data-day="${dayNumber(day)}"]`);

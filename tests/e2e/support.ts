@@ -2,6 +2,7 @@
 import AxeBuilder from '@axe-core/playwright';
 import { type APIRequestContext, type Browser, expect, type Page } from '@playwright/test';
 import { SIGN_INS } from '../../demo/people';
+import { sessions } from './site';
 
 export type Who = 'maud' | 'ivo' | 'nan';
 
@@ -16,27 +17,19 @@ export async function signIn(page: Page, who: Who): Promise<void> {
   await page.waitForURL('**/desk/listings');
 }
 
-const cookies = new Map<Who, string>();
-
-/** The cookie of a role, signed in once a run: tries are bounded. */
+/** The cookie of a role, signed in once a site: tries are bounded. */
 export async function cookieOf(request: APIRequestContext, who: Who): Promise<string> {
-  const known = cookies.get(who);
+  const known = sessions.get(who);
   if (known) return known;
   const { email, password } = signInOf(who);
-  const post = () => request.post('/desk/sign-in', { form: { email, password }, maxRedirects: 0 });
-  let response = await post();
-  // After a failure a new worker signs in again, and may meet the bound on tries: it is waited out.
-  for (let i = 0; response.status() === 429 && i < 4; i++) {
-    await new Promise((done) => setTimeout(done, 20_000));
-    response = await post();
-  }
+  const response = await request.post('/desk/sign-in', { form: { email, password }, maxRedirects: 0 });
   expect(response.status()).toBe(303);
   const cookie = response
     .headersArray()
     .filter((h) => h.name.toLowerCase() === 'set-cookie')
     .map((h) => h.value.split(';')[0])
     .join('; ');
-  cookies.set(who, cookie);
+  sessions.set(who, cookie);
   return cookie;
 }
 

@@ -1,6 +1,7 @@
 /** Words for when: what is not understood puts no date, is kept, stops publishing, and is mended where it stands. */
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { expectAccessible, signIn } from './support';
+import { test } from './site';
 
 test('words that are not understood are kept with the draft, asked about and stop publishing, until they are mended', async ({ page }) => {
   await signIn(page, 'maud');
@@ -68,6 +69,7 @@ test('the readers’ form takes words, asks what is open, and a slip is named', 
   await expect(page.getByText('“Tusdays” was not understood: write “Tuesdays”.').first()).toBeVisible();
   await page.getByLabel('In words').fill('Tuesdays 7pm, 13 April to 29 June');
   await send.click();
+  await page.waitForURL(/\/receipt\//);
   await expect(page.getByText('Every Tuesday, 19:00, from 13 April to 29 June 2027').first()).toBeVisible();
 });
 

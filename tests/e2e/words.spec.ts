@@ -1,5 +1,6 @@
 import { spawnSync } from 'node:child_process';
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
+import { test } from './site';
 
 const run = (args: string[], input = '') => spawnSync('node', ['dist/cli/words.mjs', ...args], { encoding: 'utf8', input });
 const lines = (text: string): Record<string, unknown>[] =>

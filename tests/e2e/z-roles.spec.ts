@@ -1,8 +1,9 @@
 import { readdirSync } from 'node:fs';
 import path from 'node:path';
-import { request as playwrightRequest, expect, test } from '@playwright/test';
+import { request as playwrightRequest, expect } from '@playwright/test';
 import { ACCESS } from '../../src/server/http/access';
 import { cookieOf, type Who } from './support';
+import { test } from './site';
 
 const WHO: { who: Who | null; role: string }[] = [
   { who: null, role: 'reader' },

@@ -1,6 +1,7 @@
 import { readdirSync } from 'node:fs';
-import { type APIResponse, expect, test } from '@playwright/test';
+import { type APIResponse, expect } from '@playwright/test';
 import { cookieOf } from './support';
+import { test } from './site';
 
 /** Every page and endpoint that there is, each with names in its place holders that are none. */
 function everyAddress(): string[] {
@@ -43,4 +44,16 @@ test('no request, however odd, makes the site fail or show its insides', async (
     }
   }
   expect(wrong).toEqual([]);
+});
+
+// Last, since nobody at this address can send an event for an hour after it.
+test('a robot that fills the trap is refused, and too many at once are bounded', async ({ request }) => {
+  const form = { title: 'Spam', day: '2027-03-25', name: 'Robot', mail: 'robot@spam.example', homepage: 'https://spam.example' };
+  const trapped = await request.post('/add', { multipart: form, maxRedirects: 0 });
+  expect(trapped.status()).toBe(422);
+  expect(await trapped.text()).toContain('Leave this field empty');
+  let status = 0;
+  for (let i = 0; i < 8 && status !== 429; i++)
+    status = (await request.post('/add', { multipart: { ...form, homepage: '' }, maxRedirects: 0 })).status();
+  expect(status).toBe(429);
 });

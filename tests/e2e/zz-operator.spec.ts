@@ -1,26 +1,21 @@
-import { execFileSync, spawn, spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { mkdtempSync, readdirSync, readFileSync, rmSync, statSync } from 'node:fs';
 import net from 'node:net';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { expect, test } from '@playwright/test';
-import { DATA } from '../../playwright.config';
+import { expect } from '@playwright/test';
+import { test } from './site';
 
 const CLI = 'dist/cli/main.mjs';
 const run = (args: string[], env: Record<string, string> = {}, input = '') =>
   spawnSync('node', [CLI, ...args], { encoding: 'utf8', input, env: { ...process.env, ALMANAC_NOW: '', ...env } });
 
-test('rebuild, asked of the running server after all these journeys, finds no difference', () => {
-  const out = execFileSync('node', [CLI, 'rebuild'], { encoding: 'utf8', env: { ...process.env, ALMANAC_DATA: DATA } });
-  expect(out).toMatch(/^\d+ listings, \d+ dates, 0 differed\.$/m);
-});
-
-test('the socket is the owner’s alone, and a folder in use or a taken port is said so', ({ baseURL }) => {
-  expect(statSync(path.join(DATA, 'almanac.sock')).mode & 0o777).toBe(0o600);
-  const port = new URL(baseURL ?? '').port;
+test('the socket is the owner’s alone, and a folder in use or a taken port is said so', ({ site }) => {
+  expect(statSync(path.join(site.data, 'almanac.sock')).mode & 0o777).toBe(0o600);
+  const port = new URL(site.url).port;
   const taken = run(['serve'], { PORT: port, ALMANAC_DATA: mkdtempSync(path.join(tmpdir(), 'alm-')) });
   expect([taken.status, taken.stderr]).toEqual([1, expect.stringContaining(`Port ${port} is taken`)]);
-  const inUse = run(['serve'], { PORT: '0', ALMANAC_DATA: DATA });
+  const inUse = run(['serve'], { PORT: '0', ALMANAC_DATA: site.data });
   expect([inUse.status, inUse.stderr]).toEqual([1, expect.stringContaining('is in use by another server')]);
 });
 
@@ -38,9 +33,9 @@ test('an unwritable folder, a frozen clock outside a demo, an unknown command: o
   expect(run(['version']).stdout).toMatch(/^\d+\.\d+\.\d+/);
 });
 
-test('the operator brings a file in and gives everything out; what a site gave out is known again', () => {
+test('the operator brings a file in and gives everything out; what a site gave out is known again', ({ site }) => {
   const folder = mkdtempSync(path.join(tmpdir(), 'alm-'));
-  const env = { ALMANAC_DATA: DATA, ALMANAC_FROM: folder };
+  const env = { ALMANAC_DATA: site.data, ALMANAC_FROM: folder };
   expect(run(['export', 'all.ics'], env).status).toBe(0);
   const dry = run(['import', 'all.ics', '--dry-run'], env);
   // Readers' copies went out: where changes wait to be published, these differ from what is being worked on.
@@ -69,10 +64,10 @@ test('the operator brings a file in and gives everything out; what a site gave o
   expect(run(['import', 'none.ics'], env).stderr).toContain('cannot be read');
 });
 
-test('the operator carries the whole site to an empty folder; given out again it is the same', () => {
+test('the operator carries the whole site to an empty folder; given out again it is the same', ({ site }) => {
   const folder = mkdtempSync(path.join(tmpdir(), 'alm-'));
   const [from, to] = [
-    { ALMANAC_DATA: DATA, ALMANAC_FROM: folder },
+    { ALMANAC_DATA: site.data, ALMANAC_FROM: folder },
     { ALMANAC_DATA: path.join(folder, 'data'), ALMANAC_FROM: folder, ALMANAC_NOW: '' },
   ];
   const untimed = (text: string): string => text.replace(/"madeAt": "[^"]*"/, '');

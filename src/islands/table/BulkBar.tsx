@@ -1,11 +1,12 @@
 /** The bar of chosen listings: what to do with them, what that will do, and doing it. */
 import { useEffect, useRef, useState } from 'react';
-import { makeTag, sayFailure, send } from '@/client/api';
+import { sayFailure, send } from '@/client/api';
 import { BULK_WORDS, type BulkAction, type BulkPlan, MOST_SHIFT_DAYS, sayStays } from '@/core/listing/bulk-actions';
 import { sayCount } from '@/core/phrase/format';
 import { AskBox } from '../fields/Box';
 import { Picker } from '../editor/Picker';
 import { keepChosen, type Named, type TableStart } from './chosen';
+import { useMakeTag } from './use-make-tag';
 
 interface BarProps {
   start: TableStart;
@@ -113,14 +114,10 @@ function ActionDialog({
     }, 120);
     return () => clearTimeout(timer);
   }, [asked]);
-  const nameTag = async (name: string): Promise<void> => {
-    const outcome = await makeTag(name);
-    setWrong(sayFailure(outcome));
-    if (outcome.kind !== 'done') return;
-    const { value } = outcome;
-    setKnown((all) => [...all.filter((one) => one.id !== value.id), value]);
-    setTags((all) => [...new Set([...all, value.id])]);
-  };
+  const tag = useMakeTag((made) => {
+    setKnown((all) => [...all.filter((one) => one.id !== made.id), made]);
+    setTags((all) => [...new Set([...all, made.id])]);
+  });
   const run = async (): Promise<void> => {
     if (!action) return;
     setBusy(true);
@@ -139,9 +136,9 @@ function ActionDialog({
   return (
     <AskBox
       title={`${BULK_WORDS[kind].verb}: ${sayCount(count, 'listing')}`}
-      command={busy ? 'One moment …' : BULK_WORDS[kind].verb}
-      disabled={!plan?.can || busy}
-      wrong={wrong}
+      command={busy || tag.busy ? 'One moment …' : BULK_WORDS[kind].verb}
+      disabled={!plan?.can || busy || tag.busy}
+      wrong={wrong || tag.wrong}
       onSubmit={run}
       onClose={onClose}
     >
@@ -151,7 +148,7 @@ function ActionDialog({
           choices={known.map((one) => ({ ...one, more: '' }))}
           chosen={tags}
           onChange={setTags}
-          onMake={instead ? undefined : (name) => void nameTag(name)}
+          onMake={instead ? undefined : (name) => void tag.make(name)}
         />
       )}
       {needs && (

@@ -1,6 +1,5 @@
 /** Fields of a row that need more than a line: its tags or organizers, its first day and time. */
 import { useState } from 'react';
-import { makeTag, sayFailure } from '@/client/api';
 import { isoDateTime, parseIsoDateTime } from '@/core/day/plain-date-time';
 import { isoDay } from '@/core/day/day';
 import { ClockField } from '../fields/ClockField';
@@ -9,6 +8,7 @@ import { AskBox } from '../fields/Box';
 import { Check } from '../fields/fields';
 import { Picker } from '../editor/Picker';
 import type { Named, TableStart } from './chosen';
+import { useMakeTag } from './use-make-tag';
 
 interface ListProps {
   title: string;
@@ -22,22 +22,18 @@ interface ListProps {
 export function ListDialog({ title, field, start, ids, onKeep, onClose }: ListProps) {
   const [chosen, setChosen] = useState(ids);
   const [known, setKnown] = useState<Named[]>(start[field]);
-  const [wrong, setWrong] = useState('');
-  const make = async (name: string): Promise<void> => {
-    const outcome = await makeTag(name);
-    setWrong(sayFailure(outcome));
-    if (outcome.kind !== 'done') return;
-    const { value } = outcome;
-    start[field] = [...start[field].filter((one) => one.id !== value.id), value];
+  const tag = useMakeTag((made) => {
+    start[field] = [...start[field].filter((one) => one.id !== made.id), made];
     setKnown(start[field]);
-    setChosen((all) => [...new Set([...all, value.id])]);
-  };
+    setChosen((all) => [...new Set([...all, made.id])]);
+  });
   const words = field === 'tags' ? 'Tags' : 'Organizers';
   return (
     <AskBox
       title={`${words} of “${title || 'Without a title'}”`}
-      command="Keep"
-      wrong={wrong}
+      command={tag.busy ? 'One moment …' : 'Keep'}
+      disabled={tag.busy}
+      wrong={tag.wrong}
       onSubmit={async () => onKeep(chosen)}
       onClose={onClose}
     >
@@ -46,7 +42,7 @@ export function ListDialog({ title, field, start, ids, onKeep, onClose }: ListPr
         choices={known.map((one) => ({ ...one, more: '' }))}
         chosen={chosen}
         onChange={setChosen}
-        onMake={field === 'tags' ? (name) => void make(name) : undefined}
+        onMake={field === 'tags' ? (name) => void tag.make(name) : undefined}
       />
     </AskBox>
   );

@@ -1,8 +1,7 @@
 /** How often something may be done, kept in the database so that a restart does not forget. Real time, not the demo's. */
-import { sql } from 'drizzle-orm';
+import { lt, sql } from 'drizzle-orm';
 import type { Db } from '../db/client';
-import { queryRows } from '../db/json-rows';
-import { newId } from '../db/ids';
+import { rateBound } from '../db/schema';
 import { Problem } from './problem';
 
 export interface Bound {
@@ -12,21 +11,30 @@ export interface Bound {
   seconds: number;
 }
 
-/** Counts one more and throws a Problem when that is more than the bound allows in its window. One statement, so two at once cannot both slip by. */
+const DAY_MS = 86_400_000;
+
+/**
+ * Counts one more. One statement, so two at once cannot both slip by.
+ * @param nowMs milliseconds since 1970, of real time
+ * @throws Problem 429 when that is more than the bound allows in its window
+ */
 export async function countOne(db: Db, { key, most, seconds }: Bound, nowMs: number): Promise<void> {
-  const since = nowMs - seconds * 1000;
-  const rows = await queryRows<{ count: number; started: number | string }>(
-    db,
-    sql`
-    insert into rate_limit (id, key, count, last_request) values (${newId(nowMs)}, ${key}, 1, ${nowMs})
-    on conflict (key) do update set
-      count = case when rate_limit.last_request < ${since} then 1 else rate_limit.count + 1 end,
-      last_request = case when rate_limit.last_request < ${since} then ${nowMs} else rate_limit.last_request end
-    returning count, last_request as started`,
-  );
-  const row = rows[0];
-  if (!row || row.count <= most) return;
-  const minutes = Math.max(1, Math.ceil((Number(row.started) + seconds * 1000 - nowMs) / 60_000));
+  const ends = nowMs + seconds * 1000;
+  const [row] = await db
+    .insert(rateBound)
+    .values({ key, count: 1, ends })
+    .onConflictDoUpdate({
+      target: rateBound.key,
+      set: {
+        count: sql`case when ${rateBound.ends} < ${nowMs} then 1 else ${rateBound.count} + 1 end`,
+        ends: sql`case when ${rateBound.ends} < ${nowMs} then ${ends} else ${rateBound.ends} end`,
+      },
+    })
+    .returning();
+  if (!row) return;
+  if (row.count === 1) await db.delete(rateBound).where(lt(rateBound.ends, nowMs - DAY_MS));
+  if (row.count <= most) return;
+  const minutes = Math.max(1, Math.ceil((row.ends - nowMs) / 60_000));
   throw new Problem(
     429,
     `That was more often than is allowed; try again in ${minutes} minute${minutes === 1 ? '' : 's'}. What you typed is still here.`,

@@ -3,7 +3,6 @@ import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { freshDb, SETTINGS } from '../../../tests/support/db';
 import type { Db } from '../db/client';
 import { outbox } from '../db/schema';
-import { countOne } from '../http/rate-limits';
 import { queueMail, readTray, sendWaiting } from './outbox';
 
 let db: Db;
@@ -68,20 +67,5 @@ describe('mail', () => {
     expect(row?.subject).toBe('Hello Bcc: everybody@almanac.example');
     expect(await sendWaiting(db, 'smtp://127.0.0.1:1', settings)).toBe(0);
     expect((await db.select().from(outbox))[0]?.sentAt).toBeNull();
-  });
-});
-
-describe('a bound on how often', () => {
-  const bound = { key: 'add:127.0.0.1', most: 3, seconds: 600 };
-  it('lets so many through in its window, says when to try again, and begins anew after it', async () => {
-    for (let i = 0; i < 3; i++) await countOne(db, bound, 1_000_000 + i);
-    await expect(countOne(db, bound, 1_000_010)).rejects.toThrow('try again in 10 minutes');
-    await expect(countOne(db, bound, 1_000_000 + 590_000)).rejects.toThrow('try again in 1 minute.');
-    await countOne(db, { ...bound, key: 'add:127.0.0.2' }, 1_000_010);
-    await countOne(db, bound, 1_000_000 + 600_001);
-  });
-  it('holds when many come at the same moment', async () => {
-    const all = await Promise.allSettled(Array.from({ length: 20 }, () => countOne(db, bound, 5_000_000)));
-    expect(all.filter((one) => one.status === 'fulfilled')).toHaveLength(3);
   });
 });

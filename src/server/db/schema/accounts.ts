@@ -62,11 +62,19 @@ export const verification = pgTable(
   },
   (t) => [index('verification_identifier').on(t.identifier)],
 );
+/** The sign-in library's own counts. It clears away old rows by its own windows, so nobody else may keep counts here. */
 export const rateLimit = pgTable('rate_limit', {
   id: text('id').primaryKey(),
   key: text('key').notNull().unique(),
   count: integer('count').notNull(),
   lastRequest: customType<{ data: number }>({ dataType: () => 'bigint', fromDriver: Number })('last_request').notNull(),
+});
+/** How often something bounded was done since its window began: `rate-limits.ts`. */
+export const rateBound = pgTable('rate_bound', {
+  key: text('key').primaryKey(),
+  count: integer('count').notNull(),
+  /** when the window ends, in milliseconds of real time */
+  ends: customType<{ data: number }>({ dataType: () => 'bigint', fromDriver: Number })('ends').notNull(),
 });
 export const invitation = pgTable('invitation', {
   id: uuid('id').primaryKey(),
