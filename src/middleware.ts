@@ -55,7 +55,7 @@ async function handle(context: APIContext, next: () => Promise<Response>): Promi
 
 /** The same page for everybody: its tag changes with the build, the settings, the content and the site's day. */
 function etagOf(url: URL, rt: Runtime): string {
-  const parts = [BUILD, rt.settingsRevision(), rt.contentRevision(), isoDay(rt.now().day), rt.address(), url.pathname, url.search];
+  const parts = [BUILD, rt.settingsRevision(), rt.contentRevision(), isoDay(rt.now().day), rt.siteUrl(), url.pathname, url.search];
   return `"${createHash('sha1').update(parts.join('\n')).digest('base64url')}"`;
 }
 
@@ -91,8 +91,8 @@ function refuseForeign(request: Request, url: URL): void {
 /** The site as this request reaches it: one of several names that are the site's own. */
 function atAddress(rt: Runtime, headers: Headers): Runtime {
   const own = rt.addresses.forRequest(headers);
-  if (own === rt.address()) return rt;
-  return { ...rt, address: () => own, settings: () => ({ ...rt.settings(), address: own }) };
+  if (own === rt.siteUrl()) return rt;
+  return { ...rt, siteUrl: () => own, settings: () => ({ ...rt.settings(), address: own }) };
 }
 
 async function actorOf(request: Request, rt: Runtime): Promise<Actor | null> {

@@ -57,9 +57,10 @@ export async function serve({ demo, fresh }: { demo: boolean; fresh: boolean }):
     await askSocket(path.join(folder, 'almanac.sock'), 'seed');
   }
   ready = true;
+  // Before anybody is told that it serves: whoever waits for that line may stop it at once.
+  stopCleanly(server, operator.stop);
   console.log(`\nServing http://${host}:${shown}`);
   if (demo) console.log(SIGN_INS);
-  stopCleanly(server, operator.stop);
 }
 
 const SIGN_INS = `Sign in to the Desk at /desk with

@@ -137,7 +137,7 @@ function placesHtml(date: PublicDate, reference: ReferenceData): string {
   const venues = date.venue_ids.flatMap((id) => reference.venue.get(id) ?? []);
   return venues
     .map((venue) => {
-      const name = venue.binnedAt ? escapeHtml(venue.name) : `<a href="/at/${venue.address}">${escapeHtml(venue.name)}</a>`;
+      const name = venue.binnedAt ? escapeHtml(venue.name) : `<a href="/at/${venue.slug}">${escapeHtml(venue.name)}</a>`;
       const town = venue.town && !venue.name.includes(venue.town) ? `, ${escapeHtml(venue.town)}` : '';
       return `<span class="block">${name}${town}</span>`;
     })

@@ -49,7 +49,7 @@ function rowHtml(row: TableRow, look: TableLook): string {
   const mark = markHtml(look.reference.category.get(working.categoryIds[0] ?? ''));
   const headline = working.headline ? '<span class="quiet small"> headline</span>' : '';
   const editing = row.editing ? `<span class="amber small"> not saved yet: ${escapeHtml(row.editing)}</span>` : '';
-  const page = row.stage === 'published' ? ` data-page="/what/${escapeHtml(row.address)}"` : '';
+  const page = row.stage === 'published' ? ` data-page="/what/${escapeHtml(row.slug)}"` : '';
   const menu = `<button type="button" class="float-right min-h-6 min-w-6 border-0 bg-transparent text-ink-2" data-row-menu aria-haspopup="menu" aria-label="What to do with ${title || 'it'}">⋯</button>`;
   const name = `<td class="${CARD} max-[760px]:font-bold" data-edit="title" data-value="${title}">${menu}${mark} <a href="/desk/listings/${id}"><strong>${title || 'Without a title'}</strong></a>${headline}${editing}</td>`;
   return `<tr class="max-[760px]:relative max-[760px]:block max-[760px]:border-b max-[760px]:border-ink-3 max-[760px]:py-1.5" data-id="${id}" data-revision="${row.revision}"${page}>${pick}${name}${look.columns.map((column) => cellHtml(row, column, look)).join('')}</tr>`;

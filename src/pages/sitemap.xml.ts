@@ -5,7 +5,7 @@ import { referenceData } from '@/server/reference/read';
 
 export const GET: APIRoute = async ({ locals }) => {
   const { rt } = locals;
-  const site = rt.address();
+  const site = rt.siteUrl();
   const reference = await referenceData(rt);
   const line = (path: string, changed?: Date): string =>
     `<url><loc>${escapeHtml(site + path)}</loc>${changed ? `<lastmod>${changed.toISOString()}</lastmod>` : ''}</url>`;
@@ -14,9 +14,9 @@ export const GET: APIRoute = async ({ locals }) => {
     line('/'),
     line('/list'),
     line('/map'),
-    ...listings.map((l) => line(`/what/${l.address}`, l.changedAt)),
-    ...reference.venues.map((v) => line(`/at/${v.address}`)),
-    ...reference.organizers.map((o) => line(`/by/${o.address}`)),
+    ...listings.map((l) => line(`/what/${l.slug}`, l.changedAt)),
+    ...reference.venues.map((v) => line(`/at/${v.slug}`)),
+    ...reference.organizers.map((o) => line(`/by/${o.slug}`)),
   ];
   const body = `<?xml version="1.0" encoding="UTF-8"?>\n<urlset xmlns="http://www.sitemaps.org/schemas/sitemap/0.9">${lines.join('')}</urlset>`;
   return new Response(body, { headers: { 'content-type': 'application/xml' } });

@@ -24,7 +24,7 @@ export interface Runtime {
   contentChanged: () => Promise<void>;
   /** which addresses are this site's */
   addresses: SiteAddresses;
-  address: () => string;
+  siteUrl: () => string;
   /** a short proof that this site wrote a text; the same for the same text */
   sign: (text: string) => string;
   /** the name of its machine, which its own calendar files carry */

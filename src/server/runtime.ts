@@ -53,7 +53,7 @@ async function start(env: NodeJS.ProcessEnv): Promise<Runtime> {
   const settings = (): SiteSettings => ({ ...stored.settings, address: address() });
   const auth = createAuth(db, {
     secret,
-    address,
+    siteUrl: address,
     siteName: () => settings().name,
     secure: address().startsWith('https:'),
   });
@@ -142,7 +142,7 @@ async function start(env: NodeJS.ProcessEnv): Promise<Runtime> {
     contentRevision,
     contentChanged,
     addresses,
-    address,
+    siteUrl: address,
     sign: (text) => createHmac('sha256', secret).update(text).digest('base64url').slice(0, 32),
     host: () => uidPart,
     jobs,

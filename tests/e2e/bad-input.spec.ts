@@ -70,8 +70,8 @@ test('a form older than the listing is refused with the newer copy; script in te
   const { newer } = await old.json();
   expect(newer.content.title).toBe('First');
   expect(newer.content.text).toBe('<p>Hi <a rel="nofollow noopener">x</a></p>');
-  const taken = await request.post(`/api/v1/listings/${made.id}/address`, {
-    data: { revision: newer.revision, address: 'low-tide-walk' },
+  const taken = await request.post(`/api/v1/listings/${made.id}/slug`, {
+    data: { revision: newer.revision, slug: 'low-tide-walk' },
     headers,
   });
   expect(taken.status()).toBe(422);

@@ -67,7 +67,8 @@ class Sites {
     sessions.clear();
     const data = path.join(FOLDER, `${this.worker}-${path.basename(file, '.spec.ts')}`);
     if (!existsSync(PREPARED)) throw new Error(`${PREPARED} is missing: the set-up of the journeys makes it.`);
-    cpSync(PREPARED, data, { recursive: true });
+    // The socket of the server that made it is no part of a site.
+    cpSync(PREPARED, data, { recursive: true, filter: (file) => !file.endsWith('.sock') });
     const served = await serve(data);
     this.now = { file, served, site: { url: served.url, data } };
     return this.now.site;

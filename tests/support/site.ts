@@ -36,7 +36,7 @@ export function siteOf(
     settings: () => SETTINGS,
     now: () => now,
     host: () => HOST,
-    address: () => `https://${HOST}`,
+    siteUrl: () => `https://${HOST}`,
     contentRevision,
     contentChanged,
     reloadSettings: async () => undefined,

@@ -23,7 +23,7 @@ export async function previewOf(rt: Runtime, content: ListingContent): Promise<P
   const dates = rows.map(
     (r): ListingDate => ({
       original: r.original,
-      address: r.address,
+      slug: r.slug,
       startDay: r.start_day,
       startMinute: r.start_minute,
       endDay: r.end_day,
@@ -43,7 +43,7 @@ export async function previewOf(rt: Runtime, content: ListingContent): Promise<P
 
 /** One date of a working copy as the sheets and lists of readers would have it. */
 export function publicDateOf(
-  row: { id: string; address: string },
+  row: { id: string; slug: string },
   content: ListingContent,
   date: ListingDate,
   reference: ReferenceData,
@@ -51,7 +51,7 @@ export function publicDateOf(
   const categoryId = content.categoryIds[0] ?? reference.categories.find((c) => c.fallback)?.id ?? '';
   const summary = content.summary || shorten(plainText(content.text).replace(/\n+/g, ' '), SUMMARY_SHOWN.list);
   return {
-    ...{ listing_id: row.id, listing: row.address, date: date.address, original: date.original, summary },
+    ...{ listing_id: row.id, listing: row.slug, date: date.slug, original: date.original, summary },
     ...{ title: content.title, short_title: content.shortTitle, headline: content.headline, cost: content.cost },
     ...{ start_day: date.startDay, start_minute: date.startMinute, end_day: date.endDay, end_minute: date.endMinute },
     ...{ last_day: date.lastDay, note: date.note, moved: date.moved, elsewhere: date.venueId !== null },

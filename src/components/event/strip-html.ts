@@ -10,7 +10,7 @@ export interface StripInput {
   from: MonthNumber;
   /** so many months at most, those without a date left out */
   months: number;
-  address: string;
+  slug: string;
   firstWeekday: number;
   style: Style;
 }
@@ -35,7 +35,7 @@ function monthsOf(dates: readonly ListingDate[]): MonthNumber[] {
 /** A date that lasts longer is drawn by its first days. */
 const LONGEST = 61;
 
-export function stripHtml({ dates, from, months, address, firstWeekday, style }: StripInput): Strip {
+export function stripHtml({ dates, from, months, slug, firstWeekday, style }: StripInput): Strip {
   const byDay = new Map<number, ListingDate>();
   for (const date of dates) {
     for (let day = date.startDay; day <= date.lastDay && day <= date.startDay + LONGEST; day++) if (!byDay.has(day)) byDay.set(day, date);
@@ -59,7 +59,7 @@ export function stripHtml({ dates, from, months, address, firstWeekday, style }:
     if (!date) return `<td>${d}</td>`;
     const off = date.eventStatus === 'cancelled' || date.eventStatus === 'postponed';
     const words = `${sayDay(day, style, { weekday: 'long' })}${off ? `, ${date.eventStatus}` : date.moved ? ', moved' : ''}`;
-    return `<td><a href="/what/${address}/${date.address}"${off ? ' class="off"' : date.moved ? ' class="moved"' : ''} aria-label="${escapeHtml(words)}">${d}</a></td>`;
+    return `<td><a href="/what/${slug}/${date.slug}"${off ? ' class="off"' : date.moved ? ' class="moved"' : ''} aria-label="${escapeHtml(words)}">${d}</a></td>`;
   };
   const all = monthsOf(dates);
   const first = all.findIndex((month) => month >= from);

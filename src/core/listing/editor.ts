@@ -64,8 +64,8 @@ export interface EditorStart {
   times: Times;
   /** why it did not go out when it should have; empty = it did, or was not to */
   scheduleWrong: string;
-  address: string;
-  oldAddresses: string[];
+  slug: string;
+  oldSlugs: string[];
   content: ListingContent;
   /** what this person typed and did not save, on whatever machine */
   kept: { content: ListingContent; revision: number; at: number } | null;

@@ -54,8 +54,8 @@ export interface DeskSheetStart extends DeskDates {
   view: SheetView;
   month: MonthNumber;
   filters: DeskFilters;
-  categories: (Choice & { address: string; mark: string; ink: string; child: boolean })[];
-  venues: (Choice & { address: string })[];
+  categories: (Choice & { slug: string; mark: string; ink: string; child: boolean })[];
+  venues: (Choice & { slug: string })[];
   holidays: [EpochDay, string[]][];
   mayPublish: boolean;
   site: { zone: string; today: EpochDay; style: Style; firstWeekday: number };

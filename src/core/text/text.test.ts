@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { escapeHtml, fold, freeAddress, paragraphs, plainText, shorten, webAddress } from './text';
+import { escapeHtml, fold, freeSlug, paragraphs, plainText, shorten, slugOf } from './text';
 
 describe('text', () => {
   it('folds marks, case and blanks', () => expect(fold('  Fête  à l’École, ŒUVRE ')).toBe("fete a l'ecole, oeuvre"));
@@ -11,10 +11,10 @@ describe('text', () => {
       '--': 'listing',
       'Ærø & Skåne': 'aero-skane',
     };
-    for (const [title, address] of Object.entries(cases)) expect(webAddress(title)).toBe(address);
-    expect(webAddress('x'.repeat(300))).toHaveLength(80);
+    for (const [title, address] of Object.entries(cases)) expect(slugOf(title)).toBe(address);
+    expect(slugOf('x'.repeat(300))).toHaveLength(80);
   });
-  it('finds the first free address', () => expect(freeAddress('choir', new Set(['choir', 'choir-2']))).toBe('choir-3'));
+  it('finds the first free address', () => expect(freeSlug('choir', new Set(['choir', 'choir-2']))).toBe('choir-3'));
   it('shortens at a word', () => {
     expect(shorten('Two hours over sand that is sea', 20)).toBe('Two hours over sand…');
     expect(shorten('short', 20)).toBe('short');

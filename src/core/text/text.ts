@@ -15,7 +15,7 @@ export function fold(text: string): string {
 }
 
 /** A web address part made from a title: letters a-z, digits and single hyphens, at most 80 long; "listing" if nothing is left. */
-export function webAddress(title: string, otherwise = 'listing'): string {
+export function slugOf(title: string, otherwise = 'listing'): string {
   const slug = fold(title)
     .replace(/['.]/g, '')
     .replace(/[^a-z0-9]+/g, '-')
@@ -26,7 +26,7 @@ export function webAddress(title: string, otherwise = 'listing'): string {
 }
 
 /** The first free address of `wanted`, `wanted-2`, `wanted-3` … */
-export function freeAddress(wanted: string, taken: ReadonlySet<string>): string {
+export function freeSlug(wanted: string, taken: ReadonlySet<string>): string {
   if (!taken.has(wanted)) return wanted;
   for (let n = 2; ; n++) if (!taken.has(`${wanted}-${n}`)) return `${wanted}-${n}`;
 }

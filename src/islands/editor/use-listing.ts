@@ -12,7 +12,7 @@ import { firstStep, record, redo, type Steps, seal, undo } from './steps';
 interface Saved {
   id?: string | null;
   revision: number;
-  address: string;
+  slug: string;
   stage: Stage;
   edited: boolean;
   /** saving leaves them as they are, so its answer does not say them */
@@ -31,11 +31,11 @@ export interface Conflict {
   merged: ListingContent;
   collisions: ContentField[];
 }
-export type Action = 'publish' | 'withdraw' | 'bin' | 'restore' | 'review' | 'address' | 'times';
+export type Action = 'publish' | 'withdraw' | 'bin' | 'restore' | 'review' | 'slug' | 'times';
 
 /** What some actions need besides. */
 export interface ActionMore {
-  address?: string;
+  slug?: string;
   times?: Times;
 }
 
@@ -56,7 +56,7 @@ export function useListing(start: EditorStart) {
   const [server, setServer] = useState<Server>({
     id: start.id,
     revision: start.revision,
-    address: start.address,
+    slug: start.slug,
     stage: start.stage,
     edited: start.edited,
     times: start.times,
@@ -177,7 +177,7 @@ export function useListing(start: EditorStart) {
   );
 
   /** Saves the working copy; resolves to whether the server has it. */
-  const [wantedAddress, setWantedAddress] = useState('');
+  const [wantedSlug, setWantedAddress] = useState('');
   const save = useCallback(
     async (replace?: { content: ListingContent; revision: number }): Promise<boolean> => {
       const { server: s, content: typed } = latest.current;
@@ -187,7 +187,7 @@ export function useListing(start: EditorStart) {
         s.id === null
           ? await send<Saved>('POST', '/api/v1/listings', {
               content: sent,
-              ...(wantedAddress.trim() ? { address: wantedAddress.trim() } : {}),
+              ...(wantedSlug.trim() ? { slug: wantedSlug.trim() } : {}),
             })
           : await send<Saved>('PUT', `/api/v1/listings/${s.id}`, { content: sent, revision: replace?.revision ?? s.revision });
       setBusy(false);
@@ -200,7 +200,7 @@ export function useListing(start: EditorStart) {
       });
       return true;
     },
-    [accept, settle, wantedAddress],
+    [accept, settle, wantedSlug],
   );
 
   /** Saves what is typed, then acts on the listing as a whole. */
@@ -237,7 +237,7 @@ export function useListing(start: EditorStart) {
     setSignIn,
     found,
     setFound,
-    wantedAddress,
+    wantedSlug,
     setWantedAddress,
     save,
     act,
@@ -253,11 +253,11 @@ function sayRefusal(title: string, fields: number): string {
 
 export type Listing = ReturnType<typeof useListing>;
 
-function noteOf(action: Action, { id, address, stage, times }: Pick<Server, 'id' | 'address' | 'stage' | 'times'>): Note {
+function noteOf(action: Action, { id, slug, stage, times }: Pick<Server, 'id' | 'slug' | 'stage' | 'times'>): Note {
   // Readers have no page of what is not published.
   const page =
     stage === 'published'
-      ? { href: `/what/${address}`, text: 'See the page' }
+      ? { href: `/what/${slug}`, text: 'See the page' }
       : { href: `/desk/listings/${id}/preview`, text: 'See the preview' };
   switch (action) {
     case 'publish':
@@ -275,7 +275,7 @@ function noteOf(action: Action, { id, address, stage, times }: Pick<Server, 'id'
       return { tone: 'good', text: 'Back as a draft.' };
     case 'review':
       return { tone: 'good', text: 'Sent for review. An editor decides on it in Intake.' };
-    case 'address':
+    case 'slug':
       return { tone: 'good', text: 'The web address is changed; the old one leads to it.', link: page };
   }
 }

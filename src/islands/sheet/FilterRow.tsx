@@ -100,7 +100,7 @@ export function FilterRow({ start, dates: { shown, show, dates, cut }, today, ac
           <select value={filters.kind} onChange={(event) => show({ filters: { ...filters, kind: event.target.value } })}>
             <option value="">every category</option>
             {start.categories.map((c) => (
-              <option key={c.id} value={c.address}>
+              <option key={c.id} value={c.slug}>
                 {c.child ? '– ' : ''}
                 {c.name}
               </option>
@@ -112,7 +112,7 @@ export function FilterRow({ start, dates: { shown, show, dates, cut }, today, ac
           <select value={filters.venue} onChange={(event) => show({ filters: { ...filters, venue: event.target.value } })}>
             <option value="">every venue</option>
             {start.venues.map((v) => (
-              <option key={v.id} value={v.address}>
+              <option key={v.id} value={v.slug}>
                 {v.name}
               </option>
             ))}

@@ -12,7 +12,7 @@ export const ADDRESS_HEADER = 'x-almanac-address';
 export interface AuthOptions {
   secret: string;
   /** where the site is reached, for links in mails */
-  address: () => string;
+  siteUrl: () => string;
   siteName: () => string;
   /** the site is reached by https: its cookies go nowhere else */
   secure: boolean;
@@ -39,7 +39,7 @@ export function createAuth(db: Db, options: AuthOptions) {
       maxPasswordLength: PASSWORD.max,
       revokeSessionsOnPasswordReset: true,
       sendResetPassword: async ({ user, token }) => {
-        const text = `Somebody, probably you, asked for a new password for the Desk of ${options.siteName()}.\n\nChoose one here, within an hour:\n${options.address()}/desk/new-password?token=${token}\n\nIf it was not you, do nothing: the old password stays.`;
+        const text = `Somebody, probably you, asked for a new password for the Desk of ${options.siteName()}.\n\nChoose one here, within an hour:\n${options.siteUrl()}/desk/new-password?token=${token}\n\nIf it was not you, do nothing: the old password stays.`;
         await queueMail(db, { to: user.email, subject: `A new password for ${options.siteName()}`, text }, new Date());
       },
     },

@@ -16,7 +16,7 @@ beforeEach(async () => {
   db = await freshDb();
   auth = createAuth(db, {
     secret: 's'.repeat(40),
-    address: () => 'http://127.0.0.1',
+    siteUrl: () => 'http://127.0.0.1',
     siteName: () => 'Kittiwick Isles Almanac',
     secure: false,
   });

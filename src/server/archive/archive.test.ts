@@ -56,13 +56,13 @@ describe('the demo as an archive', () => {
     site = siteOf(db);
     const auth = createAuth(db, {
       secret: 'x'.repeat(40),
-      address: () => 'https://almanac.example',
+      siteUrl: () => 'https://almanac.example',
       siteName: () => 'Isles',
       secure: true,
     });
     await seedDemo({ db, auth, pictureWorker: site.pictureWorker }, NOW);
     // A published listing that somebody works on: readers' copy differs from the working one.
-    const [row] = await db.select().from(listing).where(eq(listing.stage, 'published')).orderBy(asc(listing.address)).limit(1);
+    const [row] = await db.select().from(listing).where(eq(listing.stage, 'published')).orderBy(asc(listing.slug)).limit(1);
     if (row)
       await inTx(db, (tx) =>
         saveListing(tx, { id: row.id, content: { ...row.working, title: 'Under way' }, revision: row.revision }, change()),
@@ -149,13 +149,13 @@ describe('an archive', () => {
     const [one] = document.listings as [Record<string, unknown>];
     const content = one.content as Record<string, unknown>;
     const elsewhere = '0190a1b2-0000-7000-8000-00000000000a';
-    const other = { ...one, id: elsewhere, address: 'other', versions: [] };
+    const other = { ...one, id: elsewhere, slug: 'other', versions: [] };
     document.listings.push(
       { ...other, content: { ...content, venueIds: [elsewhere], title: 'Lost' } },
       { ...one, versions: [] },
-      { ...other, id: elsewhere.replace('a', 'b'), stage: 'draft', address: 'strange' },
+      { ...other, id: elsewhere.replace('a', 'b'), stage: 'draft', slug: 'strange' },
       { id: 'x' },
-      { ...other, address: 'script', content: { ...content, text: 'x'.repeat(70_000) } },
+      { ...other, slug: 'script', content: { ...content, text: 'x'.repeat(70_000) } },
     );
     (document.venues as object[]).push({ name: '', id: elsewhere });
     const { left, taken } = await fillSite(site, source(document), EDITOR);
@@ -173,14 +173,14 @@ describe('an archive', () => {
     const [one] = document.listings as [Record<string, unknown>];
     const content = one.content as Record<string, unknown>;
     const twice = <T>(row: T): T[] => [row, row];
-    const former = { kind: 'venue', address: 'old-loft', targetId: (document.venues as Record<string, unknown>[])[0]?.id };
+    const former = { kind: 'venue', slug: 'old-loft', targetId: (document.venues as Record<string, unknown>[])[0]?.id };
     Object.assign(document, {
       oldPlaces: twice(former),
       words: twice({ kind: 'venue', said: 'loft', target: null }),
       tables: twice({ headers: 'title', columns: { format: 1, columns: ['title'] } }),
     });
     Object.assign(one, {
-      oldAddresses: twice('the-choir'),
+      oldSlugs: twice('the-choir'),
       waivers: twice({ key: 'picture-missing', reason: 'None yet', byName: 'Ivo', at: '2027-03-17T12:00:00.000Z' }),
       sources: twice({ source: 'Club', uid: 'a', hash: '', sequence: 0, content }),
     });

@@ -2,7 +2,7 @@
 import type { ListingContent } from '@/core/listing/content';
 import { picturesInText } from '@/core/picture/picture-url';
 import type { Db } from '../db/client';
-import { importSource, link, listing, listingCopy, oldAddress, validationWaiver, published, submission, version } from '../db/schema';
+import { importSource, link, listing, listingCopy, oldSlug, validationWaiver, published, submission, version } from '../db/schema';
 import { linkRows, textPictureLinks } from '../listings/write';
 import { publishedValues } from '../listings/published-copy';
 import { insertNew, insertOnce, type Known, type Left } from './known';
@@ -19,10 +19,10 @@ export async function insertListings(tx: Db, rows: readonly ArchivedListing[], c
   }
   const there = rows.filter(({ id }) => done.has(id));
   // No two listings share a former address, nor a row of a file.
-  const old = there.flatMap(({ id, oldAddresses }) => oldAddresses.map((address) => ({ address, listingId: id })));
-  await insertOnce(tx, oldAddress, old, {
-    key: ({ address }) => address,
-    nameOf: ({ address }) => `Former address “${address}”`,
+  const old = there.flatMap(({ id, oldSlugs }) => oldSlugs.map((slug) => ({ slug, listingId: id })));
+  await insertOnce(tx, oldSlug, old, {
+    key: ({ slug }) => slug,
+    nameOf: ({ slug }) => `Former address “${slug}”`,
     left,
   });
   const sources = there.flatMap(({ id, sources: list }) => list.map((row) => ({ ...row, listingId: id })));
@@ -34,8 +34,8 @@ export async function insertListings(tx: Db, rows: readonly ArchivedListing[], c
   const ifThere = (id: string | null): string | null => (id && done.has(id) ? id : null);
   const copies = there.flatMap(({ id, copy }) => (copy ? [{ listingId: id, ...copy, fromId: ifThere(copy.fromId) }] : []));
   await insertChunks(copies, (some) => tx.insert(listingCopy).values(some));
-  const sent = there.flatMap(({ id, address, submission: one }) =>
-    one ? [{ ...one, listingId: id, intoId: ifThere(one.intoId), proposal: proposalOf(one, known, address) }] : [],
+  const sent = there.flatMap(({ id, slug, submission: one }) =>
+    one ? [{ ...one, listingId: id, intoId: ifThere(one.intoId), proposal: proposalOf(one, known, slug) }] : [],
   );
   await insertNew(tx, submission, sent, () => 'A sender’s receipt', left);
   return done.size;
@@ -43,8 +43,8 @@ export async function insertListings(tx: Db, rows: readonly ArchivedListing[], c
 
 type Sent = NonNullable<ArchivedListing['submission']>;
 
-function proposalOf({ proposal }: Sent, known: Known, address: string): Sent['proposal'] {
-  return proposal && { ...proposal, content: known.content(proposal.content, `A change sent for “${address}”`) };
+function proposalOf({ proposal }: Sent, known: Known, slug: string): Sent['proposal'] {
+  return proposal && { ...proposal, content: known.content(proposal.content, `A change sent for “${slug}”`) };
 }
 
 interface FillContext {
@@ -64,15 +64,15 @@ async function insertSome(tx: Db, rows: readonly ArchivedListing[], { known, lef
     left,
   );
   const there = rows.filter(({ id }) => done.has(id));
-  const copies = there.flatMap(({ id, address, published: copy }) =>
-    copy ? [{ id, address, copy, content: known.content(copy.content, `“${copy.content.title}”, as readers see it,`) }] : [],
+  const copies = there.flatMap(({ id, slug, published: copy }) =>
+    copy ? [{ id, slug, copy, content: known.content(copy.content, `“${copy.content.title}”, as readers see it,`) }] : [],
   );
   await insertChunks(copies, (some) =>
     tx
       .insert(published)
       .values(
-        some.map(({ id, address, copy: { sequence, publishedAt, changedAt }, content }) =>
-          publishedValues({ id, address }, content, { sequence, publishedAt, at: changedAt, fallback }),
+        some.map(({ id, slug, copy: { sequence, publishedAt, changedAt }, content }) =>
+          publishedValues({ id, slug }, content, { sequence, publishedAt, at: changedAt, fallback }),
         ),
       ),
   );
@@ -95,9 +95,9 @@ async function insertSome(tx: Db, rows: readonly ArchivedListing[], { known, lef
 const titleOf = ({ title }: { title: string }): string => `Listing “${title}”`;
 
 function listingValues(row: Part<'listings'>, working: ListingContent): typeof listing.$inferInsert {
-  const { id, address, stage, edited, revision, createdAt, changedAt, publishAt, withdrawAt, scheduledBy, scheduleWrong } = row;
+  const { id, slug, stage, edited, revision, createdAt, changedAt, publishAt, withdrawAt, scheduledBy, scheduleWrong } = row;
   const times = { createdAt, changedAt, publishAt, withdrawAt, scheduledBy, scheduleWrong };
-  return { id, address, stage, edited, revision, title: working.title, working, ...times };
+  return { id, slug, stage, edited, revision, title: working.title, working, ...times };
 }
 
 function linksOf(id: string, copy: 'working' | 'published', content: ListingContent | undefined, known: Known) {

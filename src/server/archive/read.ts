@@ -55,7 +55,7 @@ const WORDS: Record<ListName, string> = {
 function nameOf(raw: unknown): string {
   if (!isObject(raw)) return '';
   const title = isObject(raw.content) ? raw.content.title : undefined;
-  const name = [title, raw.alt, raw.name, raw.said, raw.address].find((text) => typeof text === 'string' && text !== '');
+  const name = [title, raw.alt, raw.name, raw.said, raw.slug].find((text) => typeof text === 'string' && text !== '');
   return name ? ` “${String(name).slice(0, 120)}”` : '';
 }
 
@@ -110,7 +110,7 @@ function readLists(document: Loose, left: Left): Lists {
 
 interface Addressed {
   id?: string;
-  address?: string;
+  slug?: string;
 }
 
 /** The first row of each id and of each web address; the others are handed to `twice`. */
@@ -118,9 +118,9 @@ function once(rows: readonly Addressed[], twice: (row: Addressed) => void): Addr
   const seen = new Set<string>();
   return rows.filter((row) => {
     if (row.id === undefined) return true;
-    const [id, address] = [`id ${row.id}`, `address ${row.address ?? row.id}`];
-    const isNew = !seen.has(id) && !seen.has(address);
-    if (isNew) seen.add(id).add(address);
+    const [id, slug] = [`id ${row.id}`, `address ${row.slug ?? row.id}`];
+    const isNew = !seen.has(id) && !seen.has(slug);
+    if (isNew) seen.add(id).add(slug);
     else twice(row);
     return isNew;
   });
@@ -196,8 +196,8 @@ async function insertAll(tx: Db, { lists, site, archive, left }: Input): Promise
   taken.organizers = known.organizer.size;
 
   await insertOnce(tx, oldPlace, lists.oldPlaces, {
-    key: ({ kind, address }) => `${kind} ${address}`,
-    nameOf: ({ address }) => `Former address “${address}”`,
+    key: ({ kind, slug }) => `${kind} ${slug}`,
+    nameOf: ({ slug }) => `Former address “${slug}”`,
     left,
   });
   const words = lists.words.map((row) => ({ ...row, target: known.one(row.target, row.kind, `The word “${row.said}” of a file`) }));

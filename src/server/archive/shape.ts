@@ -16,7 +16,7 @@ import { venueInput } from '../venues/input';
 const id = z.uuid();
 const words = (most: number) => z.string().max(most, `At most ${most.toLocaleString('en')} characters`);
 const instant = z.iso.datetime({ offset: true }).transform((text) => new Date(text));
-const address = z
+const slug = z
   .string()
   .regex(/^[a-z0-9]+(-[a-z0-9]+)*$/, 'A web address has small letters, digits and hyphens')
   .max(200);
@@ -27,17 +27,17 @@ const fraction = z.number().min(0).max(1);
 const { twice: _twice, ...categoryFields } = categoryInput.shape;
 export const categoryShape = z.object({
   id,
-  address,
+  slug,
   ...categoryFields,
   tinted: z.boolean(),
   position: z.number().int().min(0).max(100_000),
   fallback: z.boolean(),
   revision,
 });
-export const tagShape = z.object({ id, address, name: words(40), folded: words(120), revision });
-export const venueShape = z.object({ id, address, ...venueInput.shape, binnedAt: instant.nullable(), revision });
-export const organizerShape = z.object({ id, address, ...organizerInput.shape, binnedAt: instant.nullable(), revision });
-export const oldPlaceShape = z.object({ kind: z.enum(['venue', 'organizer']), address, targetId: id });
+export const tagShape = z.object({ id, slug, name: words(40), folded: words(120), revision });
+export const venueShape = z.object({ id, slug, ...venueInput.shape, binnedAt: instant.nullable(), revision });
+export const organizerShape = z.object({ id, slug, ...organizerInput.shape, binnedAt: instant.nullable(), revision });
+export const oldPlaceShape = z.object({ kind: z.enum(['venue', 'organizer']), slug, targetId: id });
 
 const box = z.object({ x: fraction, y: fraction, w: fraction, h: fraction }).optional();
 export const pictureShape = z.object({
@@ -96,7 +96,7 @@ const publishedShape = z.object({ content: contentInput, sequence: revision, pub
 /** A listing as the Desk gives out a selection: without its history. */
 export const selectedShape = z.object({
   id,
-  address,
+  slug,
   stage: z.enum(STAGES),
   /** what editors work on */
   content: contentInput,
@@ -116,7 +116,7 @@ export const listingShape = z
     withdrawAt: instant.nullable().default(null),
     scheduledBy: words(200).default(''),
     scheduleWrong: words(2000).default(''),
-    oldAddresses: z.array(address).max(1000).default([]),
+    oldSlugs: z.array(slug).max(1000).default([]),
     versions: z.array(versionShape).max(100_000).default([]),
     waivers: z.array(waiverShape).max(1000).default([]),
     copy: copyShape.nullable().default(null),

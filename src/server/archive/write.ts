@@ -17,7 +17,7 @@ import {
   importSource,
   listing,
   listingCopy,
-  oldAddress,
+  oldSlug,
   oldPlace,
   organizer,
   picture,
@@ -109,7 +109,7 @@ async function* allListings(tx: Db): AsyncGenerator<Row> {
     after = last.id;
     const ids = rows.map(({ id }) => id);
     const copies = await publishedOf(tx, ids);
-    const old = grouped(await tx.select().from(oldAddress).where(inArray(oldAddress.listingId, ids)).orderBy(asc(oldAddress.address)));
+    const old = grouped(await tx.select().from(oldSlug).where(inArray(oldSlug.listingId, ids)).orderBy(asc(oldSlug.slug)));
     const versions = grouped(
       await tx.select().from(version).where(inArray(version.listingId, ids)).orderBy(asc(version.revision), asc(version.id)),
     );
@@ -129,7 +129,7 @@ async function* allListings(tx: Db): AsyncGenerator<Row> {
       ...row,
       content: working,
       published: copies.get(row.id) ?? null,
-      oldAddresses: (old.get(row.id) ?? []).map(({ address }) => address),
+      oldSlugs: (old.get(row.id) ?? []).map(({ slug }) => slug),
       versions: (versions.get(row.id) ?? []).map(without),
       waivers: (waivers.get(row.id) ?? []).map(without),
       copy: begun.get(row.id)?.map(without)[0] ?? null,
@@ -162,7 +162,7 @@ async function* wholeDocument(tx: Db, madeAt: Date): AsyncGenerator<string> {
   yield* listLines('tags', await tx.select().from(tag).orderBy(asc(tag.id)));
   yield* listLines('venues', await tx.select().from(venue).orderBy(asc(venue.id)));
   yield* listLines('organizers', await tx.select().from(organizer).orderBy(asc(organizer.id)));
-  yield* listLines('oldPlaces', await tx.select().from(oldPlace).orderBy(asc(oldPlace.kind), asc(oldPlace.address)));
+  yield* listLines('oldPlaces', await tx.select().from(oldPlace).orderBy(asc(oldPlace.kind), asc(oldPlace.slug)));
   yield* listLines('words', await tx.select().from(importMatch).orderBy(asc(importMatch.kind), asc(importMatch.said)));
   yield* listLines('tables', await tx.select().from(importColumns).orderBy(asc(importColumns.headers)));
   yield* listLines('listings', allListings(tx));

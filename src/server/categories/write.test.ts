@@ -64,7 +64,7 @@ describe('categories', () => {
     const two = await save(null, { twice: true });
     // One that has its name already is not asked again.
     await save(two, { ink: '#86308f' });
-    expect([(await rowOf(one))?.address, (await rowOf(two))?.address]).toEqual(['choirs', 'choirs-2']);
+    expect([(await rowOf(one))?.slug, (await rowOf(two))?.slug]).toEqual(['choirs', 'choirs-2']);
   });
 
   it('go, and what used them goes where it was said, or to the fallback, in both copies', async () => {
@@ -142,7 +142,7 @@ describe('venues and organizers', () => {
     const { id } = await inTx(db, (tx) => saveVenue(tx, null, hall, EDITOR));
     await inTx(db, (tx) => saveVenue(tx, id, { ...hall, name: 'The Hall' }, EDITOR));
     const [row] = await db.select().from(venue).where(eq(venue.id, id));
-    expect([row?.name, row?.address, row?.revision]).toEqual(['The Hall', 'gannet-bay-hall', 2]);
+    expect([row?.name, row?.slug, row?.revision]).toEqual(['The Hall', 'gannet-bay-hall', 2]);
     const gone = '01890000-0000-7000-8000-000000000000';
     expect((await problem(inTx(db, (tx) => saveVenue(tx, gone, hall, EDITOR)))).status).toBe(404);
     expect((await problem(inTx(db, (tx) => saveOrganizer(tx, gone, choirOf, EDITOR)))).status).toBe(404);

@@ -4,7 +4,7 @@ import { z } from 'zod';
 import { isHex } from '@/core/colour/colour';
 import { ICONS } from '@/core/colour/icons';
 import { PALETTE, type Shape, SHAPES } from '@/core/colour/mark';
-import { fold, freeAddress, webAddress } from '@/core/text/text';
+import { fold, freeSlug, slugOf } from '@/core/text/text';
 import type { Db } from '../db/client';
 import { newId } from '../db/ids';
 import { category, organizer } from '../db/schema';
@@ -49,9 +49,9 @@ async function askAboutSameName(tx: Db, id: string | null, { name, twice }: Cate
     throw invalid('name', `There is “${same.name}” already. Use that one, give this another name, or say below that there are two.`);
 }
 
-async function takenAddresses(tx: Db, id: string | null): Promise<Set<string>> {
-  const rows = await tx.select({ id: category.id, address: category.address }).from(category);
-  return new Set(rows.filter((r) => r.id !== id).map((r) => r.address));
+async function takenSlugs(tx: Db, id: string | null): Promise<Set<string>> {
+  const rows = await tx.select({ id: category.id, slug: category.slug }).from(category);
+  return new Set(rows.filter((r) => r.id !== id).map((r) => r.slug));
 }
 
 /** Makes a category, or changes it. The answer is its id. Throws a Problem at the field that is wrong. */
@@ -84,9 +84,9 @@ export async function saveCategory(tx: Db, id: string | null, input: CategoryInp
   } else {
     const [last] = await tx.select({ n: sql<number>`coalesce(max(${category.position}), 0)::int` }).from(category);
     const [any] = await tx.select({ id: category.id }).from(category).where(eq(category.fallback, true));
-    const address = freeAddress(webAddress(input.name, 'category'), await takenAddresses(tx, null));
+    const slug = freeSlug(slugOf(input.name, 'category'), await takenSlugs(tx, null));
     id = newId();
-    await tx.insert(category).values({ id, ...own, shape, ink, address, position: (last?.n ?? 0) + 1, fallback: !any && !input.parentId });
+    await tx.insert(category).values({ id, ...own, shape, ink, slug, position: (last?.n ?? 0) + 1, fallback: !any && !input.parentId });
   }
   await audited(tx, by, { kind: 'category', id, what: 'saved' });
   return id;

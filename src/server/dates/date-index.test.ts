@@ -46,14 +46,14 @@ describe('the index of dates', () => {
       },
       changes: [{ original: '2027-06-24T14:00', movedTo: '2027-06-26T14:00', length: null, eventStatus: null, note: '' }],
     });
-    expect(list.map((r) => r.address).sort()).toEqual(['2027-06-24T1000', '2027-06-24T1400', '2027-06-25']);
+    expect(list.map((r) => r.slug).sort()).toEqual(['2027-06-24T1000', '2027-06-24T1400', '2027-06-25']);
   });
   it('gives each date an address of its own, also where one rule has several times a day', () => {
     const twice = rule('daily', { byHour: [10, 14] });
     const list = rows({
       recurrence: talk(SETTINGS.zone, { start: '2027-06-24T10:00', length: null, rule: twice, limit: { kind: 'count', count: 4 } }),
     });
-    expect(list.map((r) => r.address)).toEqual(['2027-06-24T1000', '2027-06-24T1400', '2027-06-25T1000', '2027-06-25T1400']);
-    expect(rows({ recurrence: talk(SETTINGS.zone) }).map((r) => r.address)).toEqual(['2027-06-24']);
+    expect(list.map((r) => r.slug)).toEqual(['2027-06-24T1000', '2027-06-24T1400', '2027-06-25T1000', '2027-06-25T1400']);
+    expect(rows({ recurrence: talk(SETTINGS.zone) }).map((r) => r.slug)).toEqual(['2027-06-24']);
   });
 });

@@ -18,7 +18,7 @@ import type { SiteSettings } from '../site/settings';
 export interface IndexRow {
   listing_id: string;
   original: string;
-  address: string;
+  slug: string;
   start_day: number;
   start_minute: number | null;
   end_day: number | null;
@@ -71,7 +71,7 @@ function rowOf(listingId: string, date: Occurrence, { zone, shown, siteZone }: C
   return {
     listing_id: listingId,
     original: isoDateTime(date.original),
-    address: isoDay(date.original.day),
+    slug: isoDay(date.original.day),
     start_day: start.day,
     start_minute: start.minute,
     end_day: end?.day ?? null,
@@ -90,8 +90,8 @@ function rowOf(listingId: string, date: Occurrence, { zone, shown, siteZone }: C
 /** Where a day has several dates, the time tells them apart. */
 function withTimes(rows: IndexRow[]): IndexRow[] {
   const perDay = new Map<string, number>();
-  for (const row of rows) perDay.set(row.address, (perDay.get(row.address) ?? 0) + 1);
-  return rows.map((row) => ((perDay.get(row.address) ?? 0) > 1 ? { ...row, address: row.original.replace(':', '') } : row));
+  for (const row of rows) perDay.set(row.slug, (perDay.get(row.slug) ?? 0) + 1);
+  return rows.map((row) => ((perDay.get(row.slug) ?? 0) > 1 ? { ...row, slug: row.original.replace(':', '') } : row));
 }
 
 export interface IndexInput {

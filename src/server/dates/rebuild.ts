@@ -14,11 +14,11 @@ export interface RebuildReport {
   listings: number;
   dates: number;
   /** listings whose rows were not what their contents say, before they were made anew */
-  differed: { address: string; missing: number; surplus: number }[];
+  differed: { slug: string; missing: number; surplus: number }[];
 }
 
 const SELECT = sql.raw(
-  `select listing_id, original, address, start_day, start_minute, end_day, end_minute, last_day,
+  `select listing_id, original, slug, start_day, start_minute, end_day, end_minute, last_day,
    to_char(starts_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"') as starts_at, to_char(ends_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"') as ends_at,
    event_status, note, venue_id, moved, "public" from occurrence`,
 );
@@ -27,7 +27,7 @@ const SELECT = sql.raw(
 const textOf = (row: IndexRow): string =>
   JSON.stringify([
     row.original,
-    row.address,
+    row.slug,
     row.start_day,
     row.start_minute,
     row.end_day,
@@ -70,7 +70,7 @@ interface SomeInput extends Pick<JobContext, 'settings' | 'now' | 'worker'> {
 async function rebuildSome(tx: Db, input: SomeInput, report: RebuildReport): Promise<string | undefined> {
   const { after, size, settings, now, worker } = input;
   const chunk = await tx
-    .select({ id: listing.id, address: listing.address, stage: listing.stage, working: listing.working, copy: published.content })
+    .select({ id: listing.id, slug: listing.slug, stage: listing.stage, working: listing.working, copy: published.content })
     .from(listing)
     .leftJoin(published, eq(published.listingId, listing.id))
     .where(after ? gt(listing.id, after) : undefined)
@@ -81,7 +81,7 @@ async function rebuildSome(tx: Db, input: SomeInput, report: RebuildReport): Pro
   const kept = await queryRows<IndexRow>(tx, sql`${SELECT} where listing_id in ${ids}`);
   const keptOf = new Map<string, IndexRow[]>(ids.map((id) => [id, []]));
   for (const row of kept) keptOf.get(row.listing_id)?.push(row);
-  const addressOf = new Map(chunk.map((row) => [row.id, row.address]));
+  const slugOfId = new Map(chunk.map((row) => [row.id, row.slug]));
   const listings = chunk.map((row) => {
     const content = row.copy ?? row.working;
     return { listingId: row.id, content, isPublic: row.stage === 'published' && content.visibility === 'public' };
@@ -97,7 +97,7 @@ async function rebuildSome(tx: Db, input: SomeInput, report: RebuildReport): Pro
       report.listings++;
       report.dates += rows.length;
       if (!missing && !surplus) continue;
-      report.differed.push({ address: addressOf.get(listingId) ?? '', missing, surplus });
+      report.differed.push({ slug: slugOfId.get(listingId) ?? '', missing, surplus });
       gone.push(listingId);
       anew.push(...rows);
     }

@@ -129,4 +129,37 @@ describe('migrations', () => {
       holidays: [{ name: 'Isles Day', kind: 'easter', offset: 1 }],
     });
   }, 60_000);
+
+  it('name what was called an address a slug, in rows that were removed and in reports too', async () => {
+    const db = drizzle({ client: new PGlite(), schema });
+    const before = until(24);
+    await migrate(db, { migrationsFolder: before });
+    rmSync(before, { recursive: true });
+    const record = JSON.stringify({
+      format: 1,
+      row: { id: COVER, name: 'The Loft', address: 'loft' },
+      listings: [],
+      rooms: [],
+      old: ['old-loft'],
+    });
+    await db.execute(
+      sql`insert into place_merge (id, kind, from_id, into_id, record, by_name, at) values (${INLINE}, 'venue', ${COVER}, ${COVER}, ${record}::jsonb, 'Maud Petrel', now())`,
+    );
+    const input = JSON.stringify({ format: 1, differed: [{ address: 'walk', missing: 1, surplus: 0 }] });
+    await db.execute(
+      sql`insert into job (id, kind, state, input, by_name, started_at, changed_at) values (${LISTING}, 'rebuild', 'done', ${input}::jsonb, 'Maud Petrel', now(), now())`,
+    );
+    await db.execute(sql`insert into old_place (kind, address, target_id) values ('venue', 'old-loft', ${COVER})`);
+    await migrate(db, { migrationsFolder: 'migrations' });
+    const [merge] = await db.select().from(schema.placeMerge);
+    expect(merge?.record).toEqual({
+      format: 2,
+      row: { id: COVER, name: 'The Loft', slug: 'loft' },
+      listings: [],
+      rooms: [],
+      old: ['old-loft'],
+    });
+    expect((await db.select().from(schema.job))[0]?.input.differed).toEqual([{ slug: 'walk', missing: 1, surplus: 0 }]);
+    expect((await db.select().from(schema.oldPlace))[0]?.slug).toBe('old-loft');
+  });
 });

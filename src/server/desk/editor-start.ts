@@ -11,7 +11,7 @@ import { readEdit } from '../listings/edits';
 import { readHistory, readOldAddresses, readSubmissionOf } from '../listings/read';
 
 /** What the editor needs of the listing itself. */
-export type EditorListing = Pick<EditorStart, 'id' | 'revision' | 'stage' | 'edited' | 'times' | 'scheduleWrong' | 'address' | 'content'>;
+export type EditorListing = Pick<EditorStart, 'id' | 'revision' | 'stage' | 'edited' | 'times' | 'scheduleWrong' | 'slug' | 'content'>;
 
 /** What is in the bin is still said where a listing names it. */
 function named<T extends { binnedAt: Date | null }>(all: ReadonlyMap<string, T>, ids: readonly string[]): T[] {
@@ -45,7 +45,7 @@ export async function editorStart(rt: Runtime, actor: Actor, listing: EditorList
   return {
     ...listing,
     kept: kept ? { content: kept.content, revision: kept.revision, at: kept.changedAt.getTime() } : null,
-    oldAddresses: id ? await readOldAddresses(rt.db, id) : [],
+    oldSlugs: id ? await readOldAddresses(rt.db, id) : [],
     pictures: [...pictures.values()].map(pictureChoice),
     venues: [...reference.venues, ...named(reference.venue, venuesOf(content))].map(venueChoice),
     organizers: [...reference.organizers, ...named(reference.organizer, content.organizerIds)].map(organizerChoice),

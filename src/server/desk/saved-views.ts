@@ -1,6 +1,6 @@
 /** Views of the table that somebody kept: their filters, order and columns, by an address of their own. */
 import { and, asc, eq, isNull, or } from 'drizzle-orm';
-import { freeAddress, webAddress } from '@/core/text/text';
+import { freeSlug, slugOf } from '@/core/text/text';
 import type { Db } from '../db/client';
 import { newId } from '../db/ids';
 import { savedView } from '../db/schema';
@@ -21,11 +21,11 @@ export function readViews(db: Db, userId: string | null): Promise<SavedView[]> {
 }
 
 /** A kept view by its address, where it is everybody’s or their own. */
-export async function readView(db: Db, address: string, userId: string | null): Promise<SavedView | undefined> {
+export async function readView(db: Db, slug: string, userId: string | null): Promise<SavedView | undefined> {
   const [view] = await db
     .select()
     .from(savedView)
-    .where(and(eq(savedView.address, address), or(isNull(savedView.ownerId), eq(savedView.ownerId, userId ?? ''))));
+    .where(and(eq(savedView.slug, slug), or(isNull(savedView.ownerId), eq(savedView.ownerId, userId ?? ''))));
   return view;
 }
 
@@ -41,21 +41,21 @@ export async function keepView(tx: Db, { name, query, ownerId }: ViewInput): Pro
   const words = name.trim();
   if (!words) throw invalid('name', 'Give the view a name.');
   if (words.length > 60) throw invalid('name', 'The name has at most 60 characters.');
-  const all = await tx.select({ address: savedView.address }).from(savedView);
+  const all = await tx.select({ slug: savedView.slug }).from(savedView);
   if (all.length >= MOST_VIEWS) throw invalid('name', `There are ${MOST_VIEWS} views already; drop one first.`);
   const kept = new URLSearchParams(KEPT.flatMap((key) => (query.get(key) ? [[key, query.get(key) as string]] : [])));
-  const address = freeAddress(webAddress(words, 'view'), new Set(all.map((v) => v.address)));
-  const [row] = await tx.insert(savedView).values({ id: newId(), address, name: words, query: kept.toString(), ownerId }).returning();
+  const slug = freeSlug(slugOf(words, 'view'), new Set(all.map((v) => v.slug)));
+  const [row] = await tx.insert(savedView).values({ id: newId(), slug, name: words, query: kept.toString(), ownerId }).returning();
   if (!row) throw notFound('view');
   return row;
 }
 
 /** Drops a view: one's own, or one for everybody where somebody may edit everything. */
-export async function dropView(tx: Db, address: string, userId: string | null, editsAll: boolean): Promise<void> {
+export async function dropView(tx: Db, slug: string, userId: string | null, editsAll: boolean): Promise<void> {
   const mine = editsAll ? or(isNull(savedView.ownerId), eq(savedView.ownerId, userId ?? '')) : eq(savedView.ownerId, userId ?? '');
   const gone = await tx
     .delete(savedView)
-    .where(and(eq(savedView.address, address), mine))
+    .where(and(eq(savedView.slug, slug), mine))
     .returning({ id: savedView.id });
   if (!gone.length) throw notFound('view');
 }

@@ -77,7 +77,7 @@ function conditions({ actor, filters, reference }: SheetInput): SQL {
 export async function readDeskDates(db: Db, input: SheetInput): Promise<DeskDates> {
   const { from, to, filters, reference } = input;
   const where = conditions(input);
-  const venue = reference.venues.find((v) => v.address === filters.venue)?.id;
+  const venue = reference.venues.find((v) => v.slug === filters.venue)?.id;
   if (filters.venue && !venue) return { dates: [], cut: false };
   const indexed = await jsonRows<Row>(
     db,

@@ -152,19 +152,12 @@ describe('views', () => {
     const query = new URLSearchParams('stage=draft&next=30&page=4&said=x&run=y&sort=next');
     const own = await inTx(db, (tx) => keepView(tx, { name: 'This month’s drafts', query, ownerId: 'ivo' }));
     const shared = await inTx(db, (tx) => keepView(tx, { name: 'This month’s drafts', query, ownerId: null }));
-    expect([own.query, own.address, shared.address]).toEqual([
-      'stage=draft&next=30&sort=next',
-      'this-months-drafts',
-      'this-months-drafts-2',
-    ]);
+    expect([own.query, own.slug, shared.slug]).toEqual(['stage=draft&next=30&sort=next', 'this-months-drafts', 'this-months-drafts-2']);
     expect([(await readViews(db, 'ivo')).length, (await readViews(db, 'maud')).length]).toEqual([2, 1]);
-    expect([await readView(db, own.address, 'maud'), (await readView(db, own.address, 'ivo'))?.name]).toEqual([
-      undefined,
-      'This month’s drafts',
-    ]);
-    expect((await problem(inTx(db, (tx) => dropView(tx, own.address, 'maud', true)))).status).toBe(404);
-    expect((await problem(inTx(db, (tx) => dropView(tx, shared.address, 'nan', false)))).status).toBe(404);
-    await inTx(db, (tx) => dropView(tx, shared.address, 'maud', true));
+    expect([await readView(db, own.slug, 'maud'), (await readView(db, own.slug, 'ivo'))?.name]).toEqual([undefined, 'This month’s drafts']);
+    expect((await problem(inTx(db, (tx) => dropView(tx, own.slug, 'maud', true)))).status).toBe(404);
+    expect((await problem(inTx(db, (tx) => dropView(tx, shared.slug, 'nan', false)))).status).toBe(404);
+    await inTx(db, (tx) => dropView(tx, shared.slug, 'maud', true));
     expect((await problem(inTx(db, (tx) => keepView(tx, { name: ' ', query, ownerId: null })))).fields[0]?.field).toBe('name');
   });
 });

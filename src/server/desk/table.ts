@@ -122,7 +122,7 @@ export function isChosen(query: TableQuery): boolean {
 export interface TableRow {
   id: string;
   title: string;
-  address: string;
+  slug: string;
   stage: Stage;
   edited: boolean;
   revision: number;
@@ -196,7 +196,7 @@ export function selectTable(actor: Actor, query: TableQuery, { today, found, kin
     all.push(
       found?.ids.length && stage !== 'binned'
         ? sql`${listing.id} in (select json_array_elements_text(${ids}::json)::uuid)`
-        : sql`(${listing.title} ilike ${pattern} or ${listing.address} ilike ${pattern} or ${listing.working} ->> 'summary' ilike ${pattern})`,
+        : sql`(${listing.title} ilike ${pattern} or ${listing.slug} ilike ${pattern} or ${listing.working} ->> 'summary' ilike ${pattern})`,
     );
   }
   if (query.ids.length) all.push(sql`${listing.id} in ${[...query.ids]}`);
@@ -283,7 +283,7 @@ export async function readTable(db: Db, input: TableInput): Promise<TablePage> {
         select id, row_number() over () as place
         from (select "listing".id from chosen "listing" order by ${order.by}, "listing".id limit ${PER_PAGE} offset ${(query.page - 1) * PER_PAGE}) o
       )
-      select "listing".id, "listing".title, "listing".address, "listing".stage, "listing".edited, "listing".revision, "listing".working,
+      select "listing".id, "listing".title, "listing".slug, "listing".stage, "listing".edited, "listing".revision, "listing".working,
       "listing".changed_at as "changedAt", "listing".next_day as "nextDay", "listing".next_minute as "nextMinute", "listing".publish_at as "publishAt",
       "listing".withdraw_at as "withdrawAt", "listing".schedule_wrong as "scheduleWrong", (select count(*)::int from chosen) as total,
       ${owner ? sql`coalesce((select u.name from account_user u where u.id = "listing".owner_id), '')` : sql`''`} as owner,

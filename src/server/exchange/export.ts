@@ -59,11 +59,11 @@ async function asIcal(rt: Runtime, rows: readonly Row[]): Promise<string> {
   const sequences = new Map(
     (await rt.db.select({ id: published.listingId, sequence: published.sequence }).from(published)).map((row) => [row.id, row.sequence]),
   );
-  const listings = rows.flatMap(({ id, stage, address, working, createdAt, changedAt }) => {
+  const listings = rows.flatMap(({ id, stage, slug, working, createdAt, changedAt }) => {
     // Of what is not published readers have no page.
     const one = {
       id,
-      address: stage === 'published' ? address : '',
+      slug: stage === 'published' ? slug : '',
       content: working,
       sequence: sequences.get(id) ?? 0,
       createdAt,
@@ -71,7 +71,7 @@ async function asIcal(rt: Runtime, rows: readonly Row[]): Promise<string> {
     };
     return icalOf(one, reference, rt) ?? [];
   });
-  return writeIcal({ name, url: rt.address(), listings, horizon: horizonOf(rt.now().day, horizonMonths) });
+  return writeIcal({ name, url: rt.siteUrl(), listings, horizon: horizonOf(rt.now().day, horizonMonths) });
 }
 
 const names = (ids: readonly string[], of: ReadonlyMap<string, { name: string }>): string => namesOf(ids, of, '; ');
@@ -115,7 +115,7 @@ async function asTable(rt: Runtime, rows: readonly Row[]): Promise<string> {
   const style = styleOf(settings);
   const reference = await referenceData(rt);
   const table = rows.map(
-    ({ id, address, stage, working: c }): Record<CsvColumn, string> => ({
+    ({ id, slug, stage, working: c }): Record<CsvColumn, string> => ({
       ...whenOf(c, style, settings.firstWeekday),
       Id: id,
       Title: c.title,
@@ -137,7 +137,7 @@ async function asTable(rt: Runtime, rows: readonly Row[]): Promise<string> {
         .map((change) => sayChange(change, style))
         .join('; '),
       Stage: stage,
-      Page: stage === 'published' ? `${rt.address()}/what/${address}` : '',
+      Page: stage === 'published' ? `${rt.siteUrl()}/what/${slug}` : '',
     }),
   );
   return writeCsv(CSV_COLUMNS, table);
@@ -154,11 +154,11 @@ async function asDates(rt: Runtime, rows: readonly Row[]): Promise<string> {
   for await (const part of rt.worker.run({ task: 'expand', listings, settings, horizon })) {
     for (const one of part.part === 'rows' ? part.rows : []) {
       const row = rowOf.get(one.listingId);
-      if (row) all.push(...one.rows.map((date) => ({ id: row.id, address: row.address, stage: row.stage, c: row.working, date })));
+      if (row) all.push(...one.rows.map((date) => ({ id: row.id, slug: row.slug, stage: row.stage, c: row.working, date })));
     }
   }
   all.sort((a, b) => a.date.start_day - b.date.start_day || (a.date.start_minute ?? -1) - (b.date.start_minute ?? -1));
-  const table = all.map(({ id, address, stage, c, date }): Record<CsvDateColumn, string> => {
+  const table = all.map(({ id, slug, stage, c, date }): Record<CsvDateColumn, string> => {
     const places = (c.attendance === 'online' ? [] : date.venue_id ? [date.venue_id] : c.venueIds).flatMap(
       (id) => reference.venue.get(id) ?? [],
     );
@@ -179,7 +179,7 @@ async function asDates(rt: Runtime, rows: readonly Row[]): Promise<string> {
       Cost: sayCost(c.cost),
       Status: eventStatus.replace('-', ' '),
       Note: date.note,
-      Page: stage === 'published' ? `${rt.address()}/what/${address}/${date.address}` : '',
+      Page: stage === 'published' ? `${rt.siteUrl()}/what/${slug}/${date.slug}` : '',
     };
   });
   return writeCsv(CSV_DATE_COLUMNS, table);

@@ -306,7 +306,7 @@ describe('many listings', () => {
     expect(looks.every((n) => n === 0)).toBe(true);
     expect(await seen()).toHaveLength(41);
     expect(await db.select().from(occurrence)).toHaveLength(120);
-    expect((await db.select().from(listing)).map((l) => l.address)).toContain('watch-0-6');
+    expect((await db.select().from(listing)).map((l) => l.slug)).toContain('watch-0-6');
     expect((await rebuildIndex(db, SETTINGS, NOW)).differed).toEqual([]);
     expect(new Set((await planOf(await keep(many(40)))).items.map((i) => i.action))).toEqual(new Set(['same']));
     await inTx(db, (tx) => startImportUndo(tx, id, change()));

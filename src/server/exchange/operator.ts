@@ -162,7 +162,7 @@ async function reportOf(rt: Runtime, { id, summary, source }: Batch): Promise<Im
 /** Everything that is published, as one calendar. */
 export async function exportIcal(rt: Runtime): Promise<{ text: string }> {
   const everything = { kinds: [], places: [], free: false, tags: [], words: '' };
-  return { text: await feedText(rt, everything, `${rt.address()}/feed.ics`) };
+  return { text: await feedText(rt, everything, `${rt.siteUrl()}/feed.ics`) };
 }
 
 /** All listings, drafts too, as a table. */

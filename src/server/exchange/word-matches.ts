@@ -68,5 +68,5 @@ export function organizerOf(named: Named, reference: ReferenceData, decided: Dec
 export function categoryOf(said: string, reference: ReferenceData, decided: Decided): Meaning {
   const known = decided.get(matchKey('category', said));
   if (known === null || (known !== undefined && reference.category.has(known))) return known;
-  return reference.categories.find((c) => fold(c.name) === fold(said) || c.address === fold(said))?.id;
+  return reference.categories.find((c) => fold(c.name) === fold(said) || c.slug === fold(said))?.id;
 }

@@ -29,7 +29,7 @@ describe('a bound on how often', () => {
     const auth = createAuth(db, {
       secret: 'x'.repeat(32),
       secure: false,
-      address: () => 'http://127.0.0.1',
+      siteUrl: () => 'http://127.0.0.1',
       siteName: () => 'Kittiwick Isles',
     });
     const signIn = () =>

@@ -4,7 +4,7 @@
  */
 import { type SQL, sql } from 'drizzle-orm';
 import type { ListingContent } from '@/core/listing/content';
-import { freeAddress, webAddress } from '@/core/text/text';
+import { freeSlug, slugOf } from '@/core/text/text';
 import type { Db } from '../db/client';
 import { queryRows } from '../db/json-rows';
 import { newId } from '../db/ids';
@@ -25,25 +25,22 @@ export interface MadeListing {
 }
 
 /** The addresses that are taken among those that these titles want, and of those that are, all with a number behind. */
-async function takenAddresses(tx: Db, titles: readonly string[]): Promise<Set<string>> {
-  const wanted = JSON.stringify([...new Set(titles.map((title) => webAddress(title)))]);
-  const all = sql`(select address from listing union all select address from old_address) a`;
-  const there = await addresses(
-    tx,
-    sql`select a.address from ${all} join json_array_elements_text(${wanted}::json) w(address) using (address)`,
-  );
+async function takenSlugs(tx: Db, titles: readonly string[]): Promise<Set<string>> {
+  const wanted = JSON.stringify([...new Set(titles.map((title) => slugOf(title)))]);
+  const all = sql`(select slug from listing union all select slug from old_slug) a`;
+  const there = await addresses(tx, sql`select a.slug from ${all} join json_array_elements_text(${wanted}::json) w(slug) using (slug)`);
   if (!there.length) return new Set();
-  const numbered = JSON.stringify(there.map((address) => `${address}-%`));
+  const numbered = JSON.stringify(there.map((slug) => `${slug}-%`));
   const more = await addresses(
     tx,
-    sql`select a.address from ${all} where a.address like any (select json_array_elements_text(${numbered}::json))`,
+    sql`select a.slug from ${all} where a.slug like any (select json_array_elements_text(${numbered}::json))`,
   );
   return new Set([...there, ...more]);
 }
 
 async function addresses(tx: Db, query: SQL): Promise<string[]> {
-  const rows = await queryRows<{ address: string }>(tx, query);
-  return rows.map((row) => row.address);
+  const rows = await queryRows<{ slug: string }>(tx, query);
+  return rows.map((row) => row.slug);
 }
 
 /** Rows of several tables, as the database names them. */
@@ -78,7 +75,7 @@ export async function buildMany(
   const { by, now, settings } = change;
   const at = new Date(now.ms).toISOString();
   const horizon = horizonOf(now.day, settings.horizonMonths);
-  const taken = await takenAddresses(
+  const taken = await takenSlugs(
     tx,
     items.map(({ content }) => content.title),
   );
@@ -87,8 +84,8 @@ export async function buildMany(
   >;
   const made = items.map(({ content, publish }): MadeListing => {
     const id = newId();
-    const address = freeAddress(webAddress(content.title), taken);
-    taken.add(address);
+    const slug = freeSlug(slugOf(content.title), taken);
+    taken.add(slug);
     const reason = publish ? whatStops(content, change) : undefined;
     const isPublic = publish && reason === undefined;
     const what = isPublic ? 'brought in and published' : 'brought in';
@@ -96,13 +93,13 @@ export async function buildMany(
     rows.occurrence.push(...dates);
     const own = { ...nextOf(dates, now.day), owner_id: by.id, job_id: jobId, edited: false, revision: 1, created_at: at, changed_at: at };
     const untimed = { scheduled_by: '', schedule_wrong: '' };
-    rows.listing.push({ id, address, stage: isPublic ? 'published' : 'draft', title: content.title, working: content, ...own, ...untimed });
+    rows.listing.push({ id, slug, stage: isPublic ? 'published' : 'draft', title: content.title, working: content, ...own, ...untimed });
     rows.version.push({ id: newId(), listing_id: id, revision: 1, content, what, by_name: by.name, at });
     rows.audit.push({ id: newId(), at, by_id: by.id, by_name: by.name, what, kind: 'listing', subject_id: id });
     rows.listing_link.push(...linkRows(id, 'working', content).map(snake));
     if (isPublic) {
       const publication = { sequence: 0, publishedAt: new Date(now.ms), at: new Date(now.ms), fallback };
-      rows.published.push({ ...snake(publishedValues({ id, address }, content, publication)), job_id: jobId });
+      rows.published.push({ ...snake(publishedValues({ id, slug }, content, publication)), job_id: jobId });
       rows.listing_link.push(...linkRows(id, 'published', content).map(snake));
     }
     return { id, published: isPublic, reason };

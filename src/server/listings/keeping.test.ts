@@ -88,15 +88,15 @@ describe('copies', () => {
     );
     expect([copy.unlooked, dated.unlooked]).toEqual([['title', 'when'], []]);
     const rows = new Map((await db.select().from(listing)).map((l) => [l.id, l]));
-    expect([rows.get(copy.id)?.address, rows.get(dated.id)?.address, rows.get(dated.id)?.stage]).toEqual([
+    expect([rows.get(copy.id)?.slug, rows.get(dated.id)?.slug, rows.get(dated.id)?.stage]).toEqual([
       'harbour-choir-2',
       'summer-choir',
       'draft',
     ]);
     expect((await db.select().from(listingCopy)).map((c) => c.fromTitle)).toEqual(['Harbour Choir', 'Harbour Choir']);
-    const linked: ListingContent = { ...row.working, text: `<p>As <a href="/what/${row.address}">before</a>.</p>` };
-    expect(await linkToOriginal(db, copy.id, linked)).toEqual({ link: `/what/${row.address}`, field: 'text', title: 'Harbour Choir' });
-    expect(await linkToOriginal(db, copy.id, { ...row.working, website: `https://isles.example/what/${row.address}` })).toMatchObject({
+    const linked: ListingContent = { ...row.working, text: `<p>As <a href="/what/${row.slug}">before</a>.</p>` };
+    expect(await linkToOriginal(db, copy.id, linked)).toEqual({ link: `/what/${row.slug}`, field: 'text', title: 'Harbour Choir' });
+    expect(await linkToOriginal(db, copy.id, { ...row.working, website: `https://isles.example/what/${row.slug}` })).toMatchObject({
       field: 'website',
     });
     expect([await linkToOriginal(db, row.id, linked), await linkToOriginal(db, copy.id, row.working)]).toEqual([undefined, undefined]);
@@ -140,12 +140,12 @@ describe('versions side by side', () => {
 describe('a web address before the first save', () => {
   const makeAt = (wanted: string) => inTx(db, (tx) => createListing(tx, choir(places), change(), 'draft', wanted));
   it('is taken as it is written, or refused with what would do', async () => {
-    expect((await makeAt('tuesday-choir')).address).toBe('tuesday-choir');
+    expect((await makeAt('tuesday-choir')).slug).toBe('tuesday-choir');
     expect((await problem(makeAt('tuesday-choir'))).fields[0]?.message).toContain('“tuesday-choir-2” is free');
     expect((await problem(makeAt('Tuesday Choir'))).fields[0]).toMatchObject({
-      field: 'address',
+      field: 'slug',
       message: expect.stringContaining('“tuesday-choir” would do'),
     });
-    expect((await makeAt('')).address).toBe('harbour-choir');
+    expect((await makeAt('')).slug).toBe('harbour-choir');
   });
 });

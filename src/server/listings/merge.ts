@@ -3,7 +3,7 @@ import { eq } from 'drizzle-orm';
 import { filledFrom } from '@/core/listing/merge';
 import { mayEdit } from '../accounts/roles';
 import type { Db } from '../db/client';
-import { listing, oldAddress } from '../db/schema';
+import { listing, oldSlug } from '../db/schema';
 import { invalid, notFound, refused } from '../http/problem';
 import { settleSubmission } from '../moderation/settle';
 import { type Change, moveToStage, saveListing } from './write';
@@ -18,12 +18,12 @@ export async function mergeListings(tx: Db, from: { id: string; revision: number
   if (into.stage === 'binned') throw invalid('into', 'The other is in the bin; take it out first.');
   const content = filledFrom(into.working, own.working);
   const saved = await saveListing(tx, { id: into.id, content, revision: into.revision }, change);
-  const target = { id: saved.id, title: saved.title, address: saved.address, isPublic: saved.stage === 'published' };
+  const target = { id: saved.id, title: saved.title, slug: saved.slug, isPublic: saved.stage === 'published' };
   await settleSubmission(tx, own, { fate: 'merged', into: target }, change);
   await moveToStage(tx, own.id, 'binned', change);
   await tx
-    .insert(oldAddress)
-    .values({ address: own.address, listingId: into.id })
-    .onConflictDoUpdate({ target: oldAddress.address, set: { listingId: into.id } });
+    .insert(oldSlug)
+    .values({ slug: own.slug, listingId: into.id })
+    .onConflictDoUpdate({ target: oldSlug.slug, set: { listingId: into.id } });
   return into.id;
 }

@@ -21,7 +21,7 @@ interface Publication {
 
 /** What readers see of a content, spread into the columns that views ask for. */
 export function publishedValues(
-  row: Pick<typeof listing.$inferSelect, 'id' | 'address'>,
+  row: Pick<typeof listing.$inferSelect, 'id' | 'slug'>,
   content: ListingContent,
   publication: Publication,
 ): typeof published.$inferInsert {
@@ -29,7 +29,7 @@ export function publishedValues(
   const summary = content.summary || shorten(text.replace(/\n+/g, ' '), SUMMARY_SHOWN.list);
   return {
     listingId: row.id,
-    address: row.address,
+    slug: row.slug,
     visibility: content.visibility,
     title: content.title,
     shortTitle: content.shortTitle,

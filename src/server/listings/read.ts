@@ -3,7 +3,7 @@ import { and, asc, desc, eq, sql } from 'drizzle-orm';
 import type { Stage } from '@/core/listing/content';
 import { type Actor, editsAll, mayEdit } from '../accounts/roles';
 import type { Db } from '../db/client';
-import { link, listing, oldAddress, submission, user, version } from '../db/schema';
+import { link, listing, oldSlug, submission, user, version } from '../db/schema';
 import { notFound, refused } from '../http/problem';
 import { shown } from '../jobs/hidden';
 
@@ -45,12 +45,8 @@ export async function readHistory(db: Db, id: string): Promise<{ revision: numbe
 
 /** Addresses that a listing had before. */
 export async function readOldAddresses(db: Db, id: string): Promise<string[]> {
-  const rows = await db
-    .select({ address: oldAddress.address })
-    .from(oldAddress)
-    .where(eq(oldAddress.listingId, id))
-    .orderBy(asc(oldAddress.address));
-  return rows.map((r) => r.address);
+  const rows = await db.select({ slug: oldSlug.slug }).from(oldSlug).where(eq(oldSlug.listingId, id)).orderBy(asc(oldSlug.slug));
+  return rows.map((r) => r.slug);
 }
 
 /** What a listing was sent in with; undefined when an editor made it. */

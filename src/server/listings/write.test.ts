@@ -9,7 +9,7 @@ import { audit, listing, occurrence, published, user, version } from '../db/sche
 import { findPublished } from '../public/listing';
 import { insertRows } from '../dates/date-index';
 import { isHorizonOld, rebuildIndex, startRebuild } from '../dates/rebuild';
-import { changeAddress, createListing, moveToStage, publishListing, saveListing } from './write';
+import { changeSlug, createListing, moveToStage, publishListing, saveListing } from './write';
 
 let db: Db;
 let places: Places;
@@ -26,11 +26,11 @@ const dates = (id: string) => db.select().from(occurrence).where(eq(occurrence.l
 describe('a listing and its dates', () => {
   it('are written together, with version and audit line, hidden while it is a draft', async () => {
     const row = await make();
-    expect(row.address).toBe('harbour-choir');
+    expect(row.slug).toBe('harbour-choir');
     const index = await dates(row.id);
     expect(index).toHaveLength(10);
     expect(index.every((d) => !d.public)).toBe(true);
-    expect(index[0]).toMatchObject({ original: '2027-03-23T19:00', address: '2027-03-23', startMinute: 1140, endMinute: 1260 });
+    expect(index[0]).toMatchObject({ original: '2027-03-23T19:00', slug: '2027-03-23', startMinute: 1140, endMinute: 1260 });
     expect(await db.select().from(version)).toHaveLength(1);
     expect((await db.select().from(audit)).some((a) => a.subjectId === row.id && a.what === 'made')).toBe(true);
   });
@@ -51,7 +51,7 @@ describe('a listing and its dates', () => {
       {
         listing_id: row.id,
         original: '2027-03-24T19:00',
-        address: 'x',
+        slug: 'x',
         start_day: one.startDay,
         start_minute: 1,
         end_day: null,
@@ -66,7 +66,7 @@ describe('a listing and its dates', () => {
         public: true,
       },
     ]);
-    expect((await rebuildIndex(db, SETTINGS, NOW)).differed).toEqual([{ address: 'harbour-choir', missing: 1, surplus: 1 }]);
+    expect((await rebuildIndex(db, SETTINGS, NOW)).differed).toEqual([{ slug: 'harbour-choir', missing: 1, surplus: 1 }]);
     expect((await rebuildIndex(db, SETTINGS, NOW)).differed).toEqual([]);
   });
 
@@ -130,13 +130,13 @@ describe('working and published copy', () => {
   it('a listing by address only is in no view but has its page', async () => {
     const row = await publish(await make({ visibility: 'address-only' }));
     expect((await dates(row.id)).some((d) => d.public)).toBe(false);
-    expect(await findPublished(db, row.address)).toBeDefined();
+    expect(await findPublished(db, row.slug)).toBeDefined();
   });
 
   it('withdrawing takes it from readers', async () => {
     const row = await publish(await make());
     await inTx(db, (tx) => moveToStage(tx, row.id, 'withdrawn', change()));
-    expect(await findPublished(db, row.address)).toBeUndefined();
+    expect(await findPublished(db, row.slug)).toBeUndefined();
     expect((await dates(row.id)).some((d) => d.public)).toBe(false);
     expect(await db.select().from(published)).toEqual([]);
   });
@@ -165,31 +165,31 @@ describe('web addresses', () => {
   it('are made from the title, unique, and follow a draft’s title', async () => {
     const one = await make();
     const two = await make();
-    expect([one.address, two.address]).toEqual(['harbour-choir', 'harbour-choir-2']);
+    expect([one.slug, two.slug]).toEqual(['harbour-choir', 'harbour-choir-2']);
     const saved = await inTx(db, (tx) =>
       saveListing(tx, { id: two.id, content: choir(places, { title: 'Évening at the Lóft' }), revision: two.revision }, change()),
     );
-    expect(saved.address).toBe('evening-at-the-loft');
+    expect(saved.slug).toBe('evening-at-the-loft');
   });
 
   it('an old one redirects after a change, and nobody else may take it', async () => {
     const row = await publish(await make());
-    await inTx(db, (tx) => changeAddress(tx, row.id, 'choir', change()));
+    await inTx(db, (tx) => changeSlug(tx, row.id, 'choir', change()));
     expect(await findPublished(db, 'harbour-choir')).toEqual({ movedTo: 'choir' });
-    expect((await make()).address).toBe('harbour-choir-2');
+    expect((await make()).slug).toBe('harbour-choir-2');
   });
 
   it('a taken one is refused with one that is free', async () => {
     await make();
     const other = await make({ title: 'Tide-table Talk' });
-    const { fields } = await problem(inTx(db, (tx) => changeAddress(tx, other.id, 'harbour-choir', change())));
-    expect(fields[0]).toMatchObject({ field: 'address' });
+    const { fields } = await problem(inTx(db, (tx) => changeSlug(tx, other.id, 'harbour-choir', change())));
+    expect(fields[0]).toMatchObject({ field: 'slug' });
     expect(fields[0]?.message).toContain('harbour-choir-2');
   });
 
   it('one with capitals or blanks is refused with one that would do', async () => {
     const row = await make();
-    const { fields } = await problem(inTx(db, (tx) => changeAddress(tx, row.id, 'Choir of 2027', change())));
+    const { fields } = await problem(inTx(db, (tx) => changeSlug(tx, row.id, 'Choir of 2027', change())));
     expect(fields[0]?.message).toContain('choir-of-2027');
   });
 });
@@ -216,7 +216,7 @@ describe('a contributor', () => {
         .status,
     ).toBe(403);
     expect((await problem(inTx(db, (tx) => moveToStage(tx, row.id, 'binned', change(nan))))).status).toBe(403);
-    expect((await problem(inTx(db, (tx) => changeAddress(tx, row.id, 'mine', change(nan))))).status).toBe(403);
+    expect((await problem(inTx(db, (tx) => changeSlug(tx, row.id, 'mine', change(nan))))).status).toBe(403);
   });
   it('may write their own but not publish it', async () => {
     const row = await make({}, nan);

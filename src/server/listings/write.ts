@@ -5,12 +5,12 @@ import type { ValidationNote } from '@/core/validation/note';
 import { whatStopsOf } from '@/core/validation/validate';
 import { picturesInText } from '@/core/picture/picture-url';
 import { canonical } from '@/core/text/canonical-json';
-import { freeAddress, webAddress } from '@/core/text/text';
+import { freeSlug, slugOf } from '@/core/text/text';
 import { type Actor, mayEdit } from '../accounts/roles';
 import type { Db } from '../db/client';
 import { isId, newId } from '../db/ids';
 import { jsonRows } from '../db/json-rows';
-import { audit, category, link, listing, oldAddress, published, type SubmissionState, version } from '../db/schema';
+import { audit, category, link, listing, oldSlug, published, type SubmissionState, version } from '../db/schema';
 import { invalid, notFound, Problem, refused } from '../http/problem';
 import { type Fate, settles, settleSubmission } from '../moderation/settle';
 import { readPictures } from '../pictures/read';
@@ -49,32 +49,32 @@ async function lock(tx: Db, id: string): Promise<Locked> {
 }
 
 /** An address that no other listing has, nor had. */
-async function freeListingAddress(tx: Db, wanted: string, id: string): Promise<string> {
+async function freeListingSlug(tx: Db, wanted: string, id: string): Promise<string> {
   const like = `${wanted}%`;
-  const taken = await jsonRows<{ address: string }>(
+  const taken = await jsonRows<{ slug: string }>(
     tx,
-    sql`select address from listing where address like ${like} and id <> ${id} union all select address from old_address where address like ${like} and listing_id <> ${id}`,
+    sql`select slug from listing where slug like ${like} and id <> ${id} union all select slug from old_slug where slug like ${like} and listing_id <> ${id}`,
   );
-  return freeAddress(wanted, new Set(taken.map((row) => row.address)));
+  return freeSlug(wanted, new Set(taken.map((row) => row.slug)));
 }
 
 /** An address that somebody wrote: taken as it is, or refused with what would do. */
-async function wantedAddress(tx: Db, wanted: string, id: string): Promise<string> {
-  const address = webAddress(wanted, '');
-  if (!address || address !== wanted.trim())
-    throw invalid('address', `A web address has small letters, digits and hyphens${address ? `; “${address}” would do` : ''}.`);
-  const free = await freeListingAddress(tx, address, id);
-  if (free !== address) throw invalid('address', `“${address}” is taken by another listing; “${free}” is free.`);
-  return address;
+async function wantedSlug(tx: Db, wanted: string, id: string): Promise<string> {
+  const slug = slugOf(wanted, '');
+  if (!slug || slug !== wanted.trim())
+    throw invalid('slug', `A web address has small letters, digits and hyphens${slug ? `; “${slug}” would do` : ''}.`);
+  const free = await freeListingSlug(tx, slug, id);
+  if (free !== slug) throw invalid('slug', `“${slug}” is taken by another listing; “${free}” is free.`);
+  return slug;
 }
 
 /** Makes a listing as a draft; its web address comes from its title unless one is wanted. */
 export async function createListing(tx: Db, content: ListingContent, change: Change, stage: Stage = 'draft', wanted = ''): Promise<Row> {
   const id = newId();
-  const address = wanted ? await wantedAddress(tx, wanted, id) : await freeListingAddress(tx, webAddress(content.title), id);
+  const slug = wanted ? await wantedSlug(tx, wanted, id) : await freeListingSlug(tx, slugOf(content.title), id);
   const at = new Date(change.now.ms);
   const dates = datesOf({ id, working: content, stage, edited: false }, change) ?? [];
-  const own = { id, address, stage, title: content.title, working: content, ownerId: change.by.id, createdAt: at, changedAt: at };
+  const own = { id, slug, stage, title: content.title, working: content, ownerId: change.by.id, createdAt: at, changedAt: at };
   const [row] = await tx
     .insert(listing)
     .values({ ...own, ...nextValues(dates, change) })
@@ -100,10 +100,10 @@ export async function saveListing(tx: Db, { id, content, revision }: SaveInput, 
   if (row.revision !== revision) throw await conflict(tx, row);
   // A draft's address follows its title; a published one's only when somebody changes it.
   const follow = row.stage === 'draft' && row.title !== content.title;
-  const address = follow ? await freeListingAddress(tx, webAddress(content.title), id) : row.address;
+  const slug = follow ? await freeListingSlug(tx, slugOf(content.title), id) : row.slug;
   const edited = row.stage === 'published' && !(await isPublishedCopy(tx, id, content));
   if (row.unlooked.length) await noteTouched(tx, id, row.working, content);
-  return update(tx, row, { working: content, title: content.title, address, edited }, change, what);
+  return update(tx, row, { working: content, title: content.title, slug, edited }, change, what);
 }
 
 /** Is this what readers see already? Then nothing waits to be published: somebody took a change back. */
@@ -337,17 +337,17 @@ function fateOf(stage: Stage, row: Row, by: Actor): Fate | undefined {
 }
 
 /** Changes a listing's web address; the old one redirects from now on. */
-export async function changeAddress(tx: Db, id: string, wanted: string, change: Change): Promise<Row> {
+export async function changeSlug(tx: Db, id: string, wanted: string, change: Change): Promise<Row> {
   const row = await lock(tx, id);
   if (!mayEdit(change.by, row)) throw refused('This listing belongs to somebody else; ask an editor.');
-  if (wanted.trim() === row.address) return row;
-  const address = await wantedAddress(tx, wanted, id);
-  await tx.delete(oldAddress).where(eq(oldAddress.address, address));
+  if (wanted.trim() === row.slug) return row;
+  const slug = await wantedSlug(tx, wanted, id);
+  await tx.delete(oldSlug).where(eq(oldSlug.slug, slug));
   await tx
-    .insert(oldAddress)
-    .values({ address: row.address, listingId: id })
-    .onConflictDoUpdate({ target: oldAddress.address, set: { listingId: id } });
-  await tx.update(published).set({ address }).where(eq(published.listingId, id));
-  const next = await update(tx, row, { address }, change, `moved to the address ${address}`);
+    .insert(oldSlug)
+    .values({ slug: row.slug, listingId: id })
+    .onConflictDoUpdate({ target: oldSlug.slug, set: { listingId: id } });
+  await tx.update(published).set({ slug }).where(eq(published.listingId, id));
+  const next = await update(tx, row, { slug }, change, `moved to the address ${slug}`);
   return next;
 }

@@ -14,7 +14,7 @@ const venue = {
   ...BLANK_VENUE,
   id: 'v1',
   name: "St Bride's Hall",
-  address: 'st-brides-hall',
+  slug: 'st-brides-hall',
   town: 'Port Amble',
   island: 'Amble',
   lat: 43,

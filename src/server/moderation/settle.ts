@@ -24,7 +24,7 @@ export interface Settling {
 export interface SettledListing {
   id: string;
   title: string;
-  address: string;
+  slug: string;
   ownerId: string | null;
 }
 
@@ -33,7 +33,7 @@ export interface Settlement {
   /** the editor's words to the sender */
   note?: string;
   /** the listing in which it lives on; `isPublic`: readers see it */
-  into?: { id: string; title: string; address: string; isPublic: boolean };
+  into?: { id: string; title: string; slug: string; isPublic: boolean };
 }
 
 /** Which states a fate may follow. A listing that goes out is published whatever was said before; only what is open can be declined. */
@@ -87,11 +87,11 @@ interface MailParts {
 
 function mailOf(
   state: Exclude<Fate, 'taken-back'>,
-  { listing: { title, address }, site, siteName, into }: MailParts,
+  { listing: { title, slug }, site, siteName, into }: MailParts,
 ): { subject: string; text: string } {
   switch (state) {
     case 'published':
-      return { subject: `Published: ${title}`, text: `“${title}” is on ${siteName} now:\n${site}/what/${address}` };
+      return { subject: `Published: ${title}`, text: `“${title}” is on ${siteName} now:\n${site}/what/${slug}` };
     case 'declined':
       return { subject: `Not published: ${title}`, text: `“${title}” will not be published on ${siteName}.` };
     case 'waiting':
@@ -100,7 +100,7 @@ function mailOf(
         text: `The decision on “${title}” was taken back. An editor of ${siteName} reads it again, and you will hear what becomes of it.`,
       };
     case 'merged': {
-      const where = into?.isPublic ? `:\n${site}/what/${into.address}` : '. You will find it there once that is published.';
+      const where = into?.isPublic ? `:\n${site}/what/${into.slug}` : '. You will find it there once that is published.';
       return {
         subject: `Already known: ${title}`,
         text: `${siteName} has a listing for the same event, so “${title}” was made part of “${into?.title ?? ''}”${where}`,

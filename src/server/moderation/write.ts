@@ -167,7 +167,7 @@ export interface Decide {
 }
 
 /** Decides on what waits. The row is locked, so of two who decide at once the second is told who was first. */
-export async function decide(tx: Db, { id, decision, note, places }: Decide, change: Change): Promise<{ address: string }> {
+export async function decide(tx: Db, { id, decision, note, places }: Decide, change: Change): Promise<{ slug: string }> {
   const { row, listing: own } = await lockOpen(tx, id, ['waiting']);
   const said = note.trim();
   if (decision !== 'publish' && !said) throw invalid('note', 'Write a line to the sender: what should be different, or why not.');
@@ -178,15 +178,15 @@ export async function decide(tx: Db, { id, decision, note, places }: Decide, cha
     const saved =
       content === own.working ? own : await saveListing(tx, { id: own.id, content, revision: own.revision }, change, 'given its place');
     await settleSubmission(tx, saved, { fate: 'published', note: said }, change);
-    return { address: (await publishListing(tx, own.id, saved.revision, change)).address };
+    return { slug: (await publishListing(tx, own.id, saved.revision, change)).slug };
   }
   if (decision === 'decline') {
     await settleSubmission(tx, own, { fate: 'declined', note: said }, change);
     if (own.stage !== 'published') await moveToStage(tx, own.id, 'withdrawn', change);
-    return { address: own.address };
+    return { slug: own.slug };
   }
   await giveBack(tx, { row, listing: own }, said, change);
-  return { address: own.address };
+  return { slug: own.slug };
 }
 
 /** Returns it to its sender with a question; it stays theirs to mend. */

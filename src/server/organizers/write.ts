@@ -7,7 +7,7 @@ import type { Db } from '../db/client';
 import { newId } from '../db/ids';
 import { category, organizer, picture } from '../db/schema';
 import { invalid, notFound } from '../http/problem';
-import { freePlaceAddress, note } from '../places/addresses';
+import { freePlaceSlug, note } from '../places/slugs';
 import { optionalId, optionalMail, optionalWeb, placeName, words } from '../places/input';
 import { type Gone, takeOut } from '../places/removed';
 import { validateAgain } from '../validation/due';
@@ -73,7 +73,7 @@ export async function saveOrganizer(tx: Db, id: string | null, input: OrganizerI
     if (!row) throw notFound('organizer');
   } else {
     id = newId();
-    await tx.insert(organizer).values({ id, ...input, address: await freePlaceAddress(tx, 'organizer', input.name) });
+    await tx.insert(organizer).values({ id, ...input, slug: await freePlaceSlug(tx, 'organizer', input.name) });
   }
   await validateAgain(tx, 'organizerId', id);
   await note(tx, 'organizer', id, 'saved', by);

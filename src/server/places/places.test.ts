@@ -17,7 +17,7 @@ import { referenceData } from '../reference/read';
 import { read } from '../http/problem';
 import { BLANK_VENUE, formHours, type VenueInput, venueInput } from '../venues/input';
 import { binVenue, removeVenue, saveVenue } from '../venues/write';
-import { readOldPlace } from './addresses';
+import { readOldPlace } from './slugs';
 import { bringBack, readKept } from './removed';
 import { mergePlaces } from './merge';
 import { countDates } from './read';

@@ -3,7 +3,7 @@
  * that says so, and all of it is taken back as one, around what people changed since.
  */
 import { and, desc, eq, gt, inArray, isNull } from 'drizzle-orm';
-import { freeAddress } from '@/core/text/text';
+import { freeSlug } from '@/core/text/text';
 import { audited } from '../accounts/audit';
 import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';
@@ -22,7 +22,7 @@ import {
 } from '../db/schema';
 import { notFound, Problem } from '../http/problem';
 import { KEPT_DAYS } from '../listings/tidy';
-import { moveOldAddresses } from './addresses';
+import { moveOldAddresses } from './slugs';
 import { type NamedField, putBack, replaceInContents } from './uses';
 
 const TABLE = { venue, organizer, category, tag };
@@ -31,7 +31,7 @@ const DAY_MS = 86_400_000;
 
 interface Going {
   kind: KeptKind;
-  row: { id: string; name: string; address: string };
+  row: { id: string; name: string; slug: string };
   /** what stands for it from now on; null = nothing does */
   to: { id: string; name: string } | null;
   /** what pointed to it beside listings: a hall's rooms, the organizers whose listings begin with a category */
@@ -52,7 +52,7 @@ export async function takeOut(tx: Db, { kind, row, to, pointed = [], merged }: G
   const hasAddresses = kind === 'venue' || kind === 'organizer';
   const old = hasAddresses
     ? await tx
-        .select({ address: oldPlace.address })
+        .select({ slug: oldPlace.slug })
         .from(oldPlace)
         .where(and(eq(oldPlace.kind, kind), eq(oldPlace.targetId, row.id)))
     : [];
@@ -61,7 +61,7 @@ export async function takeOut(tx: Db, { kind, row, to, pointed = [], merged }: G
   if (hasAddresses) await moveOldAddresses(tx, kind, row, to?.id ?? null);
   await tx.delete(TABLE[kind]).where(eq(TABLE[kind].id, row.id));
   const command = newId();
-  const record = { format: 1 as const, row: { ...row }, listings, rooms: pointed, old: old.map((o) => o.address), merged };
+  const record = { format: 2 as const, row: { ...row }, listings, rooms: pointed, old: old.map((o) => o.slug), merged };
   // Where nothing stands for it, what it became is itself: nothing.
   await tx.insert(placeMerge).values({ id: command, kind, fromId: row.id, intoId: to?.id ?? row.id, record, byName: by.name, at });
   await audited(tx, by, { kind, id: merged && to ? to.id : row.id, what: merged ? `merged with “${row.name}”` : `removed “${row.name}”` });
@@ -87,11 +87,11 @@ export async function bringBack(tx: Db, command: string, by: Actor, at: Date): P
   const name = String(record.row.name);
   await insertAgain(tx, kind, record.row);
   if (record.old.length && (kind === 'venue' || kind === 'organizer'))
-    for (const address of record.old)
+    for (const slug of record.old)
       await tx
         .insert(oldPlace)
-        .values({ kind, address, targetId: fromId })
-        .onConflictDoUpdate({ target: [oldPlace.kind, oldPlace.address], set: { targetId: fromId } });
+        .values({ kind, slug, targetId: fromId })
+        .onConflictDoUpdate({ target: [oldPlace.kind, oldPlace.slug], set: { targetId: fromId } });
   await pointAgain(tx, kind, record.rooms, fromId, to);
   const back = new Set<string>();
   const left = new Set<string>();
@@ -120,10 +120,9 @@ async function insertAgain(tx: Db, kind: KeptKind, kept: Record<string, unknown>
     const [taken] = await tx.select({ name: tag.name }).from(tag).where(eq(tag.folded, row.folded));
     if (taken) throw new Problem(409, `There is a tag “${taken.name}” again; rename that one first.`);
   }
-  if (kind === 'venue' || kind === 'organizer')
-    await tx.delete(oldPlace).where(and(eq(oldPlace.kind, kind), eq(oldPlace.address, row.address)));
-  const all = await tx.select({ address: table.address }).from(table);
-  await tx.insert(table).values({ ...row, address: freeAddress(row.address, new Set(all.map((other) => other.address))) });
+  if (kind === 'venue' || kind === 'organizer') await tx.delete(oldPlace).where(and(eq(oldPlace.kind, kind), eq(oldPlace.slug, row.slug)));
+  const all = await tx.select({ slug: table.slug }).from(table);
+  await tx.insert(table).values({ ...row, slug: freeSlug(row.slug, new Set(all.map((other) => other.slug))) });
 }
 
 async function pointAgain(tx: Db, kind: KeptKind, pointed: readonly string[], fromId: string, to: string | null): Promise<void> {

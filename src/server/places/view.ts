@@ -6,7 +6,7 @@ export type OrganizerRow = typeof organizer.$inferSelect;
 
 export interface VenueView extends Omit<VenueRow, 'notes'> {
   /** the hall that it is a room of; its address and position are the room's */
-  hall: { id: string; name: string; address: string; binned: boolean } | undefined;
+  hall: { id: string; name: string; slug: string; binned: boolean } | undefined;
 }
 export type OrganizerView = Omit<OrganizerRow, 'notes'>;
 
@@ -22,7 +22,7 @@ export function venueViews(rows: readonly VenueRow[]): VenueView[] {
     const hall = row.parentId ? byId.get(row.parentId) : undefined;
     const inherited = hall ? inherit(row, hall) : row;
     const area = inherited.areaOnly ? { street: '', postcode: '', lat: roughly(inherited.lat), lng: roughly(inherited.lng) } : {};
-    return { ...inherited, ...area, hall: hall && { id: hall.id, name: hall.name, address: hall.address, binned: hall.binnedAt !== null } };
+    return { ...inherited, ...area, hall: hall && { id: hall.id, name: hall.name, slug: hall.slug, binned: hall.binnedAt !== null } };
   });
 }
 

@@ -36,7 +36,7 @@ function icalPlaces(venues: readonly VenueView[]): IcalPlace {
 export interface GivenListing {
   id: string;
   /** its web address; empty while readers have no page of it */
-  address: string;
+  slug: string;
   content: ListingContent;
   sequence: number;
   createdAt: Date;
@@ -50,12 +50,12 @@ export function icalListing(
   rt: Runtime,
   only?: PlainDateTime,
 ): IcalListing | undefined {
-  const { listingId: id, address, content, sequence, changedAt } = row;
-  return icalOf({ id, address, content, sequence, createdAt, changedAt }, reference, rt, only);
+  const { listingId: id, slug, content, sequence, changedAt } = row;
+  return icalOf({ id, slug, content, sequence, createdAt, changedAt }, reference, rt, only);
 }
 
 export function icalOf(given: GivenListing, reference: ReferenceData, rt: Runtime, only?: PlainDateTime): IcalListing | undefined {
-  const { id, address, content, sequence, createdAt, changedAt } = given;
+  const { id, slug, content, sequence, createdAt, changedAt } = given;
   if (!content.recurrence) return undefined;
   const venues = content.venueIds.flatMap((id) => reference.venue.get(id) ?? []);
   const organizer = content.organizerIds[0] ? reference.organizer.get(content.organizerIds[0]) : undefined;
@@ -69,7 +69,7 @@ export function icalOf(given: GivenListing, reference: ReferenceData, rt: Runtim
     changed: changedAt.getTime(),
     title: content.title,
     description: [content.eventStatusNote, summary, text, online].filter(Boolean).join('\n\n').slice(0, 6000),
-    url: address ? `${rt.address()}/what/${address}` : '',
+    url: slug ? `${rt.siteUrl()}/what/${slug}` : '',
     ...(venues.length && content.attendance !== 'online' ? icalPlaces(venues) : { location: online, point: undefined }),
     placeOf: (venueId) => {
       const elsewhere = reference.venue.get(venueId);
@@ -121,7 +121,7 @@ export async function feedText(rt: Runtime, filters: Filters, url: string): Prom
         .from(published)
         .innerJoin(listing, sql`${listing.id} = ${published.listingId}`)
         .where(inArray(published.listingId, ids))
-        .orderBy(published.address)
+        .orderBy(published.slug)
     : [];
   const listings = rows.flatMap(({ row, createdAt }) => icalListing(row, createdAt, reference, rt) ?? []);
   return writeIcal({ name: settings.name, url, listings, horizon });

@@ -17,7 +17,7 @@ export function listingJsonLd(
   images: readonly string[],
 ): string {
   const { content } = row;
-  const site = rt.address();
+  const site = rt.siteUrl();
   const end: PlainDateTime | null = date.endDay === null ? null : { day: date.endDay, minute: date.endMinute };
   // Its times are those of the clock that is shown; the original start is kept by the listing's own.
   const zone = shownZone(content, rt.settings().zone);
@@ -27,7 +27,7 @@ export function listingJsonLd(
     eventJsonLd({
       title: row.title,
       description: row.summary,
-      url: `${site}/what/${row.address}/${date.address}`,
+      url: `${site}/what/${row.slug}/${date.slug}`,
       images: images.map((src) => `${site}${src}`),
       zone,
       start: { day: date.startDay, minute: date.startMinute },
@@ -39,13 +39,13 @@ export function listingJsonLd(
       venues: venues.map((v) => ({
         name: v.name,
         address: placeLine(v),
-        url: v.binnedAt ? undefined : `${site}/at/${v.address}`,
+        url: v.binnedAt ? undefined : `${site}/at/${v.slug}`,
         lat: v.areaOnly ? undefined : (v.lat ?? undefined),
         lng: v.areaOnly ? undefined : (v.lng ?? undefined),
       })),
       organizers: content.organizerIds
         .flatMap((id) => reference.organizer.get(id) ?? [])
-        .map((o) => ({ name: o.name, url: o.binnedAt ? undefined : `${site}/by/${o.address}` })),
+        .map((o) => ({ name: o.name, url: o.binnedAt ? undefined : `${site}/by/${o.slug}` })),
       cost: row.cost,
     }),
   );

@@ -3,12 +3,12 @@ import { and, asc, eq, sql } from 'drizzle-orm';
 import type { EpochDay } from '@/core/day/day';
 import type { Db } from '../db/client';
 import { shown } from '../jobs/hidden';
-import { listing, occurrence, oldAddress, published } from '../db/schema';
+import { listing, occurrence, oldSlug, published } from '../db/schema';
 
 export type PublishedRow = typeof published.$inferSelect;
 export interface ListingDate {
   original: string;
-  address: string;
+  slug: string;
   startDay: EpochDay;
   startMinute: number | null;
   endDay: EpochDay | null;
@@ -21,23 +21,23 @@ export interface ListingDate {
 }
 
 /** The published listing at an address; where it has moved when the address is an old one. */
-export async function findPublished(db: Db, address: string): Promise<{ row: PublishedRow } | { movedTo: string } | undefined> {
+export async function findPublished(db: Db, slug: string): Promise<{ row: PublishedRow } | { movedTo: string } | undefined> {
   const [row] = await db
     .select()
     .from(published)
-    .where(and(eq(published.address, address), shown(published.jobId)));
+    .where(and(eq(published.slug, slug), shown(published.jobId)));
   if (row) return { row };
   const [old] = await db
-    .select({ address: published.address })
-    .from(oldAddress)
-    .innerJoin(published, eq(published.listingId, oldAddress.listingId))
-    .where(and(eq(oldAddress.address, address), shown(published.jobId)));
-  return old ? { movedTo: old.address } : undefined;
+    .select({ slug: published.slug })
+    .from(oldSlug)
+    .innerJoin(published, eq(published.listingId, oldSlug.listingId))
+    .where(and(eq(oldSlug.slug, slug), shown(published.jobId)));
+  return old ? { movedTo: old.slug } : undefined;
 }
 
 const DATE_COLUMNS = {
   original: occurrence.original,
-  address: occurrence.address,
+  slug: occurrence.slug,
   startDay: occurrence.startDay,
   startMinute: occurrence.startMinute,
   endDay: occurrence.endDay,
@@ -60,25 +60,25 @@ export function readListingDates(db: Db, listingId: string, from: EpochDay, to: 
 }
 
 /** Another date of the listing, for a link to it. */
-export type Neighbour = Pick<ListingDate, 'address' | 'startDay' | 'startMinute'>;
+export type Neighbour = Pick<ListingDate, 'slug' | 'startDay' | 'startMinute'>;
 
 /** One date by its address, with the one before and the one after. */
 export async function readDate(
   db: Db,
   listingId: string,
-  address: string,
+  slug: string,
 ): Promise<{ date: ListingDate; before: Neighbour | undefined; after: Neighbour | undefined } | undefined> {
   const [date] = await db
     .select(DATE_COLUMNS)
     .from(occurrence)
-    .where(and(eq(occurrence.listingId, listingId), eq(occurrence.address, address)));
+    .where(and(eq(occurrence.listingId, listingId), eq(occurrence.slug, slug)));
   if (!date) return undefined;
   const at = sql`(${date.startDay}::int, ${date.startMinute ?? -1}::int, ${date.original}::text)`;
   const place = sql`(${occurrence.startDay}, coalesce(${occurrence.startMinute}, -1), ${occurrence.original})`;
   const near = async (compare: 'before' | 'after'): Promise<Neighbour | undefined> => {
     const before = compare === 'before';
     const [row] = await db
-      .select({ address: occurrence.address, startDay: occurrence.startDay, startMinute: occurrence.startMinute })
+      .select({ slug: occurrence.slug, startDay: occurrence.startDay, startMinute: occurrence.startMinute })
       .from(occurrence)
       .where(and(eq(occurrence.listingId, listingId), before ? sql`${place} < ${at}` : sql`${place} > ${at}`))
       .orderBy(before ? sql`${place} desc` : sql`${place}`)
@@ -95,20 +95,20 @@ export async function countDates(db: Db, listingId: string): Promise<number> {
 }
 
 /** Addresses of all listings that search engines may know, with when they changed. */
-export function readSitemap(db: Db): Promise<{ address: string; changedAt: Date }[]> {
+export function readSitemap(db: Db): Promise<{ slug: string; changedAt: Date }[]> {
   return db
-    .select({ address: published.address, changedAt: published.changedAt })
+    .select({ slug: published.slug, changedAt: published.changedAt })
     .from(published)
     .innerJoin(listing, eq(listing.id, published.listingId))
     .where(and(eq(published.visibility, 'public'), shown(published.jobId)))
-    .orderBy(asc(published.address))
+    .orderBy(asc(published.slug))
     .limit(50_000);
 }
 
 /** A listing's title and address as readers have them; undefined where they do not have it. */
-export async function readListingAddress(db: Db, listingId: string): Promise<{ title: string; address: string } | undefined> {
+export async function readListingSlug(db: Db, listingId: string): Promise<{ title: string; slug: string } | undefined> {
   const [row] = await db
-    .select({ title: published.title, address: published.address })
+    .select({ title: published.title, slug: published.slug })
     .from(published)
     .where(and(eq(published.listingId, listingId), shown(published.jobId)));
   return row;

@@ -98,7 +98,7 @@ function slow(dates: PublicDate[], filters: Filters): PublicDate[] {
     const category = reference.category.get(date.category_id);
     const parent = category?.parentId ? reference.category.get(category.parentId) : undefined;
     const venues = date.venue_ids.flatMap((id) => reference.venue.get(id) ?? []);
-    const kind = !filters.kinds.length || filters.kinds.some((k) => k === category?.address || k === parent?.address);
+    const kind = !filters.kinds.length || filters.kinds.some((k) => k === category?.slug || k === parent?.slug);
     const place =
       !filters.places.length ||
       filters.places.some((p) => venues.some((v) => v.town === p) || (p === 'online' && date.attendance !== 'in-person'));

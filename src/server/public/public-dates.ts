@@ -46,7 +46,7 @@ export interface PublicDate {
 const VENUE_IDS = 'case when o.venue_id is null then p.venue_ids else jsonb_build_array(o.venue_id) end';
 
 export const DATE_COLUMNS = sql.raw(`
-  o.listing_id, p.address as listing, o.address as date, o.original, p.title, p.short_title, p.summary,
+  o.listing_id, p.slug as listing, o.slug as date, o.original, p.title, p.short_title, p.summary,
   o.start_day, o.start_minute, o.end_day, o.end_minute, o.last_day,
   case when p.event_status <> 'going-ahead' then p.event_status else coalesce(o.event_status, 'going-ahead') end as event_status,
   o.note, o.moved, p.headline, p.on_top_until, p.free, p.cost, p.category_id, ${VENUE_IDS} as venue_ids, o.venue_id is not null as elsewhere, p.zone, p.attendance, p.picture_id`);
@@ -66,8 +66,8 @@ const touches = ({ from, to }: Span): SQL =>
 /** What a reader typed, and tags: asked of the database in every view. */
 function wordConditions(filters: Filters, reference: ReferenceData): SQL[] {
   const tagged = filters.tags.map(
-    (address) =>
-      sql`exists (select 1 from listing_link k join tag t on t.id = k.tag_id where k.listing_id = p.listing_id and k.copy = 'published' and t.address = ${address})`,
+    (slug) =>
+      sql`exists (select 1 from listing_link k join tag t on t.id = k.tag_id where k.listing_id = p.listing_id and k.copy = 'published' and t.slug = ${slug})`,
   );
   return [...tagged, ...searchWords(filters).map((word) => wordCondition(word, reference))];
 }
@@ -94,7 +94,7 @@ const textArray = (list: readonly string[]): SQL =>
 function conditions(filters: Filters, reference: ReferenceData): SQL[] {
   const all = wordConditions(filters, reference);
   if (filters.kinds.length) {
-    const ids = filters.kinds.flatMap((address) => withChildren(reference, address)).map((c) => c.id);
+    const ids = filters.kinds.flatMap((slug) => withChildren(reference, slug)).map((c) => c.id);
     all.push(ids.length ? sql`p.category_id in ${ids}` : sql`false`);
   }
   if (filters.places.length) {
@@ -123,8 +123,8 @@ export function readDates(db: Db, span: Span, filters: Filters, reference: Refer
 
 /** What the month sheet must know of a date, and where it stands: no texts, no pictures. */
 const SHORT = {
-  listing: 'p.address',
-  date: 'o.address',
+  listing: 'p.slug',
+  date: 'o.slug',
   title: 'p.title',
   short_title: 'p.short_title',
   start_day: 'o.start_day',
@@ -168,7 +168,7 @@ export function chooseDates(
   filters: Filters,
   reference: ReferenceData,
 ): { chosen: ShortDate[]; facets: Facets } {
-  const kinds = new Set(filters.kinds.flatMap((address) => withChildren(reference, address)).map((c) => c.id));
+  const kinds = new Set(filters.kinds.flatMap((slug) => withChildren(reference, slug)).map((c) => c.id));
   const facets: Facets = { kinds: new Map(), places: new Map(), free: 0, total: 0 };
   const chosen = dates.filter((date) => {
     const group = {
@@ -278,7 +278,7 @@ export async function readFacets(db: Db, span: Span, filters: Filters, reference
     db,
     sql`select p.category_id, coalesce('["' || o.venue_id || '"]', p.venue_ids::text) as venues, p.attendance <> 'in-person' as online, p.free, count(*)::int as n ${TABLES} where ${where} group by 1, 2, 3, 4`,
   );
-  const chosen = new Set(filters.kinds.flatMap((address) => withChildren(reference, address)).map((c) => c.id));
+  const chosen = new Set(filters.kinds.flatMap((slug) => withChildren(reference, slug)).map((c) => c.id));
   const facets: Facets = { kinds: new Map(), places: new Map(), free: 0, total: 0 };
   for (const { venues, ...group } of groups)
     addGroup(facets, { ...group, towns: townsOf(JSON.parse(venues) as string[], reference) }, filters, chosen, reference);
@@ -313,8 +313,8 @@ function addGroup(
   if (placeFits && freeFits) {
     const own = reference.category.get(category_id);
     const top = topOf(reference, category_id);
-    addTo(facets.kinds, own?.address, n);
-    if (top !== own) addTo(facets.kinds, top?.address, n);
+    addTo(facets.kinds, own?.slug, n);
+    if (top !== own) addTo(facets.kinds, top?.slug, n);
   }
   if (kindFits && freeFits) {
     for (const town of towns) addTo(facets.places, town, n);

@@ -14,7 +14,7 @@ export const namesOf = (ids: readonly string[], of: ReadonlyMap<string, { name: 
 export interface CategoryView {
   id: string;
   name: string;
-  address: string;
+  slug: string;
   shape: Shape;
   ink: string;
   text: string;
@@ -32,7 +32,7 @@ export type { OrganizerView, VenueView } from '../places/view';
 export interface TagView {
   id: string;
   name: string;
-  address: string;
+  slug: string;
 }
 
 export interface ReferenceData {
@@ -80,7 +80,7 @@ async function readAll(db: Db): Promise<ReferenceData> {
   const rows = await db.select().from(category).orderBy(asc(category.position), asc(category.name));
   const venues = venueViews(await db.select().from(venue).orderBy(asc(venue.name), asc(venue.id)));
   const organizers = (await db.select().from(organizer).orderBy(asc(organizer.name), asc(organizer.id))).map(organizerView);
-  const tags = await db.select({ id: tag.id, name: tag.name, address: tag.address }).from(tag).orderBy(asc(tag.folded));
+  const tags = await db.select({ id: tag.id, name: tag.name, slug: tag.slug }).from(tag).orderBy(asc(tag.folded));
   const views = rows.map((row): CategoryView => {
     const ink = shownInk(row, rows);
     return { ...row, ink, ...inksOf(ink) };
@@ -100,8 +100,8 @@ async function readAll(db: Db): Promise<ReferenceData> {
 }
 
 /** The chosen category with those under it. */
-export function withChildren(reference: ReferenceData, address: string): CategoryView[] {
-  const chosen = reference.categories.find((c) => c.address === address);
+export function withChildren(reference: ReferenceData, slug: string): CategoryView[] {
+  const chosen = reference.categories.find((c) => c.slug === slug);
   return chosen ? [chosen, ...reference.categories.filter((c) => c.parentId === chosen.id)] : [];
 }
 

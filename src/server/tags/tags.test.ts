@@ -33,7 +33,7 @@ describe('tags', () => {
   it('are one however they are written, with an address of their own', async () => {
     const [a, b] = [await make(' #For  Children '), await make('for children')];
     expect(a).toBe(b);
-    expect((await db.select().from(tag)).map((t) => [t.name, t.address])).toEqual([['For Children', 'for-children']]);
+    expect((await db.select().from(tag)).map((t) => [t.name, t.slug])).toEqual([['For Children', 'for-children']]);
     expect((await problem((async () => read(tagName, '##'))())).title).toContain('Type a tag');
     expect((await problem((async () => read(tagName, 'x'.repeat(60)))())).title).toContain('at most 40');
   });

@@ -1,7 +1,7 @@
 /** Tags: made by typing them, renamed, merged, removed. A tag is one however it is written: "Rope", "rope" and "ropé". */
 import { eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
-import { fold, freeAddress, webAddress } from '@/core/text/text';
+import { fold, freeSlug, slugOf } from '@/core/text/text';
 import { audited } from '../accounts/audit';
 import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';
@@ -23,9 +23,9 @@ export async function findOrMakeTag(tx: Db, name: string, by: Actor): Promise<{ 
   const folded = fold(name);
   const [known] = await tx.select({ id: tag.id, name: tag.name }).from(tag).where(eq(tag.folded, folded));
   if (known) return known;
-  const all = await tx.select({ address: tag.address }).from(tag);
+  const all = await tx.select({ slug: tag.slug }).from(tag);
   if (all.length >= MOST_TAGS) throw invalid('name', `There are ${MOST_TAGS.toLocaleString('en')} tags already; merge some first.`);
-  const row = { id: newId(), name, folded, address: freeAddress(webAddress(name, 'tag'), new Set(all.map((t) => t.address))) };
+  const row = { id: newId(), name, folded, slug: freeSlug(slugOf(name, 'tag'), new Set(all.map((t) => t.slug))) };
   await tx.insert(tag).values(row);
   await note(tx, row.id, `made “${name}”`, by);
   return { id: row.id, name };

@@ -46,15 +46,15 @@ export async function linkToOriginal(
   { text, website }: Pick<ListingContent, 'text' | 'website'>,
 ): Promise<{ link: string; field: 'text' | 'website'; title: string } | undefined> {
   const [from] = await db
-    .select({ title: listing.title, address: listing.address })
+    .select({ title: listing.title, slug: listing.slug })
     .from(listingCopy)
     .innerJoin(listing, eq(listing.id, listingCopy.fromId))
     .where(eq(listingCopy.listingId, listingId));
   if (!from) return undefined;
   const leads = (link: string): boolean => {
     if (!URL.canParse(link, 'http://here')) return false;
-    const [root, address] = new URL(link, 'http://here').pathname.slice(1).split('/');
-    return root === 'what' && address === from.address;
+    const [root, slug] = new URL(link, 'http://here').pathname.slice(1).split('/');
+    return root === 'what' && slug === from.slug;
   };
   const inText = linksOf(text).find(leads);
   if (inText) return { link: inText, field: 'text', title: from.title };

@@ -6,7 +6,7 @@ import { siteOf } from '../../../tests/support/site';
 import type { ListingContent } from '@/core/listing/content';
 import { TitleIndex } from '@/core/match/title-index';
 import type { Db } from '../db/client';
-import { listing, listingCopy, oldAddress, validationNote, published } from '../db/schema';
+import { listing, listingCopy, oldSlug, validationNote, published } from '../db/schema';
 import { startJob } from '../jobs/runner';
 import { mergeListings } from '../listings/merge';
 import { createListing, moveToStage, publishListing, saveListing } from '../listings/write';
@@ -209,8 +209,8 @@ describe('two listings of one event', () => {
       contact: { name: 'Hester Quill' },
     });
     expect([into?.edited, (await db.select().from(listing).where(eq(listing.id, full.id)))[0]?.stage]).toEqual([true, 'binned']);
-    expect(await findPublished(db, full.address)).toEqual({ movedTo: kept.address });
-    expect((await db.select().from(oldAddress)).map((o) => o.address)).toEqual([full.address]);
+    expect(await findPublished(db, full.slug)).toEqual({ movedTo: kept.slug });
+    expect((await db.select().from(oldSlug)).map((o) => o.slug)).toEqual([full.slug]);
     expect((await problem(inTx(db, (tx) => mergeListings(tx, { id: kept.id, revision: 1 }, kept.id, change())))).fields[0]?.field).toBe(
       'into',
     );

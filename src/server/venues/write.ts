@@ -6,7 +6,7 @@ import type { Db } from '../db/client';
 import { newId } from '../db/ids';
 import { picture, venue } from '../db/schema';
 import { invalid, notFound, Problem } from '../http/problem';
-import { freePlaceAddress, note } from '../places/addresses';
+import { freePlaceSlug, note } from '../places/slugs';
 import { type Gone, takeOut } from '../places/removed';
 import { validateAgain } from '../validation/due';
 import type { VenueInput } from './input';
@@ -36,7 +36,7 @@ export async function saveVenue(tx: Db, id: string | null, input: VenueInput, by
     if (!row) throw notFound('venue');
   } else {
     id = newId();
-    await tx.insert(venue).values({ id, ...input, address: await freePlaceAddress(tx, 'venue', input.name) });
+    await tx.insert(venue).values({ id, ...input, slug: await freePlaceSlug(tx, 'venue', input.name) });
   }
   await validateAgain(tx, 'venueId', id);
   await note(tx, 'venue', id, 'saved', by);

@@ -64,7 +64,7 @@ export function Head({ listing, start, stopped, onCopy, others }: HeadProps) {
           <Redo2 size={16} aria-hidden />
         </button>
         {isPublic && (
-          <a className="button" href={`/what/${server.address}`}>
+          <a className="button" href={`/what/${server.slug}`}>
             The page
           </a>
         )}

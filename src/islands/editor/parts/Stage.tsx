@@ -1,7 +1,7 @@
 /** How it stands, who sees it, its address and its history. */
 import { useEffect, useState } from 'react';
 import { EVENT_STATUSES } from '@/core/recurrence/model';
-import { webAddress } from '@/core/text/text';
+import { slugOf } from '@/core/text/text';
 import type { EditorStart } from '@/core/listing/editor';
 import { isoDay } from '@/core/day/day';
 import { DayField } from '../../fields/DayField';
@@ -20,8 +20,8 @@ const EVENT_STATUS_WORDS = {
 
 export function StagePart({ listing, start, error }: { listing: Listing; start: EditorStart; error: PartProps['error'] }) {
   const { content, setContent, server, act, busy } = listing;
-  const [address, setAddress] = useState(server.address);
-  useEffect(() => setAddress(server.address), [server.address]);
+  const [slug, setSlug] = useState(server.slug);
+  useEffect(() => setSlug(server.slug), [server.slug]);
   return (
     <section className="part" id="stage">
       <h2>Stage</h2>
@@ -53,10 +53,10 @@ export function StagePart({ listing, start, error }: { listing: Listing; start: 
           <Text
             label="Web address"
             name="address"
-            value={listing.wantedAddress}
+            value={listing.wantedSlug}
             onChange={listing.setWantedAddress}
-            error={error('address')}
-            hint={`/what/${webAddress(listing.wantedAddress || content.title, '…')}${listing.wantedAddress ? '' : '; it comes from the title unless you write another'}`}
+            error={error('slug')}
+            hint={`/what/${slugOf(listing.wantedSlug || content.title, '…')}${listing.wantedSlug ? '' : '; it comes from the title unless you write another'}`}
           />
         )}
         {server.id && (
@@ -65,18 +65,13 @@ export function StagePart({ listing, start, error }: { listing: Listing; start: 
               <Text
                 label="Web address"
                 name="address"
-                value={address}
-                onChange={setAddress}
-                error={error('address')}
-                hint={`/what/${webAddress(address, '…')}${start.oldAddresses.length ? `; old ones lead here: ${start.oldAddresses.join(', ')}` : ''}`}
+                value={slug}
+                onChange={setSlug}
+                error={error('slug')}
+                hint={`/what/${slugOf(slug, '…')}${start.oldSlugs.length ? `; old ones lead here: ${start.oldSlugs.join(', ')}` : ''}`}
               />
             </div>
-            <button
-              type="button"
-              className="button"
-              disabled={busy || address === server.address}
-              onClick={() => void act('address', { address })}
-            >
+            <button type="button" className="button" disabled={busy || slug === server.slug} onClick={() => void act('slug', { slug })}>
               Change the address
             </button>
           </div>

@@ -8,7 +8,7 @@ export const GET: APIRoute = async ({ params, redirect, locals: { rt, actor } })
     const view = await readView(rt.db, params.view ?? '', actor?.id ?? null);
     if (!view) throw notFound('view');
     const query = new URLSearchParams(view.query);
-    query.set('view', view.address);
+    query.set('view', view.slug);
     return redirect(`/desk/listings?${query}`, 302);
   } catch (error) {
     return problemResponse(explain(error));

@@ -14,9 +14,9 @@ export const GET: APIRoute = async ({ params, locals, redirect }) => {
   if ('movedTo' in hit) return redirect(`/what/${hit.movedTo}/dates.ics`, 301);
   const one = icalListing(hit.row, hit.row.publishedAt, await referenceData(rt), rt);
   if (!one) throw notFound('listing');
-  const url = `${rt.address()}/what/${hit.row.address}`;
+  const url = `${rt.siteUrl()}/what/${hit.row.slug}`;
   return icalResponse(
     writeIcal({ name: hit.row.title, url, listings: [one], horizon: horizonOf(now.day, settings.horizonMonths) }),
-    hit.row.address,
+    hit.row.slug,
   );
 };

@@ -49,7 +49,7 @@ export const bulkItem = pgTable(
 /** A view of the table that somebody kept: filters, order and columns as they stand in its address. */
 export const savedView = pgTable('saved_view', {
   id: uuid('id').primaryKey(),
-  address: text('address').notNull().unique(),
+  slug: text('slug').notNull().unique(),
   name: text('name').notNull(),
   query: text('query').notNull(),
   ownerId: text('owner_id').references(() => user.id, { onDelete: 'cascade' }),

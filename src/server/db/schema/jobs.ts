@@ -20,7 +20,7 @@ export interface JobInput {
   dates?: number;
   /** titles that stayed drafts, or as they were, and why; the first of many */
   kept?: { title: string; reason: string }[];
-  differed?: { address: string; missing: number; surplus: number }[];
+  differed?: { slug: string; missing: number; surplus: number }[];
 }
 /** Work in the background: in short pieces, counted, ended by whoever asks. */
 export const job = pgTable(

@@ -15,7 +15,7 @@ export const listing = pgTable(
   'listing',
   {
     id: uuid('id').primaryKey(),
-    address: text('address').notNull().unique(),
+    slug: text('slug').notNull().unique(),
     stage: text('stage').$type<Stage>().notNull().default('draft'),
     title: text('title').notNull(),
     working: jsonb('working').$type<ListingContent>().notNull(),
@@ -58,7 +58,7 @@ export const published = pgTable(
     listingId: uuid('listing_id')
       .primaryKey()
       .references(() => listing.id, { onDelete: 'cascade' }),
-    address: text('address').notNull().unique(),
+    slug: text('slug').notNull().unique(),
     visibility: text('visibility').$type<Visibility>().notNull(),
     title: text('title').notNull(),
     shortTitle: text('short_title').notNull(),
@@ -126,7 +126,7 @@ export const occurrence = pgTable(
     /** the original start, `2027-03-07T07:40` */
     original: text('original').notNull(),
     /** its part of the web address: the original day, with the time where a day has several */
-    address: text('address').notNull(),
+    slug: text('slug').notNull(),
     startDay: integer('start_day').notNull(),
     startMinute: integer('start_minute'),
     /** exclusive */
@@ -151,8 +151,8 @@ export const occurrence = pgTable(
 );
 
 /** Old web addresses of listings, for redirects. */
-export const oldAddress = pgTable('old_address', {
-  address: text('address').primaryKey(),
+export const oldSlug = pgTable('old_slug', {
+  slug: text('slug').primaryKey(),
   listingId: uuid('listing_id')
     .notNull()
     .references(() => listing.id, { onDelete: 'cascade' }),

@@ -24,7 +24,7 @@ export const category = pgTable(
   {
     id: uuid('id').primaryKey(),
     name: text('name').notNull(),
-    address: text('address').notNull().unique(),
+    slug: text('slug').notNull().unique(),
     shape: text('shape').$type<Shape>().notNull(),
     ink: text('ink').notNull(),
     /** under another it shows a tint of that one's ink instead of its own */
@@ -46,7 +46,7 @@ export const category = pgTable(
 export const tag = pgTable('tag', {
   id: uuid('id').primaryKey(),
   name: text('name').notNull(),
-  address: text('address').notNull().unique(),
+  slug: text('slug').notNull().unique(),
   /** folded, so that a tag is made once however it is written */
   folded: text('folded').notNull().unique(),
   revision: integer('revision').notNull().default(1),
@@ -57,7 +57,7 @@ export const venue = pgTable(
   {
     id: uuid('id').primaryKey(),
     name: text('name').notNull(),
-    address: text('address').notNull().unique(),
+    slug: text('slug').notNull().unique(),
     street: text('street').notNull().default(''),
     town: text('town').notNull().default(''),
     region: text('region').notNull().default(''),
@@ -99,7 +99,7 @@ export interface Profiles {
 export const organizer = pgTable('organizer', {
   id: uuid('id').primaryKey(),
   name: text('name').notNull(),
-  address: text('address').notNull().unique(),
+  slug: text('slug').notNull().unique(),
   text: text('text').notNull().default(''),
   phone: text('phone').notNull().default(''),
   mail: text('mail').notNull().default(''),
@@ -124,10 +124,10 @@ export const oldPlace = pgTable(
   'old_place',
   {
     kind: text('kind').$type<PlaceKind>().notNull(),
-    address: text('address').notNull(),
+    slug: text('slug').notNull(),
     targetId: uuid('target_id').notNull(),
   },
-  (t) => [primaryKey({ columns: [t.kind, t.address] })],
+  (t) => [primaryKey({ columns: [t.kind, t.slug] })],
 );
 
 /** What one copy of a listing named before a merge, and after it. */
@@ -149,7 +149,7 @@ export const placeMerge = pgTable('place_merge', {
   fromId: uuid('from_id').notNull(),
   intoId: uuid('into_id').notNull(),
   record: jsonb('record')
-    .$type<{ format: 1; row: Record<string, unknown>; listings: MergedListing[]; rooms: string[]; old: string[]; merged?: boolean }>()
+    .$type<{ format: 2; row: Record<string, unknown>; listings: MergedListing[]; rooms: string[]; old: string[]; merged?: boolean }>()
     .notNull(),
   byName: text('by_name').notNull(),
   at: at('at').notNull(),

@@ -8,11 +8,11 @@ import { createListing } from '@/server/listings/write';
 const input = z.object({
   content: contentInput,
   /** its web address; without one it comes from the title */
-  address: z.string().trim().max(200, 'At most 200 characters').optional(),
+  slug: z.string().trim().max(200, 'At most 200 characters').optional(),
 });
 
 export const POST = jsonEndpoint(input, async ({ tx, actor, input: asked, change }) => {
-  const { id, revision, address, stage } = await createListing(tx, asked.content, change, 'draft', asked.address);
+  const { id, revision, slug, stage } = await createListing(tx, asked.content, change, 'draft', asked.slug);
   await dropEdit(tx, 'new', actor.id);
-  return { id, revision, address, stage, edited: false };
+  return { id, revision, slug, stage, edited: false };
 });

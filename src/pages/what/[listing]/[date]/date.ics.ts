@@ -17,9 +17,9 @@ export const GET: APIRoute = async ({ params, locals, redirect }) => {
   const only = found && parseIsoDateTime(found.date.original);
   const one = only && icalListing(hit.row, hit.row.publishedAt, await referenceData(rt), rt, only);
   if (!one) throw notFound('date');
-  const url = `${rt.address()}/what/${hit.row.address}/${params.date}`;
+  const url = `${rt.siteUrl()}/what/${hit.row.slug}/${params.date}`;
   return icalResponse(
     writeIcal({ name: hit.row.title, url, listings: [one], horizon: horizonOf(now.day, settings.horizonMonths) }),
-    `${hit.row.address}-${params.date}`,
+    `${hit.row.slug}-${params.date}`,
   );
 };

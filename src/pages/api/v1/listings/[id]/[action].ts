@@ -8,15 +8,15 @@ import { idOf } from '@/server/http/params';
 import { Problem } from '@/server/http/problem';
 import { sendForReview } from '@/server/moderation/write';
 import { setTimes, timesInput, timesOf } from '@/server/listings/publication-times';
-import { changeAddress, moveToStage, publishListing } from '@/server/listings/write';
+import { changeSlug, moveToStage, publishListing } from '@/server/listings/write';
 
 const input = z.object({
   revision: z.number().int().min(1),
-  address: z.string().max(200).optional(),
+  slug: z.string().max(200).optional(),
   times: timesInput.pick({ publishAt: true, withdrawAt: true }).optional(),
 });
 
-export const POST = jsonEndpoint(input, async ({ tx, actor, input: { revision, address, times }, change, context }) => {
+export const POST = jsonEndpoint(input, async ({ tx, actor, input: { revision, slug, times }, change, context }) => {
   const id = idOf(context.params.id, 'listing');
   const run = {
     publish: () => publishListing(tx, id, revision, change),
@@ -24,7 +24,7 @@ export const POST = jsonEndpoint(input, async ({ tx, actor, input: { revision, a
     bin: () => moveToStage(tx, id, 'binned', change),
     restore: () => moveToStage(tx, id, 'draft', change),
     times: () => setTimes(tx, id, { revision, ...(times ?? NO_TIMES) }, change),
-    address: () => changeAddress(tx, id, address ?? '', change),
+    slug: () => changeSlug(tx, id, slug ?? '', change),
     review: async () => {
       const [me] = await tx
         .select({ email: user.email })
@@ -37,6 +37,6 @@ export const POST = jsonEndpoint(input, async ({ tx, actor, input: { revision, a
   if (!run) throw new Problem(404, 'There is no such action.');
   const row = await run();
   if (!row) return { stage: 'in-review' };
-  const { address: now, stage, edited, scheduleWrong } = row;
-  return { revision: row.revision, address: now, stage, edited, scheduleWrong, times: timesOf(row, change.settings) };
+  const { slug: now, stage, edited, scheduleWrong } = row;
+  return { revision: row.revision, slug: now, stage, edited, scheduleWrong, times: timesOf(row, change.settings) };
 });

@@ -12,8 +12,8 @@ import { saveListing } from '@/server/listings/write';
 export const GET: APIRoute = async ({ params, locals: { rt, actor } }) => {
   try {
     if (!actor) throw refused();
-    const { working, revision, stage, edited, address } = await readListing(rt.db, idOf(params.id, 'listing'), actor);
-    return answer({ content: working, revision, stage, edited, address });
+    const { working, revision, stage, edited, slug } = await readListing(rt.db, idOf(params.id, 'listing'), actor);
+    return answer({ content: working, revision, stage, edited, slug });
   } catch (error) {
     return problemResponse(explain(error));
   }
@@ -23,8 +23,8 @@ const input = z.object({ content: contentInput, revision: z.number().int().min(1
 
 export const PUT = jsonEndpoint(input, async ({ tx, actor, input: { content, revision: opened }, change, context }) => {
   const id = idOf(context.params.id, 'listing');
-  const { revision, address, stage, edited } = await saveListing(tx, { id, content, revision: opened }, change);
+  const { revision, slug, stage, edited } = await saveListing(tx, { id, content, revision: opened }, change);
   // What was typed is saved now; nothing of it is unsaved any more.
   await dropEdit(tx, id, actor.id);
-  return { revision, address, stage, edited };
+  return { revision, slug, stage, edited };
 });

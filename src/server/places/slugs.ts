@@ -1,6 +1,6 @@
 /** Web addresses of venues and organizers: free ones for new places, old ones that lead on. */
 import { and, eq } from 'drizzle-orm';
-import { freeAddress, webAddress } from '@/core/text/text';
+import { freeSlug, slugOf } from '@/core/text/text';
 import { audited } from '../accounts/audit';
 import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';
@@ -9,38 +9,33 @@ import { oldPlace, organizer, type PlaceKind, venue } from '../db/schema';
 const TABLE = { venue, organizer };
 
 /** An address of which nothing else is known, now or before. */
-export async function freePlaceAddress(tx: Db, kind: PlaceKind, name: string): Promise<string> {
+export async function freePlaceSlug(tx: Db, kind: PlaceKind, name: string): Promise<string> {
   const table = TABLE[kind];
-  const taken = await tx.select({ address: table.address }).from(table);
-  const old = await tx.select({ address: oldPlace.address }).from(oldPlace).where(eq(oldPlace.kind, kind));
-  return freeAddress(webAddress(name, kind), new Set([...taken, ...old].map((row) => row.address)));
+  const taken = await tx.select({ slug: table.slug }).from(table);
+  const old = await tx.select({ slug: oldPlace.slug }).from(oldPlace).where(eq(oldPlace.kind, kind));
+  return freeSlug(slugOf(name, kind), new Set([...taken, ...old].map((row) => row.slug)));
 }
 
 /** What a place that goes was known by leads to another from now on, or nowhere. */
-export async function moveOldAddresses(
-  tx: Db,
-  kind: PlaceKind,
-  from: { id: string; address: string },
-  target: string | null,
-): Promise<void> {
+export async function moveOldAddresses(tx: Db, kind: PlaceKind, from: { id: string; slug: string }, target: string | null): Promise<void> {
   const mine = and(eq(oldPlace.kind, kind), eq(oldPlace.targetId, from.id));
   if (!target) {
     await tx.delete(oldPlace).where(mine);
     return;
   }
   await tx.update(oldPlace).set({ targetId: target }).where(mine);
-  await tx.insert(oldPlace).values({ kind, address: from.address, targetId: target });
+  await tx.insert(oldPlace).values({ kind, slug: from.slug, targetId: target });
 }
 
 /** Where an old address leads now; undefined when it never led anywhere. */
-export async function readOldPlace(db: Db, kind: PlaceKind, address: string): Promise<string | undefined> {
+export async function readOldPlace(db: Db, kind: PlaceKind, slug: string): Promise<string | undefined> {
   const table = TABLE[kind];
   const [row] = await db
-    .select({ address: table.address })
+    .select({ slug: table.slug })
     .from(oldPlace)
     .innerJoin(table, eq(table.id, oldPlace.targetId))
-    .where(and(eq(oldPlace.kind, kind), eq(oldPlace.address, address)));
-  return row?.address;
+    .where(and(eq(oldPlace.kind, kind), eq(oldPlace.slug, slug)));
+  return row?.slug;
 }
 
 /** Who did what to a place. */
