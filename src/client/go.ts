@@ -9,6 +9,8 @@ interface Goal {
 }
 
 const PAUSE_MS = 120;
+const GOAL =
+  'flex min-h-6 cursor-pointer justify-between gap-3 border-b border-b-rule px-2.5 py-1.5 aria-selected:bg-tide-wash aria-selected:shadow-[inset_3px_0_0_var(--tide)]';
 let open: HTMLDialogElement | undefined;
 
 function element<K extends keyof HTMLElementTagNameMap>(tag: K, attributes: Record<string, string>, text = ''): HTMLElementTagNameMap[K] {
@@ -20,9 +22,14 @@ function element<K extends keyof HTMLElementTagNameMap>(tag: K, attributes: Reco
 
 function show(): void {
   if (open) return;
-  const box = element('dialog', { class: 'box-dialog go-box', 'aria-labelledby': 'go-label' });
+  const box = element('dialog', {
+    class:
+      'm-auto w-[min(460px,92vw)] border border-rule-strong rounded-xs bg-sheet px-5 py-4.5 text-ink shadow-[0_10px_40px_rgb(0_0_0/.3)] backdrop:bg-[rgb(0_0_0/.4)]',
+    'aria-labelledby': 'go-label',
+  });
   const field = element('input', {
     id: 'go-field',
+    class: 'box min-h-9.5 px-2.75 py-2',
     type: 'text',
     role: 'combobox',
     'aria-expanded': 'true',
@@ -32,9 +39,9 @@ function show(): void {
     maxlength: '100',
     placeholder: 'a page, a listing, a venue, somebody',
   });
-  const list = element('ul', { id: 'go-list', role: 'listbox', 'aria-label': 'Found' });
+  const list = element('ul', { id: 'go-list', class: 'mt-2 max-h-[52vh] overflow-auto', role: 'listbox', 'aria-label': 'Found' });
   const said = element('p', { class: 'hint', role: 'status' });
-  box.append(element('label', { id: 'go-label', for: 'go-field' }, 'Go to'), field, list, said);
+  box.append(element('label', { id: 'go-label', class: 'mb-1.25 block font-bold', for: 'go-field' }, 'Go to'), field, list, said);
   document.body.append(box);
   open = box;
   let goals: Goal[] = [];
@@ -52,10 +59,10 @@ function show(): void {
   const draw = (): void => {
     list.replaceChildren(
       ...goals.map((goal, i) => {
-        const item = element('li', { id: `go-${i}`, role: 'option' });
+        const item = element('li', { id: `go-${i}`, class: GOAL, role: 'option' });
         const kind = goal.kind === 'page' || goal.kind === 'command' ? '' : `${goal.kind} `;
         item.append(
-          element('span', { class: 'go-name' }, goal.name),
+          element('span', { class: 'wrap-anywhere' }, goal.name),
           element('span', { class: 'quiet small' }, `${kind}${goal.more}`.trim()),
         );
         item.addEventListener('click', () => location.assign(goal.href));

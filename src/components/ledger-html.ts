@@ -46,7 +46,7 @@ export function ledgerHtml(input: LedgerInput): string {
     month = year * 12 + m;
     return `<tbody>${dayLine(day, dates.length, fresh, input)}${dates.map((d) => rowHtml(d, day, input)).join('')}</tbody>`;
   });
-  return `<table class="days">${HEAD}${top}${bodies.join('')}</table>`;
+  return `<table class="days" data-part="ledger">${HEAD}${top}${bodies.join('')}</table>`;
 }
 
 const HEAD =
@@ -69,7 +69,7 @@ export function resultsHtml(results: readonly Result[], input: Omit<LedgerInput,
     const words = sayDay(day, input.style, { weekday: 'short', month: 'short', year: ymdOf(day).year !== ymdOf(input.today).year });
     return rowHtml(result, day, whole, words, followingHtml(result, input.style));
   });
-  return `<table class="days">${HEAD}<tbody>${rows.join('')}</tbody></table>`;
+  return `<table class="days" data-part="ledger">${HEAD}<tbody>${rows.join('')}</tbody></table>`;
 }
 
 /** "also 30 Mar, 6 Apr, 13 Apr and 190 more until 5 Dec 2027". */

@@ -45,27 +45,28 @@ export function rowsHtml(rows: readonly TableRow[], look: TableLook): string {
 function rowHtml(row: TableRow, look: TableLook): string {
   const { id, working } = row;
   const title = escapeHtml(row.title);
-  const pick = `<td class="pick max-[760px]:float-left max-[760px]:border-0 max-[760px]:pt-1"><input type="checkbox" name="chosen" value="${id}" aria-label="Choose ${title || 'a listing without a title'}"></td>`;
+  const pick = `<td class="pick w-6 max-[760px]:float-left max-[760px]:border-0 max-[760px]:pt-1"><input type="checkbox" name="chosen" value="${id}" aria-label="Choose ${title || 'a listing without a title'}"></td>`;
   const mark = markHtml(look.reference.category.get(working.categoryIds[0] ?? ''));
   const headline = working.headline ? '<span class="quiet small"> headline</span>' : '';
   const editing = row.editing ? `<span class="amber small"> not saved yet: ${escapeHtml(row.editing)}</span>` : '';
   const page = row.stage === 'published' ? ` data-page="/what/${escapeHtml(row.slug)}"` : '';
   const menu = `<button type="button" class="float-right min-h-6 min-w-6 border-0 bg-transparent text-ink-2" data-row-menu aria-haspopup="menu" aria-label="What to do with ${title || 'it'}">⋯</button>`;
-  const name = `<td class="${CARD} max-[760px]:font-bold" data-edit="title" data-value="${title}">${menu}${mark} <a href="/desk/listings/${id}"><strong>${title || 'Without a title'}</strong></a>${headline}${editing}</td>`;
+  const name = `<td class="${CARD} max-[760px]:font-bold relative min-[1000px]:w-[27%] focus-visible:outline-2 focus-visible:outline-tide focus-visible:-outline-offset-2" data-edit="title" data-value="${title}">${menu}${mark} <a href="/desk/listings/${id}"><strong>${title || 'Without a title'}</strong></a>${headline}${editing}</td>`;
   return `<tr class="max-[760px]:relative max-[760px]:block max-[760px]:border-b max-[760px]:border-ink-3 max-[760px]:py-1.5" data-id="${id}" data-revision="${row.revision}"${page}>${pick}${name}${look.columns.map((column) => cellHtml(row, column, look)).join('')}</tr>`;
 }
 
 function cellHtml(row: TableRow, column: Column, look: TableLook): string {
   const edited = EDITED[column];
   const words = column === 'stage' ? stageHtml(row, look) : escapeHtml(cellWords(row, column, look));
-  const classes = [CARD, CLASSES[column] ?? '', edited ? 'cursor-text hover:bg-wash' : '', words ? '' : 'max-[760px]:hidden'].filter(
-    Boolean,
-  );
+  const classes = [CARD, CLASSES[column] ?? '', edited ? CHANGEABLE : '', words ? '' : 'max-[760px]:hidden'].filter(Boolean);
   const editing = edited
     ? ` data-edit="${edited}" data-value="${escapeHtml(cellValue(row, column))}" tabindex="-1" title="Press to change it here"`
     : '';
   return `<td class="${classes.join(' ')}" data-label="${COLUMN_WORDS[column]}"${editing}>${words}</td>`;
 }
+
+/** A cell that can be changed where it stands. */
+const CHANGEABLE = 'relative cursor-text hover:bg-wash focus-visible:-outline-offset-2 focus-visible:outline-2 focus-visible:outline-tide';
 
 /** On a phone a row is a card: each cell a line that says what it is. */
 const CARD =

@@ -72,7 +72,7 @@ export function monthHtml(input: MonthInput): string {
     );
     return `<tr>${gutterHtml(week.start, week.isoWeek, input)}${days.join('')}</tr>`;
   });
-  return `<table class="month" style="--paper-line:${paperLine(sheet, input.onPaper)}px"><caption class="hidden-words">${escapeHtml(captionOf(sheet))}</caption><colgroup><col class="gutter"><col span="7"></colgroup><thead><tr><th><span class="hidden-words">Week</span></th>${heads.join('')}</tr></thead><tbody>${weeks.join('')}</tbody></table>`;
+  return `<table class="month" data-part="month-sheet" style="--paper-line:${paperLine(sheet, input.onPaper)}px"><caption class="hidden-words">${escapeHtml(captionOf(sheet))}</caption><colgroup><col class="gutter"><col span="7"></colgroup><thead><tr><th><span class="hidden-words">Week</span></th>${heads.join('')}</tr></thead><tbody>${weeks.join('')}</tbody></table>`;
 }
 
 function captionOf(sheet: MonthSheet<SheetEntry>): string {

@@ -76,7 +76,7 @@ export default function CategoryTree({ categories }: { categories: CategoryStart
     <div role="presentation" onKeyDownCapture={onKey}>
       <Tree
         aria-label="Categories in their order"
-        className="category-tree"
+        className="category-tree border-t-2 border-t-rule-strong border-b-2 border-b-rule-strong bg-sheet outline-none"
         items={branches}
         dependencies={[items]}
         defaultExpandedKeys={categories.filter((c) => !c.parentId).map((c) => c.id)}
@@ -102,20 +102,30 @@ export default function CategoryTree({ categories }: { categories: CategoryStart
 
 function Row({ item }: { item: Branch }) {
   return (
-    <TreeItem id={item.id} textValue={item.name}>
+    <TreeItem
+      className="border-b border-b-rule py-1.25 pr-2.5 pl-[calc(10px+(var(--tree-item-level,1)-1)*28px)] -outline-offset-2 outline-tide aria-[level=2]:pl-11 data-focus-visible:outline-2 data-drop-target:outline-2 *:min-h-6.5"
+      id={item.id}
+      textValue={item.name}
+    >
       <TreeItemContent>
-        <Button slot="drag" className="grip" aria-label={`Move ${item.name}`}>
+        <Button slot="drag" className="bg-transparent min-w-6 min-h-6 cursor-grab text-ink-2" aria-label={`Move ${item.name}`}>
           ⋮
         </Button>
         {item.children.length > 0 ? (
-          <Button slot="chevron" className="grip" aria-label={`What stands under ${item.name}`}>
+          <Button
+            slot="chevron"
+            className="bg-transparent min-w-6 min-h-6 cursor-grab text-ink-2"
+            aria-label={`What stands under ${item.name}`}
+          >
             ▾
           </Button>
         ) : (
-          <span className="no-grip" />
+          <span className="inline-block w-6" />
         )}
         <span dangerouslySetInnerHTML={{ __html: item.mark }} />
-        <a href={`/desk/categories/${item.id}`}>{item.name}</a>
+        <a className="mx-2" href={`/desk/categories/${item.id}`}>
+          {item.name}
+        </a>
         <span className="quiet small">
           {item.uses} {item.uses === 1 ? 'listing' : 'listings'}
           {item.fallback && '; the fallback: listings without a category stand under it, so it stays'}

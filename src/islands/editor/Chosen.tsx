@@ -41,10 +41,14 @@ export function Chosen({ label, choices, chosen, onChange, pageOf }: ChosenProps
         selectionMode="none"
       >
         {({ id, choice }) => (
-          <GridListItem className="chip" id={id} textValue={choice?.name ?? 'something that was removed'}>
-            <span className="chip-inner">
+          <GridListItem
+            className="chip data-focus-visible:outline-2 data-focus-visible:outline-solid data-focus-visible:outline-tide data-focus-visible:outline-offset-2 data-dragging:opacity-50"
+            id={id}
+            textValue={choice?.name ?? 'something that was removed'}
+          >
+            <span className="inline-flex gap-1.75 items-center">
               {chosen.length > 1 && (
-                <Button slot="drag" className="grip" aria-label={`Move ${choice?.name ?? 'it'}`}>
+                <Button slot="drag" className="cursor-grab tracking-[-2px]" aria-label={`Move ${choice?.name ?? 'it'}`}>
                   ⋮
                 </Button>
               )}

@@ -70,8 +70,8 @@ export function TwoSaved({
       {conflict.collisions.map((part) => (
         <fieldset key={part} className="m-0 mb-2.5 border-0 p-0">
           <legend className="label">{FIELD_WORDS[part]}</legend>
-          <div className="versus">
-            <div>
+          <div className="grid grid-cols-[1fr_1fr] gap-2.5 my-1.5 max-[700px]:grid-cols-[1fr]">
+            <div className="border border-rule p-2 wrap-anywhere bg-sheet">
               <label className="check">
                 <input
                   type="radio"
@@ -83,7 +83,7 @@ export function TwoSaved({
               </label>
               <div>{say(mine, part)}</div>
             </div>
-            <div>
+            <div className="border border-rule p-2 wrap-anywhere bg-sheet">
               <label className="check">
                 <input type="radio" name={part} checked={theirs.has(part)} onChange={() => setTheirs(new Set([...theirs, part]))} />{' '}
                 {conflict.newer.by}’s

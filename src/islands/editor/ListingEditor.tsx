@@ -122,17 +122,21 @@ export default function ListingEditor({ start }: { start: EditorStart }) {
   return (
     <section aria-label="Listing">
       <Head listing={listing} start={start} stopped={stopsPublishing(validation.all)} onCopy={() => setCopying(true)} others={others} />
-      <div className="editor">
-        <div className="index">
-          <nav aria-label="Sections">
+      <div className="editor grid grid-cols-[118px_minmax(0,1fr)_372px] min-h-[calc(100vh_-_110px)] max-[1080px]:grid-cols-1">
+        <div className="py-4.5 border-r border-r-rule max-[1080px]:hidden">
+          <nav className="sticky top-18.5" aria-label="Sections">
             {SECTIONS.map(([id, name]) => (
-              <a key={id} href={`#${id}`}>
+              <a
+                className="block py-1.25 pr-3 pl-4.25 border-l-[3px] border-l-unmarked no-underline text-ink-2 hover:text-ink hover:font-bold hover:border-ink [&.here]:border-ink [&.here]:font-bold [&.here]:text-ink"
+                key={id}
+                href={`#${id}`}
+              >
                 {name}
               </a>
             ))}
           </nav>
         </div>
-        <div className="sheet">
+        <div className="bg-sheet pt-1.5 pb-20 px-6 min-w-0 max-[700px]:pt-1 max-[700px]:pb-15 max-[700px]:px-3.5">
           <Beginnings listing={listing} start={start} />
           <What content={content} setContent={setContent} isNew={!start.id} error={error} />
           <When
@@ -142,9 +146,9 @@ export default function ListingEditor({ start }: { start: EditorStart }) {
             rail={rail}
             error={error('recurrence') ?? error('when') ?? error('changes')}
           />
-          <section className="part" id="where">
-            <h2>Where</h2>
-            <div className="grid">
+          <section className="part pt-4 scroll-mt-16" id="where">
+            <h2 className="text-[20px] border-b border-b-rule-strong pb-1.75 mb-3">Where</h2>
+            <div className="grid gap-3">
               <Select
                 label="Kind of place"
                 value={content.attendance}
@@ -178,8 +182,8 @@ export default function ListingEditor({ start }: { start: EditorStart }) {
               )}
             </div>
           </section>
-          <section className="part" id="who">
-            <h2>Who</h2>
+          <section className="part pt-4 scroll-mt-16" id="who">
+            <h2 className="text-[20px] border-b border-b-rule-strong pb-1.75 mb-3">Who</h2>
             <Picker
               label="Organizers"
               choices={organizers}
@@ -207,8 +211,11 @@ export default function ListingEditor({ start }: { start: EditorStart }) {
           />
           <StagePart listing={listing} start={start} error={error} />
         </div>
-        <aside className="rail" aria-label="Dates and Proof">
-          <div>
+        <aside
+          className="pt-4.5 pb-15 px-4.5 min-w-0 border-l border-l-rule max-[1080px]:border-l-0 max-[1080px]:border-t max-[1080px]:border-t-rule"
+          aria-label="Dates and Proof"
+        >
+          <div className="sticky top-16 max-h-[calc(100vh_-_80px)] overflow-auto max-[1080px]:static max-[1080px]:max-h-none">
             <DatesRail content={content} setContent={setContent} rail={rail} clashes={clashes} site={start.site} venues={venues} />
             <ValidationRail
               validation={shownValidation}

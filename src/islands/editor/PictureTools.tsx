@@ -23,7 +23,7 @@ export function PictureTools({ editor }: { editor: Editor }) {
   };
   return (
     <fieldset className="m-0 border border-b-0 border-ink-3 bg-wash p-2" aria-label="The chosen picture">
-      <div className="cols">
+      <div className="grid grid-cols-[repeat(auto-fit,minmax(150px,1fr))] gap-3 items-start">
         <Select
           label="Side"
           value={now.side}
@@ -45,7 +45,11 @@ export function PictureTools({ editor }: { editor: Editor }) {
         />
         <Text label="Leads to" value={link} maxLength={500} onChange={setLink} onLeave={leave} error={wrong} hint="Empty: nowhere" />
       </div>
-      <button type="button" className="button small mt-2" onClick={() => editor.chain().focus().deleteSelection().run()}>
+      <button
+        type="button"
+        className="button small mt-2 bg-transparent min-w-7.5 min-h-7 px-1.75 rounded-xs aria-pressed:bg-ink aria-pressed:text-sheet"
+        onClick={() => editor.chain().focus().deleteSelection().run()}
+      >
         Take it out
       </button>
     </fieldset>

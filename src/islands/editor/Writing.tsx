@@ -52,10 +52,21 @@ export default function Writing({ html, onChange, labelId }: { html: string; onC
       picture: now?.isActive('image') ? JSON.stringify(now.getAttributes('image')) : undefined,
     }),
   });
-  if (!editor) return <div className="writing" />;
+  if (!editor)
+    return (
+      <div className="writing border border-ink-3 py-2.5 px-3.25 min-h-37.5 bg-sheet focus-within:outline-2 focus-within:outline-solid focus-within:outline-tide focus-within:outline-offset-2" />
+    );
   const chain = () => editor.chain().focus();
   const tool = (text: string, label: string, pressed: boolean | undefined, run: () => void) => (
-    <button type="button" key={label} aria-label={label} title={label} aria-pressed={pressed ?? false} onClick={run}>
+    <button
+      type="button"
+      className="min-h-7 min-w-7.5 rounded-xs px-1.75 aria-pressed:bg-ink aria-pressed:text-sheet"
+      key={label}
+      aria-label={label}
+      title={label}
+      aria-pressed={pressed ?? false}
+      onClick={run}
+    >
       {text}
     </button>
   );
@@ -80,7 +91,7 @@ export default function Writing({ html, onChange, labelId }: { html: string; onC
   };
   return (
     <div>
-      <div className="tools" role="toolbar" aria-label="Text tools">
+      <div className="flex flex-wrap gap-0.5 border border-ink-3 border-b-0 bg-wash p-0.75" role="toolbar" aria-label="Text tools">
         {tool('B', 'Bold', on?.bold, () => chain().toggleBold().run())}
         {tool('I', 'Italic', on?.italic, () => chain().toggleItalic().run())}
         {tool('H2', 'Heading', on?.h2, () => chain().toggleHeading({ level: 2 }).run())}
@@ -130,7 +141,7 @@ export default function Writing({ html, onChange, labelId }: { html: string; onC
         </div>
       )}
       {on?.picture && <PictureTools key={editor.getAttributes('image').src} editor={editor} />}
-      <div className="writing [&_img[data-side=left]]:float-left [&_img[data-side=left]]:mr-4 [&_img[data-side=right]]:float-right [&_img[data-side=right]]:ml-4 [&_img[data-width=half]]:w-1/2 [&_img[data-width=third]]:w-1/3">
+      <div className="writing [&_img[data-side=left]]:float-left [&_img[data-side=left]]:mr-4 [&_img[data-side=right]]:float-right [&_img[data-side=right]]:ml-4 [&_img[data-width=half]]:w-1/2 [&_img[data-width=third]]:w-1/3 border border-ink-3 py-2.5 px-3.25 min-h-37.5 bg-sheet focus-within:outline-2 focus-within:outline-solid focus-within:outline-tide focus-within:outline-offset-2">
         <EditorContent editor={editor} />
       </div>
       {wrong && (

@@ -55,7 +55,7 @@ export default function Entry({ start }: { start: EntryStart }) {
     setMade(outcome.value.made);
   };
   return (
-    <section className="entry-page" aria-label="Lines">
+    <section className="grid gap-3.5" aria-label="Lines">
       <div className="field">
         <label htmlFor="lines">A line for each listing; a whole mail may be pasted</label>
         <textarea
@@ -107,7 +107,9 @@ export default function Entry({ start }: { start: EntryStart }) {
           onMake={start.mayMake ? () => setMaking({ place: row.place, key: keyOf(row, i) }) : undefined}
         />
       ))}
-      {text.trim() !== '' && rows.length === 0 && <p className="empty">Nothing to make a listing of yet.</p>}
+      {text.trim() !== '' && rows.length === 0 && (
+        <p className="empty bg-sheet py-8 px-7 border-b-2 border-b-rule-strong">Nothing to make a listing of yet.</p>
+      )}
       {rows.length > 0 && (
         <div className="row">
           <button type="button" className="button main" disabled={!chosen.length || busy} onClick={() => void make()}>
@@ -157,28 +159,37 @@ function Row({
 }) {
   const name = row.title || row.line.slice(0, 40);
   return (
-    <fieldset className="entry-row" aria-label={name} data-make={row.make || undefined}>
+    <fieldset
+      className="entry-row border-t border-t-rule pt-2.5 grid grid-cols-[26px_minmax(0,1fr)] gap-2.5 min-w-0 [&:not([data-make])]:opacity-75"
+      aria-label={name}
+      data-make={row.make || undefined}
+    >
       <label className="check">
         <input type="checkbox" checked={row.make} onChange={(e) => onFix({ make: e.target.checked })} aria-label={`Make “${name}”`} />
       </label>
       <div>
-        <p className="chips-line">
+        <p className="chips-line mb-2 flex flex-wrap gap-1.5">
           {row.parts.map((part) => (
-            <span key={`${part.from}`} className={`part of-${part.kind}`}>
-              <span className="quiet">{part.kind}</span> {part.text}
+            <span
+              key={`${part.from}`}
+              className={`border-b-2 border-b-rule px-0.5 [&.of-title]:border-ink [&.of-title]:font-bold [&.of-when]:border-tide [&.of-place]:[border-bottom-style:dashed] [&.of-place]:border-amber [&.of-venue]:border-amber [&.of-organizer]:border-amber part of-${part.kind}`}
+            >
+              <span className="quiet in-[.of-title]:font-normal">{part.kind}</span> {part.text}
             </span>
           ))}
-          {row.cascaded && <span className="part of-when quiet">day from the line before</span>}
-          {row.placeCascaded && <span className="part of-venue quiet">place from the line before</span>}
+          {row.cascaded && <span className="part of-when quiet border-tide border-b-2 border-b-rule px-0.5">day from the line before</span>}
+          {row.placeCascaded && (
+            <span className="part of-venue quiet border-amber border-b-2 border-b-rule px-0.5">place from the line before</span>
+          )}
         </p>
-        <div className="entry-fields">
+        <div className="grid grid-cols-[repeat(auto-fit,minmax(170px,1fr))] gap-y-2 gap-x-3">
           <Field label="Title" value={row.title} onChange={(title) => onFix({ title })} most={160} />
           <Field label="When" value={row.when} onChange={(when) => onFix({ when })} most={LONGEST_LINE} />
           <Choice label="Venue" value={row.venueId} known={setting.venues} onChange={(venueId) => onFix({ venueId })} />
           <Choice label="Organizer" value={row.organizerId} known={setting.organizers} onChange={(organizerId) => onFix({ organizerId })} />
           <Choice label="Category" value={row.categoryId} known={setting.categories} onChange={(categoryId) => onFix({ categoryId })} />
         </div>
-        <p className="readback-line" role="status">
+        <p className="readback-line mt-2" role="status">
           {row.recurrence ? (
             sayRecurrence(row.recurrence, setting.style)
           ) : row.unclear ? (

@@ -16,8 +16,15 @@ export function Box({ title, wide, onClose, children }: BoxProps) {
     ref.current?.showModal();
   }, []);
   return (
-    <dialog ref={ref} className={`box-dialog${wide ? ' wide' : ''}`} aria-labelledby={id} onClose={onClose}>
-      <h2 id={id}>{title}</h2>
+    <dialog
+      ref={ref}
+      className={`border border-rule-strong rounded-xs bg-sheet text-ink py-4.5 px-5 w-[min(460px,92vw)] m-auto shadow-[0_10px_40px_rgb(0_0_0_/_.3)] backdrop:bg-[rgb(0_0_0_/_.4)] [&.wide]:w-[min(820px,94vw)] box-dialog${wide ? ' wide' : ''}`}
+      aria-labelledby={id}
+      onClose={onClose}
+    >
+      <h2 className="text-[19px] mb-3" id={id}>
+        {title}
+      </h2>
       {children}
     </dialog>
   );

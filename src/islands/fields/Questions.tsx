@@ -9,7 +9,7 @@ interface QuestionsProps {
   onText: (text: string) => void;
 }
 
-const LINE = 'small m-0 flex flex-wrap items-center gap-1.5';
+const LINE = 'small m-0 flex flex-wrap items-center gap-1.5 text-amber';
 
 export function Questions({ reading, text, onText }: QuestionsProps) {
   return (

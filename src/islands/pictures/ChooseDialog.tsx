@@ -65,14 +65,14 @@ export function ChooseDialog({ chosen, several, onChoose, onClose }: ChooseProps
             {wrong}
           </p>
         )}
-        <div className="contact-sheet small">
+        <div className="contact-sheet small grid grid-cols-[repeat(auto-fill,minmax(112px,1fr))] gap-2.5 max-h-[46vh] overflow-auto p-0.75">
           {found?.pictures.map((picture) => {
             const on = picked.some((p) => p.id === picture.id);
             return (
               <button
                 type="button"
                 key={picture.id}
-                className="frame"
+                className="frame block no-underline text-inherit bg-transparent border-b-2 border-b-rule pb-1 text-left min-w-0 cursor-pointer hover:border-tide aria-pressed:outline-[3px] aria-pressed:outline-solid aria-pressed:outline-tide aria-pressed:outline-offset-1"
                 aria-pressed={several ? on : undefined}
                 onClick={() => pick(picture)}
               >

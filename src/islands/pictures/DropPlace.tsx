@@ -15,7 +15,7 @@ export function DropPlace({ label, hint, onFiles, children }: DropProps) {
   return (
     <fieldset
       aria-label="Where pictures are dropped"
-      className={`drop-place${over ? ' over' : ''}`}
+      className={`m-0 min-w-0 border border-dashed border-ink-3 rounded-xs py-2.5 px-3 bg-wash in-[.field]:px-2 in-[.field]:py-1.5 [&.over]:border-solid [&.over]:border-tide [&.over]:bg-tide-wash drop-place${over ? ' over' : ''}`}
       onDragOver={(e) => {
         if (![...e.dataTransfer.types].includes('Files')) return;
         e.preventDefault();
@@ -34,9 +34,10 @@ export function DropPlace({ label, hint, onFiles, children }: DropProps) {
       }}
     >
       <div className="row">
-        <label className="button small file-button">
+        <label className="button small relative cursor-pointer has-focus-visible:outline-2 has-focus-visible:outline-solid has-focus-visible:outline-tide has-focus-visible:outline-offset-2">
           {label}
           <input
+            className="absolute inset-0 opacity-0 cursor-pointer max-w-full"
             ref={input}
             type="file"
             multiple

@@ -92,9 +92,9 @@ export default function Framing({ picture: start, mayChange }: FramingProps) {
   const whole = pictureAddress(start, { use: 'whole', width: nearestWidth('whole', start, 1024), format: 'webp' });
   const part = (n: number): string => `${(n * 100).toFixed(3)}%`;
   return (
-    <section className="framing" aria-label="What stays in sight">
+    <section className="grid grid-cols-[minmax(0,1fr)_260px] gap-5.5 items-start max-[860px]:grid-cols-1" aria-label="What stays in sight">
       <div>
-        <div className="toggles" role="radiogroup" aria-label="Use">
+        <div className="toggles mb-2" role="radiogroup" aria-label="Use">
           {CROPPED.map((one) => (
             <label key={one}>
               <input type="radio" name="use" checked={use === one} onChange={() => setUse(one)} />
@@ -104,7 +104,7 @@ export default function Framing({ picture: start, mayChange }: FramingProps) {
           ))}
         </div>
         <div
-          className="framing-picture"
+          className="relative overflow-hidden bg-wash border border-rule-strong touch-none cursor-crosshair select-none"
           style={{
             aspectRatio: `${picture.width} / ${picture.height}`,
             width: `min(100%, ${((62 * picture.width) / picture.height).toFixed(2)}vh)`,
@@ -119,10 +119,20 @@ export default function Framing({ picture: start, mayChange }: FramingProps) {
             if (mayChange && event.currentTarget.hasPointerCapture(event.pointerId)) moveTo(at(event), 'drag');
           }}
         >
-          <img src={whole} alt={picture.alt} draggable={false} width={picture.width} height={picture.height} />
-          <div className="framing-box" style={{ left: part(box.x), top: part(box.y), width: part(box.w), height: part(box.h) }} />
+          <img
+            className="absolute inset-0 w-full h-full"
+            src={whole}
+            alt={picture.alt}
+            draggable={false}
+            width={picture.width}
+            height={picture.height}
+          />
           <div
-            className="framing-point"
+            className="absolute outline-2 outline-solid outline-white shadow-[0_0_0_3px_rgb(0_0_0_/_.55),0_0_0_3000px_rgb(0_0_0_/_.42)] pointer-events-none"
+            style={{ left: part(box.x), top: part(box.y), width: part(box.w), height: part(box.h) }}
+          />
+          <div
+            className="framing-point absolute w-6.5 h-6.5 -mt-3.25 -ml-3.25 border-[3px] border-white rounded-full shadow-[0_0_0_2px_rgb(0_0_0_/_.7),inset_0_0_0_2px_rgb(0_0_0_/_.7)] cursor-grab focus-visible:outline-[3px] focus-visible:outline-solid focus-visible:outline-tide focus-visible:outline-offset-3"
             role="slider"
             tabIndex={mayChange ? 0 : -1}
             aria-label={byHand ? `Middle of the part for ${WORDS[use][0].toLowerCase()}` : 'Focal point'}
@@ -183,9 +193,9 @@ export default function Framing({ picture: start, mayChange }: FramingProps) {
           </div>
         )}
       </div>
-      <div className="framing-uses">
-        {CROPPED.map((one) => (
-          <figure key={one}>
+      <div className="grid gap-3.5">
+        {CROPPED.map((one, i) => (
+          <figure key={one} className={i === 1 ? '*:first:w-[55%]' : ''}>
             <Cut picture={picture} src={whole} use={one} />
             <figcaption>
               <strong>{WORDS[one][0]}</strong> <span className="quiet">{WORDS[one][1]}</span>
@@ -203,8 +213,9 @@ export default function Framing({ picture: start, mayChange }: FramingProps) {
 function Cut({ picture, src, use }: { picture: PictureChoice; src: string; use: CroppedUse }) {
   const box = boxOf(use, picture);
   return (
-    <div className="framing-cut" style={{ aspectRatio: String(ASPECT[use]) }}>
+    <div className="relative overflow-hidden bg-wash w-full" style={{ aspectRatio: String(ASPECT[use]) }}>
       <img
+        className="absolute max-w-none"
         src={src}
         alt=""
         style={{

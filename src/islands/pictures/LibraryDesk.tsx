@@ -17,9 +17,16 @@ export default function LibraryDesk() {
       />
       <SendingList {...sending} />
       {fresh.length > 0 && (
-        <section className="contact-sheet" aria-label="Just added">
+        <section
+          className="contact-sheet grid grid-cols-[repeat(auto-fill,minmax(150px,1fr))] gap-y-4 gap-x-3.5 mt-3.5"
+          aria-label="Just added"
+        >
           {fresh.map((picture) => (
-            <a key={picture.id} className="frame" href={`/desk/pictures/${picture.id}`}>
+            <a
+              key={picture.id}
+              className="frame block no-underline text-inherit bg-transparent border-b-2 border-b-rule pb-1 text-left min-w-0 hover:border-tide"
+              href={`/desk/pictures/${picture.id}`}
+            >
               <Thumb picture={picture} />
               <span>{picture.alt || <span className="amber">say what it shows</span>}</span>
             </a>

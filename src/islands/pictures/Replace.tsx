@@ -38,9 +38,15 @@ export default function Replace({ id, uses }: ReplaceProps) {
   return (
     <div className="field">
       <div className="row">
-        <label className="button file-button">
+        <label className="button relative cursor-pointer has-focus-visible:outline-2 has-focus-visible:outline-solid has-focus-visible:outline-tide has-focus-visible:outline-offset-2">
           {part === null ? 'Replace by another file' : part < 1 ? `Being sent, ${Math.round(part * 100)} %` : 'Being made into its sizes …'}
-          <input type="file" accept="image/*" disabled={part !== null} onChange={(e) => void take(e.target.files?.[0])} />
+          <input
+            className="absolute inset-0 opacity-0 cursor-pointer max-w-full"
+            type="file"
+            accept="image/*"
+            disabled={part !== null}
+            onChange={(e) => void take(e.target.files?.[0])}
+          />
         </label>
         {before && (
           <>

@@ -8,7 +8,7 @@ export function SendingList({ sending, again, forget }: UseSending) {
   const done = sending.filter((s) => s.state === 'done').length;
   const over = sending.every((s) => s.state === 'done' || s.state === 'refused');
   return (
-    <section className="sending" aria-label="Pictures being sent">
+    <section className="mt-2.5 grid gap-1.5" aria-label="Pictures being sent">
       <div className="row">
         <strong role="status">
           {done} of {sending.length} {sending.length === 1 ? 'picture' : 'pictures'} in
@@ -19,11 +19,18 @@ export function SendingList({ sending, again, forget }: UseSending) {
           </button>
         )}
       </div>
-      <ul>
+      <ul className="border-t border-t-rule-strong">
         {sending.map((s) => (
-          <li key={s.key}>
-            <span className="name">{s.name}</span>
-            {s.state !== 'done' && s.state !== 'refused' && <progress value={s.part} max={1} aria-label={s.name} />}
+          <li className="flex flex-wrap gap-y-1 gap-x-3 items-center py-1 border-b border-b-rule" key={s.key}>
+            <span className="name min-w-37.5 wrap-anywhere">{s.name}</span>
+            {s.state !== 'done' && s.state !== 'refused' && (
+              <progress
+                className="appearance-none w-40 h-2 border border-rule-strong rounded-xs bg-wash overflow-hidden [&::-webkit-progress-bar]:bg-wash [&::-webkit-progress-value]:bg-tide [&::-moz-progress-bar]:bg-tide"
+                value={s.part}
+                max={1}
+                aria-label={s.name}
+              />
+            )}
             <span className={s.state === 'refused' ? 'wrong' : 'quiet'} role={s.state === 'refused' ? 'alert' : undefined}>
               {s.said || (s.state === 'sending' ? `${WORDS.sending}, ${Math.round(s.part * 100)} %` : WORDS[s.state])}
             </span>

@@ -8,6 +8,7 @@ export function Thumb({ picture, use = 'square', width = 160 }: { picture: Pictu
   const size = sizeAt(use, picture, width);
   return (
     <img
+      className="block w-full h-auto bg-wash"
       src={pictureAddress(picture, { use, width: made, format: 'webp' })}
       alt={picture.alt || `${picture.name || 'A picture'}, without a description`}
       width={size.width}

@@ -75,11 +75,11 @@ export function PinChart({ chart, pin, middle, areaOnly, onMove }: PinChartProps
   };
   const [px, py] = pin ? project(pin) : [0, 0];
   return (
-    <div className="pin-chart">
+    <div className="grid gap-2">
       <svg
         ref={svg}
         viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
-        className="base"
+        className="base w-full h-auto border border-rule-strong bg-ground touch-none cursor-crosshair select-none"
         onPointerDown={down('sheet')}
         onPointerMove={move}
         onPointerUp={up}
@@ -88,7 +88,7 @@ export function PinChart({ chart, pin, middle, areaOnly, onMove }: PinChartProps
         }}
       >
         <title>Chart with the venue’s pin</title>
-        <rect width={WIDTH} height={HEIGHT} className="sea" />
+        <rect width={WIDTH} height={HEIGHT} className="sea fill-ground" />
         <Land features={chart?.features ?? []} project={project} />
         {pin && (
           <g
@@ -97,16 +97,21 @@ export function PinChart({ chart, pin, middle, areaOnly, onMove }: PinChartProps
             aria-label="The venue’s pin; arrow keys move it, with Shift farther"
             aria-valuenow={pin.lat}
             aria-valuetext={`${pin.lat.toFixed(5)}, ${pin.lng.toFixed(5)}`}
-            className="pin"
+            className="pin cursor-grab text-red outline-none"
             transform={`translate(${px.toFixed(1)} ${py.toFixed(1)})`}
             onPointerDown={down('pin')}
             onKeyDown={onKey}
           >
-            {areaOnly && <circle r={Math.max(16, (WIDTH / km) * 1.1)} className="area" />}
-            <circle r="14" className="reach" />
-            <path className="staff" d="M0 0V-24" />
-            <path d="M0 -25L15 -19L0 -13Z" />
-            <circle r="3.5" className="foot" />
+            {areaOnly && (
+              <circle r={Math.max(16, (WIDTH / km) * 1.1)} className="fill-tide [fill-opacity:.16] stroke-tide [stroke-dasharray:4_4]" />
+            )}
+            <circle r="14" className="fill-transparent in-[g:focus-visible]:stroke-tide in-[g:focus-visible]:stroke-2" />
+            <path className="fill-red stroke-ink stroke-2" d="M0 0V-24" />
+            <path className="fill-red" d="M0 -25L15 -19L0 -13Z" />
+            <circle
+              r="3.5"
+              className="pt-4 pb-7 px-7 text-ink-2 text-[13px] flex gap-y-2 gap-x-6 flex-wrap fill-sheet stroke-ink stroke-2 print:hidden!"
+            />
           </g>
         )}
       </svg>
@@ -147,6 +152,7 @@ function Land({ features, project }: { features: readonly ChartFeature[]; projec
           <path key={i} className={f.properties.kind} d={path(f.geometry.coordinates)} />
         ) : (
           <text
+            className="pointer-events-none"
             key={i}
             textAnchor="middle"
             {...(([x, y]) => ({ x, y }))(project({ lng: f.geometry.coordinates[0], lat: f.geometry.coordinates[1] }))}

@@ -54,10 +54,12 @@ export default function PlaceFields({ start, chart, middle, errors, country, hal
   );
   const lines = addressLines(parts, parts.country || country);
   return (
-    <fieldset className="plain-set place-fields">
-      <legend className="label">Where it is</legend>
-      {hall && <p className="note m-0">As a room of {hall} it has the hall’s address and position; what stands here is not shown.</p>}
-      <div className="place-columns">
+    <fieldset>
+      <legend className="label float-left w-full font-bold [legend+&]:clear-both">Where it is</legend>
+      {hall && (
+        <p className="note m-0 clear-both">As a room of {hall} it has the hall’s address and position; what stands here is not shown.</p>
+      )}
+      <div className="grid grid-cols-[minmax(0,1fr)_minmax(0,460px)] gap-4.5 clear-both max-[760px]:grid-cols-1">
         <div className="form">
           <PlaceSearch
             onTake={(match) => {

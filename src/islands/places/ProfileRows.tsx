@@ -17,10 +17,10 @@ export default function ProfileRows({ list, wrong }: { list: { label: string; ad
       return last && (last.label || last.address) && next.length < 30 ? [...next, { key: last.key + 1, label: '', address: '' }] : next;
     });
   return (
-    <fieldset className="plain-set">
-      <legend className="label">Public profiles</legend>
+    <fieldset>
+      <legend className="label float-left w-full font-bold [legend+&]:clear-both">Public profiles</legend>
       {rows.map((row, i) => (
-        <div className="pair" key={row.key}>
+        <div className="pair clear-both" key={row.key}>
           <input
             name="profileLabel"
             aria-label={`Profile ${i + 1}: what it is called`}

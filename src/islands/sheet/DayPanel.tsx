@@ -32,12 +32,12 @@ export function DayPanel({ day, dates, names, style, ...rest }: Props) {
   }, [chosen, dates]);
   return (
     <section aria-label={sayDay(day, style, { weekday: 'long' })} className="ds-panel">
-      <h2>
+      <h2 className="text-[18px] border-b-2 border-b-rule-strong pb-1.5">
         {sayDay(day, style, { weekday: 'long' })} <span className="quiet small">{dates.length > 0 && sayCount(dates.length, 'date')}</span>
       </h2>
-      {names.length > 0 && <p className="red small">{names.join(', ')}</p>}
-      {dates.length === 0 && <p className="quiet small">Nothing on this day.</p>}
-      <ul ref={list}>
+      {names.length > 0 && <p className="red small mt-1.5">{names.join(', ')}</p>}
+      {dates.length === 0 && <p className="quiet small mt-1.5">Nothing on this day.</p>}
+      <ul className="max-h-[46vh] overflow-auto [p+&]:border-t [p+&]:border-t-rule [p+&]:mt-1" ref={list}>
         {dates.map((date) => (
           <Item key={keyOf(date)} date={date} style={style} {...rest} />
         ))}
@@ -68,8 +68,11 @@ function Item({
     date.moved ? 'moved' : '',
   ];
   return (
-    <li className={key === chosen ? 'chosen' : ''} onFocus={() => setChosen(key)}>
-      <div className="what">
+    <li
+      className={`border-b border-b-rule py-1.75 pr-0.5 pl-1.5 border-l-[3px] border-l-unmarked [&.chosen]:border-l-tide [&.chosen]:bg-tide-wash ${key === chosen ? 'chosen' : ''}`}
+      onFocus={() => setChosen(key)}
+    >
+      <div className="what flex gap-1.5 items-baseline font-bold">
         <Mark look={looks.get(date.categoryId) ?? looks.get(null)} />
         <a href={`/desk/listings/${date.listingId}`} className={off ? 'struck' : ''} data-open={key}>
           {date.title || 'Without a title'}
@@ -83,7 +86,7 @@ function Item({
         <span className={`stage ${date.stage}`}>{sayStage(date)}</span>
         {said.filter(Boolean).length > 0 && <span className="red"> {said.filter(Boolean).join(', ')}</span>}
       </div>
-      <div className="row acts">
+      <div className="row acts gap-y-0.5 gap-x-3 text-[13px] mt-0.5">
         <button type="button" className="link" disabled={busy} onClick={() => onMove(date)}>
           Move
         </button>

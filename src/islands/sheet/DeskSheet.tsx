@@ -164,24 +164,24 @@ export default function DeskSheet({ start }: { start: DeskSheetStart }) {
     label: (day) => sayDayCell(day, on.get(day) ?? [], holidays.get(day) ?? [], style),
   };
   return (
-    <div className="ds">
+    <div className="pt-3.5 pb-7.5 px-5 max-w-375 mx-auto max-[700px]:pt-2.5 max-[700px]:pb-7.5 max-[700px]:px-3">
       <FilterRow start={start} dates={dates} today={today} onGo={setActive} active={active} />
       <NoticeBar commands={commands} hold={hold ? sayHold(hold, active, style) : ''} stale={dates.stale} cut={dates.cut} />
-      <div className="ds-sheet">
+      <div className="grid grid-cols-[minmax(0,1fr)_268px] gap-4.5 items-start max-[980px]:grid-cols-1">
         <div
           ref={grid}
           role="grid"
           tabIndex={0}
           aria-label={`Dates by day. Arrows walk, letters begin a listing, Enter opens, Space picks up, Shift and arrows draw days`}
           aria-activedescendant={cellId(active)}
-          className={`ds-grid ${view} ${hold?.date ? 'carrying' : ''}`}
+          className={`bg-sheet border-t-2 border-t-rule-strong border-b-2 border-b-rule-strong select-none cursor-default [&.carrying]:cursor-grabbing focus-visible:outline-none ds-grid ${view} ${hold?.date ? 'carrying' : ''}`}
           onKeyDown={onKey}
           onPointerDown={pointer.onPointerDown}
           onDoubleClick={pointer.onDoubleClick}
         >
           {view === 'month' ? <MonthGrid {...gridProps} /> : <HalfYear {...gridProps} />}
         </div>
-        <div className="ds-side">
+        <div className="grid gap-4 sticky top-2.5 max-[980px]:static">
           <DayPanel
             day={active}
             dates={here}
@@ -213,7 +213,7 @@ export default function DeskSheet({ start }: { start: DeskSheetStart }) {
               toGrid();
             }}
           />
-          <p className="small quiet ds-keys">
+          <p className="small quiet">
             Letters begin a listing on the day. Shift and arrows, or drawing over days, take several. Space picks a date up; then arrows
             carry it, Enter puts it down, Ctrl+Enter puts down a copy, Shift and arrows draw its end out. Ctrl+Z undoes.
           </p>

@@ -24,9 +24,11 @@ export function FilterRow({ start, dates: { shown, show, dates, cut }, today, ac
   const [stage = ''] = filters.stages;
   const other = { ...shown, view: view === 'month' ? ('half-year' as const) : ('month' as const) };
   return (
-    <div className="ds-head">
-      <h1>{sayMonths(view, month)}</h1>
-      <div className="steps">
+    <div className="ds-head flex flex-wrap gap-y-1.5 gap-x-3.5 items-center">
+      <h1 className="text-[25px] min-w-47.5 max-[700px]:min-w-0 max-[700px]:text-[22px] max-[700px]:flex-[1_1_100%]">
+        {sayMonths(view, month)}
+      </h1>
+      <div className="flex gap-1 print:hidden!">
         <button
           type="button"
           className="button small icon"
@@ -53,9 +55,10 @@ export function FilterRow({ start, dates: { shown, show, dates, cut }, today, ac
           ›
         </button>
       </div>
-      <div className="ds-views">
+      <div className="flex gap-3.5">
         {(['month', 'half-year'] as const).map((name) => (
           <a
+            className="no-underline py-0.75 border-b-2 border-b-unmarked [&[aria-current]]:font-bold [&[aria-current]]:border-ink [&[aria-current]]:text-ink"
             key={name}
             href={addressOf(name === view ? shown : other)}
             aria-current={name === view ? 'page' : undefined}
@@ -70,10 +73,11 @@ export function FilterRow({ start, dates: { shown, show, dates, cut }, today, ac
           </a>
         ))}
       </div>
-      <div className="ds-filters">
-        <label>
+      <div className="flex flex-wrap gap-1.5 items-center ml-auto max-[980px]:ml-0">
+        <label className="max-[700px]:flex-[1_1_40%]">
           <span className="hidden-words">Find</span>
           <input
+            className="max-w-37.5 py-0.75 px-1.75 min-h-7.5 border border-ink-3 rounded-xs bg-sheet max-[700px]:max-w-none max-[700px]:w-full"
             type="search"
             placeholder="Find a title"
             value={filters.words}
@@ -81,9 +85,10 @@ export function FilterRow({ start, dates: { shown, show, dates, cut }, today, ac
             onChange={(event) => show({ filters: { ...filters, words: event.target.value } })}
           />
         </label>
-        <label>
+        <label className="max-[700px]:flex-[1_1_40%]">
           <span className="hidden-words">Stage</span>
           <select
+            className="max-w-37.5 py-0.75 px-1.75 min-h-7.5 border border-ink-3 rounded-xs bg-sheet max-[700px]:max-w-none max-[700px]:w-full"
             value={stage}
             onChange={(event) => show({ filters: { ...filters, stages: event.target.value ? [event.target.value as Stage] : [] } })}
           >
@@ -95,9 +100,13 @@ export function FilterRow({ start, dates: { shown, show, dates, cut }, today, ac
             ))}
           </select>
         </label>
-        <label>
+        <label className="max-[700px]:flex-[1_1_40%]">
           <span className="hidden-words">Category</span>
-          <select value={filters.kind} onChange={(event) => show({ filters: { ...filters, kind: event.target.value } })}>
+          <select
+            className="max-w-37.5 py-0.75 px-1.75 min-h-7.5 border border-ink-3 rounded-xs bg-sheet max-[700px]:max-w-none max-[700px]:w-full"
+            value={filters.kind}
+            onChange={(event) => show({ filters: { ...filters, kind: event.target.value } })}
+          >
             <option value="">every category</option>
             {start.categories.map((c) => (
               <option key={c.id} value={c.slug}>
@@ -107,9 +116,13 @@ export function FilterRow({ start, dates: { shown, show, dates, cut }, today, ac
             ))}
           </select>
         </label>
-        <label>
+        <label className="max-[700px]:flex-[1_1_40%]">
           <span className="hidden-words">Venue</span>
-          <select value={filters.venue} onChange={(event) => show({ filters: { ...filters, venue: event.target.value } })}>
+          <select
+            className="max-w-37.5 py-0.75 px-1.75 min-h-7.5 border border-ink-3 rounded-xs bg-sheet max-[700px]:max-w-none max-[700px]:w-full"
+            value={filters.venue}
+            onChange={(event) => show({ filters: { ...filters, venue: event.target.value } })}
+          >
             <option value="">every venue</option>
             {start.venues.map((v) => (
               <option key={v.id} value={v.slug}>

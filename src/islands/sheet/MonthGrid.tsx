@@ -35,19 +35,24 @@ export function MonthGrid(props: GridProps) {
   );
   return (
     <>
-      <div role="row" className="ds-heads">
+      <div role="row" className="grid grid-cols-7">
         {[0, 1, 2, 3, 4, 5, 6].map((i) => {
           const weekday = (firstWeekday + i) % 7;
           const name = WEEKDAYS[weekday] as string;
           return (
-            <span role="columnheader" key={name} aria-label={name} className={weekday === 6 ? 'red' : ''}>
+            <span
+              role="columnheader"
+              key={name}
+              aria-label={name}
+              className={`text-[12.5px] font-bold py-1.25 px-2 border-b border-b-rule-strong max-[700px]:py-1 max-[700px]:px-0 max-[700px]:text-center max-[700px]:overflow-hidden ${weekday === 6 ? 'red' : ''}`}
+            >
               {name.slice(0, 3)}
             </span>
           );
         })}
       </div>
       {sheet.weeks.map((week) => (
-        <div role="row" className="ds-week" key={week.start}>
+        <div role="row" className="grid grid-cols-7" key={week.start}>
           {week.days.map((day, column) => {
             const names = holidays.get(day.day) ?? [];
             const red = weekdayOf(day.day) === 6 || names.length > 0;
@@ -59,11 +64,15 @@ export function MonthGrid(props: GridProps) {
                 data-day={day.day}
                 aria-selected={day.day === props.active}
                 aria-label={label(day.day)}
-                className={`ds-day ${day.inMonth ? '' : 'out'} ${cellClasses(day.day, props)}`}
+                className={`relative min-h-26 py-0.75 pr-1 pl-1.5 border-b border-b-rule border-l border-l-rule min-w-0 first:border-l-0 [&.out]:bg-wash [&.today]:shadow-[inset_0_3px_var(--red)] [&.drawn]:bg-amber-wash max-[700px]:min-h-11 max-[700px]:p-0.5 max-[700px]:text-center ds-day ${day.inMonth ? '' : 'out'} ${cellClasses(day.day, props)}`}
               >
-                <span className={`num ${red ? 'red' : ''}`}>{ymdOf(day.day).day}</span>
-                {names.length > 0 && <span className="name">{names.join(', ')}</span>}
-                {day.lanes > 0 && <span className="lanes" style={{ height: day.lanes * 22 }} />}
+                <span
+                  className={`font-medium text-[17px] leading-[22px] font-serif lining-nums in-[.out]:text-ink-3 num ${red ? 'red' : ''}`}
+                >
+                  {ymdOf(day.day).day}
+                </span>
+                {names.length > 0 && <span className="name text-red text-[12px] ml-1.25 max-[700px]:hidden">{names.join(', ')}</span>}
+                {day.lanes > 0 && <span className="lanes block max-[700px]:hidden" style={{ height: day.lanes * 22 }} />}
                 {week.bands
                   .filter((band) => band.fromColumn === column)
                   .map((band) => (
@@ -77,7 +86,7 @@ export function MonthGrid(props: GridProps) {
                       after={band.opensAfter}
                     />
                   ))}
-                <span className="lines">
+                <span className="block max-[700px]:hidden">
                   {day.lines.map(({ date: { of } }) => (
                     <Line
                       key={keyOf(of)}
@@ -88,8 +97,14 @@ export function MonthGrid(props: GridProps) {
                     />
                   ))}
                 </span>
-                {day.folded.length > 0 && <span className="more">and {day.folded.length} more</span>}
-                {day.count > 0 && <span className="ds-count">{day.count}</span>}
+                {day.folded.length > 0 && (
+                  <span className="more text-[12px] text-tide max-[700px]:hidden">and {day.folded.length} more</span>
+                )}
+                {day.count > 0 && (
+                  <span className="hidden max-[700px]:block max-[700px]:text-[11px] max-[700px]:text-ink-2 max-[700px]:leading-[13px]">
+                    {day.count}
+                  </span>
+                )}
               </div>
             );
           })}

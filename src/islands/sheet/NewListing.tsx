@@ -62,7 +62,7 @@ export function NewListing({ from, to, title, setTitle, style, field, busy, onMa
   };
   return (
     <form
-      className="ds-new"
+      className="ds-new border-t border-t-rule-strong pt-2.5 grid gap-2"
       onSubmit={(event) => {
         event.preventDefault();
         make(false);
@@ -75,9 +75,9 @@ export function NewListing({ from, to, title, setTitle, style, field, busy, onMa
         }
       }}
     >
-      <h3>
+      <h3 className="text-[15px]">
         New listing{' '}
-        <span className="quiet">
+        <span className="quiet font-normal text-[13px] leading-[normal] font-sans normal-nums">
           {from === to ? sayDay(from, style, { weekday: 'short', month: 'short' }) : sayDays(from, to, style, { month: 'short' })}
         </span>
       </h3>
@@ -99,12 +99,12 @@ export function NewListing({ from, to, title, setTitle, style, field, busy, onMa
           </span>
         )}
       </div>
-      <div className="cols">
+      <div className="grid grid-cols-[1fr_1fr] gap-2">
         <ClockField label="Starts" value={start} onChange={setStart} hours={style.hours} />
         <ClockField label="Ends" value={end} onChange={setEnd} hours={style.hours} after={start} />
       </div>
       {to > from && (
-        <fieldset>
+        <fieldset className="grid gap-0.75">
           <legend className="hidden-words">Several days</legend>
           <label>
             <input type="radio" name="ds-several" checked={several === 'one'} onChange={() => setSeveral('one')} /> One event of{' '}

@@ -12,19 +12,25 @@ interface Props {
 export function NoticeBar({ commands, hold, stale, cut }: Props) {
   const { notice } = commands;
   return (
-    <div className={`ds-notice ${notice?.tone === 'bad' && !hold ? 'bad' : ''}`}>
-      <p role="status" aria-live="polite">
+    <div
+      className={`flex flex-wrap gap-y-1 gap-x-3 items-center min-h-8.5 my-2 py-0.5 px-2.5 border-l-[3px] border-l-tide bg-tide-wash [&.bad]:border-amber [&.bad]:bg-amber-wash ds-notice ${notice?.tone === 'bad' && !hold ? 'bad' : ''}`}
+    >
+      <p className="flex-[1_1_300px]" role="status" aria-live="polite">
         {hold || notice?.text || (stale ? 'No answer from the site: what stands here may be old.' : '')}
         {!hold && !notice && cut && 'There are more dates than a sheet holds: choose fewer.'}
         {!hold && !notice && !stale && !cut && (
           <span className="quiet">
-            <span className="by-mouse">Drag a date to another day, its end to lengthen it, or over days to begin a listing.</span>
-            <span className="by-finger">Tap a day; its dates stand below, and can be moved there.</span>
+            <span className="[@media(pointer:_coarse),_(max-width:_700px)]:hidden">
+              Drag a date to another day, its end to lengthen it, or over days to begin a listing.
+            </span>
+            <span className="hidden [@media(pointer:_coarse),_(max-width:_700px)]:inline">
+              Tap a day; its dates stand below, and can be moved there.
+            </span>
           </span>
         )}
       </p>
       {!hold && (
-        <div className="row">
+        <div className="row gap-2">
           {notice?.instead.map((other) => (
             <button
               type="button"

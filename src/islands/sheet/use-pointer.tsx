@@ -125,7 +125,11 @@ export function usePointer(input: PointerInput): Pointer {
     if (date) input.onOpen(date);
   };
   const floating = tag && (
-    <div className="ds-tag" style={{ transform: `translate(${tag.x + 14}px, ${tag.y + 10}px)` }} aria-hidden="true">
+    <div
+      className="fixed left-0 top-0 z-20 pointer-events-none bg-ink text-sheet text-[12.5px] py-0.5 px-2 rounded-xs max-w-60 overflow-hidden whitespace-nowrap text-ellipsis"
+      style={{ transform: `translate(${tag.x + 14}px, ${tag.y + 10}px)` }}
+      aria-hidden="true"
+    >
       {tag.text}
     </div>
   );

@@ -33,14 +33,22 @@ export function BulkBar({ start, ids, count, onEverything, onClear }: BarProps) 
     'bin',
   ];
   return (
-    <section className="bulk-bar" aria-label="Chosen listings">
+    <section
+      className="[&_:focus-visible]:outline-white fixed left-0 right-0 bottom-0 z-6 bg-bar text-on-bar py-2.5 px-5 flex flex-wrap gap-y-2 gap-x-3.5 items-center"
+      aria-label="Chosen listings"
+    >
       <strong role="status">{sayCount(count, 'listing')} chosen</strong>
       {onEverything && (
-        <button type="button" className="link" onClick={onEverything}>
+        <button type="button" className="link text-on-bar min-h-6" onClick={onEverything}>
           All {start.total.toLocaleString('en')} that the table holds
         </button>
       )}
-      <select className="box" aria-label="What to do with them" value={kind} onChange={(e) => setKind(e.target.value as Kind)}>
+      <select
+        className="box w-auto max-w-full"
+        aria-label="What to do with them"
+        value={kind}
+        onChange={(e) => setKind(e.target.value as Kind)}
+      >
         <option value="">What to do with them …</option>
         {kinds.map((k) => (
           <option key={k} value={k}>

@@ -68,7 +68,7 @@ export function WhenDialog({ title, start, value, today, onKeep, onClose }: When
   };
   return (
     <AskBox title={`First date of “${title || 'Without a title'}”`} command="Keep" disabled={!typed} onSubmit={keep} onClose={onClose}>
-      <div className="cols">
+      <div>
         <DayField label="Day" value={day} onChange={setDay} />
         {minute !== null && (
           <ClockField label="Starts" value={minute} hours={start.style.hours} onChange={(next) => next !== null && setMinute(next)} />

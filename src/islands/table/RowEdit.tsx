@@ -299,7 +299,13 @@ function CellInput({
       onLeave();
     }
   };
-  const shared = { className: 'box cell-field', 'aria-label': LABELS[open.field], value, onKeyDown: keys, onBlur: () => void keep() };
+  const shared = {
+    className: 'box cell-field absolute inset-0 z-3 min-h-full bg-sheet',
+    'aria-label': LABELS[open.field],
+    value,
+    onKeyDown: keys,
+    onBlur: () => void keep(),
+  };
   return createPortal(
     open.field === 'title' || open.field === 'cost' ? (
       // biome-ignore lint/a11y/noAutofocus: somebody just opened this cell

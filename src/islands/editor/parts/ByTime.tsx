@@ -35,8 +35,8 @@ export function ByTime({ listing, start, error }: ByTimeProps) {
     error(field) ?? ('problems' in said ? said.problems.find((p) => p.field === field)?.message : undefined);
   const same = times.publishAt === server.times.publishAt && times.withdrawAt === server.times.withdrawAt;
   return (
-    <fieldset className="plain-set by-time">
-      <legend>By itself</legend>
+    <fieldset className="border-t border-t-rule pt-2.5 mt-1 min-w-0 grid gap-2.5">
+      <legend className="float-left w-full font-bold [legend+&]:clear-both">By itself</legend>
       {/* Changes of what is out already can wait for a time; with none there is nothing to go out. */}
       {(!isPublic || server.edited || dirty || times.publishAt) && (
         <TimeRow
@@ -55,7 +55,7 @@ export function ByTime({ listing, start, error }: ByTimeProps) {
         site={site}
       />
       {!same && (
-        <div className="row">
+        <div className="row clear-both">
           <button type="button" className="button" disabled={busy || 'problems' in said} onClick={() => void act('times', { times })}>
             {times.publishAt || times.withdrawAt ? 'Set these times' : 'Take the times off'}
           </button>

@@ -52,9 +52,9 @@ export function DatesRail({ content, setContent, rail, clashes, site, venues }: 
     });
   };
   return (
-    <section aria-label="Dates" id="dates" className="scroll-mt-16">
-      <div className="rail-head">
-        <h2>Dates</h2>
+    <section aria-label="Dates" id="dates" className="scroll-mt-16 [section+&]:mt-5.5">
+      <div className="flex items-baseline justify-between border-b-2 border-b-rule-strong pb-1.75">
+        <h2 className="text-[18px]">Dates</h2>
         <span className="small quiet" role="status">
           {rail.total} in all{rail.coming ? `, ${rail.coming} to come` : ''}
           {clashes.size > 0 && <span className="red">, {clashes.size === 1 ? '1 clash' : `${clashes.size} clashes`}</span>}
@@ -78,8 +78,13 @@ export function DatesRail({ content, setContent, rail, clashes, site, venues }: 
         <p className="quiet small mt-1 mb-1">A ticked date happens. Untick one to leave it out; “Change” moves or cancels it.</p>
       )}
       {rail.months.length > 0 && (
-        // biome-ignore lint/a11y/noNoninteractiveTabindex: a box that scrolls must be reached by the keyboard
-        <section className="dates-box" ref={box} tabIndex={0} aria-label="All dates">
+        <section
+          ref={box}
+          // biome-ignore lint/a11y/noNoninteractiveTabindex: a box that scrolls must be reached by the keyboard
+          tabIndex={0}
+          className="relative max-h-75 overflow-auto border-b border-b-rule-strong bg-sheet"
+          aria-label="All dates"
+        >
           {rail.months.map((month) => (
             <Month key={month.month} month={month} keep={open !== null && month.dates.some((d) => d.key === open)} box={box}>
               {(date) => (
@@ -129,11 +134,11 @@ function Month({
   const { year, month: m } = yearMonthOf(month);
   return (
     <div ref={place} data-month={month}>
-      <h3>
+      <h3 className="sticky top-0 z-1 flex justify-between font-bold text-[13px] leading-[normal] font-sans normal-nums py-1.25 px-2.5 bg-ground border-b border-b-rule">
         {MONTHS[m - 1]} {year}
-        <span>{dates.filter((d) => !d.out).length}</span>
+        <span className="font-normal text-ink-2">{dates.filter((d) => !d.out).length}</span>
       </h3>
-      {near || keep ? <ul className="dates-rail">{dates.map(children)}</ul> : <div style={{ height: dates.length * ROW }} />}
+      {near || keep ? <ul className="dates-rail bg-sheet">{dates.map(children)}</ul> : <div style={{ height: dates.length * ROW }} />}
     </div>
   );
 }
@@ -163,8 +168,8 @@ function Row({ date, open, setOpen, content, setContent, clash, style, venues }:
     });
   };
   return (
-    <li data-date={date.key}>
-      <div className="one">
+    <li className="border-b border-b-rule py-1 px-2.5" data-date={date.key}>
+      <div className="one grid grid-cols-[20px_118px_minmax(0,1fr)_auto] gap-2 items-center min-h-6.75">
         <input
           type="checkbox"
           checked={!date.out}
@@ -172,7 +177,9 @@ function Row({ date, open, setOpen, content, setContent, clash, style, venues }:
           title={date.out ? 'Tick to put this date back' : 'Untick to leave this date out'}
           onChange={() => setContent((c) => (c.recurrence ? { ...c, recurrence: toggleDate(c.recurrence, date.key) } : c))}
         />
-        <span className={date.out ? 'out' : ''}>{sayDay(date.wall.day, style, { weekday: 'short', month: 'short' })}</span>
+        <span className={`[&.out]:line-through [&.out]:text-ink-2 ${date.out ? 'out' : ''}`}>
+          {sayDay(date.wall.day, style, { weekday: 'short', month: 'short' })}
+        </span>
         <RowWords date={date} style={style} venues={venues} />
         {!date.out && (
           <button type="button" className="link small" aria-expanded={open} onClick={() => setOpen(open ? null : date.key)}>
@@ -181,7 +188,7 @@ function Row({ date, open, setOpen, content, setContent, clash, style, venues }:
         )}
       </div>
       {clash && !date.out && (
-        <p className="clash small">
+        <p className="clash small mb-0.75 ml-7 text-red">
           Clashes with{' '}
           {clash.slice(0, 3).map((b, i) => (
             <span key={`${b.listingId}${i}`}>
@@ -264,7 +271,7 @@ function ChangePanel({ date, change, onChange, onSplit, onClose, style, venues }
     </button>
   );
   return (
-    <div className="change">
+    <div className="change py-2 pl-7 grid gap-2">
       <div className="row gap-1.5">
         {eventStatus('cancelled', 'Cancel this date', 'It goes ahead after all')}
         {!off && eventStatus('postponed', 'Postpone', 'Not postponed')}
@@ -288,7 +295,7 @@ function ChangePanel({ date, change, onChange, onSplit, onClose, style, venues }
             onChange={(day) => move(parseIsoDateTime(day)?.day ?? to.day, to.minute)}
           />
           {to.minute !== null && (
-            <div className="cols">
+            <div className="grid grid-cols-[repeat(auto-fit,minmax(150px,1fr))] gap-3 items-start">
               <ClockField label="at" value={to.minute} hours={style.hours} onChange={(minute) => minute !== null && move(to.day, minute)} />
               <ClockField
                 label="until"
@@ -334,16 +341,16 @@ function ChangePanel({ date, change, onChange, onSplit, onClose, style, venues }
 function Idle({ content, setContent, rail, style }: Omit<DatesProps, 'clashes' | 'site' | 'venues'> & { style: Style }) {
   if (!rail.idle.length) return null;
   return (
-    <div className="note warn idle" role="alert">
+    <div className="note warn" role="alert">
       <strong className="small">{rail.idle.length === 1 ? 'A change has' : `${rail.idle.length} changes have`} lost their date</strong>
-      <ul>
+      <ul className="mt-1.5 grid gap-2">
         {rail.idle.map((change) => {
           const [read] = changesFromStored([change]);
           const at = parseIsoDateTime(change.original);
           const near = at && nearestDate(readRecurrence(content.recurrence), at, new Set(content.changes.map((c) => c.original)));
           const settle = (how: 'forget' | 'own' | 'nearest') => () => setContent((c) => settleIdle(c, change.original, how));
           return (
-            <li key={change.original} className="small">
+            <li key={change.original} className="small border-b border-b-rule py-1 px-2.5">
               {read && sayChange(read, style)}
               <span className="row gap-2.5">
                 {near && (

@@ -14,10 +14,10 @@ export function Details({ content, setContent, currency, error }: PartProps & { 
     words: { kind: 'words', words: '' },
   };
   return (
-    <section className="part" id="details">
-      <h2>Details</h2>
-      <div className="grid">
-        <div className="cols">
+    <section className="part pt-4 scroll-mt-16" id="details">
+      <h2 className="text-[20px] border-b border-b-rule-strong pb-1.75 mb-3">Details</h2>
+      <div className="grid gap-3">
+        <div className="grid grid-cols-[repeat(auto-fit,minmax(150px,1fr))] gap-3 items-start">
           <Select
             label="Cost"
             value={cost.kind}
@@ -62,7 +62,7 @@ export function Details({ content, setContent, currency, error }: PartProps & { 
           error={error('website')}
           hint="www.shore.example will do"
         />
-        <div className="cols">
+        <div className="grid grid-cols-[repeat(auto-fit,minmax(150px,1fr))] gap-3 items-start">
           <Text
             label="Contact name"
             name="contact"
@@ -94,7 +94,7 @@ export function Details({ content, setContent, currency, error }: PartProps & { 
           onChange={(access) => setContent({ access })}
           hint="Steps, hearing loop, parking, what to bring"
         />
-        <div className="cols">
+        <div className="grid grid-cols-[repeat(auto-fit,minmax(150px,1fr))] gap-3 items-start">
           <Text
             label="People expected"
             name="expected"

@@ -32,8 +32,8 @@ export function Head({ listing, start, stopped, onCopy, others }: HeadProps) {
   };
   const publishWords = isPublic ? 'Publish changes' : 'Publish';
   return (
-    <div className="editor-head">
-      <h1>{content.title.trim() || 'New listing'}</h1>
+    <div className="editor-head bg-sheet border-b border-b-rule py-2.5 px-5 flex flex-wrap gap-y-2 gap-x-3 items-center sticky top-0 z-5 max-[700px]:py-2 max-[700px]:px-3.5 max-[700px]:static">
+      <h1 className="text-[23px] wrap-anywhere">{content.title.trim() || 'New listing'}</h1>
       <span className={`stage ${server.stage}`}>{STAGE_WORDS[server.stage]}</span>
       <EventStatus listing={listing} start={start} />
       {note && (
@@ -42,7 +42,7 @@ export function Head({ listing, start, stopped, onCopy, others }: HeadProps) {
         </span>
       )}
       <Others others={others} />
-      <div className="end">
+      <div className="ml-auto flex flex-wrap gap-2">
         <button
           type="button"
           className="button icon"

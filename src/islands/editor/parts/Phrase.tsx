@@ -58,11 +58,15 @@ export function Phrase({ recurrence, words, onChange, site }: PhraseProps) {
   return (
     <div className="field phrase">
       <label htmlFor={id}>In words</label>
-      <div className="phrase-box">
-        <div className="echo" aria-hidden="true">
+      <div className="phrase-box relative grid bg-sheet">
+        <div
+          className="echo [grid-area:1_/_1] font-sans text-[17px] leading-[1.45] py-2 px-2.75 whitespace-pre-wrap wrap-anywhere [forced-color-adjust:none] border border-transparent text-transparent min-h-16.5"
+          aria-hidden="true"
+        >
           <Marked text={text} unread={reading?.unread ?? []} />
         </div>
         <textarea
+          className="[grid-area:1_/_1] font-sans text-[17px] leading-[1.45] py-2 px-2.75 whitespace-pre-wrap wrap-anywhere relative bg-transparent! resize-none h-full border-tide!"
           id={id}
           rows={2}
           value={text}
@@ -82,9 +86,9 @@ export function Phrase({ recurrence, words, onChange, site }: PhraseProps) {
           }}
         />
       </div>
-      <div id={`${id}s`} role="status" className="phrase-notes">
+      <div id={`${id}s`} role="status" className="phrase-notes grid gap-1 empty:hidden">
         {reading && !reading.recurrence && text.trim() !== '' && (
-          <p className="small">
+          <p className="small flex flex-wrap gap-1.5 items-center text-amber">
             {reading.understood
               ? `No date is put while this is open. The rest would be: ${sayRecurrence(reading.understood, site.style)}`
               : asked.length
@@ -94,7 +98,7 @@ export function Phrase({ recurrence, words, onChange, site }: PhraseProps) {
         )}
         {reading && <Questions reading={reading} text={text} onText={type} />}
         {words && recurrence && (
-          <p className="small">
+          <p className="small flex flex-wrap gap-1.5 items-center text-amber">
             <button
               type="button"
               className="link"
@@ -116,7 +120,15 @@ function Marked({ text, unread }: { text: string; unread: readonly Fragment[] })
   const parts: React.ReactNode[] = [];
   let at = 0;
   for (const { from, to } of unread) {
-    parts.push(text.slice(at, from), <mark key={from}>{text.slice(from, to)}</mark>);
+    parts.push(
+      text.slice(at, from),
+      <mark
+        className="bg-transparent text-transparent underline decoration-wavy decoration-[1.5px] decoration-amber underline-offset-[4px]"
+        key={from}
+      >
+        {text.slice(from, to)}
+      </mark>,
+    );
     at = to;
   }
   return (

@@ -33,7 +33,7 @@ export function PictureOrder({ pictures, described, onOrder, onDescribe }: Order
   return (
     <div role="presentation" onKeyDownCapture={onKey}>
       <GridList
-        className="picture-row"
+        className="picture-row flex flex-wrap gap-3 items-end"
         aria-label="Pictures of this listing"
         items={pictures}
         layout="grid"
@@ -43,18 +43,30 @@ export function PictureOrder({ pictures, described, onOrder, onDescribe }: Order
         onAction={(key) => onDescribe(String(key))}
       >
         {(picture) => (
-          <GridListItem className={`frame${picture.id === described ? ' on' : ''}`} id={picture.id} textValue={nameOf(picture)}>
+          <GridListItem
+            className={`block no-underline text-inherit bg-transparent border-b-2 border-b-rule pb-1 text-left min-w-0 w-27.5 relative outline-offset-3 first:w-49 [&.on]:border-tide data-dragging:opacity-50 data-focus-visible:outline-2 data-focus-visible:outline-solid data-focus-visible:outline-tide frame${picture.id === described ? ' on' : ''}`}
+            id={picture.id}
+            textValue={nameOf(picture)}
+          >
             <Thumb picture={picture} use={picture.id === ids[0] ? 'wide' : 'square'} width={picture.id === ids[0] ? 196 : 110} />
-            <span className="frame-foot">
+            <span className="flex items-center justify-between min-h-7">
               {pictures.length > 1 && (
-                <Button slot="drag" className="grip" aria-label={`Move ${nameOf(picture)}`}>
+                <Button
+                  slot="drag"
+                  className="min-h-6.5 min-w-6.5 cursor-grab tracking-[-2px] text-ink-2"
+                  aria-label={`Move ${nameOf(picture)}`}
+                >
                   ⋮
                 </Button>
               )}
               <span className="small">
                 {picture.id === ids[0] ? 'Cover' : picture.alt ? '' : <span className="amber">no description</span>}
               </span>
-              <Button aria-label={`Take ${nameOf(picture)} off`} onPress={() => onOrder((now) => now.filter((id) => id !== picture.id))}>
+              <Button
+                className="min-h-6.5 min-w-6.5 text-ink-2"
+                aria-label={`Take ${nameOf(picture)} off`}
+                onPress={() => onOrder((now) => now.filter((id) => id !== picture.id))}
+              >
                 ✕
               </Button>
             </span>

@@ -33,9 +33,9 @@ export function Pictures({ pictures, onKnown, ids, setIds, error }: PicturesProp
   const shown = ids.flatMap((id) => pictures.find((p) => p.id === id) ?? []);
   const described = shown.find((p) => p.id === (open ?? ids[0])) ?? shown[0];
   return (
-    <section className="part" id="picture">
-      <h2>Pictures</h2>
-      <div className="grid">
+    <section className="part pt-4 scroll-mt-16" id="picture">
+      <h2 className="text-[20px] border-b border-b-rule-strong pb-1.75 mb-3">Pictures</h2>
+      <div className="grid gap-3">
         {shown.length > 0 && <PictureOrder pictures={shown} described={described?.id} onOrder={setIds} onDescribe={setOpen} />}
         {described && <Words key={described.id} picture={described} cover={described.id === ids[0]} onChange={onKnown} />}
         <DropPlace
@@ -92,7 +92,11 @@ function Words({ picture, cover, onChange }: { picture: PictureChoice; cover: bo
   useEffect(() => () => void last.current(), []);
   const { width, height } = pixelsOf(cover ? 'wide' : 'whole', picture);
   return (
-    <fieldset className="cols plain-set" aria-label="The chosen picture" onBlur={() => void keep()}>
+    <fieldset
+      className="border-t border-t-rule pt-2.5 mt-1 min-w-0 grid grid-cols-[repeat(auto-fit,minmax(150px,1fr))] gap-3 items-start"
+      aria-label="The chosen picture"
+      onBlur={() => void keep()}
+    >
       <Text
         label="What it shows"
         rows={2}
@@ -104,7 +108,7 @@ function Words({ picture, cover, onChange }: { picture: PictureChoice; cover: bo
           onChange({ ...picture, alt });
         }}
       />
-      <div className="grid">
+      <div className="grid gap-3">
         <Text
           label="Made by"
           value={picture.credit}

@@ -21,9 +21,9 @@ export function ValidationRail({ validation, goTo, quickFix, compare, kept, calm
   const { open, waived } = validation;
   const count = open.filter((n) => n.severity !== 'good').length;
   return (
-    <section aria-label="Proof" id="proof" className="scroll-mt-16">
-      <div className="rail-head">
-        <h2>Proof</h2>
+    <section aria-label="Proof" id="proof" className="mt-5.5 scroll-mt-16">
+      <div className="flex items-baseline justify-between border-b-2 border-b-rule-strong pb-1.75">
+        <h2 className="text-[18px]">Proof</h2>
         <span className="small quiet" role="status">
           {count ? `${count} to look at` : calm ? '' : 'nothing to look at'}
         </span>
@@ -39,11 +39,15 @@ export function ValidationRail({ validation, goTo, quickFix, compare, kept, calm
           <summary>{waived.length} answered for</summary>
           <ul className="proof">
             {waived.map(({ note, waiver }) => (
-              <li key={waiver.key}>
+              <li className="grid grid-cols-[20px_minmax(0,1fr)] py-1.75 border-b border-b-rule" key={waiver.key}>
                 <span aria-hidden="true">–</span>
                 <span>
-                  {note.sentence} <q>{waiver.reason}</q> {waiver.by}.{' '}
-                  <button type="button" className="link" onClick={() => void validation.askAgain(waiver.key)}>
+                  {note.sentence} <q className="italic">{waiver.reason}</q> {waiver.by}.{' '}
+                  <button
+                    type="button"
+                    className="link bg-transparent text-left underline decoration-rule underline-offset-[3px]"
+                    onClick={() => void validation.askAgain(waiver.key)}
+                  >
                     Ask again
                   </button>
                 </span>
@@ -72,37 +76,51 @@ function Note({ note, validation, goTo, quickFix, compare, kept }: NoteProps) {
   };
   const copyPart = note.kind === 'copy-title' ? 'title' : note.kind === 'copy-when' ? 'when' : undefined;
   return (
-    <li onKeyDown={onKey}>
-      <span className={`sign ${sign[1]}`} aria-hidden="true">
+    <li className="grid grid-cols-[20px_minmax(0,1fr)] border-b border-b-rule py-1.75" onKeyDown={onKey}>
+      <span className={`sign font-bold ${sign[1]}`} aria-hidden="true">
         {sign[0]}
       </span>
       {note.severity === 'good' ? (
         <span>{note.sentence}</span>
       ) : (
         <span>
-          <button type="button" onClick={() => goTo(note.field)} aria-keyshortcuts={note.quickFix ? 'M' : undefined}>
+          <button
+            type="button"
+            className="text-left underline decoration-rule underline-offset-[3px]"
+            onClick={() => goTo(note.field)}
+            aria-keyshortcuts={note.quickFix ? 'M' : undefined}
+          >
             <span className="hidden-words">{sign[2]}</span>
             {note.sentence}
           </button>
-          <span className="note-ways">
+          <span className="flex flex-wrap gap-y-0.5 gap-x-3">
             {note.quickFix && (
-              <button type="button" className="link" onClick={() => note.quickFix && quickFix(note.quickFix.content)}>
-                {note.quickFix.words} <kbd>M</kbd>
+              <button
+                type="button"
+                className="link text-[13px] min-h-6 text-tide"
+                onClick={() => note.quickFix && quickFix(note.quickFix.content)}
+              >
+                {note.quickFix.words}{' '}
+                <kbd className="font-semibold text-[11px] leading-[normal] font-sans normal-nums border border-rule rounded-xs px-1">M</kbd>
               </button>
             )}
             {note.kind === 'lookalike' && (
-              <button type="button" className="link" onClick={() => compare(note)}>
+              <button type="button" className="link text-[13px] min-h-6 text-tide" onClick={() => compare(note)}>
                 Side by side
               </button>
             )}
-            {note.subject && note.kind !== 'lookalike' && <a href={`/desk/listings/${note.subject.listingId}`}>Open it</a>}
+            {note.subject && note.kind !== 'lookalike' && (
+              <a className="text-[13px] min-h-6 text-tide" href={`/desk/listings/${note.subject.listingId}`}>
+                Open it
+              </a>
+            )}
             {copyPart && (
-              <button type="button" className="link" onClick={() => void validation.looked(copyPart)}>
+              <button type="button" className="link text-[13px] min-h-6 text-tide" onClick={() => void validation.looked(copyPart)}>
                 It is right as it is
               </button>
             )}
             {note.severity === 'warning' && kept && !answering && (
-              <button type="button" className="link" onClick={() => setAnswering(true)}>
+              <button type="button" className="link text-[13px] min-h-6 text-tide" onClick={() => setAnswering(true)}>
                 {note.kind === 'lookalike' ? 'Not the same' : 'Right as it is'}
               </button>
             )}

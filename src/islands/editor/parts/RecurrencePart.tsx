@@ -68,7 +68,7 @@ function LimitFields({
     count: () => ({ kind: 'count', count: 10 }),
   };
   return (
-    <div className="cols">
+    <div className="grid grid-cols-[repeat(auto-fit,minmax(150px,1fr))] gap-3 items-start">
       <Select
         label="Goes on"
         value={limit.kind}

@@ -56,7 +56,7 @@ export function RepeatFields({
   const cross = (w: number[], n: number[]): void => setRule({ byDay: w.flatMap((weekday) => n.map((nth) => ({ weekday, nth }))) });
   return (
     <>
-      <div className="cols">
+      <div className="grid grid-cols-[repeat(auto-fit,minmax(150px,1fr))] gap-3 items-start">
         <Select
           label="Repeats"
           value={repeat}

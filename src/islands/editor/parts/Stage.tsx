@@ -23,10 +23,10 @@ export function StagePart({ listing, start, error }: { listing: Listing; start: 
   const [slug, setSlug] = useState(server.slug);
   useEffect(() => setSlug(server.slug), [server.slug]);
   return (
-    <section className="part" id="stage">
-      <h2>Stage</h2>
-      <div className="grid">
-        <div className="cols">
+    <section className="part pt-4 scroll-mt-16" id="stage">
+      <h2 className="text-[20px] border-b border-b-rule-strong pb-1.75 mb-3">Stage</h2>
+      <div className="grid gap-3">
+        <div className="grid grid-cols-[repeat(auto-fit,minmax(150px,1fr))] gap-3 items-start">
           <Select
             label="Standing of all its dates"
             value={content.eventStatus}

@@ -149,8 +149,8 @@ export function Strip({ content, setContent, rail, clashing, today, firstWeekday
   const date = live(active);
   const cellId = (day: EpochDay): string => `${id}-${day}`;
   return (
-    <div className="strip-months">
-      <div className="strip-head">
+    <div className="pt-2.5 pb-2 grid gap-1.5">
+      <div className="flex items-center justify-between">
         <button type="button" className="button small icon" aria-label="Six months before" onClick={() => setMonth(month - SHOWN)}>
           ‹
         </button>
@@ -165,7 +165,7 @@ export function Strip({ content, setContent, rail, clashing, today, firstWeekday
         tabIndex={0}
         aria-label="Dates on six months. Arrows walk, Enter opens or adds, Delete leaves out, M moves, B draws a break"
         aria-activedescendant={cellId(active)}
-        className={`strip-grid ${gesture ? gesture.kind : ''}`}
+        className={`grid grid-cols-3 gap-y-2 gap-x-3 touch-none select-none cursor-default p-0.5 [@media(pointer:_coarse)]:touch-pan-y strip-grid ${gesture ? gesture.kind : ''}`}
         onKeyDown={onKey}
         onPointerDown={onDown}
         onPointerMove={onMove}
@@ -174,25 +174,27 @@ export function Strip({ content, setContent, rail, clashing, today, firstWeekday
         onPointerCancel={() => gesture?.byPointer && setGesture(null)}
       >
         {Array.from({ length: SHOWN }, (_, i) => month + i).map((m) => (
-          <div role="rowgroup" key={m} className="strip-month">
-            <div className="strip-name" aria-hidden="true">
-              {(MONTHS[yearMonthOf(m).month - 1] as string).slice(0, 3)} <span>{yearMonthOf(m).year}</span>
+          <div role="rowgroup" key={m}>
+            <div className="font-bold text-[12px] leading-[normal] font-sans normal-nums mb-px" aria-hidden="true">
+              {(MONTHS[yearMonthOf(m).month - 1] as string).slice(0, 3)}{' '}
+              <span className="font-normal text-ink-2">{yearMonthOf(m).year}</span>
             </div>
             {weeksOf(m, firstWeekday).map((week) => (
-              <div role="row" className="strip-week" key={week[0]}>
+              <div role="row" className="grid grid-cols-[repeat(7,1fr)]" key={week[0]}>
                 {week.map((day) => {
                   if (monthNumberOf(day) !== m) return <span key={day} role="gridcell" />;
                   const here = datesOn(day);
                   const mark = markOf(here, clashing);
                   const drawn = day >= low && day <= high;
                   const classes = [
-                    'day',
-                    mark,
-                    inBreak(day) && 'break',
-                    drawn && 'drawn',
-                    day === active && 'active',
-                    day === today && 'today',
-                    gesture?.kind === 'move' && day === gesture.from && 'lifted',
+                    DAY,
+                    drawn ? 'border-amber' : (EDGES[mark] ?? 'border-unmarked'),
+                    MARKS[mark],
+                    drawn ? 'bg-amber-wash' : GROUNDS[mark],
+                    inBreak(day) && BREAK,
+                    day === active && 'outline-2 -outline-offset-1 outline-ink',
+                    day === today && 'border-t-2 border-t-red',
+                    gesture?.kind === 'move' && day === gesture.from && 'opacity-50',
                   ];
                   return (
                     <span
@@ -213,8 +215,8 @@ export function Strip({ content, setContent, rail, clashing, today, firstWeekday
           </div>
         ))}
       </div>
-      <div className="strip-line small">
-        <span>
+      <div className="small flex flex-wrap gap-y-1 gap-x-3 min-h-5">
+        <span className="mr-auto">
           <strong>{sayDay(active, style, { weekday: 'short', month: 'short' })}</strong> {wordsOf(datesOn(active), style)}
         </span>
         {date ? (
@@ -234,7 +236,7 @@ export function Strip({ content, setContent, rail, clashing, today, firstWeekday
           )
         )}
       </div>
-      <p role="status" aria-live="polite" className="small strip-said">
+      <p role="status" aria-live="polite" className="small text-amber">
         {said || <span className="quiet">Drag a date to move it, empty days to draw a break.</span>}
       </p>
     </div>
@@ -255,6 +257,20 @@ function weeksOf(month: MonthNumber, firstWeekday: number): EpochDay[][] {
   for (let day = weekStart(first, firstWeekday); day <= last; day += 7) weeks.push([0, 1, 2, 3, 4, 5, 6].map((i) => day + i));
   return weeks;
 }
+
+const DAY = 'h-3.75 border text-center text-[9.5px] leading-[14px]';
+const BREAK = 'bg-[image:repeating-linear-gradient(135deg,var(--rule)_0_2px,transparent_2px_5px)]';
+/** How a day of the strip looks by what is on it: its words, its ground, its edge. */
+const MARKS: Record<string, string> = {
+  '': 'text-ink-2',
+  on: 'on cursor-grab font-bold text-on-tide',
+  changed: 'changed cursor-grab font-bold text-sheet',
+  clash: 'clash cursor-grab font-bold text-sheet',
+  off: 'off text-ink-2 line-through',
+  out: 'out border-dashed text-ink-2',
+};
+const GROUNDS: Record<string, string> = { on: 'bg-tide', changed: 'bg-amber', clash: 'bg-red', off: 'bg-sheet' };
+const EDGES: Record<string, string> = { off: 'border-ink-3', out: 'border-ink-3' };
 
 function markOf(dates: readonly RailDate[], clashing: ReadonlySet<string>): string {
   if (!dates.length) return '';

@@ -17,7 +17,7 @@ export function TimeFields({ recurrencePart, start, site, setPart, setStart, end
   return (
     <>
       <Check label="All day" checked={allDay} onChange={(on) => setStart(isoDateTime({ day: start.day, minute: on ? null : 19 * 60 }))} />
-      <div className="cols">
+      <div className="grid grid-cols-[repeat(auto-fit,minmax(150px,1fr))] gap-3 items-start">
         <DayField
           label={rule ? 'First date' : 'Date'}
           value={isoDay(start.day)}

@@ -5,9 +5,9 @@ import type { PartProps } from './part';
 export function What({ content, setContent, error, isNew }: PartProps & { isNew: boolean }) {
   const { title } = content;
   return (
-    <section className="part" id="what">
-      <h2>What</h2>
-      <div className="grid">
+    <section className="part pt-4 scroll-mt-16" id="what">
+      <h2 className="text-[20px] border-b border-b-rule-strong pb-1.75 mb-3">What</h2>
+      <div className="grid gap-3">
         <Text
           label="Title"
           name="title"

@@ -41,10 +41,10 @@ export function When({ content, setContent, site, rail, error }: WhenProps) {
   };
   if (!recurrence) {
     return (
-      <section className="part" id="when">
-        <h2>When</h2>
+      <section className="part pt-4 scroll-mt-16" id="when">
+        <h2 className="text-[20px] border-b border-b-rule-strong pb-1.75 mb-3">When</h2>
         {/* The words stand at the same place in both forms, so that what is being typed goes on when the first date is found. */}
-        <div className="grid">
+        <div className="grid gap-3">
           {error && (
             <p className="wrong" role="alert">
               {error}
@@ -73,9 +73,9 @@ export function When({ content, setContent, site, rail, error }: WhenProps) {
   const last = recurrence.parts[recurrence.parts.length - 1];
   const lastDay = parseIsoDateTime(last?.start ?? '')?.day ?? site.today;
   return (
-    <section className="part" id="when">
-      <h2>When</h2>
-      <div className="grid">
+    <section className="part pt-4 scroll-mt-16" id="when">
+      <h2 className="text-[20px] border-b border-b-rule-strong pb-1.75 mb-3">When</h2>
+      <div className="grid gap-3">
         {error && (
           <p className="wrong" role="alert">
             {error}
@@ -83,7 +83,10 @@ export function When({ content, setContent, site, rail, error }: WhenProps) {
         )}
         <Phrase recurrence={recurrence} words={content.whenWords} onChange={put} site={site} />
         {recurrence.parts.map((recurrencePart, index) => (
-          <div key={index} className={recurrence.parts.length > 1 ? 'recurrence-part' : 'grid'}>
+          <div
+            key={index}
+            className={`[&.recurrence-part]:border-l-[3px] [&.recurrence-part]:border-l-rule [&.recurrence-part]:pl-3.5 [&.recurrence-part]:grid [&.recurrence-part]:gap-3 [&.recurrence-part]:scroll-mt-16 [&.grid]:grid [&.grid]:gap-3 ${recurrence.parts.length > 1 ? 'recurrence-part' : 'grid'}`}
+          >
             {recurrence.parts.length > 1 && (
               <div className="row justify-between">
                 <strong>
@@ -145,7 +148,7 @@ export function When({ content, setContent, site, rail, error }: WhenProps) {
           </button>
         </div>
         {recurrence.breaks.map((b, i) => (
-          <div className="cols" key={i}>
+          <div className="grid grid-cols-[repeat(auto-fit,minmax(150px,1fr))] gap-3 items-start" key={i}>
             <DayField
               label="Break from"
               value={b.from}
@@ -173,7 +176,7 @@ export function When({ content, setContent, site, rail, error }: WhenProps) {
           </p>
         )}
         {parsed && (
-          <p className="readback m-0" role="status" aria-live="polite" data-readback>
+          <p className="m-0 bg-tide-wash border border-tide py-2.5 px-3.25 rounded-xs" role="status" aria-live="polite" data-readback>
             <strong>{sayRecurrence(parsed, site.style)}</strong> {sayTotal(parsed, rail.total, site.horizon)}
           </p>
         )}

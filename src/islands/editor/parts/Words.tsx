@@ -31,9 +31,9 @@ export function Words({ content, setContent, start, error }: PartProps & { start
     setContent((c) => ({ ...c, categoryIds: [...c.categoryIds, id] }));
   };
   return (
-    <section className="part" id="words">
-      <h2>Words</h2>
-      <div className="grid">
+    <section className="part pt-4 scroll-mt-16" id="words">
+      <h2 className="text-[20px] border-b border-b-rule-strong pb-1.75 mb-3">Words</h2>
+      <div className="grid gap-3">
         <Picker
           label="Categories"
           hint={
@@ -79,7 +79,13 @@ export function Words({ content, setContent, start, error }: PartProps & { start
           <span className="label" id="text-label">
             Text
           </span>
-          <Suspense fallback={<div className="writing">…</div>}>
+          <Suspense
+            fallback={
+              <div className="writing border border-ink-3 py-2.5 px-3.25 min-h-37.5 bg-sheet focus-within:outline-2 focus-within:outline-solid focus-within:outline-tide focus-within:outline-offset-2">
+                …
+              </div>
+            }
+          >
             <Writing html={content.text} labelId="text-label" onChange={(text) => setContent({ text })} />
           </Suspense>
           {error('text') && (
