@@ -32,7 +32,7 @@ async function handle(context: APIContext, next: () => Promise<Response>): Promi
   const { request, url, locals } = context;
   checkAddress(url);
   const who = whoMay(context.routePattern);
-  if (who === undefined) throw new Problem(404, 'There is no such page.');
+  if (who === undefined) throw new Problem(404, 'Page not found.');
   const rt = atAddress(await runtime(), request.headers);
   locals.rt = rt;
   locals.settings = rt.settings();
@@ -104,7 +104,7 @@ async function actorOf(request: Request, rt: Runtime): Promise<Actor | null> {
 }
 
 function refuse({ url, request, locals }: APIContext, who: unknown): Response {
-  if (who === 'operator') return problemResponse(new Problem(404, 'There is no such page.'));
+  if (who === 'operator') return problemResponse(new Problem(404, 'Page not found.'));
   const api = url.pathname.startsWith('/api/');
   if (!locals.actor) {
     if (api) return problemResponse(new Problem(401, 'Your session has ended. Sign in again; what you typed is kept.'));
@@ -140,6 +140,6 @@ async function lost(context: APIContext): Promise<Response> {
   try {
     return await context.rewrite('/404');
   } catch {
-    return page(new Problem(404, 'There is no such page.'));
+    return page(new Problem(404, 'Page not found.'));
   }
 }

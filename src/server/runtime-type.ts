@@ -1,6 +1,7 @@
 /** What one server process holds, as those who are handed it see it; made in runtime.ts. */
 import type { Auth } from './accounts/auth';
 import type { Db } from './db/client';
+import type { Tasks } from './health/tasks';
 import type { JobContext, JobRunner } from './jobs/runner';
 import type { SiteAddresses } from './site/site-url';
 import type { Now } from './site/clock';
@@ -34,5 +35,8 @@ export interface Runtime {
   worker: TaskWorker;
   pictureWorker: TaskWorker;
   jobContext: () => Promise<JobContext>;
+  /** what the server does by itself, and how that went */
+  tasks: Tasks;
+  startedAt: Date;
   close: () => Promise<void>;
 }

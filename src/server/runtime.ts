@@ -11,6 +11,8 @@ import { uidHost } from './site/uid-host';
 import { readSettings } from './site/read';
 import type { SiteSettings } from './site/settings';
 import { type JobContext, JobRunner } from './jobs/runner';
+import { log } from './health/log';
+import { Tasks } from './health/tasks';
 import { WORKS } from './jobs/works';
 import { countListings, isHorizonOld, startRebuild } from './dates/rebuild';
 import { tidy } from './listings/tidy';
@@ -49,6 +51,8 @@ async function start(env: NodeJS.ProcessEnv): Promise<Runtime> {
   let uidPart = await readUidPart();
   const boot = randomBytes(4).toString('hex');
   let revision = 0;
+  const tasks = new Tasks(log);
+  const startedAt = new Date();
   const address = (): string => addresses.primary();
   const settings = (): SiteSettings => ({ ...stored.settings, address: address() });
   const auth = createAuth(db, {
@@ -58,23 +62,25 @@ async function start(env: NodeJS.ProcessEnv): Promise<Runtime> {
     secure: address().startsWith('https:'),
   });
   const watch = env.DATABASE_URL
-    ? await watchServer(env.DATABASE_URL, async () => {
-        revision++;
-        stored = await readSettings(db);
-      })
+    ? await watchServer(env.DATABASE_URL, () =>
+        tasks.attempt('notices', async () => {
+          revision++;
+          stored = await readSettings(db);
+        }),
+      )
     : undefined;
   const smtp = env.ALMANAC_SMTP_URL;
-  const timer = smtp ? setInterval(() => void sendWaiting(db, smtp, settings()).catch(() => undefined), MAIL_EVERY_MS) : undefined;
+  const timer = smtp ? setInterval(() => void tasks.attempt('mail', () => sendWaiting(db, smtp, settings())), MAIL_EVERY_MS) : undefined;
   timer?.unref();
   const extend = setInterval(() => {
     // What another process left undone is taken up here.
     jobs.wake();
-    void keepHorizon().catch(() => undefined);
-    void tidyUp().catch(() => undefined);
+    void tasks.attempt('horizon', keepHorizon);
+    void tasks.attempt('tidy', tidyUp);
   }, HORIZON_EVERY_MS);
-  const look = setInterval(() => void validation().catch(() => undefined), PROOF_EVERY_MS);
+  const look = setInterval(() => void tasks.attempt('validation', validation), PROOF_EVERY_MS);
   look.unref();
-  const times = setInterval(() => void byTime().catch(() => undefined), TIMES_EVERY_MS);
+  const times = setInterval(() => void tasks.attempt('times', byTime), TIMES_EVERY_MS);
   times.unref();
   extend.unref();
   const now = (): Now => nowIn(settings().zone, frozen);
@@ -94,7 +100,7 @@ async function start(env: NodeJS.ProcessEnv): Promise<Runtime> {
     contentRevision: contentRevision(),
     memo: new Map(),
   });
-  const jobs = new JobRunner({ db, jobContext, contentChanged }, WORKS);
+  const jobs = new JobRunner({ db, jobContext, contentChanged, tasks }, WORKS);
   const validation = async (): Promise<void> => {
     if (await db.transaction((tx) => startValidation(tx, now()))) jobs.wake();
   };
@@ -102,7 +108,7 @@ async function start(env: NodeJS.ProcessEnv): Promise<Runtime> {
   let pause: NodeJS.Timeout | undefined;
   function validateSoon(): void {
     clearTimeout(pause);
-    pause = setTimeout(() => void validation().catch(() => undefined), PROOF_AFTER_MS).unref();
+    pause = setTimeout(() => void tasks.attempt('validation', validation), PROOF_AFTER_MS).unref();
   }
   const byTime = async (): Promise<void> => {
     const due = await db.transaction((tx) => keepTimes(tx, { now: now(), settings: settings() }));
@@ -122,9 +128,9 @@ async function start(env: NodeJS.ProcessEnv): Promise<Runtime> {
   setTimeout(() => {
     // What was under way when the process ended goes on.
     jobs.wake();
-    void keepHorizon().catch(() => undefined);
-    void tidyUp().catch(() => undefined);
-    void byTime().catch(() => undefined);
+    void tasks.attempt('horizon', keepHorizon);
+    void tasks.attempt('tidy', tidyUp);
+    void tasks.attempt('times', byTime);
     validateSoon();
   }, 5_000).unref();
   return {
@@ -149,6 +155,8 @@ async function start(env: NodeJS.ProcessEnv): Promise<Runtime> {
     worker,
     pictureWorker,
     jobContext,
+    tasks,
+    startedAt,
     close: async () => {
       await jobs.stop();
       await worker.close();
@@ -179,7 +187,7 @@ async function watchServer(url: string, changed: () => Promise<void>): Promise<{
   const client = new pg.Client({ connectionString: url });
   await client.connect();
   await client.query('listen almanac_content');
-  client.on('notification', () => void changed().catch(() => undefined));
+  client.on('notification', () => void changed());
   return {
     tell: async () => {
       await client.query('notify almanac_content');

@@ -371,7 +371,7 @@ test('one date is elsewhere: said in the rail, on its page, in the list, in the 
   await saved(page, /Published/);
   const reader = await (await browser.newContext({ baseURL })).newPage();
   await reader.goto('/what/buoy-lecture/2027-04-09');
-  await expect(reader.locator('.facts').first()).toContainText('Elsewhere on this date, not in Net Loft');
+  await expect(reader.locator('.facts').first()).toContainText('In a different place on this date, not in Net Loft');
   await expect(reader.locator('.facts').first()).toContainText('Lantern Quay Workshop');
   await expectAccessible(reader, 'a date that is elsewhere');
   await reader.goto('/what/buoy-lecture/2027-04-16');

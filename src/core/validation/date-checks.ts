@@ -118,7 +118,7 @@ function comingNotes(recurrence: Recurrence, { today, horizon, style }: WhenCont
     return [good('coming', 'when', `Next date ${sayDay(first.wall.day, style, { weekday: 'short', month: 'short', year: true })}.`)];
   const later = recurrence.parts.some((s) => s.start.day > horizon);
   return [
-    asWarning('no-coming-date', 'when', later ? 'All dates lie beyond the horizon, so no view shows them yet.' : 'All dates are past.'),
+    asWarning('no-coming-date', 'when', later ? 'All dates lie beyond the horizon, so no view shows them yet.' : 'All dates have passed.'),
   ];
 }
 

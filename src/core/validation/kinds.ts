@@ -44,7 +44,7 @@ export const KIND_WORDS: Record<string, string> = {
   'title-copy': 'Titles that say “copy”',
   'short-title-long': 'Too long for the month',
   'same-title': 'The same title twice',
-  spaces: 'Spaces too many',
+  spaces: 'Extra spaces',
   'summary-missing': 'No summary',
   'summary-long': 'Summaries longer than what is shown',
   'website-dead': 'Websites that look dead',

@@ -108,5 +108,5 @@ function looseNotes(content: ListingContent): ValidationNote[] {
   const { title, shortTitle, summary } = content;
   if (![title, shortTitle, summary].some((text) => LOOSE.test(text))) return [];
   const quickFix = { words: 'Take them out', content: { title: tidied(title), shortTitle: tidied(shortTitle), summary: tidied(summary) } };
-  return [asWarning('spaces', LOOSE.test(summary) && !LOOSE.test(title) ? 'summary' : 'title', 'There are spaces too many.', { quickFix })];
+  return [asWarning('spaces', LOOSE.test(summary) && !LOOSE.test(title) ? 'summary' : 'title', 'There are extra spaces.', { quickFix })];
 }

@@ -1,5 +1,5 @@
 /** The name of a venue or organizer, with those that are likely the same named while it is typed. */
-import { useMemo, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { likeNames } from '@/core/match/names';
 
 export interface KnownPlace {
@@ -19,15 +19,19 @@ interface NameFieldProps {
 
 export default function NameField({ value, known, base, wrong }: NameFieldProps) {
   const [name, setName] = useState(value);
+  const field = useRef<HTMLInputElement>(null);
+  // What was typed before the page was alive counts too.
+  useEffect(() => setName(field.current?.value ?? ''), []);
   return (
     <div className="field">
       <label htmlFor="name">Name</label>
       <input
+        ref={field}
         id="name"
         name="name"
         required
         maxLength={120}
-        value={name}
+        defaultValue={value}
         onChange={(e) => setName(e.target.value)}
         aria-invalid={wrong ? true : undefined}
         aria-describedby={wrong ? 'name-wrong' : undefined}

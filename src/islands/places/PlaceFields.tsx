@@ -190,7 +190,7 @@ function PlaceSearch({ onTake }: { onTake: (match: GazetteerMatch) => void }) {
       <span className="hint" role="status">
         {found?.length === 0
           ? 'No place is called like that; set the pin on the chart.'
-          : 'Slips are forgiven; a street without a number, or a town, will do.'}
+          : 'Typos are fine; a street without a number, or a town, will do.'}
       </span>
     </div>
   );

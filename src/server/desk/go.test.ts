@@ -29,7 +29,7 @@ describe('“Go to”', () => {
     expect(await names(EDITOR, 'harbour')).toEqual(['listing Harbour Choir']);
     expect(await names(EDITOR, 'net lof')).toEqual(['venue Net Loft']);
     expect(await names(EDITOR, 'music')).toEqual(['category Music & dance']);
-    expect(await names(EDITOR, 'import')).toEqual(['page Bring in']);
+    expect(await names(EDITOR, 'import')).toEqual(['page Import']);
     expect(await names(EDITOR, 'xylophone')).toEqual([]);
   });
   it('shows nobody what they may not open', async () => {

@@ -181,7 +181,7 @@ async function keepItems(db: Db, batchId: string, from: number, items: readonly 
 export async function look(rt: Runtime, id: string, by: Actor, total: number): Promise<void> {
   const jobId = await rt.db.transaction(async (tx) => {
     const batch = await readBatch(tx, id);
-    if (batch.state !== 'previewing' && batch.state !== 'previewed') throw new Problem(409, 'This file was brought in already.');
+    if (batch.state !== 'previewing' && batch.state !== 'previewed') throw new Problem(409, 'This file has been imported already.');
     await tx.update(importRow).set({ action: '' }).where(eq(importRow.batchId, id));
     const job = await startJob(tx, { kind: 'import-preview', total, input: { batchId: id }, by, now: rt.now() });
     const summary = batch.summary && { ...batch.summary, counts: {}, open: [] };
@@ -220,7 +220,7 @@ export async function nameSource(tx: Db, batchId: string, source: string): Promi
     .set({ source: name })
     .where(and(eq(importBatch.id, batchId), eq(importBatch.state, 'previewed')))
     .returning({ id: importBatch.id });
-  if (!row) throw new Problem(409, 'This file was brought in already.');
+  if (!row) throw new Problem(409, 'This file has been imported already.');
 }
 
 /** Sources that files came from before. */

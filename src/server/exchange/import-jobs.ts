@@ -21,7 +21,7 @@ export async function startImport(tx: Db, batchId: string, publish: boolean, cha
   const lines = { state: importBatch.state, summary: importBatch.summary, options: importBatch.options };
   const [batch] = await tx.select(lines).from(importBatch).where(eq(importBatch.id, batchId)).for('update');
   if (batch?.state === 'previewing') throw new Problem(409, 'The file is still being looked through; wait until that is done.');
-  if (batch?.state !== 'previewed') throw new Problem(409, 'This file was brought in already.');
+  if (batch?.state !== 'previewed') throw new Problem(409, 'This file has been imported already.');
   if (batch.summary?.table?.ordered === false && !batch.options.order)
     throw new Problem(422, 'Say first how its dates are written: day first or month first. Nothing in the table tells.');
   const chosen = and(eq(importRow.batchId, batchId), eq(importRow.chosen, true), inArray(importRow.action, ['new', 'changed']));
@@ -162,9 +162,9 @@ async function finishImport(tx: Db, row: Job, { now }: JobContext): Promise<Step
     .set({ state: 'imported', made, changed, at: new Date(now.ms) })
     .where(eq(importBatch.id, batchId))
     .returning({ name: importBatch.name });
-  if (batch) await note(tx, row, `brought in “${batch.name}”: ${made} new, ${changed} changed`, now.ms);
+  if (batch) await note(tx, row, `imported “${batch.name}”: ${made} new, ${changed} changed`, now.ms);
   const first = kept[0] ? ` Proof keeps ${kept.length === 1 ? 'one' : kept.length} from readers: ${kept[0].title}: ${kept[0].reason}` : '';
-  return { did: 0, finished: true, changed: true, said: `Brought in: ${made} new, ${changed} changed.${first}` };
+  return { did: 0, finished: true, changed: true, said: `Imported: ${made} new, ${changed} changed.${first}` };
 }
 
 /** Begins to take a batch back; the answer is the job's id. */
@@ -172,7 +172,7 @@ export async function startImportUndo(tx: Db, batchId: string, change: Change): 
   const lines = { id: importBatch.id, state: importBatch.state, jobId: importBatch.jobId };
   const [batch] = await tx.select(lines).from(importBatch).where(eq(importBatch.id, batchId)).for('update');
   if (batch?.state !== 'imported')
-    throw new Problem(409, batch?.state === 'undone' ? 'This was undone already.' : 'This was not brought in yet.');
+    throw new Problem(409, batch?.state === 'undone' ? 'This was undone already.' : 'This has not been imported yet.');
   const [count] = await tx.select({ n: sql<number>`count(*)::int` }).from(importItem).where(eq(importItem.batchId, batchId));
   const id = await startJob(tx, { kind: 'import-undo', total: count?.n ?? 0, input: { batchId }, by: change.by, now: change.now });
   await tx.update(importBatch).set({ state: 'undoing' }).where(eq(importBatch.id, batchId));

@@ -77,8 +77,7 @@ export async function answerRows(
   context: JobContext,
 ): Promise<number> {
   const batch = await readBatch(tx, batchId);
-  if (batch.state !== 'previewed' || !batch.summary)
-    throw new Problem(409, 'This file was brought in already, or is still being looked through.');
+  if (batch.state !== 'previewed' || !batch.summary) throw new Problem(409, 'This file has been imported already, or is still being read.');
   const asked = and(
     eq(importRow.batchId, batchId),
     eq(importRow.action, 'maybe'),

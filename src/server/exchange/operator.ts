@@ -103,12 +103,12 @@ async function importKeptFile(rt: Runtime, id: string, input: z.infer<typeof imp
   const report = { ...found, madeHere, open: found.open.filter(({ kind }) => !input.make[kind]) };
   const { new: fresh = 0, changed = 0 } = report.counts;
   if (!report.unreadableCount && !Object.values(report.counts).some(Boolean))
-    throw new Problem(422, 'There is nothing in this file that could be brought in.');
+    throw new Problem(422, 'There is nothing in this file to import.');
   if (input.dryRun || !(fresh + changed)) return report;
   const change = { by: OPERATOR, now: rt.now(), settings: rt.settings() };
   const job = await inTx((tx) => startImport(tx, id, input.publish, change));
   const ended = await rt.jobs.wait(job, Number.POSITIVE_INFINITY);
-  if (ended.state !== 'done') throw new Problem(500, ended.said || 'It could not be brought in; nothing of it was kept.');
+  if (ended.state !== 'done') throw new Problem(500, ended.said || 'It could not be imported; nothing of it was kept.');
   const { made = 0, changed: altered = 0, kept = [] } = ended.input;
   return { ...report, made, changed: altered, kept };
 }

@@ -74,6 +74,7 @@ export const ACCESS: Record<string, Who> = {
   '/desk/people': COORDINATORS,
   '/desk/mail': COORDINATORS,
   '/desk/set-up': COORDINATORS,
+  '/desk/health': COORDINATORS,
   '/api/v1/listings': TEAM,
   '/api/v1/listings/[id]': TEAM,
   '/api/v1/listings/[id]/[action]': TEAM,

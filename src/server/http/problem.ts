@@ -3,6 +3,7 @@ import { randomBytes } from 'node:crypto';
 import type { z } from 'zod';
 import { DeadlineError } from '../db/embedded';
 import { FolderInUseError } from '../db/lock';
+import { log } from '../health/log';
 
 export interface FieldError {
   /** dotted path of the field, as in the input: `recurrence.parts.0.start` */
@@ -52,7 +53,7 @@ export function explain(error: unknown): Problem {
   const gone = goneReference(error);
   if (gone) return gone;
   const reference = randomBytes(4).toString('hex');
-  console.error(`[${reference}] ${forLog(error)}`);
+  log.error({ reference, err: error }, 'A request failed');
   return new Problem(500, `Something failed on our side. Nothing was changed. Quote ${reference} to the people who run this site.`);
 }
 
@@ -64,19 +65,6 @@ function goneReference(error: unknown): Problem | undefined {
   if (!kind) return undefined;
   const field = kind === 'picture' ? 'pictureId' : `${kind}Ids`;
   return invalid(field, `A chosen ${kind} was removed meanwhile; choose another.`);
-}
-
-/** For the log: the kind, the code and where it came from; never a query's parameter values. */
-function forLog(error: unknown): string {
-  if (!(error instanceof Error)) return 'a value that is no error was thrown';
-  const cause = error.cause as { code?: string; constraint?: string } | undefined;
-  const message = error.name === 'DrizzleQueryError' || error.message.startsWith('Failed query') ? 'a query failed' : error.message;
-  const where = (error.stack ?? '')
-    .split('\n')
-    .filter((line) => line.trim().startsWith('at '))
-    .slice(0, 6)
-    .join('\n');
-  return `${error.name}: ${message} ${cause?.code ?? ''} ${cause?.constraint ?? ''}\n${where}`;
 }
 
 /** A Problem as its answer (RFC 9457). */

@@ -5,6 +5,7 @@
 import { asc, eq, inArray, sql } from 'drizzle-orm';
 import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';
+import type { Tasks } from '../health/tasks';
 import { newId } from '../db/ids';
 import { job, type JobInput, type JobKind } from '../db/schema';
 import { notFound, Problem } from '../http/problem';
@@ -58,6 +59,8 @@ export interface JobSite {
   db: Db;
   jobContext: () => Promise<Omit<JobContext, 'memo'>>;
   contentChanged: () => Promise<void>;
+  /** where failures of the site’s own are seen */
+  tasks?: Tasks;
 }
 
 /**
@@ -141,7 +144,7 @@ export class JobRunner {
     this.#running ??= this.#runAll()
       .catch((error: unknown) => {
         // What a job did so far is written down: it goes on when the database answers again.
-        console.error(`[job] ${error instanceof Error ? error.name : 'failure'}`);
+        this.site.tasks?.failed('jobs', error);
         setTimeout(() => this.wake(), AGAIN_MS).unref();
       })
       .finally(() => {
@@ -233,7 +236,7 @@ export class JobRunner {
   /** A piece that failed is taken back by its transaction; so is, then, what the job did before. */
   async #fail(id: string, error: unknown): Promise<Outcome> {
     const said = error instanceof Problem ? error.title : 'Something failed on our side.';
-    if (!(error instanceof Problem)) console.error(`[job] ${error instanceof Error ? error.name : 'failure'}`);
+    if (!(error instanceof Problem)) this.site.tasks?.failed('jobs', error);
     const row = await readJob(this.site.db, id);
     const undoes = row.state === 'running' && this.works[row.kind].undo !== undefined;
     await this.site.db

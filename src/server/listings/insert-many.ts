@@ -88,7 +88,7 @@ export async function buildMany(
     taken.add(slug);
     const reason = publish ? whatStops(content, change) : undefined;
     const isPublic = publish && reason === undefined;
-    const what = isPublic ? 'brought in and published' : 'brought in';
+    const what = isPublic ? 'imported and published' : 'imported';
     const dates = indexRows({ listingId: id, content, isPublic: isPublic && content.visibility === 'public', settings, horizon });
     rows.occurrence.push(...dates);
     const own = { ...nextOf(dates, now.day), owner_id: by.id, job_id: jobId, edited: false, revision: 1, created_at: at, changed_at: at };

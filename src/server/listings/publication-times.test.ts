@@ -6,6 +6,7 @@ import { isoDay } from '@/core/day/day';
 import type { ListingContent } from '@/core/listing/content';
 import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';
+import { log } from '../health/log';
 import { listing, published, user } from '../db/schema';
 import { onTopOf, readDates, readOnTop } from '../public/public-dates';
 import { readFilters } from '../public/filters';
@@ -75,7 +76,7 @@ describe('a listing that goes out by itself', () => {
     const { id } = await make({ venueIds: [] });
     await set(id, '2027-03-17T10:00');
     const broken = { ...SETTINGS, zone: 'Nowhere/Else' };
-    const errors = vi.spyOn(console, 'error').mockImplementation(() => undefined);
+    const errors = vi.spyOn(log, 'error').mockImplementation(() => undefined);
     const due = await inTx(db, (tx) => keepTimes(tx, { now: later(60), settings: broken }));
     expect(errors).toHaveBeenCalledTimes(1);
     errors.mockRestore();

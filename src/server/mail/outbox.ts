@@ -34,7 +34,7 @@ export async function readTray(db: Db, page: number): Promise<{ mails: (typeof o
   return { mails, total: count?.n ?? 0 };
 }
 
-const MAX_TRIES = 5;
+export const MAX_TRIES = 5;
 
 /** Sends what waits, oldest first, through SMTP; returns how many went. One failing mail does not hold up the others. */
 export async function sendWaiting(db: Db, smtpUrl: string, settings: SiteSettings): Promise<number> {

@@ -27,7 +27,7 @@ export async function submitEvent(tx: Db, sent: FormResult, change: Change): Pro
     said: { format: 1, where: sent.where, who: sent.who },
   });
   await audited(tx, change.by, { kind: 'submission', id, what: 'sent' }, at);
-  const text = `Thank you, ${sent.name}. “${sent.content.title}” has reached ${change.settings.name} and waits to be read.\n\nIts receipt, where you can see what becomes of it:\n${change.settings.address}/receipt/${token}\n\nThis address is yours alone: whoever has it can change what you sent.`;
+  const text = `Thank you, ${sent.name}. “${sent.content.title}” has reached ${change.settings.name} and is waiting for review.\n\nIts receipt, where you can see what becomes of it:\n${change.settings.address}/receipt/${token}\n\nThis address is yours alone: whoever has it can change what you sent.`;
   await queueMail(tx, { to: sent.mail, subject: `Received: ${sent.content.title}`, text }, at);
   return token;
 }

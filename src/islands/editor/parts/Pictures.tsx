@@ -102,7 +102,7 @@ function Words({ picture, cover, onChange }: { picture: PictureChoice; cover: bo
         rows={2}
         value={picture.alt}
         maxLength={300}
-        hint="For those who cannot see it"
+        hint="For people who cannot see the picture"
         onChange={(alt) => {
           setSaid('');
           onChange({ ...picture, alt });

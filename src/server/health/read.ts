@@ -1,0 +1,46 @@
+/** What a coordinator sees of how the site is: mails that wait, jobs that failed, how large it is. */
+import { and, desc, gt, inArray, isNull, sql } from 'drizzle-orm';
+import type { Db } from '../db/client';
+import { queryRows } from '../db/json-rows';
+import { job, outbox } from '../db/schema';
+import { MAX_TRIES } from '../mail/outbox';
+
+const WEEK_MS = 7 * 86_400_000;
+
+export interface SiteHealth {
+  /** mails not sent yet, and those that were given up after too many tries */
+  mails: { waiting: number; givenUp: number };
+  /** jobs of the last seven days that did not end well, the latest first */
+  failedJobs: { id: string; kind: string; said: string; at: Date }[];
+  running: number;
+  database: { version: string; bytes: number };
+}
+
+/** @param now of real time: jobs and mails are stamped by it */
+export async function readHealth(db: Db, now: Date): Promise<SiteHealth> {
+  const given = sql`${outbox.tries} >= ${MAX_TRIES}`;
+  const [mails] = await db
+    .select({ all: sql<number>`count(*)::int`, givenUp: sql<number>`count(*) filter (where ${given})::int` })
+    .from(outbox)
+    .where(isNull(outbox.sentAt));
+  const failedJobs = await db
+    .select({ id: job.id, kind: job.kind, said: job.said, at: job.changedAt })
+    .from(job)
+    .where(and(inArray(job.state, ['failed']), gt(job.changedAt, new Date(now.getTime() - WEEK_MS))))
+    .orderBy(desc(job.changedAt))
+    .limit(20);
+  const [running] = await db
+    .select({ n: sql<number>`count(*)::int` })
+    .from(job)
+    .where(inArray(job.state, ['running', 'cancelling']));
+  const [database] = await queryRows<{ version: string; bytes: number | string }>(
+    db,
+    sql`select current_setting('server_version') as version, pg_database_size(current_database()) as bytes`,
+  );
+  return {
+    mails: { waiting: (mails?.all ?? 0) - (mails?.givenUp ?? 0), givenUp: mails?.givenUp ?? 0 },
+    failedJobs,
+    running: running?.n ?? 0,
+    database: { version: database?.version ?? '', bytes: Number(database?.bytes ?? 0) },
+  };
+}

@@ -1,0 +1,71 @@
+/** What the server does by itself, again and again: when each last went well, and why it last did not. */
+import type { Logger } from 'pino';
+import { type LoggedError, loggedError } from './log';
+
+export const TASK_WORDS = {
+  mail: 'Sending mail',
+  times: 'Publishing and withdrawing by time',
+  validation: 'Proof’s look at what changed',
+  horizon: 'Keeping dates as far ahead as the settings say',
+  tidy: 'Emptying the bin of what is too old',
+  notices: 'Hearing of changes from other servers',
+  jobs: 'Background jobs',
+} as const;
+export type Task = keyof typeof TASK_WORDS;
+
+export interface TaskHealth {
+  task: Task;
+  /** when it last went well; null = not yet since the start */
+  doneAt: Date | null;
+  failedAt: Date | null;
+  /** why it failed last; empty = it never did since the start */
+  failure: string;
+  /** how many times in a row it failed; 0 = it went well last */
+  inARow: number;
+}
+
+export class Tasks {
+  readonly #tasks = new Map<Task, TaskHealth>();
+
+  constructor(
+    private readonly log: Pick<Logger, 'error' | 'info'>,
+    private readonly clock: () => Date = () => new Date(),
+  ) {}
+
+  /** Does a piece of work whose failure nobody waits for: it is logged and kept for the health page, and the next round tries again. */
+  async attempt(task: Task, work: () => Promise<unknown>): Promise<void> {
+    try {
+      await work();
+      this.done(task);
+    } catch (error) {
+      this.failed(task, error);
+    }
+  }
+
+  done(task: Task): void {
+    const before = this.#of(task);
+    if (before.inARow) this.log.info({ task }, `${TASK_WORDS[task]}: went well again`);
+    this.#tasks.set(task, { ...before, doneAt: this.clock(), inARow: 0 });
+  }
+
+  failed(task: Task, error: unknown): void {
+    const before = this.#of(task);
+    const { type, message, code }: LoggedError = loggedError(error);
+    this.log.error({ task, err: error }, `${TASK_WORDS[task]}: failed`);
+    this.#tasks.set(task, {
+      ...before,
+      failedAt: this.clock(),
+      failure: [type === 'Error' ? '' : type, message, code].filter(Boolean).join(': '),
+      inARow: before.inARow + 1,
+    });
+  }
+
+  /** Every task that was tried since the start, those that fail now first. */
+  report(): TaskHealth[] {
+    return [...this.#tasks.values()].sort((a, b) => Number(b.inARow > 0) - Number(a.inARow > 0));
+  }
+
+  #of(task: Task): TaskHealth {
+    return this.#tasks.get(task) ?? { task, doneAt: null, failedAt: null, failure: '', inARow: 0 };
+  }
+}
