@@ -34,7 +34,7 @@ export function placeNotes(content: ListingContent, coming: readonly Occurrence[
   if (online && !content.onlineAddress.trim())
     notes.push(asError('online-address-missing', 'online', 'It is online, but the online address is missing.'));
   if (content.attendance !== 'online' && !content.venueIds.length)
-    notes.push(asWarning('venue-missing', 'venues', 'No venue: it will not be on the chart.'));
+    notes.push(asWarning('venue-missing', 'venues', 'No venue: it will not be on the map.'));
   if (!content.organizerIds.length) notes.push(asWarning('organizer-missing', 'organizers', 'Nobody is named as its organizer.'));
   for (const venue of venues) notes.push(...venueNotes(content, venue, coming, context));
   for (const id of content.organizerIds) {
@@ -62,7 +62,7 @@ function venueNotes(
     const quickFix = { words: 'Take it off', content: { venueIds: content.venueIds.filter((id) => id !== venue.id) } };
     notes.push(asWarning('venue-binned', 'venues', `“${venue.name}” is in the bin.`, { quickFix }));
   }
-  if (!venue.placed) notes.push(asWarning('venue-unplaced', 'venues', `${venue.name} has no position yet: it will not be on the chart.`));
+  if (!venue.placed) notes.push(asWarning('venue-unplaced', 'venues', `${venue.name} has no position yet: it will not be on the map.`));
   if (venue.capacity !== null && content.expected !== null && content.expected > venue.capacity)
     notes.push(asWarning('room-small', 'expected', `${venue.name} holds ${venue.capacity}; ${content.expected} are expected.`));
   const { hours } = venue;

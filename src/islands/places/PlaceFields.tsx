@@ -189,7 +189,7 @@ function PlaceSearch({ onTake }: { onTake: (match: GazetteerMatch) => void }) {
       </div>
       <span className="hint" role="status">
         {found?.length === 0
-          ? 'No place is called like that; set the pin on the chart.'
+          ? 'No place is called like that; set the pin on the map.'
           : 'Typos are fine; a street without a number, or a town, will do.'}
       </span>
     </div>

@@ -4,11 +4,11 @@ import { type LoggedError, loggedError } from './log';
 
 export const TASK_WORDS = {
   mail: 'Sending mail',
-  times: 'Publishing and withdrawing by time',
-  validation: 'Proof’s look at what changed',
-  horizon: 'Keeping dates as far ahead as the settings say',
-  tidy: 'Emptying the bin of what is too old',
-  notices: 'Hearing of changes from other servers',
+  times: 'Scheduled publishing and withdrawing',
+  validation: 'Proof checks of recent changes',
+  horizon: 'Extending open-ended listings',
+  tidy: 'Clearing old items from the bin',
+  notices: 'Changes from other servers',
   jobs: 'Background jobs',
 } as const;
 export type Task = keyof typeof TASK_WORDS;
