@@ -2,6 +2,9 @@ import { type APIRequestContext, expect } from '@playwright/test';
 import { pageOf } from './support';
 import { test } from './site';
 
+// Journeys of one file share a site and may build on each other: a second try begins with the first of them.
+test.describe.configure({ mode: 'serial' });
+
 /** Absolute addresses in a text, without what stands behind them in a sentence or a folded line. */
 function addressesIn(text: string): string[] {
   const whole = text

@@ -3,6 +3,9 @@ import { emptyContent } from '../../src/core/listing/content';
 import { cookieOf } from './support';
 import { test } from './site';
 
+// Journeys of one file share a site and may build on each other: a second try begins with the first of them.
+test.describe.configure({ mode: 'serial' });
+
 const content = (part = {}) => ({ ...emptyContent(), title: 'Bad Input Evening', ...part });
 const when = (start: string, length: unknown = null, rule: unknown = null) => ({
   recurrence: {

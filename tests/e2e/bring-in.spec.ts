@@ -5,6 +5,9 @@ import { expect } from '@playwright/test';
 import { expectAccessible, expectNoSidewaysScroll, pageOf } from './support';
 import { test } from './site';
 
+// Journeys of one file share a site and may build on each other: a second try begins with the first of them.
+test.describe.configure({ mode: 'serial' });
+
 const CALENDAR = [
   'BEGIN:VCALENDAR',
   'VERSION:2.0',

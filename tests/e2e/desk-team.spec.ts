@@ -2,6 +2,9 @@ import { expect } from '@playwright/test';
 import { expectAccessible, pageOf, signIn } from './support';
 import { test } from './site';
 
+// Journeys of one file share a site and may build on each other: a second try begins with the first of them.
+test.describe.configure({ mode: 'serial' });
+
 test('tables: a category is added and removed, the fallback says why it stays; set-up reaches the pages', async ({
   browser,
   request,

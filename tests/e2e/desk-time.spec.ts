@@ -2,6 +2,9 @@ import { expect, type Page } from '@playwright/test';
 import { expectAccessible, expectNoSidewaysScroll, newListing, pageOf } from './support';
 import { test } from './site';
 
+// Journeys of one file share a site and may build on each other: a second try begins with the first of them.
+test.describe.configure({ mode: 'serial' });
+
 const note = (page: Page, text: RegExp) => expect(page.locator('[data-note]')).toContainText(text);
 /** Types a day into a field of segments. */
 async function day(page: Page, group: string, digits: string): Promise<void> {

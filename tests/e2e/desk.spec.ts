@@ -3,6 +3,9 @@ import sharp from 'sharp';
 import { expectAccessible, expectNoSidewaysScroll, newListing, pageOf } from './support';
 import { test } from './site';
 
+// Journeys of one file share a site and may build on each other: a second try begins with the first of them.
+test.describe.configure({ mode: 'serial' });
+
 const heading = (page: Page) => page.locator('.editor-head h1');
 const saved = (page: Page, text: RegExp) => expect(page.locator('[data-note]')).toContainText(text);
 

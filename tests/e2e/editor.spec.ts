@@ -3,6 +3,9 @@ import sharp from 'sharp';
 import { expectAccessible, expectNoSidewaysScroll, newListing, pageOf } from './support';
 import { test } from './site';
 
+// Journeys of one file share a site and may build on each other: a second try begins with the first of them.
+test.describe.configure({ mode: 'serial' });
+
 const note = (page: Page, text: RegExp) => expect(page.locator('[data-note]')).toContainText(text);
 const picture = (colour: string): Promise<Buffer> =>
   sharp({ create: { width: 1200, height: 800, channels: 3, background: colour } })

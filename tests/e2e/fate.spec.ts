@@ -3,6 +3,9 @@ import sharp from 'sharp';
 import { expectAccessible, expectNoSidewaysScroll, pageOf } from './support';
 import { test } from './site';
 
+// Journeys of one file share a site and may build on each other: a second try begins with the first of them.
+test.describe.configure({ mode: 'serial' });
+
 const picture = (): Promise<Buffer> =>
   sharp({ create: { width: 900, height: 600, channels: 3, background: '#86748f' } })
     .png()
@@ -246,7 +249,11 @@ test('a row of the table is edited by one press, says what was saved, and takes 
   await ivo.goto('/desk/listings?words=two-hall&columns=next,venue,organizer,tags,cost,stage');
   const row = ivo.locator('[data-rows] tbody tr').first();
   const cell = (name: string) => row.locator(`td[data-edit=${name}]`);
-  await cell('cost').click();
+  // The table is read before it can be changed: the press counts once the page is alive.
+  await expect(async () => {
+    await cell('cost').click();
+    await expect(ivo.getByRole('textbox', { name: 'Cost' })).toBeVisible({ timeout: 1000 });
+  }).toPass();
   await ivo.getByRole('textbox', { name: 'Cost' }).fill('12,50');
   await ivo.keyboard.press('Enter');
   await expect(ivo.getByText('Saved: cost of “Two-hall Supper” is “$12.50”. The change waits to be published.')).toBeVisible();

@@ -3,6 +3,9 @@ import sharp from 'sharp';
 import { expectAccessible, pageOf } from './support';
 import { test } from './site';
 
+// Journeys of one file share a site and may build on each other: a second try begins with the first of them.
+test.describe.configure({ mode: 'serial' });
+
 const picture = (): Promise<Buffer> =>
   sharp({ create: { width: 800, height: 500, channels: 3, background: '#7fa6a4' } })
     .png()

@@ -3,6 +3,9 @@ import sharp from 'sharp';
 import { cookieOf, expectAccessible, expectNoSidewaysScroll, newListing, pageOf } from './support';
 import { test } from './site';
 
+// Journeys of one file share a site and may build on each other: a second try begins with the first of them.
+test.describe.configure({ mode: 'serial' });
+
 const drawn = (ink: string, width = 1400, height = 1000): Promise<Buffer> =>
   sharp({ create: { width, height, channels: 3, background: ink } })
     .composite([{ input: { create: { width: 200, height: 200, channels: 3, background: '#fbf0d8' } }, left: 40, top: 60 }])

@@ -2,6 +2,9 @@ import { expect, type Page } from '@playwright/test';
 import { expectAccessible, expectNoSidewaysScroll, pageOf } from './support';
 import { test } from './site';
 
+// Journeys of one file share a site and may build on each other: a second try begins with the first of them.
+test.describe.configure({ mode: 'serial' });
+
 const said = (page: Page) => page.locator('.note.good');
 
 test('a venue is found by a slip of the hand, its pin is carried by keyboard, and readers of an area learn the area', async ({

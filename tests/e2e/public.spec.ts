@@ -3,6 +3,9 @@ import ICAL from 'ical.js';
 import { expectAccessible, expectNoSidewaysScroll } from './support';
 import { test } from './site';
 
+// Journeys of one file share a site and may build on each other: a second try begins with the first of them.
+test.describe.configure({ mode: 'serial' });
+
 const VIEWS = [
   '/',
   '/month/2027-03',

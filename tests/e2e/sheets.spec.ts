@@ -2,6 +2,9 @@ import { expect, type Page } from '@playwright/test';
 import { expectAccessible, expectNoSidewaysScroll, pageOf } from './support';
 import { test } from './site';
 
+// Journeys of one file share a site and may build on each other: a second try begins with the first of them.
+test.describe.configure({ mode: 'serial' });
+
 const dayNumber = (text: string): number => Math.floor(Date.parse(`${text}T00:00Z`) / 86_400_000);
 const cell = (page: Page, day: string) => page.locator(`[data-day="${dayNumber(day)}"]`);
 const entry = (page: Page, day: string, title: string) => cell(page, day).locator('[data-key]').filter({ hasText: title }).first();

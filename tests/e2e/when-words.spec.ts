@@ -3,6 +3,9 @@ import { expect } from '@playwright/test';
 import { expectAccessible, signIn } from './support';
 import { test } from './site';
 
+// Journeys of one file share a site and may build on each other: a second try begins with the first of them.
+test.describe.configure({ mode: 'serial' });
+
 test('words that are not understood are kept with the draft, asked about and stop publishing, until they are mended', async ({ page }) => {
   await signIn(page, 'maud');
   await page.goto('/desk/listings/new');

@@ -2,6 +2,9 @@ import { spawnSync } from 'node:child_process';
 import { expect } from '@playwright/test';
 import { test } from './site';
 
+// Journeys of one file share a site and may build on each other: a second try begins with the first of them.
+test.describe.configure({ mode: 'serial' });
+
 const run = (args: string[], input = '') => spawnSync('node', ['dist/cli/words.mjs', ...args], { encoding: 'utf8', input });
 const lines = (text: string): Record<string, unknown>[] =>
   text

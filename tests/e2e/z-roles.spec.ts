@@ -5,6 +5,9 @@ import { ACCESS } from '../../src/server/http/access';
 import { cookieOf, type Who } from './support';
 import { test } from './site';
 
+// Journeys of one file share a site and may build on each other: a second try begins with the first of them.
+test.describe.configure({ mode: 'serial' });
+
 const WHO: { who: Who | null; role: string }[] = [
   { who: null, role: 'reader' },
   { who: 'nan', role: 'contributor' },

@@ -3,6 +3,9 @@ import { type APIResponse, expect } from '@playwright/test';
 import { cookieOf } from './support';
 import { test } from './site';
 
+// Journeys of one file share a site and may build on each other: a second try begins with the first of them.
+test.describe.configure({ mode: 'serial' });
+
 /** Every page and endpoint that there is, each with names in its place holders that are none. */
 function everyAddress(): string[] {
   const files = readdirSync('src/pages', { recursive: true, encoding: 'utf8' }).filter((f) => /\.(ts|astro)$/.test(f));

@@ -6,6 +6,9 @@ import path from 'node:path';
 import { expect } from '@playwright/test';
 import { test } from './site';
 
+// Journeys of one file share a site and may build on each other: a second try begins with the first of them.
+test.describe.configure({ mode: 'serial' });
+
 const CLI = 'dist/cli/main.mjs';
 const run = (args: string[], env: Record<string, string> = {}, input = '') =>
   spawnSync('node', [CLI, ...args], { encoding: 'utf8', input, env: { ...process.env, ALMANAC_NOW: '', ...env } });

@@ -55,7 +55,11 @@ describe('what the server does by itself', () => {
   it('is tried again after a failure, which is logged once each time and seen until it goes well again', async () => {
     const { to, text } = caught();
     let at = 0;
-    const tasks = new Tasks(makeLog('json', to), () => new Date((at += 1000)));
+    const tick = (): Date => {
+      at += 1000;
+      return new Date(at);
+    };
+    const tasks = new Tasks(makeLog('json', to), tick);
     expect(tasks.report()).toEqual([]);
     await tasks.attempt('tidy', async () => 1);
     await tasks.attempt('mail', () => Promise.reject(new Error('connect ECONNREFUSED')));
