@@ -1,9 +1,12 @@
 import { Writable } from 'node:stream';
 import { eq } from 'drizzle-orm';
-import { describe, expect, it } from 'vitest';
+import { describe, expect, it, vi } from 'vitest';
 import { freshDb } from '../../../tests/support/db';
+import type { Db } from '../db/client';
 import { newId } from '../db/ids';
 import { job, outbox } from '../db/schema';
+import { JobRunner } from '../jobs/runner';
+import { WORKS } from '../jobs/works';
 import { MAX_TRIES, queueMail } from '../mail/outbox';
 import { loggedError, makeLog } from './log';
 import { readHealth } from './read';
@@ -73,6 +76,31 @@ describe('what the server does by itself', () => {
     const [mail] = tasks.report().filter(({ task }) => task === 'mail');
     expect(mail).toMatchObject({ inARow: 0, failedAt: new Date(3000), doneAt: new Date(4000) });
     expect(text()).toContain('went well again');
+  });
+});
+
+describe('the background jobs', () => {
+  it('are seen failing while the database does not answer, and well again once they ran', async () => {
+    const db = await freshDb();
+    const tasks = new Tasks(makeLog('json', caught().to));
+    const runnerOn = (on: Db): JobRunner =>
+      new JobRunner(
+        { db: on, tasks, contentChanged: async () => undefined, jobContext: () => Promise.reject(new Error('no job is there')) },
+        WORKS,
+      );
+    const silent = new Proxy(db, {
+      get: () => () => {
+        throw new Error('the database does not answer');
+      },
+    });
+    const first = runnerOn(silent);
+    first.wake();
+    await vi.waitFor(() => expect(tasks.report()).toMatchObject([{ task: 'jobs', inARow: 1, failure: 'the database does not answer' }]));
+    await first.stop();
+    const second = runnerOn(db);
+    second.wake();
+    await vi.waitFor(() => expect(tasks.report()).toMatchObject([{ task: 'jobs', inARow: 0 }]));
+    await second.stop();
   });
 });
 

@@ -5,6 +5,7 @@
 import { asc, eq, inArray, sql } from 'drizzle-orm';
 import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';
+import { log } from '../health/log';
 import type { Tasks } from '../health/tasks';
 import { newId } from '../db/ids';
 import { job, type JobInput, type JobKind } from '../db/schema';
@@ -142,6 +143,7 @@ export class JobRunner {
     if (this.#stopped) return;
     this.#again = true;
     this.#running ??= this.#runAll()
+      .then(() => this.site.tasks?.done('jobs'))
       .catch((error: unknown) => {
         // What a job did so far is written down: it goes on when the database answers again.
         this.site.tasks?.failed('jobs', error);
@@ -236,7 +238,7 @@ export class JobRunner {
   /** A piece that failed is taken back by its transaction; so is, then, what the job did before. */
   async #fail(id: string, error: unknown): Promise<Outcome> {
     const said = error instanceof Problem ? error.title : 'Something failed on our side.';
-    if (!(error instanceof Problem)) this.site.tasks?.failed('jobs', error);
+    if (!(error instanceof Problem)) log.error({ job: id, err: error }, 'A job failed');
     const row = await readJob(this.site.db, id);
     const undoes = row.state === 'running' && this.works[row.kind].undo !== undefined;
     await this.site.db
