@@ -1,6 +1,8 @@
 /** A listing being edited: its content, what the server has of it, and the ways of saving it. */
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { type Outcome, send } from '@/client/api';
+import { parseIsoDateTime } from '@/core/day/plain-date-time';
+import { type Style, sayWhen } from '@/core/phrase/format';
 import type { ListingContent, Stage } from '@/core/listing/content';
 import type { ContentField } from '@/core/listing/fields';
 import type { EditorStart } from '@/core/listing/editor';
@@ -210,14 +212,18 @@ export function useListing(start: EditorStart) {
       if ((typed || latest.current.server.id === null) && !(await save())) return false;
       const { id, revision } = latest.current.server;
       setBusy(true);
-      const outcome = await send<Partial<Saved> & { stage: Stage }>('POST', `/api/v1/listings/${id}/${action}`, { revision, ...more });
+      const outcome = await send<Partial<Saved> & { stage: Stage; ended?: string[] }>('POST', `/api/v1/listings/${id}/${action}`, {
+        revision,
+        ...more,
+      });
       setBusy(false);
       if (!settle(outcome, () => void act(action, more))) return false;
-      accept({ ...latest.current.server, ...outcome.value } as Saved, null);
-      setNote(noteOf(action, latest.current.server));
+      const { ended = [], ...value } = outcome.value;
+      accept({ ...latest.current.server, ...value } as Saved, null);
+      setNote(noteOf(action, latest.current.server, sayEnded(ended, start.site.style)));
       return true;
     },
-    [accept, save, settle],
+    [accept, save, settle, start.site.style],
   );
 
   return {
@@ -253,7 +259,21 @@ function sayRefusal(title: string, fields: number): string {
 
 export type Listing = ReturnType<typeof useListing>;
 
-function noteOf(action: Action, { id, slug, stage, times }: Pick<Server, 'id' | 'slug' | 'stage' | 'times'>): Note {
+/** So many dates are named one by one. */
+const ENDED_NAMED = 3;
+
+/** Which dates are no more, as a sentence; empty when all go on. */
+function sayEnded(ended: readonly string[], style: Style): string {
+  if (!ended.length) return '';
+  const named = ended.slice(0, ENDED_NAMED).flatMap((text) => {
+    const start = parseIsoDateTime(text);
+    return start ? [sayWhen(start, null, style)] : [];
+  });
+  const more = ended.length - named.length;
+  return ` No longer a date: ${named.join('; ')}${more > 0 ? ` and ${more} more` : ''}.`;
+}
+
+function noteOf(action: Action, { id, slug, stage, times }: Pick<Server, 'id' | 'slug' | 'stage' | 'times'>, ended = ''): Note {
   // Readers have no page of what is not published.
   const page =
     stage === 'published'
@@ -261,7 +281,7 @@ function noteOf(action: Action, { id, slug, stage, times }: Pick<Server, 'id' | 
       : { href: `/desk/listings/${id}/preview`, text: 'See the preview' };
   switch (action) {
     case 'publish':
-      return { tone: 'good', text: 'Published.', link: page };
+      return { tone: 'good', text: `Published.${ended}`, link: page };
     case 'times':
       return {
         tone: 'good',

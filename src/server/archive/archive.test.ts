@@ -67,6 +67,16 @@ describe('the demo as an archive', () => {
       await inTx(db, (tx) =>
         saveListing(tx, { id: row.id, content: { ...row.working, title: 'Under way' }, revision: row.revision }, change()),
       );
+    // And one begins five minutes later than it did: its dates are the same ones under other starts.
+    const [retimed] = await db.select().from(listing).where(eq(listing.slug, 'harbour-choir'));
+    const recurrence = retimed?.working.recurrence;
+    if (!retimed || !recurrence) throw new Error('the demo has no harbour choir with dates');
+    const parts = recurrence.parts.map((part) => ({ ...part, start: part.start.replace(/:\d\d$/, ':05') }));
+    const later = { ...retimed.working, recurrence: { ...recurrence, parts } };
+    await inTx(db, async (tx) => {
+      const saved = await saveListing(tx, { id: retimed.id, content: later, revision: retimed.revision }, change());
+      await publishListing(tx, saved.id, saved.revision, change());
+    });
     await writeSite(site, zip);
   });
 
@@ -80,6 +90,7 @@ describe('the demo as an archive', () => {
     const report = await fill(site, zip);
     expect(report.left).toEqual([]);
     expect(report.taken.listings).toBeGreaterThan(60);
+    expect(dates.filter(({ dateId, original }) => dateId !== original).length).toBeGreaterThan(5);
     expect(untimed(await siteDocument(site))).toBe(before);
     expect(await db.select().from(occurrence).orderBy(asc(occurrence.listingId), asc(occurrence.original))).toEqual(dates);
     expect((await db.select().from(link)).map((row) => JSON.stringify(row)).sort()).toEqual(links);

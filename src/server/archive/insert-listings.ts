@@ -2,7 +2,18 @@
 import type { ListingContent } from '@/core/listing/content';
 import { picturesInText } from '@/core/picture/picture-url';
 import type { Db } from '../db/client';
-import { importSource, link, listing, listingCopy, oldSlug, validationWaiver, published, submission, version } from '../db/schema';
+import {
+  dateName,
+  importSource,
+  link,
+  listing,
+  listingCopy,
+  oldSlug,
+  validationWaiver,
+  published,
+  submission,
+  version,
+} from '../db/schema';
 import { linkRows, textPictureLinks } from '../listings/write';
 import { publishedValues } from '../listings/published-copy';
 import { insertNew, insertOnce, type Known, type Left } from './known';
@@ -23,6 +34,12 @@ export async function insertListings(tx: Db, rows: readonly ArchivedListing[], c
   await insertOnce(tx, oldSlug, old, {
     key: ({ slug }) => slug,
     nameOf: ({ slug }) => `Former address “${slug}”`,
+    left,
+  });
+  const names = there.flatMap(({ id, dateNames }) => dateNames.map((row) => ({ ...row, listingId: id })));
+  await insertOnce(tx, dateName, names, {
+    key: ({ listingId, dateId, original }) => `${listingId} ${dateId} ${original}`,
+    nameOf: ({ original }) => `The former start “${original}” of a date`,
     left,
   });
   const sources = there.flatMap(({ id, sources: list }) => list.map((row) => ({ ...row, listingId: id })));
@@ -95,8 +112,10 @@ async function insertSome(tx: Db, rows: readonly ArchivedListing[], { known, lef
 const titleOf = ({ title }: { title: string }): string => `Listing “${title}”`;
 
 function listingValues(row: Part<'listings'>, working: ListingContent): typeof listing.$inferInsert {
+  // Archives of before said it of what is published only.
+  const firstPublishedAt = row.firstPublishedAt ?? row.published?.publishedAt ?? null;
   const { id, slug, stage, edited, revision, createdAt, changedAt, publishAt, withdrawAt, scheduledBy, scheduleWrong } = row;
-  const times = { createdAt, changedAt, publishAt, withdrawAt, scheduledBy, scheduleWrong };
+  const times = { createdAt, changedAt, firstPublishedAt, publishAt, withdrawAt, scheduledBy, scheduleWrong };
   return { id, slug, stage, edited, revision, title: working.title, working, ...times };
 }
 

@@ -59,6 +59,7 @@ export const pictureShape = z.object({
   binnedAt: instant.nullable(),
 });
 
+const dateNameShape = z.object({ dateId: words(40), original: words(40), former: z.boolean() });
 const versionShape = z.object({ id, revision, content: contentInput, what: words(200), byName: words(200), at: instant });
 const waiverShape = z.object({ key: words(200), reason: words(2000), byName: words(200), at: instant });
 const copyShape = z.object({ fromTitle: words(200), fromId: id.nullable(), unlooked: z.array(z.enum(['title', 'when'])).max(2) });
@@ -116,7 +117,9 @@ export const listingShape = z
     withdrawAt: instant.nullable().default(null),
     scheduledBy: words(200).default(''),
     scheduleWrong: words(2000).default(''),
+    firstPublishedAt: instant.nullable().default(null),
     oldSlugs: z.array(slug).max(1000).default([]),
+    dateNames: z.array(dateNameShape).max(100_000).default([]),
     versions: z.array(versionShape).max(100_000).default([]),
     waivers: z.array(waiverShape).max(1000).default([]),
     copy: copyShape.nullable().default(null),

@@ -12,6 +12,7 @@ import { ARCHIVE_DOCUMENT, ARCHIVE_FORMAT, ARCHIVE_KIND } from '@/core/exchange/
 import type { Db } from '../db/client';
 import {
   category,
+  dateName,
   importColumns,
   importMatch,
   importSource,
@@ -110,6 +111,9 @@ async function* allListings(tx: Db): AsyncGenerator<Row> {
     const ids = rows.map(({ id }) => id);
     const copies = await publishedOf(tx, ids);
     const old = grouped(await tx.select().from(oldSlug).where(inArray(oldSlug.listingId, ids)).orderBy(asc(oldSlug.slug)));
+    const names = grouped(
+      await tx.select().from(dateName).where(inArray(dateName.listingId, ids)).orderBy(asc(dateName.dateId), asc(dateName.original)),
+    );
     const versions = grouped(
       await tx.select().from(version).where(inArray(version.listingId, ids)).orderBy(asc(version.revision), asc(version.id)),
     );
@@ -130,6 +134,7 @@ async function* allListings(tx: Db): AsyncGenerator<Row> {
       content: working,
       published: copies.get(row.id) ?? null,
       oldSlugs: (old.get(row.id) ?? []).map(({ slug }) => slug),
+      dateNames: (names.get(row.id) ?? []).map(without),
       versions: (versions.get(row.id) ?? []).map(without),
       waivers: (waivers.get(row.id) ?? []).map(without),
       copy: begun.get(row.id)?.map(without)[0] ?? null,

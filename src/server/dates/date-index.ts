@@ -18,6 +18,8 @@ import type { SiteSettings } from '../site/settings';
 export interface IndexRow {
   listing_id: string;
   original: string;
+  /** which date of its listing it is, whatever becomes of its start */
+  date_id: string;
   slug: string;
   start_day: number;
   start_minute: number | null;
@@ -68,9 +70,11 @@ function rowOf(listingId: string, date: Occurrence, { zone, shown, siteZone }: C
   const end = date.end && inZone(date.end, zone, shown);
   // All-day dates are days of the site, so their instants are the site's midnights.
   const instant = (wall: PlainDateTime): string => isoInstant(dateTimeToInstant(wall.minute === null ? siteZone : zone, wall).ms);
+  const original = isoDateTime(date.original);
   return {
     listing_id: listingId,
-    original: isoDateTime(date.original),
+    original,
+    date_id: original,
     slug: isoDay(date.original.day),
     start_day: start.day,
     start_minute: start.minute,
@@ -82,7 +86,7 @@ function rowOf(listingId: string, date: Occurrence, { zone, shown, siteZone }: C
     event_status: date.eventStatus,
     note: date.note,
     venue_id: date.venueId,
-    moved: isoDateTime(date.original) !== isoDateTime(date.start),
+    moved: original !== isoDateTime(date.start),
     public: isPublic,
   };
 }
@@ -102,7 +106,7 @@ export interface IndexInput {
   horizon: EpochDay;
 }
 
-/** The rows of a listing's content, in order of their original start. */
+/** The rows of a listing's content, in order of their original start; their ids are those of dates that never had another one. */
 export function indexRows({ listingId, content, isPublic, settings, horizon }: IndexInput): IndexRow[] {
   if (!content.recurrence) return [];
   const recurrence = fromStored(content.recurrence);

@@ -8,6 +8,7 @@ import { SITE_ACTOR } from '../accounts/roles';
 import type { Now } from '../site/clock';
 import type { SiteSettings } from '../site/settings';
 import { TaskWorker } from '../worker/task-worker';
+import { readDateNames, withKeptIds } from './date-names';
 import { horizonOf, type IndexRow, insertRows, refreshNext } from './date-index';
 
 export interface RebuildReport {
@@ -18,7 +19,7 @@ export interface RebuildReport {
 }
 
 const SELECT = sql.raw(
-  `select listing_id, original, slug, start_day, start_minute, end_day, end_minute, last_day,
+  `select listing_id, original, date_id, slug, start_day, start_minute, end_day, end_minute, last_day,
    to_char(starts_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"') as starts_at, to_char(ends_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"') as ends_at,
    event_status, note, venue_id, moved, "public" from occurrence`,
 );
@@ -27,6 +28,7 @@ const SELECT = sql.raw(
 const textOf = (row: IndexRow): string =>
   JSON.stringify([
     row.original,
+    row.date_id,
     row.slug,
     row.start_day,
     row.start_minute,
@@ -86,11 +88,13 @@ async function rebuildSome(tx: Db, input: SomeInput, report: RebuildReport): Pro
     const content = row.copy ?? row.working;
     return { listingId: row.id, content, isPublic: row.stage === 'published' && content.visibility === 'public' };
   });
+  const names = await readDateNames(tx, ids);
   const anew: IndexRow[] = [];
   const gone: string[] = [];
   const parts = worker.run({ task: 'expand', listings, settings, horizon: horizonOf(now.day, settings.horizonMonths) });
   for await (const part of parts) {
-    for (const { listingId, rows } of part.part === 'rows' ? part.rows : []) {
+    for (const { listingId, rows: unnamed } of part.part === 'rows' ? part.rows : []) {
+      const rows = withKeptIds(unnamed, names.get(listingId) ?? []);
       const [should, is] = [new Set(rows.map(textOf)), new Set((keptOf.get(listingId) ?? []).map(textOf))];
       const missing = [...should].filter((text) => !is.has(text)).length;
       const surplus = [...is].filter((text) => !should.has(text)).length;

@@ -91,7 +91,16 @@ export async function buildMany(
     const what = isPublic ? 'imported and published' : 'imported';
     const dates = indexRows({ listingId: id, content, isPublic: isPublic && content.visibility === 'public', settings, horizon });
     rows.occurrence.push(...dates);
-    const own = { ...nextOf(dates, now.day), owner_id: by.id, job_id: jobId, edited: false, revision: 1, created_at: at, changed_at: at };
+    const own = {
+      ...nextOf(dates, now.day),
+      owner_id: by.id,
+      job_id: jobId,
+      edited: false,
+      revision: 1,
+      created_at: at,
+      changed_at: at,
+      first_published_at: isPublic ? at : null,
+    };
     const untimed = { scheduled_by: '', schedule_wrong: '' };
     rows.listing.push({ id, slug, stage: isPublic ? 'published' : 'draft', title: content.title, working: content, ...own, ...untimed });
     rows.version.push({ id: newId(), listing_id: id, revision: 1, content, what, by_name: by.name, at });

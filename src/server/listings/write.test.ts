@@ -51,6 +51,7 @@ describe('a listing and its dates', () => {
       {
         listing_id: row.id,
         original: '2027-03-24T19:00',
+        date_id: '2027-03-24T19:00',
         slug: 'x',
         start_day: one.startDay,
         start_minute: 1,

@@ -1,8 +1,10 @@
 /** Changes to listings. Each is one transaction: the row, its version, its audit line, its links and its date index. */
 import { and, eq, getTableColumns, sql } from 'drizzle-orm';
+import type { NamedDate } from '@/core/dates/date-ids';
 import { type ListingContent, type Stage, venuesOf } from '@/core/listing/content';
 import type { ValidationNote } from '@/core/validation/note';
 import { whatStopsOf } from '@/core/validation/validate';
+import { sayCount } from '@/core/phrase/format';
 import { picturesInText } from '@/core/picture/picture-url';
 import { canonical } from '@/core/text/canonical-json';
 import { freeSlug, slugOf } from '@/core/text/text';
@@ -18,6 +20,7 @@ import { noteTouched, type Unlooked } from '../validation/copies';
 import type { Now } from '../site/clock';
 import { type SiteSettings, styleOf } from '../site/settings';
 import { horizonOf, type IndexRow, indexRows, insertRows, nextOf, replaceRows } from '../dates/date-index';
+import { nameRows } from '../dates/date-names';
 import { publishedValues } from './published-copy';
 
 /** What every change needs to know. `settings.address` is where the site is reached: mails carry it. */
@@ -28,6 +31,8 @@ export interface Change {
 }
 
 export type Row = typeof listing.$inferSelect;
+/** A listing as it is now, and which of the dates that readers had are no more. */
+export type Changed = Row & { ended: readonly NamedDate[] };
 /** A listing that is being changed, with what of a copy nobody looked at yet. */
 export type Locked = Row & {
   unlooked: Unlooked;
@@ -127,18 +132,23 @@ async function conflict(tx: Db, row: Row): Promise<Problem> {
   );
 }
 
-async function update(tx: Db, row: Row, values: Partial<Row>, change: Change, what: string): Promise<Row> {
+async function update(tx: Db, row: Row, values: Partial<Row>, change: Change, what: string): Promise<Changed> {
   const dates = datesOf({ ...row, ...values }, change);
+  const at = new Date(change.now.ms);
+  const firstPublishedAt = row.firstPublishedAt ?? (values.stage === 'published' ? at : null);
   const [next] = await tx
     .update(listing)
-    .set({ ...values, ...(dates ? nextValues(dates, change) : {}), revision: row.revision + 1, changedAt: new Date(change.now.ms) })
+    .set({ ...values, ...(dates ? nextValues(dates, change) : {}), firstPublishedAt, revision: row.revision + 1, changedAt: at })
     .where(eq(listing.id, row.id))
     .returning();
   if (!next) throw notFound('listing');
-  await record(tx, next, change, what);
+  // Until readers have had it, nothing hangs on its dates.
+  const named = dates && firstPublishedAt ? await nameRows(tx, next.id, dates) : { rows: dates, ended: [] };
+  const ended = named.ended.length ? `; ${sayCount(named.ended.length, 'date')} ended` : '';
+  await record(tx, next, change, what + ended);
   await writeLinks(tx, next.id, 'working', next.working);
-  if (dates) await replaceRows(tx, next.id, dates);
-  return next;
+  if (named.rows) await replaceRows(tx, next.id, named.rows);
+  return { ...next, ended: named.ended };
 }
 
 /**
@@ -235,7 +245,13 @@ export function changeStage(tx: Db, row: Row, values: Partial<Row>, change: Chan
 }
 
 /** Publishes the working copy: readers see it from now on. Proof must not stop it. */
-export async function publishListing(tx: Db, id: string, revision: number, change: Change, { keepWithdrawal = false } = {}): Promise<Row> {
+export async function publishListing(
+  tx: Db,
+  id: string,
+  revision: number,
+  change: Change,
+  { keepWithdrawal = false } = {},
+): Promise<Changed> {
   const row = await lockForChange(tx, id, revision, change.by);
   if (change.by.role === 'contributor') throw refused('Publishing needs a decision of an editor: send it for review.');
   checkPublishable(row, change);

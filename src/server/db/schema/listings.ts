@@ -37,6 +37,8 @@ export const listing = pgTable(
     withdrawAt: at('withdraw_at'),
     /** who set these times: it is published in their name */
     scheduledBy: text('scheduled_by').notNull().default(''),
+    /** when readers first had it: from then on its dates keep their ids */
+    firstPublishedAt: at('first_published_at'),
     /** why it did not go out when it should have */
     scheduleWrong: text('schedule_wrong').notNull().default(''),
   },
@@ -125,6 +127,8 @@ export const occurrence = pgTable(
       .references(() => listing.id, { onDelete: 'cascade' }),
     /** the original start, `2027-03-07T07:40` */
     original: text('original').notNull(),
+    /** which date of its listing it is, whatever becomes of its start (core/dates/date-ids) */
+    dateId: text('date_id').notNull(),
     /** its part of the web address: the original day, with the time where a day has several */
     slug: text('slug').notNull(),
     startDay: integer('start_day').notNull(),
@@ -148,6 +152,20 @@ export const occurrence = pgTable(
     index('occurrence_public').on(t.startDay, t.lastDay).where(sql`public`),
     index('occurrence_several_days').on(t.lastDay).where(sql`public and last_day > start_day`),
   ],
+);
+
+/** Starts of dates that do not follow from their ids: those that they have now, and those that they had, for redirects. */
+export const dateName = pgTable(
+  'date_name',
+  {
+    listingId: uuid('listing_id')
+      .notNull()
+      .references(() => listing.id, { onDelete: 'cascade' }),
+    dateId: text('date_id').notNull(),
+    original: text('original').notNull(),
+    former: boolean('former').notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.listingId, t.dateId, t.original] })],
 );
 
 /** Old web addresses of listings, for redirects. */

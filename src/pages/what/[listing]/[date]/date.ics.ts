@@ -4,6 +4,7 @@ import { parseIsoDateTime } from '@/core/day/plain-date-time';
 import { writeIcal } from '@/core/exchange/ical';
 import { notFound } from '@/server/http/problem';
 import { horizonOf } from '@/server/dates/date-index';
+import { findMovedDate } from '@/server/dates/date-names';
 import { icalListing, icalResponse } from '@/server/public/feed';
 import { findPublished, readDate } from '@/server/public/listing';
 import { referenceData } from '@/server/reference/read';
@@ -14,6 +15,8 @@ export const GET: APIRoute = async ({ params, locals, redirect }) => {
   if (!hit) throw notFound('listing');
   if ('movedTo' in hit) return redirect(`/what/${hit.movedTo}/${params.date}/date.ics`, 301);
   const found = await readDate(rt.db, hit.row.listingId, params.date ?? '');
+  const moved = found ? undefined : await findMovedDate(rt.db, hit.row.listingId, params.date ?? '');
+  if (moved) return redirect(`/what/${hit.row.slug}/${moved}/date.ics`, 302);
   const only = found && parseIsoDateTime(found.date.original);
   const one = only && icalListing(hit.row, hit.row.publishedAt, await referenceData(rt), rt, only);
   if (!one) throw notFound('date');

@@ -8,7 +8,7 @@ import { idOf } from '@/server/http/params';
 import { Problem } from '@/server/http/problem';
 import { sendForReview } from '@/server/moderation/write';
 import { setTimes, timesInput, timesOf } from '@/server/listings/publication-times';
-import { changeSlug, moveToStage, publishListing } from '@/server/listings/write';
+import { type Changed, changeSlug, moveToStage, publishListing, type Row } from '@/server/listings/write';
 
 const input = z.object({
   revision: z.number().int().min(1),
@@ -35,8 +35,17 @@ export const POST = jsonEndpoint(input, async ({ tx, actor, input: { revision, s
     },
   }[context.params.action ?? ''];
   if (!run) throw new Problem(404, 'There is no such action.');
-  const row = await run();
+  const row: (Row & Partial<Changed>) | undefined = await run();
   if (!row) return { stage: 'in-review' };
   const { slug: now, stage, edited, scheduleWrong } = row;
-  return { revision: row.revision, slug: now, stage, edited, scheduleWrong, times: timesOf(row, change.settings) };
+  const ended = (row.ended ?? []).map(({ original }) => original);
+  return {
+    ...(ended.length ? { ended } : {}),
+    revision: row.revision,
+    slug: now,
+    stage,
+    edited,
+    scheduleWrong,
+    times: timesOf(row, change.settings),
+  };
 });
