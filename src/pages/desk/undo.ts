@@ -11,11 +11,11 @@ import { bringBack } from '@/server/places/removed';
 /** Pages that this leads back to: the Desk's own, never another site's. */
 const OWN = /^\/desk\/(venues|organizers|categories|tags)(\/[0-9a-f-]{36})?$/;
 
-export const POST: APIRoute = async ({ request, locals: { rt, actor, now }, redirect }) => {
+export const POST: APIRoute = async ({ request, locals: { rt, actor, now, settings }, redirect }) => {
   if (!actor) throw refused();
   const { command, back = '' } = await readFields(request);
   const { value, problem } = await tryForm(() =>
-    rt.db.transaction((tx) => bringBack(tx, idOf(command, 'removal'), actor, new Date(now.ms))),
+    rt.db.transaction((tx) => bringBack(tx, idOf(command, 'removal'), { by: actor, now, settings })),
   );
   const lists = { venue: '/desk/venues', organizer: '/desk/organizers', category: '/desk/categories', tag: '/desk/tags' };
   const to = OWN.test(back) ? back : lists[value?.kind ?? 'venue'];

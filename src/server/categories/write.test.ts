@@ -15,7 +15,6 @@ import { type CategoryInput, categoryInput, makeFallback, removeCategory, saveCa
 import { tint } from '@/core/colour/colour';
 import { referenceData } from '../reference/read';
 
-const AT = new Date(NOW.ms);
 let db: Db;
 let places: Places;
 beforeEach(async () => {
@@ -71,7 +70,7 @@ describe('categories', () => {
     const [going, target] = [await save(null), await save(null, { name: 'Walks' })];
     const row = await publishWith({ categoryIds: [going] });
     const both = await publishWith({ title: 'Second', categoryIds: [going, target] });
-    await inTx(db, (tx) => removeCategory(tx, going, target, EDITOR, AT));
+    await inTx(db, (tx) => removeCategory(tx, going, target, change()));
     expect(await rowOf(going)).toBeUndefined();
     for (const id of [row.id, both.id]) {
       const [kept] = await db.select().from(published).where(eq(published.listingId, id));
@@ -82,20 +81,18 @@ describe('categories', () => {
       const links = (await db.select().from(link).where(eq(link.listingId, id))).filter((l) => l.categoryId);
       expect(links.map((l) => l.categoryId)).toEqual([target, target]);
     }
-    await inTx(db, (tx) => removeCategory(tx, target, null, EDITOR, AT));
+    await inTx(db, (tx) => removeCategory(tx, target, null, change()));
     expect((await db.select().from(published)).every((p) => p.categoryId === places.category)).toBe(true);
     expect((await db.select().from(audit)).some((a) => a.what === 'removed “Choirs”')).toBe(true);
     expect((await rebuildIndex(db, SETTINGS, NOW)).differed).toEqual([]);
   });
 
   it('stay when they are the fallback or have others under them, and say why', async () => {
-    const fallback = await problem(inTx(db, (tx) => removeCategory(tx, places.category, null, EDITOR, AT)));
+    const fallback = await problem(inTx(db, (tx) => removeCategory(tx, places.category, null, change())));
     expect([fallback.status, fallback.title]).toEqual([409, expect.stringContaining('is the fallback')]);
     const parent = await save(null, { name: 'Walks' });
     await save(null, { name: 'Shore walks', parentId: parent });
-    expect((await problem(inTx(db, (tx) => removeCategory(tx, parent, null, EDITOR, AT)))).title).toContain(
-      '“Shore walks” stands under it',
-    );
+    expect((await problem(inTx(db, (tx) => removeCategory(tx, parent, null, change())))).title).toContain('“Shore walks” stands under it');
     await inTx(db, (tx) => makeFallback(tx, parent));
     expect((await db.select().from(category).where(eq(category.fallback, true))).map((c) => c.id)).toEqual([parent]);
   });
@@ -113,14 +110,14 @@ describe('venues and organizers', () => {
   it('go, and listings follow to another or have none', async () => {
     const { id: other } = await inTx(db, (tx) => saveVenue(tx, null, hall, EDITOR));
     const row = await publishWith({});
-    await inTx(db, (tx) => removeVenue(tx, places.venue, other, EDITOR, AT));
+    await inTx(db, (tx) => removeVenue(tx, places.venue, other, change()));
     const [moved] = await db.select().from(published).where(eq(published.listingId, row.id));
     expect([moved?.venueId, moved?.content.venueIds]).toEqual([other, [other]]);
-    await inTx(db, (tx) => removeVenue(tx, other, null, EDITOR, AT));
+    await inTx(db, (tx) => removeVenue(tx, other, null, change()));
     const [none] = await db.select().from(published).where(eq(published.listingId, row.id));
     expect([none?.venueId, none?.content.venueIds]).toEqual([null, []]);
     expect(await db.select().from(venue)).toEqual([]);
-    expect((await problem(inTx(db, (tx) => removeVenue(tx, other, null, EDITOR, AT)))).status).toBe(404);
+    expect((await problem(inTx(db, (tx) => removeVenue(tx, other, null, change())))).status).toBe(404);
   });
 
   it('of organizers, the order that is left stays', async () => {
@@ -129,10 +126,10 @@ describe('venues and organizers', () => {
       ids.push((await inTx(db, (tx) => saveOrganizer(tx, null, { ...choirOf, name }, EDITOR))).id);
     const [one, two, three] = ids as [string, string, string];
     const row = await publishWith({ organizerIds: [one, two, three] });
-    await inTx(db, (tx) => removeOrganizer(tx, two, null, EDITOR, AT));
+    await inTx(db, (tx) => removeOrganizer(tx, two, null, change()));
     const [kept] = await db.select().from(published).where(eq(published.listingId, row.id));
     expect(kept?.content.organizerIds).toEqual([one, three]);
-    await inTx(db, (tx) => removeOrganizer(tx, one, three, EDITOR, AT));
+    await inTx(db, (tx) => removeOrganizer(tx, one, three, change()));
     const [last] = await db.select().from(published).where(eq(published.listingId, row.id));
     expect(last?.content.organizerIds).toEqual([three]);
     expect((await db.select().from(organizer)).map((o) => o.name)).toEqual(['Three']);

@@ -13,6 +13,7 @@ import { audited } from '../accounts/audit';
 import type { Actor } from '../accounts/roles';
 import { tick, words } from '../places/input';
 import { validateAgain } from '../validation/due';
+import type { Change } from '../listings/write';
 import { type Gone, takeOut } from '../places/removed';
 
 export const categoryInput = z.object({
@@ -119,7 +120,7 @@ export async function makeFallback(tx: Db, id: string): Promise<void> {
 }
 
 /** Removes a category; what used it goes to `moveTo`. The fallback, and one with others under it, stay. */
-export async function removeCategory(tx: Db, id: string, moveTo: string | null, by: Actor, at: Date): Promise<Gone> {
+export async function removeCategory(tx: Db, id: string, moveTo: string | null, change: Change): Promise<Gone> {
   const [row] = await tx.select().from(category).where(eq(category.id, id)).for('update');
   if (!row) throw notFound('category');
   if (row.fallback)
@@ -138,5 +139,5 @@ export async function removeCategory(tx: Db, id: string, moveTo: string | null, 
   // Organizers whose new listings begin with it lose that by the database; they have it again when it is brought back.
   const begin = await tx.select({ id: organizer.id }).from(organizer).where(eq(organizer.categoryId, id));
   // Published ones without a category of their own stand under the fallback, and never under this one: it cannot be removed.
-  return takeOut(tx, { kind: 'category', row, to, pointed: begin.map((o) => o.id), merged: false }, by, at);
+  return takeOut(tx, { kind: 'category', row, to, pointed: begin.map((o) => o.id), merged: false }, change);
 }

@@ -17,7 +17,6 @@ import { readPreview } from './import-preview';
 import { EXPORT_FILES, exportListings } from './export';
 import { keepFile } from './import-file';
 
-const AT = new Date(NOW.ms);
 let db: Db;
 let places: Places;
 let site: Runtime;
@@ -71,7 +70,7 @@ describe('what is given out', () => {
     const { text } = await exportListings(site, 'listings.json');
     const before = { ...row.working, changes: row.working.changes.map(({ venueId: _, ...rest }) => rest) };
     await db.delete(listing);
-    await inTx(db, (tx) => removeVenue(tx, places.venue, null, EDITOR, AT));
+    await inTx(db, (tx) => removeVenue(tx, places.venue, null, change()));
     const { id } = await inTx(db, (tx) => saveVenue(tx, null, { ...BLANK_VENUE, name: 'Net Loft', town: 'Gannet Bay' }, EDITOR));
     const file = await keepFile(site, { name: 'x.json', bytes: new TextEncoder().encode(text) }, EDITOR);
     const job = await inTx(db, (tx) => startImport(tx, file, true, change()));
@@ -121,7 +120,7 @@ describe('a date that is elsewhere', () => {
     const booked = async (venueIds: string[]) => (await readBookings(db, { venueIds, not: null, from: NOW.day })).length;
     expect([await booked([hall]), await booked([places.venue]), await booked([hall, places.venue])]).toEqual([1, 9, 10]);
     // The place is removed: the date is where the others are, in both copies and in the index.
-    await inTx(db, (tx) => removeVenue(tx, hall, null, EDITOR, AT));
+    await inTx(db, (tx) => removeVenue(tx, hall, null, change()));
     expect((await db.select().from(listing))[0]?.working.changes).toEqual([]);
     expect((await db.select().from(occurrence)).filter((o) => o.venueId)).toEqual([]);
     expect(await days(places.venue)).toHaveLength(10);

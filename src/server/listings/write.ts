@@ -12,7 +12,7 @@ import { type Actor, mayEdit } from '../accounts/roles';
 import type { Db } from '../db/client';
 import { isId, newId } from '../db/ids';
 import { jsonRows } from '../db/json-rows';
-import { audit, category, link, listing, oldSlug, published, type SubmissionState, version } from '../db/schema';
+import { audit, category, link, listing, oldSlug, published, type SubmissionState, validationState, version } from '../db/schema';
 import { invalid, notFound, Problem, refused } from '../http/problem';
 import { type Fate, settles, settleSubmission } from '../moderation/settle';
 import { readPictures } from '../pictures/read';
@@ -133,7 +133,8 @@ async function conflict(tx: Db, row: Row): Promise<Problem> {
 }
 
 async function update(tx: Db, row: Row, values: Partial<Row>, change: Change, what: string): Promise<Changed> {
-  const dates = datesOf({ ...row, ...values }, change);
+  const after = { ...row, ...values };
+  const dates = hasSameDates(row, after) ? undefined : datesOf(after, change);
   const at = new Date(change.now.ms);
   const firstPublishedAt = row.firstPublishedAt ?? (values.stage === 'published' ? at : null);
   const [next] = await tx
@@ -163,6 +164,17 @@ function datesOf(
   if (isPublic && edited) return undefined;
   const horizon = horizonOf(now.day, settings.horizonMonths);
   return indexRows({ listingId: id, content: working, isPublic: isPublic && working.visibility === 'public', settings, horizon });
+}
+
+/** What the rows of the date index are made of. */
+function indexed({ stage, working }: Pick<Row, 'stage' | 'working'>): string {
+  const { recurrence, changes, attendance, venueIds, visibility } = working;
+  return canonical([recurrence, changes, attendance, venueIds.length > 0, stage === 'published' && visibility === 'public']);
+}
+
+/** Would its rows in the index be the ones that are there? While changes wait, those are the published copy's. */
+function hasSameDates(before: Row, after: Row): boolean {
+  return !before.edited && !after.edited && indexed(before) === indexed(after);
 }
 
 /** What is next, for the listing's own row. */
@@ -255,7 +267,7 @@ export async function publishListing(
   const row = await lockForChange(tx, id, revision, change.by);
   if (change.by.role === 'contributor') throw refused('Publishing needs a decision of an editor: send it for review.');
   checkPublishable(row, change);
-  await writePublished(tx, row, change);
+  await writePublished(tx, row, row.working, change);
   // Out now: whatever was set for its going out is done. A time to come down stays, where it was to go out by itself or is out already.
   const times = { publishAt: null, scheduleWrong: '', ...(keepWithdrawal || row.stage === 'published' ? {} : NO_WITHDRAWAL) };
   const what = row.stage === 'published' ? 'published changes' : 'published';
@@ -301,8 +313,8 @@ function refuseWhatStops(content: ListingContent, change: Change): void {
   );
 }
 
-async function writePublished(tx: Db, row: Row, { now }: Change): Promise<void> {
-  const content = row.working;
+/** Writes what readers see: its row, and what that points to. */
+async function writePublished(tx: Db, row: Pick<Row, 'id' | 'slug'>, content: ListingContent, { now }: Change): Promise<void> {
   const [before] = await tx
     .select({ sequence: published.sequence, publishedAt: published.publishedAt })
     .from(published)
@@ -316,6 +328,42 @@ async function writePublished(tx: Db, row: Row, { now }: Change): Promise<void> 
   });
   await tx.insert(published).values(values).onConflictDoUpdate({ target: published.listingId, set: values });
   await writeLinks(tx, row.id, 'published', content);
+}
+
+/** One copy of a listing, which is locked; undefined when it has none such. */
+export async function readCopy(tx: Db, listingId: string, copy: 'working' | 'published'): Promise<ListingContent | undefined> {
+  const [row] = await tx.select({ content: listing.working }).from(listing).where(eq(listing.id, listingId)).for('update');
+  if (copy === 'working' || !row) return row?.content;
+  const [readers] = await tx.select({ content: published.content }).from(published).where(eq(published.listingId, listingId));
+  return readers?.content;
+}
+
+export interface CopyWrite {
+  listingId: string;
+  copy: 'working' | 'published';
+  content: ListingContent;
+  /** for its version: "“Net Loft” removed" */
+  what: string;
+}
+
+/**
+ * Puts a content in the place of one copy's, whoever's listing it is: something that it names was merged, removed or brought back. Each
+ * copy is written by itself, so that changes that wait for “Publish changes” go on waiting.
+ */
+export async function writeCopy(tx: Db, { listingId, copy, content, what }: CopyWrite, change: Change): Promise<void> {
+  const row = await lock(tx, listingId);
+  await tx.delete(validationState).where(eq(validationState.listingId, listingId));
+  if (copy === 'working') {
+    await update(tx, row, { working: content, title: content.title }, change, what);
+    return;
+  }
+  await writePublished(tx, row, content, change);
+  // With changes that wait, the index is not the working copy's.
+  if (row.edited) {
+    const dates = datesOf({ ...row, working: content, edited: false }, change) ?? [];
+    await replaceRows(tx, listingId, (await nameRows(tx, listingId, dates)).rows);
+    await tx.update(listing).set(nextValues(dates, change)).where(eq(listing.id, listingId));
+  }
 }
 
 /** The category of what has none. Throws a Problem when no category is that. */

@@ -9,6 +9,7 @@ import { category, organizer, picture } from '../db/schema';
 import { invalid, notFound } from '../http/problem';
 import { freePlaceSlug, note } from '../places/slugs';
 import { optionalId, optionalMail, optionalWeb, placeName, words } from '../places/input';
+import type { Change } from '../listings/write';
 import { type Gone, takeOut } from '../places/removed';
 import { validateAgain } from '../validation/due';
 
@@ -90,11 +91,11 @@ export async function binOrganizer(tx: Db, id: string, at: Date | null, by: Acto
 }
 
 /** Removes an organizer; listings go to `moveTo`, or have none when that is null. Brought back as one for as long as the bin keeps. */
-export async function removeOrganizer(tx: Db, id: string, moveTo: string | null, by: Actor, at: Date): Promise<Gone> {
+export async function removeOrganizer(tx: Db, id: string, moveTo: string | null, change: Change): Promise<Gone> {
   const [row] = await tx.select().from(organizer).where(eq(organizer.id, id)).for('update');
   if (!row) throw notFound('organizer');
   const { id: key, name } = organizer;
   const [to] = moveTo && moveTo !== id ? await tx.select({ id: key, name }).from(organizer).where(eq(key, moveTo)) : [];
   if (moveTo && !to) throw invalid('moveTo', 'Choose another organizer, or none.');
-  return takeOut(tx, { kind: 'organizer', row, to: to ?? null, merged: false }, by, at);
+  return takeOut(tx, { kind: 'organizer', row, to: to ?? null, merged: false }, change);
 }

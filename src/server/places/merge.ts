@@ -1,9 +1,9 @@
 /** Two venues or organizers made one: listings follow, the old address leads on, and it can be taken back as one. */
 import { eq, inArray, sql } from 'drizzle-orm';
-import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';
 import { organizer, type PlaceKind, venue } from '../db/schema';
 import { invalid, notFound } from '../http/problem';
+import type { Change } from '../listings/write';
 import { takeOut } from './removed';
 
 const TABLE = { venue, organizer };
@@ -53,7 +53,7 @@ export interface MergeDone {
   into: string;
 }
 
-export async function mergePlaces(tx: Db, kind: PlaceKind, fromId: string, intoId: string, by: Actor, at: Date): Promise<MergeDone> {
+export async function mergePlaces(tx: Db, kind: PlaceKind, fromId: string, intoId: string, change: Change): Promise<MergeDone> {
   if (fromId === intoId) throw invalid('into', `That is the same ${kind}; choose the one that it is to become.`);
   const table = TABLE[kind];
   // Both rows are taken in the order of their ids, so that two merges at once cannot wait for each other.
@@ -68,7 +68,7 @@ export async function mergePlaces(tx: Db, kind: PlaceKind, fromId: string, intoI
   if (!from || !into) throw notFound(kind);
   if (into.binnedAt) throw invalid('into', `“${into.name}” is in the bin; take it out first.`);
   const rooms = kind === 'venue' ? await moveRooms(tx, from as typeof venue.$inferSelect, into as typeof venue.$inferSelect) : [];
-  const gone = await takeOut(tx, { kind, row: from, to: into, pointed: rooms, merged: true }, by, at);
+  const gone = await takeOut(tx, { kind, row: from, to: into, pointed: rooms, merged: true }, change);
   await fill(tx, kind, from, into);
   return { id: gone.command, listings: gone.listings, from: from.name, into: into.name };
 }

@@ -1,10 +1,10 @@
 /** What a venue's or an organizer's page can do with it as a whole: remove, bin, merge. */
 import { sayCount } from '@/core/phrase/format';
-import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';
 import type { PlaceKind } from '../db/schema';
 import { idOf } from '../http/params';
 import { invalid } from '../http/problem';
+import type { Change } from '../listings/write';
 import { binOrganizer, removeOrganizer } from '../organizers/write';
 import { binVenue, removeVenue } from '../venues/write';
 import { mergePlaces } from './merge';
@@ -33,15 +33,15 @@ export async function runPlaceAction(
   tx: Db,
   { kind, id }: Place,
   sent: Record<string, string>,
-  by: Actor,
-  at: Date,
+  change: Change,
 ): Promise<PlaceOutcome | undefined> {
+  const { by, now } = change;
   const page = (of: string): string => `/desk/${kind}s/${of}`;
   switch (sent.action) {
     case 'remove': {
       // With listings that name it, what becomes of them is said, never guessed.
       if (sent.moveTo === '') throw invalid('moveTo', 'Choose what its listings have instead.');
-      const gone = await REMOVE[kind](tx, id, sent.moveTo && sent.moveTo !== NOTHING ? sent.moveTo : null, by, at);
+      const gone = await REMOVE[kind](tx, id, sent.moveTo && sent.moveTo !== NOTHING ? sent.moveTo : null, change);
       return {
         said: `“${gone.name}” is removed${gone.listings ? ` from ${sayCount(gone.listings, 'listing')}` : ''}.`,
         to: `/desk/${kind}s`,
@@ -50,12 +50,12 @@ export async function runPlaceAction(
     }
     case 'bin':
     case 'restore': {
-      const { name } = await BIN[kind](tx, id, sent.action === 'bin' ? at : null, by);
+      const { name } = await BIN[kind](tx, id, sent.action === 'bin' ? new Date(now.ms) : null, by);
       return { said: `${name} is ${sent.action === 'bin' ? 'in' : 'out of'} the bin.`, to: page(id) };
     }
     case 'merge': {
       const into = idOf(sent.into, kind);
-      const done = await mergePlaces(tx, kind, id, into, by, at);
+      const done = await mergePlaces(tx, kind, id, into, change);
       return {
         said: `“${done.from}” is part of “${done.into}” now; ${sayCount(done.listings, 'listing')} followed.`,
         to: page(into),

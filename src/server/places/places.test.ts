@@ -62,7 +62,7 @@ describe('two venues made one', () => {
       changes: [{ original: '2027-03-30T19:00', movedTo: null, length: null, eventStatus: null, note: '', venueId: double }],
     });
     const draft = await inTx(db, (tx) => createListing(tx, choir(places, { title: 'Draft', venueIds: [double] }), change()));
-    const done = await inTx(db, (tx) => mergePlaces(tx, 'venue', double, places.venue, EDITOR, AT));
+    const done = await inTx(db, (tx) => mergePlaces(tx, 'venue', double, places.venue, change()));
     expect(done).toMatchObject({ listings: 3, from: 'The Net Loft', into: 'Net Loft' });
     expect(await copies(both.id)).toEqual([
       [places.venue, other],
@@ -94,15 +94,15 @@ describe('two venues made one', () => {
     });
     await publish({ title: 'In a room', venueIds: [room] });
     const before = await everything();
-    const { id } = await inTx(db, (tx) => mergePlaces(tx, 'venue', double, places.venue, EDITOR, AT));
+    const { id } = await inTx(db, (tx) => mergePlaces(tx, 'venue', double, places.venue, change()));
     expect((await readKept(db, 'venue', { into: places.venue })).map((m) => m.name)).toEqual(['The Net Loft']);
-    const undone = await inTx(db, (tx) => bringBack(tx, id, EDITOR, AT));
+    const undone = await inTx(db, (tx) => bringBack(tx, id, change()));
     expect(undone).toEqual({ kind: 'venue', name: 'The Net Loft', listings: 2, left: 0 });
     const after = await everything();
     // The phone number that came over stays: nothing says that it was wrong.
     const phones = (rows: typeof before) => ({ ...rows, venues: rows.venues.map((v) => ({ ...v, phone: '' })) });
     expect(phones(after)).toEqual(phones(before));
-    expect((await problem(inTx(db, (tx) => bringBack(tx, id, EDITOR, AT)))).title).toContain('taken back already');
+    expect((await problem(inTx(db, (tx) => bringBack(tx, id, change())))).title).toContain('taken back already');
     expect(await readKept(db, 'venue', { into: places.venue })).toEqual([]);
   });
 
@@ -110,17 +110,17 @@ describe('two venues made one', () => {
     const double = await makeVenue({ name: 'The Net Loft' });
     const other = await makeVenue({ name: 'Lamp Room' });
     const row = await inTx(db, (tx) => createListing(tx, choir(places, { venueIds: [double] }), change()));
-    const { id } = await inTx(db, (tx) => mergePlaces(tx, 'venue', double, places.venue, EDITOR, AT));
+    const { id } = await inTx(db, (tx) => mergePlaces(tx, 'venue', double, places.venue, change()));
     const [now] = await db.select().from(listing).where(eq(listing.id, row.id));
     await inTx(db, (tx) =>
       saveListing(tx, { id: row.id, content: { ...row.working, venueIds: [other] }, revision: now?.revision ?? 0 }, change()),
     );
-    expect(await inTx(db, (tx) => bringBack(tx, id, EDITOR, AT))).toMatchObject({ listings: 0, left: 1 });
+    expect(await inTx(db, (tx) => bringBack(tx, id, change()))).toMatchObject({ listings: 0, left: 1 });
     expect(await copies(row.id)).toEqual([[other], []]);
   });
 
   it('is refused with itself, with a room of its own, with what is gone or in the bin', async () => {
-    const merge = (a: string, b: string) => problem(inTx(db, (tx) => mergePlaces(tx, 'venue', a, b, EDITOR, AT)));
+    const merge = (a: string, b: string) => problem(inTx(db, (tx) => mergePlaces(tx, 'venue', a, b, change())));
     const room = await makeVenue({ name: 'Upper room', parentId: places.venue });
     const binned = await makeVenue({ name: 'Old shed' });
     await inTx(db, (tx) => binVenue(tx, binned, AT, EDITOR));
@@ -135,10 +135,10 @@ describe('two venues made one', () => {
     const make = async (name: string) => (await inTx(db, (tx) => saveOrganizer(tx, null, { ...BLANK_ORGANIZER, name }, EDITOR))).id;
     const [one, two, three] = [await make('Harbour Choir'), await make('The Harbour Choir'), await make('Net Loft Dances')];
     const row = await publish({ organizerIds: [three, two, one] });
-    const { id } = await inTx(db, (tx) => mergePlaces(tx, 'organizer', two, one, EDITOR, AT));
+    const { id } = await inTx(db, (tx) => mergePlaces(tx, 'organizer', two, one, change()));
     const now = async () => (await db.select().from(published).where(eq(published.listingId, row.id)))[0]?.content.organizerIds;
     expect(await now()).toEqual([three, one]);
-    await inTx(db, (tx) => bringBack(tx, id, EDITOR, AT));
+    await inTx(db, (tx) => bringBack(tx, id, change()));
     expect(await now()).toEqual([three, two, one]);
     expect(await db.select().from(organizer)).toHaveLength(3);
   });
@@ -180,15 +180,13 @@ describe('what is removed', () => {
         const before = await all();
         const to = instead ? other : null;
         const remove = { venue: removeVenue, organizer: removeOrganizer, category: removeCategory };
-        const gone = await inTx(db, (tx) =>
-          kind === 'tag' ? mergeTag(tx, going, to, EDITOR, AT) : remove[kind](tx, going, to, EDITOR, AT),
-        );
+        const gone = await inTx(db, (tx) => (kind === 'tag' ? mergeTag(tx, going, to, change()) : remove[kind](tx, going, to, change())));
         expect(gone).toMatchObject({ name: name('Going'), listings: 3 });
         const names = async (id: string) => (await db.select().from(listing).where(eq(listing.id, id)))[0]?.working[field[kind]];
         expect([await names(out.id), await names(alone.id), await names(draft.id)]).toEqual([[other], to ? [to] : [], [other]]);
         expect((await rebuildIndex(db, SETTINGS, NOW)).differed).toEqual([]);
         expect((await readKept(db, kind)).map((k) => k.name)).toEqual([name('Going')]);
-        expect(await inTx(db, (tx) => bringBack(tx, gone.command, EDITOR, AT))).toEqual({
+        expect(await inTx(db, (tx) => bringBack(tx, gone.command, change()))).toEqual({
           kind,
           name: name('Going'),
           listings: 3,
@@ -225,7 +223,7 @@ describe('rooms', () => {
     const room = await makeVenue({ name: 'Upper room', parentId: places.venue, town: 'Elsewhere', capacity: 30 });
     const view = venueViews(await db.select().from(venue)).find((v) => v.id === room);
     expect(view).toMatchObject({ town: 'Gannet Bay', lat: 43.12, capacity: 30, hall: { name: 'Net Loft' } });
-    expect((await problem(inTx(db, (tx) => removeVenue(tx, places.venue, null, EDITOR, AT)))).title).toContain(
+    expect((await problem(inTx(db, (tx) => removeVenue(tx, places.venue, null, change())))).title).toContain(
       '“Upper room” is a room of it',
     );
     expect(

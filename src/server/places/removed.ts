@@ -5,21 +5,10 @@
 import { and, desc, eq, gt, inArray, isNull } from 'drizzle-orm';
 import { freeSlug } from '@/core/text/text';
 import { audited } from '../accounts/audit';
-import type { Actor } from '../accounts/roles';
+import type { Change } from '../listings/write';
 import type { Db } from '../db/client';
 import { newId } from '../db/ids';
-import {
-  category,
-  type KeptKind,
-  listing,
-  type MergedListing,
-  occurrence,
-  oldPlace,
-  organizer,
-  placeMerge,
-  tag,
-  venue,
-} from '../db/schema';
+import { category, type KeptKind, oldPlace, organizer, placeMerge, tag, venue } from '../db/schema';
 import { notFound, Problem } from '../http/problem';
 import { KEPT_DAYS } from '../listings/tidy';
 import { moveOldAddresses } from './slugs';
@@ -48,7 +37,9 @@ export interface Gone {
 }
 
 /** Takes a thing out: everything that named it names `to`, or nothing. Its row is kept whole for taking that back. */
-export async function takeOut(tx: Db, { kind, row, to, pointed = [], merged }: Going, by: Actor, at: Date): Promise<Gone> {
+export async function takeOut(tx: Db, { kind, row, to, pointed = [], merged }: Going, change: Change): Promise<Gone> {
+  const { by, now } = change;
+  const at = new Date(now.ms);
   const hasAddresses = kind === 'venue' || kind === 'organizer';
   const old = hasAddresses
     ? await tx
@@ -57,7 +48,7 @@ export async function takeOut(tx: Db, { kind, row, to, pointed = [], merged }: G
         .where(and(eq(oldPlace.kind, kind), eq(oldPlace.targetId, row.id)))
     : [];
   const did = merged ? `“${row.name}” merged into “${to?.name ?? ''}”` : `“${row.name}” removed${to ? `, “${to.name}” instead` : ''}`;
-  const listings = await replaceInContents(tx, { field: FIELD[kind], from: row.id, to: to?.id ?? null, what: did }, by, at);
+  const listings = await replaceInContents(tx, { field: FIELD[kind], from: row.id, to: to?.id ?? null, what: did }, change);
   if (hasAddresses) await moveOldAddresses(tx, kind, row, to?.id ?? null);
   await tx.delete(TABLE[kind]).where(eq(TABLE[kind].id, row.id));
   const command = newId();
@@ -78,7 +69,9 @@ export interface BroughtBack {
 }
 
 /** Brings back what was merged or removed, and what listings named; what somebody changed since stays as it is. */
-export async function bringBack(tx: Db, command: string, by: Actor, at: Date): Promise<BroughtBack> {
+export async function bringBack(tx: Db, command: string, change: Change): Promise<BroughtBack> {
+  const { by, now } = change;
+  const at = new Date(now.ms);
   const [row] = await tx.select().from(placeMerge).where(eq(placeMerge.id, command)).for('update');
   if (!row) throw notFound('removal');
   if (row.undoneAt) throw new Problem(409, 'That was taken back already.');
@@ -95,10 +88,8 @@ export async function bringBack(tx: Db, command: string, by: Actor, at: Date): P
   await pointAgain(tx, kind, record.rooms, fromId, to);
   const back = new Set<string>();
   const left = new Set<string>();
-  const words = { what: `“${name}” brought back`, by, at };
   for (const one of record.listings) {
-    const done = await putBack(tx, FIELD[kind], one, { from: fromId, to, ...words });
-    if (done && kind === 'venue' && one.dates.length) await partDates(tx, one, fromId, to);
+    const done = await putBack(tx, one, { field: FIELD[kind], from: fromId, to, what: `“${name}” brought back` }, change);
     (done ? back : left).add(one.listingId);
   }
   await tx.update(placeMerge).set({ undoneAt: at }).where(eq(placeMerge.id, command));
@@ -137,17 +128,6 @@ async function pointAgain(tx: Db, kind: KeptKind, pointed: readonly string[], fr
       .update(organizer)
       .set({ categoryId: fromId })
       .where(and(inArray(organizer.id, [...pointed]), isNull(organizer.categoryId)));
-}
-
-/** The date index holds the published copy's dates where there is one. */
-async function partDates(tx: Db, one: MergedListing, fromId: string, to: string | null): Promise<void> {
-  const [row] = await tx.select({ stage: listing.stage }).from(listing).where(eq(listing.id, one.listingId));
-  if ((row?.stage === 'published') !== (one.copy === 'published')) return;
-  const mine = and(eq(occurrence.listingId, one.listingId), inArray(occurrence.original, one.dates));
-  await tx
-    .update(occurrence)
-    .set({ venueId: fromId })
-    .where(and(mine, to ? eq(occurrence.venueId, to) : isNull(occurrence.venueId)));
 }
 
 export interface Kept {

@@ -21,7 +21,6 @@ beforeEach(async () => {
   db = await freshDb();
   places = await seedPlaces(db);
 });
-const AT = new Date(NOW.ms);
 const make = async (name: string) => (await inTx(db, (tx) => findOrMakeTag(tx, read(tagName, name), EDITOR))).id;
 const publish = (title: string, tagIds: string[]) =>
   inTx(db, async (tx) => {
@@ -42,7 +41,7 @@ describe('tags', () => {
     const row = await publish('Stars', [young, dark, kids]);
     await inTx(db, (tx) => renameTag(tx, kids, 'children', EDITOR));
     expect((await problem(inTx(db, (tx) => renameTag(tx, kids, 'In the Dark', EDITOR)))).fields[0]?.message).toContain('merge the two');
-    expect(await inTx(db, (tx) => mergeTag(tx, young, kids, EDITOR, AT))).toMatchObject({ listings: 1 });
+    expect(await inTx(db, (tx) => mergeTag(tx, young, kids, change()))).toMatchObject({ listings: 1 });
     const copies = async () => {
       const [w] = await db.select().from(listing).where(eq(listing.id, row.id));
       const [p] = await db.select().from(published).where(eq(published.listingId, row.id));
@@ -53,11 +52,11 @@ describe('tags', () => {
       [kids, dark],
     ]);
     expect((await countUses(db, 'tagId')).get(kids)).toBe(1);
-    await inTx(db, (tx) => mergeTag(tx, kids, null, EDITOR, AT));
+    await inTx(db, (tx) => mergeTag(tx, kids, null, change()));
     expect(await copies()).toEqual([[dark], [dark]]);
     expect((await db.select().from(link)).filter((l) => l.tagId).every((l) => l.tagId === dark)).toBe(true);
-    expect((await problem(inTx(db, (tx) => mergeTag(tx, dark, dark, EDITOR, AT)))).fields[0]?.field).toBe('into');
-    expect((await problem(inTx(db, (tx) => mergeTag(tx, kids, dark, EDITOR, AT)))).status).toBe(404);
+    expect((await problem(inTx(db, (tx) => mergeTag(tx, dark, dark, change())))).fields[0]?.field).toBe('into');
+    expect((await problem(inTx(db, (tx) => mergeTag(tx, kids, dark, change())))).status).toBe(404);
     expect((await rebuildIndex(db, SETTINGS, NOW)).differed).toEqual([]);
   });
   it('come back from a merge and from removal, in every copy, around what people changed since', async () => {
@@ -75,12 +74,12 @@ describe('tags', () => {
         .map((l) => `${l.listingId} ${l.copy} ${l.position} ${l.tagId}`)
         .sort();
     const before = await links();
-    await inTx(db, (tx) => mergeTag(tx, young, kids, EDITOR, AT));
+    await inTx(db, (tx) => mergeTag(tx, young, kids, change()));
     expect(await copies(two.id)).toEqual([
       [dark, kids],
       [dark, kids],
     ]);
-    const undo = async () => inTx(db, async (tx) => bringBack(tx, (await readKept(tx, 'tag'))[0]?.id ?? '', EDITOR, AT));
+    const undo = async () => inTx(db, async (tx) => bringBack(tx, (await readKept(tx, 'tag'))[0]?.id ?? '', change()));
     expect((await readKept(db, 'tag'))[0]).toMatchObject({ name: 'young people', intoId: kids, byName: 'Ivo Skerrit' });
     expect(await undo()).toMatchObject({ name: 'young people', listings: 2, left: 0 });
     expect([await copies(one.id), await copies(two.id)]).toEqual([
@@ -96,7 +95,7 @@ describe('tags', () => {
     expect(await links()).toEqual(before);
     expect(await readKept(db, 'tag')).toEqual([]);
     // Removed; then somebody gives one of them other tags.
-    await inTx(db, (tx) => mergeTag(tx, dark, null, EDITOR, AT));
+    await inTx(db, (tx) => mergeTag(tx, dark, null, change()));
     const [now] = await db.select().from(listing).where(eq(listing.id, one.id));
     const content = choir(places, { title: 'Stars', tagIds: [kids] });
     await inTx(db, (tx) => saveListing(tx, { id: one.id, content, revision: now?.revision ?? 0 }, change()));
@@ -107,7 +106,7 @@ describe('tags', () => {
       [dark, young, kids],
       [dark, young, kids],
     ]);
-    await inTx(db, (tx) => mergeTag(tx, dark, null, EDITOR, AT));
+    await inTx(db, (tx) => mergeTag(tx, dark, null, change()));
     await make('in the dark');
     expect((await problem(undo())).title).toContain('rename that one first');
     expect((await rebuildIndex(db, SETTINGS, NOW)).differed).toEqual([]);

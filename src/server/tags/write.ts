@@ -8,6 +8,7 @@ import type { Db } from '../db/client';
 import { newId } from '../db/ids';
 import { tag } from '../db/schema';
 import { invalid, notFound } from '../http/problem';
+import type { Change } from '../listings/write';
 import { type Gone, takeOut } from '../places/removed';
 
 export const tagName = z
@@ -46,10 +47,10 @@ export async function renameTag(tx: Db, id: string, name: string, by: Actor): Pr
 }
 
 /** Listings of one tag get another in its place, or none; the tag is gone until that is taken back. */
-export async function mergeTag(tx: Db, id: string, into: string | null, by: Actor, at: Date): Promise<Gone> {
+export async function mergeTag(tx: Db, id: string, into: string | null, change: Change): Promise<Gone> {
   if (into === id) throw invalid('into', 'That is the same tag; choose the one that it is to become.');
   const [row] = await tx.select().from(tag).where(eq(tag.id, id)).for('update');
   const [to] = into ? await tx.select({ id: tag.id, name: tag.name }).from(tag).where(eq(tag.id, into)) : [];
   if (!row || (into && !to)) throw notFound('tag');
-  return takeOut(tx, { kind: 'tag', row, to: to ?? null, merged: to !== undefined }, by, at);
+  return takeOut(tx, { kind: 'tag', row, to: to ?? null, merged: to !== undefined }, change);
 }

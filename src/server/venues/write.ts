@@ -7,6 +7,7 @@ import { newId } from '../db/ids';
 import { picture, venue } from '../db/schema';
 import { invalid, notFound, Problem } from '../http/problem';
 import { freePlaceSlug, note } from '../places/slugs';
+import type { Change } from '../listings/write';
 import { type Gone, takeOut } from '../places/removed';
 import { validateAgain } from '../validation/due';
 import type { VenueInput } from './input';
@@ -53,12 +54,12 @@ export async function binVenue(tx: Db, id: string, at: Date | null, by: Actor): 
 }
 
 /** Removes a venue; listings go to `moveTo`, or have no venue when that is null. It is brought back as one for as long as the bin keeps. */
-export async function removeVenue(tx: Db, id: string, moveTo: string | null, by: Actor, at: Date): Promise<Gone> {
+export async function removeVenue(tx: Db, id: string, moveTo: string | null, change: Change): Promise<Gone> {
   const [row] = await tx.select().from(venue).where(eq(venue.id, id)).for('update');
   if (!row) throw notFound('venue');
   const [room] = await tx.select({ name: venue.name }).from(venue).where(eq(venue.parentId, id)).limit(1);
   if (room) throw new Problem(409, `“${room.name}” is a room of it; move or remove that first.`);
   const [to] = moveTo && moveTo !== id ? await tx.select({ id: venue.id, name: venue.name }).from(venue).where(eq(venue.id, moveTo)) : [];
   if (moveTo && !to) throw invalid('moveTo', 'Choose another venue, or none.');
-  return takeOut(tx, { kind: 'venue', row, to: to ?? null, merged: false }, by, at);
+  return takeOut(tx, { kind: 'venue', row, to: to ?? null, merged: false }, change);
 }
