@@ -5,7 +5,7 @@ import { MONTHS, sayCount, sayDay, sayTime, sayTimes, type Style, WEEKDAYS } fro
 import { parseIsoDateTime } from '@/core/day/plain-date-time';
 import { escapeHtml, shorten } from '@/core/text/text';
 import { SUMMARY_SHOWN } from '@/core/listing/content';
-import type { PublicDate } from '@/server/public/public-dates';
+import type { EffectiveDate } from '@/core/dates/effective-date';
 import type { Result } from '@/server/public/results';
 import type { PictureRow } from '@/server/pictures/read';
 import type { ReferenceData } from '@/server/reference/read';
@@ -15,7 +15,7 @@ import { pictureHtml } from './picture-html';
 import { zoneWords } from './zone-words';
 
 export interface LedgerInput {
-  dates: readonly PublicDate[];
+  dates: readonly EffectiveDate[];
   /** dates that began before stand under this day */
   from: EpochDay;
   today: EpochDay;
@@ -29,13 +29,13 @@ export interface LedgerInput {
   smallPictures?: boolean | undefined;
   dayNote?: (day: EpochDay) => string;
   /** kept on top, before all days; they stand in their days too */
-  onTop?: readonly PublicDate[];
+  onTop?: readonly EffectiveDate[];
 }
 
 export function ledgerHtml(input: LedgerInput): string {
-  const days = new Map<EpochDay, PublicDate[]>();
+  const days = new Map<EpochDay, EffectiveDate[]>();
   for (const date of input.dates) {
-    const day = Math.max(date.start_day, input.from);
+    const day = Math.max(date.startDay, input.from);
     days.set(day, [...(days.get(day) ?? []), date]);
   }
   const top = input.onTop?.length ? topHtml(input.onTop, input) : '';
@@ -53,9 +53,9 @@ const HEAD =
   '<colgroup><col class="when"><col><col class="where"><col class="cost"></colgroup><thead><tr><th scope="col">When</th><th scope="col">What</th><th scope="col">Where</th><th scope="col">Cost</th></tr></thead>';
 
 /** Kept on top: each with its day, since none stands over it. */
-function topHtml(dates: readonly PublicDate[], input: LedgerInput): string {
+function topHtml(dates: readonly EffectiveDate[], input: LedgerInput): string {
   const rows = dates.map((date) => {
-    const day = Math.max(date.start_day, input.from);
+    const day = Math.max(date.startDay, input.from);
     return rowHtml(date, day, input, sayDay(day, input.style, { weekday: 'short', month: 'short' }));
   });
   return `<tbody class="on-top"><tr class="dayline"><th colspan="4" scope="rowgroup"><h2>Kept on top</h2></th></tr>${rows.join('')}</tbody>`;
@@ -65,7 +65,7 @@ function topHtml(dates: readonly PublicDate[], input: LedgerInput): string {
 export function resultsHtml(results: readonly Result[], input: Omit<LedgerInput, 'dates' | 'holidays'>): string {
   const whole: LedgerInput = { ...input, dates: results, holidays: new Map() };
   const rows = results.map((result) => {
-    const day = Math.max(result.start_day, input.from);
+    const day = Math.max(result.startDay, input.from);
     const words = sayDay(day, input.style, { weekday: 'short', month: 'short', year: ymdOf(day).year !== ymdOf(input.today).year });
     return rowHtml(result, day, whole, words, followingHtml(result, input.style));
   });
@@ -97,44 +97,44 @@ function dayLine(day: EpochDay, count: number, fresh: boolean, input: LedgerInpu
 }
 
 /** The time of a date as it stands under a day. */
-export function clockWords(date: PublicDate, day: EpochDay, style: Style): string {
-  if (date.last_day > date.start_day) {
-    if (day > date.start_day) return `until ${sayDay(date.last_day, style, { month: 'short' })}`;
-    const time = date.start_minute === null ? '' : `${sayTime(date.start_minute, style)}, `;
-    return `${time}to ${sayDay(date.last_day, style, { month: 'short' })}`;
+export function clockWords(date: EffectiveDate, day: EpochDay, style: Style): string {
+  if (date.lastDay > date.startDay) {
+    if (day > date.startDay) return `until ${sayDay(date.lastDay, style, { month: 'short' })}`;
+    const time = date.startMinute === null ? '' : `${sayTime(date.startMinute, style)}, `;
+    return `${time}to ${sayDay(date.lastDay, style, { month: 'short' })}`;
   }
-  if (date.start_minute === null) return 'all day';
-  return sayTimes(date.start_minute, date.end_minute, style);
+  if (date.startMinute === null) return 'all day';
+  return sayTimes(date.startMinute, date.endMinute, style);
 }
 
 /** What a reader must know of a date that does not go as planned; nothing otherwise. */
-export function eventStatusWords(date: PublicDate): string {
+export function eventStatusWords(date: EffectiveDate): string {
   const note = date.note ? `: ${date.note}` : '';
-  if (date.event_status === 'cancelled') return `Cancelled${note || '.'}`;
-  if (date.event_status === 'postponed') return `Postponed${note || '.'}`;
-  if (date.event_status === 'moved-online') return `Moved online${note || '.'}`;
-  if (date.event_status === 'rescheduled') return `Rescheduled${note || '.'}`;
+  if (date.eventStatus === 'cancelled') return `Cancelled${note || '.'}`;
+  if (date.eventStatus === 'postponed') return `Postponed${note || '.'}`;
+  if (date.eventStatus === 'moved-online') return `Moved online${note || '.'}`;
+  if (date.eventStatus === 'rescheduled') return `Rescheduled${note || '.'}`;
   return date.note;
 }
 
-function movedFrom(date: PublicDate, style: Style): string {
+function movedFrom(date: EffectiveDate, style: Style): string {
   const was = date.moved ? parseIsoDateTime(date.original) : undefined;
   if (!was) return '';
   const words =
-    was.day === date.start_day && was.minute !== null
+    was.day === date.startDay && was.minute !== null
       ? sayTime(was.minute, style)
       : sayDay(was.day, style, { weekday: 'short', month: 'short' });
   return `<span class="was">moved from ${words}</span>`;
 }
 
 /** A date's picture: its listing's, else its category's. */
-export function shownPicture(date: PublicDate, reference: ReferenceData): string | null {
-  return date.picture_id ?? reference.category.get(date.category_id)?.pictureId ?? null;
+export function shownPicture(date: EffectiveDate, reference: ReferenceData): string | null {
+  return date.pictureId ?? reference.category.get(date.categoryId)?.pictureId ?? null;
 }
 
 /** Where a date is: each of its venues, a link where the venue has a page. */
-function placesHtml(date: PublicDate, reference: ReferenceData): string {
-  const venues = date.venue_ids.flatMap((id) => reference.venue.get(id) ?? []);
+function placesHtml(date: EffectiveDate, reference: ReferenceData): string {
+  const venues = date.venueIds.flatMap((id) => reference.venue.get(id) ?? []);
   return venues
     .map((venue) => {
       const name = venue.binnedAt ? escapeHtml(venue.name) : `<a href="/at/${venue.slug}">${escapeHtml(venue.name)}</a>`;
@@ -150,14 +150,14 @@ function withPicture(what: string, picture: PictureRow, headline: boolean): stri
   return `<div class="flex justify-between gap-3"><div>${what}</div><span class="block h-[46px] w-[64px] flex-none overflow-hidden [&_img]:h-full [&_img]:w-full [&_img]:object-cover">${pictureHtml(picture, 'square', { sizes: '64px', alt: '' })}</span></div>`;
 }
 
-function rowHtml(date: PublicDate, day: EpochDay, input: LedgerInput, dayWords = '', following = ''): string {
+function rowHtml(date: EffectiveDate, day: EpochDay, input: LedgerInput, dayWords = '', following = ''): string {
   const { style, reference, pictures } = input;
-  const off = date.event_status === 'cancelled' || date.event_status === 'postponed';
+  const off = date.eventStatus === 'cancelled' || date.eventStatus === 'postponed';
   const said = eventStatusWords(date);
   const summary = shorten(date.summary, SUMMARY_SHOWN.list);
   const picture = date.headline || input.smallPictures ? pictures.get(shownPicture(date, reference) ?? '') : undefined;
   const clock = clockWords(date, day, style) + zoneWords(date, input.zone);
-  const what = `<div class="what">${markHtml(reference.category.get(date.category_id), true)}<a href="${dateHref(date)}">${escapeHtml(date.title)}</a></div>${said ? `<div class="sum${date.event_status === 'going-ahead' ? '' : ' red'}">${escapeHtml(said)}</div>` : ''}${summary ? `<div class="sum">${escapeHtml(summary)}</div>` : ''}${following}`;
+  const what = `<div class="what">${markHtml(reference.category.get(date.categoryId), true)}<a href="${dateHref(date)}">${escapeHtml(date.title)}</a></div>${said ? `<div class="sum${date.eventStatus === 'going-ahead' ? '' : ' red'}">${escapeHtml(said)}</div>` : ''}${summary ? `<div class="sum">${escapeHtml(summary)}</div>` : ''}${following}`;
   const cell = picture ? `<td>${withPicture(what, picture, date.headline)}</td>` : `<td>${what}</td>`;
   const place = placesHtml(date, reference);
   const elsewhere = date.elsewhere && place ? '<span class="was">elsewhere this time</span>' : '';

@@ -5,7 +5,8 @@ import type { Band, MonthSheet, SheetDate, SheetDay } from '@/core/sheet/month';
 import { paperLine } from '@/core/sheet/paper';
 import { type Place, phaseOn, sunOn } from '@/core/sky/sky';
 import { escapeHtml } from '@/core/text/text';
-import type { PublicDate, ShortDate } from '@/server/public/public-dates';
+import type { EffectiveDate } from '@/core/dates/effective-date';
+import type { ShortDate } from '@/server/public/public-dates';
 import type { ReferenceData } from '@/server/reference/read';
 import { inkClass, markHtml } from './marks';
 
@@ -38,22 +39,22 @@ export interface MonthInput {
 export function toSheetEntry(of: ShortDate): SheetEntry {
   return {
     of,
-    from: of.start_day,
-    to: of.last_day,
-    minute: of.start_minute,
+    from: of.startDay,
+    to: of.lastDay,
+    minute: of.startMinute,
     headline: of.headline,
     key: `${of.title}|${of.listing}|${of.date}`,
   };
 }
 
-export function dateHref(date: Pick<PublicDate, 'listing' | 'date'>): string {
+export function dateHref(date: Pick<EffectiveDate, 'listing' | 'date'>): string {
   return `/what/${date.listing}/${date.date}`;
 }
 
 const GONE = new Set(['cancelled', 'postponed']);
-const shownTitle = (of: ShortDate): string => escapeHtml(of.short_title || of.title);
+const shownTitle = (of: ShortDate): string => escapeHtml(of.shortTitle || of.title);
 const state = (of: ShortDate): string =>
-  of.event_status === 'cancelled' ? ' (cancelled)' : of.event_status === 'postponed' ? ' (postponed)' : of.moved ? ' (moved)' : '';
+  of.eventStatus === 'cancelled' ? ' (cancelled)' : of.eventStatus === 'postponed' ? ' (postponed)' : of.moved ? ' (moved)' : '';
 
 export function monthHtml(input: MonthInput): string {
   const { sheet, firstWeekday } = input;
@@ -137,7 +138,7 @@ const PHONE_MARKS = 4;
 function phoneMarks(day: SheetDay<SheetEntry>, { reference, onDay }: MonthInput): string {
   const dates = onDay(day.day);
   if (!dates.length) return '';
-  const marks = dates.slice(0, PHONE_MARKS).map((of) => markHtml(reference.category.get(of.category_id)));
+  const marks = dates.slice(0, PHONE_MARKS).map((of) => markHtml(reference.category.get(of.categoryId)));
   return `<span class="dots" aria-hidden="true">${marks.join('')}${dates.length > PHONE_MARKS ? '+' : ''}</span>`;
 }
 
@@ -145,14 +146,14 @@ function bandHtml(
   { date: { of }, lane, fromColumn, toColumn, opensBefore, opensAfter }: Band<SheetEntry>,
   { reference }: MonthInput,
 ): string {
-  const category = reference.category.get(of.category_id);
+  const category = reference.category.get(of.categoryId);
   const classes = [
     'band',
     category ? inkClass(category) : '',
     opensBefore ? 'before' : '',
     opensAfter ? 'after' : '',
     of.headline ? 'head' : '',
-    GONE.has(of.event_status) ? 'off' : '',
+    GONE.has(of.eventStatus) ? 'off' : '',
   ];
   return `<a class="${classes.filter(Boolean).join(' ')}" style="--lane:${lane};--span:${toColumn - fromColumn + 1}" href="${dateHref(of)}">${shownTitle(of)}<span class="hidden-words">${state(of)}</span></a>`;
 }
@@ -163,8 +164,8 @@ export function entryHtml(
   lines: 1 | 2,
   { reference, style, place }: Pick<MonthInput, 'reference' | 'style' | 'place'>,
 ): string {
-  const classes = `entry${lines === 2 ? ' two' : ''}${of.headline ? ' head' : ''}${of.moved ? ' moved' : ''}${GONE.has(of.event_status) ? ' off' : ''}`;
-  const time = of.start_minute === null ? '' : `<span class="t">${sayTime(of.start_minute, style)}${zoneWords(of, place.zone)}</span>`;
+  const classes = `entry${lines === 2 ? ' two' : ''}${of.headline ? ' head' : ''}${of.moved ? ' moved' : ''}${GONE.has(of.eventStatus) ? ' off' : ''}`;
+  const time = of.startMinute === null ? '' : `<span class="t">${sayTime(of.startMinute, style)}${zoneWords(of, place.zone)}</span>`;
   const said = state(of);
-  return `<a class="${classes}" href="${dateHref(of)}">${markHtml(reference.category.get(of.category_id), true)}<span class="w">${time}${shownTitle(of)}${said ? `<span class="hidden-words">${said}</span>` : ''}</span></a>`;
+  return `<a class="${classes}" href="${dateHref(of)}">${markHtml(reference.category.get(of.categoryId), true)}<span class="w">${time}${shownTitle(of)}${said ? `<span class="hidden-words">${said}</span>` : ''}</span></a>`;
 }

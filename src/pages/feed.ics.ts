@@ -1,6 +1,6 @@
 /** The calendar feed of any filtered view: the same query as the view's address. */
 import type { APIRoute } from 'astro';
-import { filterQuery, readFilters } from '@/server/public/filters';
+import { filterQuery, readFilters } from '@/core/filters/filters';
 import { feedText, icalResponse } from '@/server/public/feed';
 
 export const GET: APIRoute = async ({ url, locals }) => {

@@ -1,7 +1,7 @@
 /** A form's chosen day, or today, as the address of a view. */
 import type { APIRoute } from 'astro';
 import { isoDay, isoMonth, monthNumberOf, parseIsoDay } from '@/core/day/day';
-import { filterQuery, readFilters } from '@/server/public/filters';
+import { filterQuery, readFilters } from '@/core/filters/filters';
 
 export const GET: APIRoute = ({ url, locals, redirect }) => {
   const day = parseIsoDay(url.searchParams.get('day') ?? '') ?? locals.now.day;

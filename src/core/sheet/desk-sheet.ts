@@ -1,34 +1,18 @@
 /** What the Desk's sheets begin with and ask for: plain values that the server gives and the island reads. */
 import type { EpochDay, MonthNumber } from '../day/day';
 import type { Style } from '../phrase/format';
-import type { EventStatus } from '../recurrence/model';
+import type { DateTimes, EffectiveDate } from '../dates/effective-date';
 import type { Stage } from '../listing/content';
 import type { Choice } from '../listing/editor';
 
 /** One date of a listing as editors have it, by the site's clock. */
-export interface DeskDate {
-  listingId: string;
-  /** the original start, by the listing's own clock: its name */
-  original: string;
-  title: string;
+export interface DeskDate extends DateTimes, Pick<EffectiveDate, 'listingId' | 'title' | 'eventStatus' | 'headline' | 'venueIds'> {
   stage: Stage;
   /** its listing has changes that readers do not see yet */
   edited: boolean;
-  startDay: EpochDay;
-  startMinute: number | null;
-  /** exclusive */
-  endDay: EpochDay | null;
-  endMinute: number | null;
-  /** the last day it touches, included */
-  lastDay: EpochDay;
-  eventStatus: EventStatus | null;
-  moved: boolean;
-  headline: boolean;
   /** its listing has more dates than this */
   repeats: boolean;
   categoryId: string | null;
-  /** where it is, in the listing's order; empty while it is online */
-  venueIds: string[];
 }
 
 /** What is chosen on a sheet; an empty text or list means all. */

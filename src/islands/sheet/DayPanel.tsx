@@ -63,10 +63,7 @@ function Item({
   const end = date.endDay === null ? null : { day: date.endDay, minute: date.endMinute };
   const when = sayWhen({ day: date.startDay, minute: date.startMinute }, end, style, { weekday: 'short', month: 'short' });
   const off = date.eventStatus === 'cancelled' || date.eventStatus === 'postponed';
-  const said = [
-    date.eventStatus && date.eventStatus !== 'going-ahead' ? date.eventStatus.replace('-', ' ') : '',
-    date.moved ? 'moved' : '',
-  ];
+  const said = [date.eventStatus !== 'going-ahead' ? date.eventStatus.replace('-', ' ') : '', date.moved ? 'moved' : ''];
   return (
     <li
       className={`border-b border-b-rule py-1.75 pr-0.5 pl-1.5 border-l-[3px] border-l-unmarked [&.chosen]:border-l-tide [&.chosen]:bg-tide-wash ${key === chosen ? 'chosen' : ''}`}

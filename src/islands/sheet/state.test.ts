@@ -18,7 +18,7 @@ const date = (part: Partial<DeskDate> = {}): DeskDate => ({
   endDay: null,
   endMinute: null,
   lastDay: d('2027-04-06'),
-  eventStatus: null,
+  eventStatus: 'going-ahead',
   moved: false,
   headline: false,
   repeats: true,

@@ -126,7 +126,7 @@ export function sayDate(date: DeskDate, style: Style): string {
   const time = date.startMinute === null ? '' : `${sayTime(date.startMinute, style)} `;
   const parts = [`${time}${date.title || 'Without a title'}`];
   if (date.stage !== 'published' || date.edited) parts.push(sayStage(date));
-  if (date.eventStatus && date.eventStatus !== 'going-ahead') parts.push(date.eventStatus.replace('-', ' '));
+  if (date.eventStatus !== 'going-ahead') parts.push(date.eventStatus.replace('-', ' '));
   if (date.moved) parts.push('moved here');
   return parts.join(', ');
 }

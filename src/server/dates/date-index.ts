@@ -3,6 +3,7 @@
  * so that it can be made anew with an identical result. Written in the transaction that changes its listing.
  */
 import { type SQL, sql } from 'drizzle-orm';
+import type { DateTimes } from '@/core/dates/effective-date';
 import { type EpochDay, dayOf, daysInMonth, isoDay, yearMonthOf, ymdOf } from '@/core/day/day';
 import { isoDateTime, type PlainDateTime } from '@/core/day/plain-date-time';
 import { isoInstant, dateTimeToInstant } from '@/core/day/zone';
@@ -10,7 +11,7 @@ import { firstZone, inZone } from '@/core/day/zone-words';
 import type { ListingContent } from '@/core/listing/content';
 import { NIGHT_ENDS } from '@/core/phrase/format';
 import { expand } from '@/core/recurrence/expand';
-import type { Occurrence } from '@/core/recurrence/model';
+import type { EventStatus, Occurrence } from '@/core/recurrence/model';
 import { changesFromStored, fromStored } from '@/core/recurrence/stored';
 import type { Db } from '../db/client';
 import type { SiteSettings } from '../site/settings';
@@ -28,7 +29,7 @@ export interface IndexRow {
   last_day: number;
   starts_at: string;
   ends_at: string;
-  event_status: string | null;
+  event_status: EventStatus | null;
   note: string;
   /** where this date is, when it is elsewhere than its listing */
   venue_id: string | null;
@@ -115,6 +116,12 @@ export function indexRows({ listingId, content, isPublic, settings, horizon }: I
   const clocks = { zone: recurrence.zone, shown: shownZone(content, settings.zone), siteZone: settings.zone };
   const rows = dates.map((date) => rowOf(listingId, date, clocks, isPublic));
   return withTimes(rows);
+}
+
+/** When a row of the index is, as everything above the database names it. */
+export function timesOfRow(row: IndexRow): DateTimes {
+  const { original, start_day, start_minute, end_day, end_minute, last_day, moved } = row;
+  return { original, startDay: start_day, startMinute: start_minute, endDay: end_day, endMinute: end_minute, lastDay: last_day, moved };
 }
 
 /** So many rows go in by one statement. */

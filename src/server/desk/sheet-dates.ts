@@ -1,16 +1,17 @@
 /** The dates of everything that editors have, for the Desk's sheets: working copies, of every stage that is chosen. */
 import { type SQL, sql } from 'drizzle-orm';
+import { effectiveStatus, effectiveVenues } from '@/core/dates/effective-date';
 import type { EpochDay } from '@/core/day/day';
-import { type ListingContent, STAGES, type Stage } from '@/core/listing/content';
+import { type ListingContent, STAGES } from '@/core/listing/content';
 import type { DeskDate, DeskDates, DeskFilters } from '@/core/sheet/desk-sheet';
 import { type Actor, editsAll } from '../accounts/roles';
 import type { Db } from '../db/client';
 import { jsonRows } from '../db/json-rows';
 import { shown } from '../jobs/hidden';
-import { likePattern } from '../public/filters';
+import { likePattern } from '@/core/filters/filters';
 import { type ReferenceData, withChildren } from '../reference/read';
 import type { SiteSettings } from '../site/settings';
-import { indexRows, type IndexRow } from '../dates/date-index';
+import { indexRows, timesOfRow } from '../dates/date-index';
 
 /** Reads a sheet's address; what is unknown is left out. */
 export function readDeskFilters(query: URLSearchParams): DeskFilters {
@@ -36,26 +37,14 @@ export interface SheetInput {
 /** So many dates at most on one sheet; what is more is said. */
 const MOST = 6000;
 
-interface Row extends Pick<IndexRow, 'listing_id' | 'original' | 'start_day' | 'start_minute' | 'end_day' | 'end_minute' | 'last_day'> {
-  title: string;
-  stage: Stage;
-  edited: boolean;
-  event_status: DeskDate['eventStatus'];
-  moved: boolean;
-  headline: boolean;
-  repeats: boolean;
-  category_id: string | null;
-  venue_ids: string[];
-}
-
 const COLUMNS = sql.raw(`
-  o.listing_id, o.original, coalesce(nullif(l.working->>'shortTitle', ''), l.title) as title, l.stage, l.edited,
-  o.start_day, o.start_minute, o.end_day, o.end_minute, o.last_day,
-  case when l.working->>'eventStatus' <> 'going-ahead' then l.working->>'eventStatus' else o.event_status end as event_status,
+  o.listing_id as "listingId", o.original, coalesce(nullif(l.working->>'shortTitle', ''), l.title) as title, l.stage, l.edited,
+  o.start_day as "startDay", o.start_minute as "startMinute", o.end_day as "endDay", o.end_minute as "endMinute", o.last_day as "lastDay",
+  case when l.working->>'eventStatus' <> 'going-ahead' then l.working->>'eventStatus' else coalesce(o.event_status, 'going-ahead') end as "eventStatus",
   o.moved, (l.working->>'headline')::boolean as headline,
   jsonb_array_length(l.working->'recurrence'->'parts') > 1 or l.working->'recurrence'->'parts'->0->>'rule' is not null as repeats,
-  l.working->'categoryIds'->>0 as category_id,
-  case when l.working->>'attendance' = 'online' then '[]'::jsonb when o.venue_id is not null then jsonb_build_array(o.venue_id) else l.working->'venueIds' end as venue_ids`);
+  l.working->'categoryIds'->>0 as "categoryId",
+  case when o.venue_id is not null then jsonb_build_array(o.venue_id) when l.working->>'attendance' = 'online' then '[]'::jsonb else l.working->'venueIds' end as "venueIds"`);
 
 function conditions({ actor, filters, reference }: SheetInput): SQL {
   const all: SQL[] = [shown(sql.raw('l.job_id'))];
@@ -79,7 +68,7 @@ export async function readDeskDates(db: Db, input: SheetInput): Promise<DeskDate
   const where = conditions(input);
   const venue = reference.venues.find((v) => v.slug === filters.venue)?.id;
   if (filters.venue && !venue) return { dates: [], cut: false };
-  const indexed = await jsonRows<Row>(
+  const indexed = await jsonRows<DeskDate>(
     db,
     sql`select ${COLUMNS} from occurrence o join listing l on l.id = o.listing_id
       where o.start_day <= ${to} and o.last_day >= ${from} and ${where} and not (l.stage = 'published' and l.edited)
@@ -89,47 +78,30 @@ export async function readDeskDates(db: Db, input: SheetInput): Promise<DeskDate
     db,
     sql`select l.id, l.title, l.working from listing l where l.stage = 'published' and l.edited and ${where}`,
   );
-  const all = [...indexed, ...waiting.flatMap((listing) => rowsOf(listing, input))].map(dateOf);
+  const all = [...indexed, ...waiting.flatMap((listing) => datesOf(listing, input))];
   const dates = venue ? all.filter((date) => date.venueIds.includes(venue)) : all;
   return { dates: dates.slice(0, MOST), cut: indexed.length > MOST || dates.length > MOST };
 }
 
-function rowsOf({ id, title, working }: { id: string; title: string; working: ListingContent }, { from, to, settings }: SheetInput): Row[] {
-  const { recurrence, shortTitle, headline, eventStatus, attendance } = working;
+function datesOf(
+  { id, title, working }: { id: string; title: string; working: ListingContent },
+  { from, to, settings }: SheetInput,
+): DeskDate[] {
+  const { recurrence, shortTitle, headline } = working;
   const first = recurrence?.parts[0];
   const repeats = Boolean(first?.rule) || (recurrence?.parts.length ?? 0) > 1;
   return indexRows({ listingId: id, content: working, isPublic: false, settings, horizon: to })
     .filter((row) => row.start_day <= to && row.last_day >= from)
     .map((row) => ({
-      ...row,
+      ...timesOfRow(row),
+      listingId: id,
       title: shortTitle || title,
       stage: 'published',
       edited: true,
-      event_status: eventStatus === 'going-ahead' ? (row.event_status as DeskDate['eventStatus']) : eventStatus,
+      eventStatus: effectiveStatus(working.eventStatus, row.event_status),
       headline,
       repeats,
-      category_id: working.categoryIds[0] ?? null,
-      venue_ids: attendance === 'online' ? [] : row.venue_id ? [row.venue_id] : working.venueIds,
+      categoryId: working.categoryIds[0] ?? null,
+      venueIds: effectiveVenues(working, row.venue_id),
     }));
-}
-
-function dateOf(row: Row): DeskDate {
-  return {
-    listingId: row.listing_id,
-    original: row.original,
-    title: row.title,
-    stage: row.stage,
-    edited: row.edited,
-    startDay: row.start_day,
-    startMinute: row.start_minute,
-    endDay: row.end_day,
-    endMinute: row.end_minute,
-    lastDay: row.last_day,
-    eventStatus: row.event_status,
-    moved: row.moved,
-    headline: row.headline,
-    repeats: row.repeats,
-    categoryId: row.category_id,
-    venueIds: row.venue_ids,
-  };
 }

@@ -10,7 +10,7 @@ import { jsonRows } from '../db/json-rows';
 import { listing } from '../db/schema';
 import { shown } from '../jobs/hidden';
 import { titlesOf } from '../validation/titles';
-import { likePattern } from '../public/filters';
+import { likePattern } from '@/core/filters/filters';
 import { referenceData } from '../reference/read';
 import type { Runtime } from '../runtime-type';
 import { refreshNext } from '../dates/date-index';

@@ -1,4 +1,5 @@
 /** Listings given out to those who edit them, a selection or all: working copies as iCalendar, tables and JSON. */
+import { effectiveStatus, effectiveVenues } from '@/core/dates/effective-date';
 import { asc } from 'drizzle-orm';
 import { isoDay } from '@/core/day/day';
 import { isoTime } from '@/core/day/plain-date-time';
@@ -159,11 +160,8 @@ async function asDates(rt: Runtime, rows: readonly Row[]): Promise<string> {
   }
   all.sort((a, b) => a.date.start_day - b.date.start_day || (a.date.start_minute ?? -1) - (b.date.start_minute ?? -1));
   const table = all.map(({ id, slug, stage, c, date }): Record<CsvDateColumn, string> => {
-    const places = (c.attendance === 'online' ? [] : date.venue_id ? [date.venue_id] : c.venueIds).flatMap(
-      (id) => reference.venue.get(id) ?? [],
-    );
+    const places = effectiveVenues(c, date.venue_id).flatMap((id) => reference.venue.get(id) ?? []);
     const lastDay = date.end_day === null ? date.start_day : date.end_minute === null ? date.end_day - 1 : date.end_day;
-    const eventStatus = c.eventStatus === 'going-ahead' ? (date.event_status ?? 'going-ahead') : c.eventStatus;
     return {
       Id: id,
       Title: c.title,
@@ -177,7 +175,7 @@ async function asDates(rt: Runtime, rows: readonly Row[]): Promise<string> {
       Organizer: names(c.organizerIds, reference.organizer),
       Categories: names(c.categoryIds, reference.category),
       Cost: sayCost(c.cost),
-      Status: eventStatus.replace('-', ' '),
+      Status: effectiveStatus(c.eventStatus, date.event_status).replace('-', ' '),
       Note: date.note,
       Page: stage === 'published' ? `${rt.siteUrl()}/what/${slug}/${date.slug}` : '',
     };

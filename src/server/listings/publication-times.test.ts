@@ -9,7 +9,7 @@ import type { Db } from '../db/client';
 import { log } from '../health/log';
 import { listing, published, user } from '../db/schema';
 import { onTopOf, readDates, readOnTop } from '../public/public-dates';
-import { readFilters } from '../public/filters';
+import { readFilters } from '@/core/filters/filters';
 import { referenceData } from '../reference/read';
 import type { Now } from '../site/clock';
 import { keepTimes, setTimes, timesOf } from './publication-times';
@@ -134,13 +134,13 @@ describe('kept on top of lists', () => {
     await publish({ title: 'Unseen', onTopUntil: isoDay(NOW.day + 2), visibility: 'address-only' });
     const reference = await referenceData({ db, contentRevision: () => `top ${Math.random()}` });
     const top = async (day: number, query = '') =>
-      (await readOnTop(db, day, readFilters(new URLSearchParams(query)), reference)).map((d) => `${d.title} ${isoDay(d.start_day)}`);
+      (await readOnTop(db, day, readFilters(new URLSearchParams(query)), reference)).map((d) => `${d.title} ${isoDay(d.startDay)}`);
     expect(await top(NOW.day)).toEqual(['Lamp Night 2027-03-23']);
     expect(await top(NOW.day + 2)).toEqual(['Lamp Night 2027-03-23']);
     expect(await top(NOW.day + 3)).toEqual([]);
     expect(await top(NOW.day, 'words=rope')).toEqual([]);
     const dates = await readDates(db, { from: NOW.day, to: NOW.day + 30 }, readFilters(new URLSearchParams()), reference);
-    expect(onTopOf(dates, NOW.day).map((d) => `${d.title} ${isoDay(d.start_day)}`)).toEqual(['Lamp Night 2027-03-23']);
+    expect(onTopOf(dates, NOW.day).map((d) => `${d.title} ${isoDay(d.startDay)}`)).toEqual(['Lamp Night 2027-03-23']);
     expect(dates.filter((d) => d.title === 'Lamp Night').length).toBeGreaterThan(1);
   });
 });

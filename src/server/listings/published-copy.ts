@@ -1,13 +1,14 @@
 /** What readers see of a listing: its content spread into the columns that views ask for. */
 import { parseIsoDay } from '@/core/day/day';
-import { type ListingContent, SUMMARY_SHOWN } from '@/core/listing/content';
-import { fold, plainText, shorten } from '@/core/text/text';
+import { effectiveSummary, listingVenues } from '@/core/dates/effective-date';
+import type { ListingContent } from '@/core/listing/content';
+import { fold, plainText } from '@/core/text/text';
 import { shownZone } from '../dates/date-index';
 import type { listing, published } from '../db/schema';
 
 /** Where readers go: nowhere while it is online. */
-export function publishedVenues({ attendance, venueIds }: ListingContent): { venueId: string | null; venueIds: string[] } {
-  const all = attendance === 'online' ? [] : venueIds;
+function publishedVenues(content: ListingContent): { venueId: string | null; venueIds: string[] } {
+  const all = listingVenues(content);
   return { venueId: all[0] ?? null, venueIds: all };
 }
 
@@ -26,14 +27,13 @@ export function publishedValues(
   publication: Publication,
 ): typeof published.$inferInsert {
   const text = plainText(content.text);
-  const summary = content.summary || shorten(text.replace(/\n+/g, ' '), SUMMARY_SHOWN.list);
   return {
     listingId: row.id,
     slug: row.slug,
     visibility: content.visibility,
     title: content.title,
     shortTitle: content.shortTitle,
-    summary,
+    summary: effectiveSummary(content),
     eventStatus: content.eventStatus,
     attendance: content.attendance,
     free: content.cost.kind === 'free',

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { dayOf } from '@/core/day/day';
 import { canonicalOf } from './canonical-url';
-import { readFilters } from './filters';
+import { readFilters } from '@/core/filters/filters';
 
 const today = dayOf(2027, 3, 17);
 const at = (view: 'month' | 'list' | 'map', day: number, query = '', first: 'month' | 'list' | 'map' = 'month'): string =>

@@ -1,7 +1,7 @@
 /** The one address of what a view shows: a page that is reached by several has one that search engines keep. */
 import { isoDay, isoMonth, type EpochDay, monthNumberOf } from '@/core/day/day';
 import type { SiteSettings } from '../site/settings';
-import type { Filters } from './filters';
+import type { Filters } from '@/core/filters/filters';
 
 export interface Shown {
   view: SiteSettings['firstView'];

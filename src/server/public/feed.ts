@@ -9,7 +9,7 @@ import { listing, published } from '../db/schema';
 import type { Runtime } from '../runtime-type';
 import { horizonOf } from '../dates/date-index';
 import { readListingIds } from './public-dates';
-import type { Filters } from './filters';
+import type { Filters } from '@/core/filters/filters';
 import type { PublishedRow } from './listing';
 import { type ReferenceData, referenceData, type VenueView } from '../reference/read';
 

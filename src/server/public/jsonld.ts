@@ -1,8 +1,8 @@
 /** schema.org JSON-LD of a published listing's date. */
+import { effectiveVenues } from '@/core/dates/effective-date';
 import { parseIsoDateTime, type PlainDateTime } from '@/core/day/plain-date-time';
 import { inZone } from '@/core/day/zone-words';
 import { eventJsonLd, scriptJson } from '@/core/exchange/jsonld';
-import type { EventStatus } from '@/core/recurrence/model';
 import { shownZone } from '../dates/date-index';
 import type { Runtime } from '../runtime-type';
 import { placeLine } from './feed';
@@ -22,7 +22,7 @@ export function listingJsonLd(
   // Its times are those of the clock that is shown; the original start is kept by the listing's own.
   const zone = shownZone(content, rt.settings().zone);
   const was = date.moved ? parseIsoDateTime(date.original) : undefined;
-  const venues = (date.venueId ? [date.venueId] : content.venueIds).flatMap((id) => reference.venue.get(id) ?? []);
+  const venues = effectiveVenues(content, date.venueId).flatMap((id) => reference.venue.get(id) ?? []);
   return scriptJson(
     eventJsonLd({
       title: row.title,
@@ -33,7 +33,7 @@ export function listingJsonLd(
       start: { day: date.startDay, minute: date.startMinute },
       end,
       previousStart: was && inZone(was, content.recurrence?.zone ?? zone, zone),
-      eventStatus: row.eventStatus !== 'going-ahead' ? row.eventStatus : ((date.eventStatus as EventStatus | null) ?? 'going-ahead'),
+      eventStatus: date.eventStatus,
       attendance: row.attendance,
       onlineAddress: content.onlineAddress,
       venues: venues.map((v) => ({

@@ -1,23 +1,23 @@
 /** One published listing as readers see it, with its dates. */
 import { and, asc, eq, sql } from 'drizzle-orm';
+import { alias } from 'drizzle-orm/pg-core';
+import type { DateTimes } from '@/core/dates/effective-date';
+import type { EventStatus } from '@/core/recurrence/model';
 import type { EpochDay } from '@/core/day/day';
 import type { Db } from '../db/client';
 import { shown } from '../jobs/hidden';
+import { EVENT_STATUS } from './public-dates';
 import { listing, occurrence, oldSlug, published } from '../db/schema';
 
 export type PublishedRow = typeof published.$inferSelect;
-export interface ListingDate {
-  original: string;
+/** A date of one listing, whose page says the rest. */
+export interface ListingDate extends DateTimes {
   slug: string;
-  startDay: EpochDay;
-  startMinute: number | null;
-  endDay: EpochDay | null;
-  endMinute: number | null;
-  lastDay: EpochDay;
-  eventStatus: string | null;
+  /** its listing's and its own brought together */
+  eventStatus: EventStatus;
   note: string;
+  /** where it is, when it is elsewhere than its listing */
   venueId: string | null;
-  moved: boolean;
 }
 
 /** The published listing at an address; where it has moved when the address is an old one. */
@@ -35,27 +35,31 @@ export async function findPublished(db: Db, slug: string): Promise<{ row: Publis
   return old ? { movedTo: old.slug } : undefined;
 }
 
+const o = alias(occurrence, 'o');
+const p = alias(published, 'p');
+
 const DATE_COLUMNS = {
-  original: occurrence.original,
-  slug: occurrence.slug,
-  startDay: occurrence.startDay,
-  startMinute: occurrence.startMinute,
-  endDay: occurrence.endDay,
-  endMinute: occurrence.endMinute,
-  lastDay: occurrence.lastDay,
-  eventStatus: occurrence.eventStatus,
-  note: occurrence.note,
-  venueId: occurrence.venueId,
-  moved: occurrence.moved,
+  original: o.original,
+  slug: o.slug,
+  startDay: o.startDay,
+  startMinute: o.startMinute,
+  endDay: o.endDay,
+  endMinute: o.endMinute,
+  lastDay: o.lastDay,
+  eventStatus: sql<EventStatus>`${sql.raw(EVENT_STATUS)}`,
+  note: o.note,
+  venueId: o.venueId,
+  moved: o.moved,
 };
 
 /** Dates of a listing whose last day lies in a span, in order. */
 export function readListingDates(db: Db, listingId: string, from: EpochDay, to: EpochDay): Promise<ListingDate[]> {
   return db
     .select(DATE_COLUMNS)
-    .from(occurrence)
-    .where(and(eq(occurrence.listingId, listingId), sql`${occurrence.lastDay} >= ${from}`, sql`${occurrence.startDay} <= ${to}`))
-    .orderBy(asc(occurrence.startDay), sql`${occurrence.startMinute} nulls first`)
+    .from(o)
+    .innerJoin(p, eq(p.listingId, o.listingId))
+    .where(and(eq(o.listingId, listingId), sql`${o.lastDay} >= ${from}`, sql`${o.startDay} <= ${to}`))
+    .orderBy(asc(o.startDay), sql`${o.startMinute} nulls first`)
     .limit(2000);
 }
 
@@ -70,8 +74,9 @@ export async function readDate(
 ): Promise<{ date: ListingDate; before: Neighbour | undefined; after: Neighbour | undefined } | undefined> {
   const [date] = await db
     .select(DATE_COLUMNS)
-    .from(occurrence)
-    .where(and(eq(occurrence.listingId, listingId), eq(occurrence.slug, slug)));
+    .from(o)
+    .innerJoin(p, eq(p.listingId, o.listingId))
+    .where(and(eq(o.listingId, listingId), eq(o.slug, slug)));
   if (!date) return undefined;
   const at = sql`(${date.startDay}::int, ${date.startMinute ?? -1}::int, ${date.original}::text)`;
   const place = sql`(${occurrence.startDay}, coalesce(${occurrence.startMinute}, -1), ${occurrence.original})`;

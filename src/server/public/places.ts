@@ -1,10 +1,10 @@
 /** Dates gathered by venue, for the chart and the list beside it. */
-import type { PublicDate } from './public-dates';
+import type { EffectiveDate } from '@/core/dates/effective-date';
 import type { ReferenceData, VenueView } from '../reference/read';
 
 export interface PlaceDates {
   venue: VenueView;
-  dates: PublicDate[];
+  dates: EffectiveDate[];
   /** the category of most of its dates */
   categoryId: string;
 }
@@ -13,14 +13,14 @@ export interface Gathered {
   /** venues with a position, most dates first; a date in several venues stands at each */
   places: PlaceDates[];
   /** dates that are not on the chart, with why */
-  offChart: { date: PublicDate; why: 'online' | 'no position' | 'no venue' }[];
+  offChart: { date: EffectiveDate; why: 'online' | 'no position' | 'no venue' }[];
 }
 
-export function gatherPlaces(dates: readonly PublicDate[], reference: ReferenceData): Gathered {
-  const byVenue = new Map<string, PublicDate[]>();
+export function gatherPlaces(dates: readonly EffectiveDate[], reference: ReferenceData): Gathered {
+  const byVenue = new Map<string, EffectiveDate[]>();
   const offChart: Gathered['offChart'] = [];
   for (const date of dates) {
-    const venues = date.venue_ids.flatMap((id) => reference.venue.get(id) ?? []);
+    const venues = date.venueIds.flatMap((id) => reference.venue.get(id) ?? []);
     const placed = venues.filter((venue) => venue.lat !== null);
     for (const venue of placed) byVenue.set(venue.id, [...(byVenue.get(venue.id) ?? []), date]);
     if (!placed.length) offChart.push({ date, why: venues.length ? 'no position' : date.attendance === 'online' ? 'online' : 'no venue' });
@@ -32,8 +32,8 @@ export function gatherPlaces(dates: readonly PublicDate[], reference: ReferenceD
   return { places, offChart };
 }
 
-function commonest(dates: readonly PublicDate[]): string {
+function commonest(dates: readonly EffectiveDate[]): string {
   const tally = new Map<string, number>();
-  for (const { category_id } of dates) tally.set(category_id, (tally.get(category_id) ?? 0) + 1);
+  for (const { categoryId } of dates) tally.set(categoryId, (tally.get(categoryId) ?? 0) + 1);
   return [...tally].sort((a, b) => b[1] - a[1] || (a[0] < b[0] ? -1 : 1))[0]?.[0] ?? '';
 }

@@ -1,3 +1,4 @@
+import type { EffectiveDate } from '@/core/dates/effective-date';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { between, pick, random, seedOf, some } from '../../../tests/support/generate';
 import { change, choir, EDITOR, freshDb, inTx, NOW, SETTINGS } from '../../../tests/support/db';
@@ -15,7 +16,6 @@ import {
   countOn,
   earlierDay,
   type Facets,
-  type PublicDate,
   readComing,
   readDates,
   readFacets,
@@ -24,7 +24,7 @@ import {
   readShortDates,
   countComing,
 } from './public-dates';
-import { type Filters, filterQuery, isFiltered, readFilters } from './filters';
+import { type Filters, filterQuery, isFiltered, readFilters } from '@/core/filters/filters';
 import { type ReferenceData, referenceData } from '../reference/read';
 import { readElsewhere, readResults } from './results';
 
@@ -33,7 +33,7 @@ const ALL: Filters = { kinds: [], places: [], free: false, tags: [], words: '' }
 const span = { from: NOW.day, to: NOW.day + 60 };
 let db: Db;
 let reference: ReferenceData;
-let all: PublicDate[];
+let all: EffectiveDate[];
 
 /** Forty listings of two parents, a child, three towns, online and free ones; a fifth stay drafts. */
 beforeAll(async () => {
@@ -93,11 +93,11 @@ beforeAll(async () => {
 });
 
 /** What a filter leaves, decided date by date without a query. */
-function slow(dates: PublicDate[], filters: Filters): PublicDate[] {
+function slow(dates: EffectiveDate[], filters: Filters): EffectiveDate[] {
   return dates.filter((date) => {
-    const category = reference.category.get(date.category_id);
+    const category = reference.category.get(date.categoryId);
     const parent = category?.parentId ? reference.category.get(category.parentId) : undefined;
-    const venues = date.venue_ids.flatMap((id) => reference.venue.get(id) ?? []);
+    const venues = date.venueIds.flatMap((id) => reference.venue.get(id) ?? []);
     const kind = !filters.kinds.length || filters.kinds.some((k) => k === category?.slug || k === parent?.slug);
     const place =
       !filters.places.length ||
@@ -121,8 +121,8 @@ function generateFilters(r: () => number): Filters {
   };
 }
 
-const touching = (dates: PublicDate[], { from, to }: { from: number; to: number }): PublicDate[] =>
-  dates.filter((d) => d.start_day <= to && d.last_day >= from);
+const touching = (dates: EffectiveDate[], { from, to }: { from: number; to: number }): EffectiveDate[] =>
+  dates.filter((d) => d.startDay <= to && d.lastDay >= from);
 const names = (dates: { listing: string; date: string }[]): string[] => dates.map((d) => `${d.listing} ${d.date}`);
 
 describe(`dates for readers, seed ${seed}`, () => {
@@ -167,29 +167,29 @@ describe(`dates for readers, seed ${seed}`, () => {
   });
 
   it('fill pages of whole days, each date once, forwards and back', async () => {
-    const coming = all.filter((d) => d.last_day >= NOW.day);
+    const coming = all.filter((d) => d.lastDay >= NOW.day);
     const seen: string[] = [];
     const starts: number[] = [];
     for (let from: number | undefined = NOW.day; from !== undefined; ) {
       starts.push(from);
       const page = await readListPage(db, from, 15, ALL, reference);
       expect(page.dates.length).toBeGreaterThan(0);
-      seen.push(...names(page.dates.filter((d) => d.start_day >= (from as number) || from === NOW.day)));
+      seen.push(...names(page.dates.filter((d) => d.startDay >= (from as number) || from === NOW.day)));
       from = page.later;
     }
     expect(starts.length).toBeGreaterThan(4);
     expect(seen.sort()).toEqual(names(coming).sort());
     const last = starts.at(-1) as number;
     const back = (await earlierDay(db, last, 15, ALL, reference)) as number;
-    const between2 = all.filter((d) => d.start_day >= back && d.start_day < last).length;
+    const between2 = all.filter((d) => d.startDay >= back && d.startDay < last).length;
     expect(between2).toBeGreaterThanOrEqual(15);
-    const first = Math.min(...all.map((d) => d.start_day));
+    const first = Math.min(...all.map((d) => d.startDay));
     expect(await earlierDay(db, first, 15, ALL, reference)).toBeUndefined();
   });
 
   it('of a venue and a day agree with the whole, and drafts are nowhere among them', async () => {
     for (const venue of reference.venues) {
-      const expected = all.filter((d) => d.venue_ids.includes(venue.id) && d.last_day >= NOW.day);
+      const expected = all.filter((d) => d.venueIds.includes(venue.id) && d.lastDay >= NOW.day);
       expect(expected.every((d) => d.attendance !== 'online')).toBe(true);
       expect(names(await readComing(db, { from: NOW.day, limit: 1000, venueIds: [venue.id] }))).toEqual(names(expected));
     }
@@ -230,8 +230,8 @@ describe('filters in the address', () => {
     for (let i = 0; i < 25; i++) {
       const filters = generateFilters(r);
       const from = NOW.day + between(r, -20, 30);
-      const hits = slow(all, filters).filter((d) => d.last_day >= from);
-      const byListing = new Map<string, PublicDate[]>();
+      const hits = slow(all, filters).filter((d) => d.lastDay >= from);
+      const byListing = new Map<string, EffectiveDate[]>();
       for (const date of hits) byListing.set(date.listing, [...(byListing.get(date.listing) ?? []), date]);
       const seen: string[] = [];
       for (let page = 1; page < 20; page++) {
@@ -240,8 +240,8 @@ describe('filters in the address', () => {
         expect(total, JSON.stringify(filters)).toBe(byListing.size);
         for (const result of results) {
           const own = byListing.get(result.listing) ?? [];
-          expect([result.date, result.dates, result.until]).toEqual([own[0]?.date, own.length, Math.max(...own.map((d) => d.last_day))]);
-          expect(result.days).toEqual(own.slice(0, 5).map((d) => d.start_day));
+          expect([result.date, result.dates, result.until]).toEqual([own[0]?.date, own.length, Math.max(...own.map((d) => d.lastDay))]);
+          expect(result.days).toEqual(own.slice(0, 5).map((d) => d.startDay));
           seen.push(result.listing);
         }
       }
@@ -249,13 +249,13 @@ describe('filters in the address', () => {
       expect(new Set(seen).size).toBe(seen.length);
       const to = from + between(r, 0, 20);
       const matching = slow(all, filters);
-      const before = matching.filter((d) => d.last_day < from);
-      const after = matching.filter((d) => d.start_day > to);
+      const before = matching.filter((d) => d.lastDay < from);
+      const after = matching.filter((d) => d.startDay > to);
       expect(await readElsewhere(db, { from, to }, filters, reference)).toEqual({
         earlier: before.length,
-        last: before.length ? Math.max(...before.map((d) => d.start_day)) : undefined,
+        last: before.length ? Math.max(...before.map((d) => d.startDay)) : undefined,
         later: after.length,
-        next: after.length ? Math.min(...after.map((d) => d.start_day)) : undefined,
+        next: after.length ? Math.min(...after.map((d) => d.startDay)) : undefined,
       });
     }
   });

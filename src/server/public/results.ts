@@ -1,13 +1,14 @@
 /** What a search finds: each listing once, with its next date and how many follow; and where else there is something. */
+import type { EffectiveDate } from '@/core/dates/effective-date';
 import { sql } from 'drizzle-orm';
 import type { EpochDay } from '@/core/day/day';
 import type { Db } from '../db/client';
 import { jsonRows } from '../db/json-rows';
-import { DATE_COLUMNS, type PublicDate, publicWhere, type Span, TABLES } from './public-dates';
-import type { Filters } from './filters';
+import { DATE_COLUMNS, publicWhere, type Span, TABLES } from './public-dates';
+import type { Filters } from '@/core/filters/filters';
 import type { ReferenceData } from '../reference/read';
 
-export interface Result extends PublicDate {
+export interface Result extends EffectiveDate {
   /** its dates from the asked day on, this one among them */
   dates: number;
   /** the first days of those, this one's first */

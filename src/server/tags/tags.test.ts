@@ -10,7 +10,7 @@ import { countUses } from '../listings/read';
 import { rebuildIndex } from '../dates/rebuild';
 import { createListing, publishListing, saveListing } from '../listings/write';
 import { readDates, readShortDates } from '../public/public-dates';
-import { filterQuery, isFiltered, readFilters } from '../public/filters';
+import { filterQuery, isFiltered, readFilters } from '@/core/filters/filters';
 import { referenceData } from '../reference/read';
 import { findOrMakeTag, mergeTag, renameTag, tagName } from './write';
 import { bringBack, readKept } from '../places/removed';

@@ -1,0 +1,74 @@
+/**
+ * A date as readers meet it: what its listing says and what is said of it alone, brought together by rules that stand here once. Sheets,
+ * lists, the map, an event's page, feeds and files all show this. Days are integers since 1970-01-01 and minutes count from midnight, by
+ * the clock that comes first (`zone`).
+ */
+import type { EpochDay } from '../day/day';
+import type { Attendance, Cost, ListingContent } from '../listing/content';
+import { SUMMARY_SHOWN } from '../listing/content';
+import type { EventStatus } from '../recurrence/model';
+import { plainText, shorten } from '../text/text';
+
+/** When a date is, and by which name it is found. */
+export interface DateTimes {
+  /** the original start, by the listing's own clock */
+  original: string;
+  startDay: EpochDay;
+  /** null = the whole day */
+  startMinute: number | null;
+  /** exclusive; null = no end is given */
+  endDay: EpochDay | null;
+  endMinute: number | null;
+  /** the last day it touches, included */
+  lastDay: EpochDay;
+  /** it is not at its original start */
+  moved: boolean;
+}
+
+export interface EffectiveDate extends DateTimes {
+  listingId: string;
+  /** its listing's part of the address */
+  listing: string;
+  /** its own part of the address */
+  date: string;
+  title: string;
+  shortTitle: string;
+  summary: string;
+  eventStatus: EventStatus;
+  /** what is said of this date alone */
+  note: string;
+  headline: boolean;
+  free: boolean;
+  cost: Cost;
+  categoryId: string;
+  /** where it is, in the listing's order; empty = online or nowhere named */
+  venueIds: string[];
+  /** this date is in another place than the listing's others */
+  elsewhere: boolean;
+  /** the zone of its times; empty = the site's */
+  zone: string;
+  attendance: Attendance;
+  pictureId: string | null;
+  /** the last day on which its listing stands on top of lists */
+  onTopUntil: EpochDay | null;
+}
+
+/** A listing's own status counts for all of its dates; while it goes ahead, a date has its own. */
+export function effectiveStatus(listing: EventStatus, date: EventStatus | null): EventStatus {
+  return listing !== 'going-ahead' ? listing : (date ?? 'going-ahead');
+}
+
+/** Where a listing is: nowhere while it is online only. */
+export function listingVenues({ attendance, venueIds }: Pick<ListingContent, 'attendance' | 'venueIds'>): string[] {
+  return attendance === 'online' ? [] : venueIds;
+}
+
+/** Where a date is: in its own place if it has one, else where its listing is. */
+export function effectiveVenues(listing: Pick<ListingContent, 'attendance' | 'venueIds'>, own: string | null): string[] {
+  return own ? [own] : listingVenues(listing);
+}
+
+/** A listing's summary, or the beginning of its text. */
+export function effectiveSummary({ summary, text }: Pick<ListingContent, 'summary' | 'text'>): string {
+  return summary || shorten(plainText(text).replace(/\n+/g, ' '), SUMMARY_SHOWN.list);
+}

@@ -1,0 +1,65 @@
+/**
+ * What a reader's choices ask of a date, as a value: the database's query is made of it, the counts beside the boxes, and the choice among
+ * dates that are in memory already.
+ */
+
+export type Condition =
+  | { asks: 'category'; ids: readonly string[] }
+  /** at one of these venues: where the date is, not where its listing usually is */
+  | { asks: 'venue'; ids: readonly string[] }
+  /** it can be joined from afar */
+  | { asks: 'online' }
+  | { asks: 'free' }
+  | { asks: 'tag'; slug: string }
+  /** a folded word that stands in the listing's texts */
+  | { asks: 'word'; word: string }
+  | { asks: 'any'; of: readonly Condition[] };
+
+/** What is asked of a date. */
+export interface DateFacts {
+  categoryId: string;
+  venueIds: readonly string[];
+  online: boolean;
+  free: boolean;
+  /** slugs */
+  tags?: readonly string[];
+  /** folded texts */
+  search?: string;
+}
+
+/** Is a date what is asked for? */
+export function holds(condition: Condition, facts: DateFacts): boolean {
+  switch (condition.asks) {
+    case 'category':
+      return condition.ids.includes(facts.categoryId);
+    case 'venue':
+      return facts.venueIds.some((id) => condition.ids.includes(id));
+    case 'online':
+      return facts.online;
+    case 'free':
+      return facts.free;
+    case 'tag':
+      return facts.tags?.includes(condition.slug) ?? false;
+    case 'word':
+      return facts.search?.includes(condition.word) ?? false;
+    case 'any':
+      return condition.of.some((one) => holds(one, facts));
+  }
+}
+
+/** Does a date fit a group of choices? Nothing chosen is everything. */
+export const fitsGroup = (condition: Condition | undefined, facts: DateFacts): boolean => !condition || holds(condition, facts);
+
+/** A reader's choices by group; a count beside a box follows the other groups. */
+export interface FilterGroups {
+  kinds: Condition | undefined;
+  places: Condition | undefined;
+  free: Condition | undefined;
+  /** each must hold: tags and words */
+  words: readonly Condition[];
+}
+
+/** All that is asked for. */
+export function allOf({ kinds, places, free, words }: FilterGroups): Condition[] {
+  return [...words, ...[kinds, places, free].filter((one) => one !== undefined)];
+}
