@@ -1,15 +1,11 @@
-/** Days and times in the words of the site's style. English; months and weekdays are written here, not by the locale. */
+/** Days and times in the words of the site's style and the reader's language. English is here, since phrases are read in it too. */
 import { type EpochDay, weekdayOf, ymdOf } from '../day/day';
 import type { PlainDateTime } from '../day/plain-date-time';
+import { dayInFrench, daysInFrench, distanceInFrench, listInFrench, timeInFrench } from './format-french';
+import { FRENCH_MONTHS, FRENCH_WEEKDAYS, type Language } from './language';
+import type { DayWords, Style } from './style';
 
-export const DATE_STYLES = ['day-month', 'month-day', 'iso'] as const;
-export const HOUR_STYLES = ['24', '12'] as const;
-
-/** How a site writes days and times. */
-export interface Style {
-  date: (typeof DATE_STYLES)[number];
-  hours: (typeof HOUR_STYLES)[number];
-}
+export { DATE_STYLES, type DayWords, HOUR_STYLES, type Style } from './style';
 
 export const MONTHS = [
   'January',
@@ -27,6 +23,21 @@ export const MONTHS = [
 ] as const;
 export const WEEKDAYS = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'] as const;
 
+/** `March`, `mars`; months count from 1. */
+export function monthName(month: number, { language }: Pick<Style, 'language'>): string {
+  return (language === 'fr' ? FRENCH_MONTHS.long : MONTHS)[month - 1] ?? '';
+}
+
+/** `Tuesday`, `mardi`; weekdays count from Monday, 0. */
+export function weekdayName(weekday: number, { language }: Pick<Style, 'language'>): string {
+  return (language === 'fr' ? FRENCH_WEEKDAYS.long : WEEKDAYS)[weekday] ?? '';
+}
+
+/** `Tue`, `mar.` */
+export function shortWeekdayName(weekday: number, style: Pick<Style, 'language'>): string {
+  return style.language === 'fr' ? (FRENCH_WEEKDAYS.short[weekday] ?? '') : weekdayName(weekday, style).slice(0, 3);
+}
+
 /** An end up to this minute belongs to the evening before: a dance until 02:00 is not a matter of two days. */
 export const NIGHT_ENDS = 360;
 
@@ -34,6 +45,7 @@ const pad = (n: number): string => String(n).padStart(2, '0');
 
 /** `07:40` or `7:40 am`; noon and midnight in 12-hour style are said so. */
 export function sayTime(minute: number, style: Style): string {
+  if (style.language === 'fr') return timeInFrench(minute);
   const h = Math.floor(minute / 60);
   const m = minute % 60;
   if (style.hours === '24') return `${pad(h)}:${pad(m)}`;
@@ -46,18 +58,14 @@ export function sayTime(minute: number, style: Style): string {
 export function sayTimes(from: number, to: number | null, style: Style): string {
   if (to === null) return sayTime(from, style);
   const [a, b] = [sayTime(from, style), sayTime(to, style)];
-  if (style.hours === '12' && to > from && a.slice(-3) === b.slice(-3) && /[ap]m$/.test(a)) return `${a.slice(0, -3)}–${b}`;
+  if (style.hours === '12' && style.language !== 'fr' && to > from && a.slice(-3) === b.slice(-3) && /[ap]m$/.test(a))
+    return `${a.slice(0, -3)}–${b}`;
   return `${a}–${b}`;
-}
-
-export interface DayWords {
-  weekday?: 'long' | 'short' | undefined;
-  year?: boolean | undefined;
-  month?: 'long' | 'short' | undefined;
 }
 
 /** `Sunday 7 March 2027`, `Sun 7 Mar`, `March 7, 2027`, `2027-03-07`. */
 export function sayDay(day: EpochDay, style: Style, words: DayWords = {}): string {
+  if (style.language === 'fr') return dayInFrench(day, style, words);
   const { year, month, day: d } = ymdOf(day);
   const weekdayName = WEEKDAYS[weekdayOf(day)] as string;
   const weekday = words.weekday ? `${words.weekday === 'short' ? weekdayName.slice(0, 3) : weekdayName} ` : '';
@@ -70,6 +78,7 @@ export function sayDay(day: EpochDay, style: Style, words: DayWords = {}): strin
 
 /** Two days, both included: `1–31 August 2027`, `7 March – 4 April 2027`. */
 export function sayDays(from: EpochDay, to: EpochDay, style: Style, words: DayWords = {}): string {
+  if (style.language === 'fr') return daysInFrench(from, to, style, words);
   if (from === to) return sayDay(from, style, words);
   const [a, b] = [ymdOf(from), ymdOf(to)];
   const sameMonth = a.year === b.year && a.month === b.month;
@@ -104,7 +113,8 @@ export function sayWhen(
 }
 
 /** `in 4 days`, `tomorrow`, `today`, `3 days ago`. */
-export function sayDistance(days: number): string {
+export function sayDistance(days: number, language: Language = 'en'): string {
+  if (language === 'fr') return distanceInFrench(days);
   if (days === 0) return 'today';
   if (days === 1) return 'tomorrow';
   if (days === -1) return 'yesterday';
@@ -112,7 +122,8 @@ export function sayDistance(days: number): string {
 }
 
 /** `a, b and c` */
-export function sayList(words: readonly string[]): string {
+export function sayList(words: readonly string[], language: Language = 'en'): string {
+  if (language === 'fr') return listInFrench(words);
   if (words.length < 2) return words.join('');
   return `${words.slice(0, -1).join(', ')} and ${words[words.length - 1]}`;
 }

@@ -121,5 +121,5 @@ describe('days and times', () => {
     expect(sayWhen(w('2027-03-20T20:00'), w('2027-03-22T12:00'), style)).toContain('Monday 22 March 2027, 12:00');
   });
   it('say how far away a day is', () =>
-    expect([0, 1, -1, 4, -3].map(sayDistance)).toEqual(['today', 'tomorrow', 'yesterday', 'in 4 days', '3 days ago']));
+    expect([0, 1, -1, 4, -3].map((days) => sayDistance(days))).toEqual(['today', 'tomorrow', 'yesterday', 'in 4 days', '3 days ago']));
 });

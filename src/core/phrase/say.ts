@@ -1,4 +1,4 @@
-/** A recurrence said back in words. Days and minutes as in the recurrence model; ends are said inclusively. */
+/** A recurrence said back in words; English here, other languages have a sayer each. Days and minutes as in the recurrence model; ends are said inclusively. */
 import { type EpochDay, type Weekday, weekdayOf, ymdOf } from '../day/day';
 import type { PlainDateTime } from '../day/plain-date-time';
 import {
@@ -12,6 +12,8 @@ import {
 } from '../recurrence/model';
 import { ruleText } from '../recurrence/rule-text';
 import { MONTHS, NIGHT_ENDS, sayCount, sayDay, sayDays, sayList, sayTimes, sayWhen, type Style, WEEKDAYS } from './format';
+import { isWorkdays, monthRuns, workdayPositions } from './rule-words';
+import { recurrenceInFrench } from './say-french';
 import { endOf, isOpenEnded } from '../recurrence/expand';
 
 const ORDINALS = ['', 'first', 'second', 'third', 'fourth', 'fifth'];
@@ -51,8 +53,6 @@ function nthWeekdayWords(byDay: ByDay[]): string {
   });
   return sayList(words);
 }
-
-const isWorkdays = (days: number[]): boolean => days.length === 5 && days.every((day) => day < 5);
 
 function weeklyWords(rule: Rule, startDay: EpochDay): string {
   const days = rule.byDay.length ? [...new Set(rule.byDay.map((d) => d.weekday))] : [weekdayOf(startDay)];
@@ -116,12 +116,6 @@ function isSayable(rule: Rule, weekStart: Weekday): boolean {
   }
 }
 
-/** Which workdays of each month: [-1] = the last. */
-function workdayPositions({ freq, byDay, byMonthDay, bySetPos, byHour, byMinute, bySecond, seasons }: Rule): number[] | undefined {
-  const other = byMonthDay.length || byHour || byMinute || bySecond || seasons;
-  return freq === 'monthly' && !other && isWorkdays(byDay.map((d) => d.weekday)) && byDay.every((d) => !d.nth) ? bySetPos : undefined;
-}
-
 /** `15 May – 20 September of every year` */
 function seasonWords({ seasons }: Rule, style: Style): string {
   if (!seasons) return '';
@@ -139,22 +133,13 @@ function yearsMonths({ byMonth }: Rule): string {
     const gone = MONTHS.filter((_, i) => !byMonth.includes(i + 1)).map((month) => `every ${month}`);
     return `, except ${sayList(gone)}`;
   }
-  return ` in ${monthRuns(byMonth)} of every year`;
+  return ` in ${monthRunWords(byMonth)} of every year`;
 }
 
-/** "September to May", "January and June to August": months in runs, across the turn of the year too. */
-function monthRuns(months: readonly number[]): string {
-  const has = new Set(months);
-  const firsts = months.filter((m) => !has.has(m === 1 ? 12 : m - 1));
+/** "September to May", "January and June to August" */
+function monthRunWords(months: readonly number[]): string {
   return sayList(
-    [...firsts]
-      .sort((a, b) => a - b)
-      .flatMap((first) => {
-        let last = first;
-        while (has.has((last % 12) + 1)) last = (last % 12) + 1;
-        const [from, to] = [MONTHS[first - 1] ?? '', MONTHS[last - 1] ?? ''];
-        return first === last ? [from] : (first % 12) + 1 === last ? [from, to] : [`${from} to ${to}`];
-      }),
+    monthRuns(months).map(([from, to]) => (from === to ? MONTHS[from - 1] : `${MONTHS[from - 1]} to ${MONTHS[to - 1]}`) ?? ''),
   );
 }
 
@@ -256,6 +241,7 @@ function exceptWords(exdates: PlainDateTime[], style: Style, whole: boolean): st
 
 /** The whole recurrence as one sentence (or two), without the number of dates. */
 export function sayRecurrence(recurrence: Recurrence, style: Style, saying: Saying = {}): string {
+  if (style.language === 'fr') return recurrenceInFrench(recurrence, style);
   const { whole = false } = saying;
   const ruled = recurrence.parts.filter((s) => s.rule);
   const singles = recurrence.parts.filter((s) => !s.rule).sort((a, b) => a.start.day - b.start.day);

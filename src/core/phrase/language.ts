@@ -1,0 +1,38 @@
+/** The languages that readers' pages come in, and what of them Intl knows: names of days and months, numbers. */
+
+export const LANGUAGES = ['en', 'fr'] as const;
+export type Language = (typeof LANGUAGES)[number];
+
+/** As pages and files name them (BCP 47). */
+export const LANGUAGE_TAGS: Record<Language, string> = { en: 'en', fr: 'fr-CA' };
+
+interface Names {
+  long: readonly string[];
+  short: readonly string[];
+}
+
+/** From January. */
+function monthNames(tag: string): Names {
+  const of = (month: 'long' | 'short'): string[] => {
+    const format = new Intl.DateTimeFormat(tag, { month, timeZone: 'UTC' });
+    return Array.from({ length: 12 }, (_, i) => format.format(Date.UTC(2027, i, 15)));
+  };
+  return { long: of('long'), short: of('short') };
+}
+
+/** From Monday: 1 March 2027 is one. */
+function weekdayNames(tag: string): Names {
+  const of = (weekday: 'long' | 'short'): string[] => {
+    const format = new Intl.DateTimeFormat(tag, { weekday, timeZone: 'UTC' });
+    return Array.from({ length: 7 }, (_, i) => format.format(Date.UTC(2027, 2, 1 + i)));
+  };
+  return { long: of('long'), short: of('short') };
+}
+
+export const FRENCH_MONTHS = monthNames('fr-CA');
+export const FRENCH_WEEKDAYS = weekdayNames('fr-CA');
+
+const NUMBERS: Record<Language, Intl.NumberFormat> = { en: new Intl.NumberFormat('en'), fr: new Intl.NumberFormat('fr-CA') };
+
+/** `1,240`, `1 240` */
+export const sayNumber = (n: number, language: Language): string => NUMBERS[language].format(n);
