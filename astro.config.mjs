@@ -2,6 +2,9 @@ import node from '@astrojs/node';
 import react from '@astrojs/react';
 import tailwindcss from '@tailwindcss/vite';
 import { defineConfig } from 'astro/config';
+import { compileWords } from './scripts/words.mjs';
+
+compileWords();
 
 export default defineConfig({
   output: 'server',

@@ -1,5 +1,8 @@
 import { fileURLToPath } from 'node:url';
 import { defineConfig } from 'vitest/config';
+import { compileWords } from './scripts/words.mjs';
+
+compileWords();
 
 export default defineConfig({
   resolve: {

@@ -37,6 +37,7 @@ export const DEMO_SETTINGS: SiteSettings = {
   zone: 'America/Halifax',
   lat: 43.18,
   lng: -57.45,
+  secondLanguage: 'fr',
   holidays: HOLIDAYS.map((r) => ({ ...r })),
   mailFrom: 'almanac@kittiwick.example',
 };

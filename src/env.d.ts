@@ -12,5 +12,11 @@ declare namespace App {
     /** a request that reads though it is a POST: what readers see stays as it is */
     unchanged?: boolean;
     style: import('./core/phrase/format').Style;
+    /** in which language the page is, with its words and its links */
+    reader: import('./components/reader').Reader;
+    /** the path as the site's own language has it */
+    path?: string;
+    /** the language that the address asks for */
+    language?: import('./core/phrase/language').Language;
   }
 }

@@ -5,6 +5,7 @@ import type { APIContext } from 'astro';
 import { defineMiddleware } from 'astro:middleware';
 import { isoDay } from './core/day/day';
 import { ADDRESS_HEADER } from './server/accounts/auth';
+import { readerOf } from './components/reader';
 import type { Actor, Role } from './server/accounts/roles';
 import { mayUse, whoMay } from './server/http/access';
 import { checkAddress } from './server/http/form-body';
@@ -18,7 +19,7 @@ const MAX_BODY = 1024 * 1024;
 const MAX_UPLOAD = 22 * 1024 * 1024;
 const BUILD = import.meta.env.BUILD_ID ?? String(Date.now());
 /** Pages whose content depends on more than the content's revision and the day, and pictures, which say themselves how long they keep. */
-const NOT_KEPT = /^\/(desk|api|add|receipt|empty|picture)(\/|$)/;
+const NOT_KEPT = /^\/(fr\/)?(desk|api|add|receipt|empty|picture)(\/|$)/;
 
 export const onRequest = defineMiddleware(async (context, next) => {
   try {
@@ -36,7 +37,10 @@ async function handle(context: APIContext, next: () => Promise<Response>): Promi
   const rt = atAddress(await runtime(), request.headers);
   locals.rt = rt;
   locals.settings = rt.settings();
-  locals.style = styleOf(locals.settings);
+  const language = locals.language ?? 'en';
+  locals.path ??= url.pathname.replace(/^\/fr(?=\/|$)/, '') || '/';
+  locals.reader = readerOf(language);
+  locals.style = styleOf(locals.settings, language);
   locals.now = rt.now();
   const unsafe = request.method !== 'GET' && request.method !== 'HEAD';
   if (unsafe) refuseForeign(request, url);

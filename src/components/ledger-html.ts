@@ -1,21 +1,25 @@
 /** Dates as an almanac's ledger, HTML text: a day is a ruled line, its dates are rows. */
 import { type EpochDay, isoDay, weekdayOf, ymdOf } from '@/core/day/day';
 import { sayCost } from '@/core/listing/content';
-import { MONTHS, sayCount, sayDay, sayTime, sayTimes, type Style, WEEKDAYS } from '@/core/phrase/format';
+import { monthName, sayDay, sayTime, sayTimes, type Style, weekdayName } from '@/core/phrase/format';
 import { parseIsoDateTime } from '@/core/day/plain-date-time';
 import { escapeHtml, shorten } from '@/core/text/text';
 import { SUMMARY_SHOWN } from '@/core/listing/content';
 import type { EffectiveDate } from '@/core/dates/effective-date';
+import type { EventStatus } from '@/core/recurrence/model';
+import type { ReadersWords } from '@/words/readers';
 import type { Result } from '@/server/public/results';
 import type { PictureRow } from '@/server/pictures/read';
 import type { ReferenceData } from '@/server/reference/read';
 import { markHtml } from './marks';
+import type { Reader } from './reader';
 import { dateHref } from './month-html';
 import { pictureHtml } from './picture-html';
 import { zoneWords } from './zone-words';
 
 export interface LedgerInput {
   dates: readonly EffectiveDate[];
+  reader: Reader;
   /** dates that began before stand under this day */
   from: EpochDay;
   today: EpochDay;
@@ -46,11 +50,13 @@ export function ledgerHtml(input: LedgerInput): string {
     month = year * 12 + m;
     return `<tbody>${dayLine(day, dates.length, fresh, input)}${dates.map((d) => rowHtml(d, day, input)).join('')}</tbody>`;
   });
-  return `<table class="days" data-part="ledger">${HEAD}${top}${bodies.join('')}</table>`;
+  return `<table class="days" data-part="ledger">${headHtml(input.reader)}${top}${bodies.join('')}</table>`;
 }
 
-const HEAD =
-  '<colgroup><col class="when"><col><col class="where"><col class="cost"></colgroup><thead><tr><th scope="col">When</th><th scope="col">What</th><th scope="col">Where</th><th scope="col">Cost</th></tr></thead>';
+function headHtml({ words: { list: w } }: Reader): string {
+  const heads = [w.when(), w.what(), w.where(), w.cost()].map((name) => `<th scope="col">${name}</th>`).join('');
+  return `<colgroup><col class="when"><col><col class="where"><col class="cost"></colgroup><thead><tr>${heads}</tr></thead>`;
+}
 
 /** Kept on top: each with its day, since none stands over it. */
 function topHtml(dates: readonly EffectiveDate[], input: LedgerInput): string {
@@ -58,7 +64,7 @@ function topHtml(dates: readonly EffectiveDate[], input: LedgerInput): string {
     const day = Math.max(date.startDay, input.from);
     return rowHtml(date, day, input, sayDay(day, input.style, { weekday: 'short', month: 'short' }));
   });
-  return `<tbody class="on-top"><tr class="dayline"><th colspan="4" scope="rowgroup"><h2>Kept on top</h2></th></tr>${rows.join('')}</tbody>`;
+  return `<tbody class="on-top"><tr class="dayline"><th colspan="4" scope="rowgroup"><h2>${input.reader.words.list.onTop()}</h2></th></tr>${rows.join('')}</tbody>`;
 }
 
 /** What a search found: each listing once, with its next date, and the days of those that follow. */
@@ -67,64 +73,90 @@ export function resultsHtml(results: readonly Result[], input: Omit<LedgerInput,
   const rows = results.map((result) => {
     const day = Math.max(result.startDay, input.from);
     const words = sayDay(day, input.style, { weekday: 'short', month: 'short', year: ymdOf(day).year !== ymdOf(input.today).year });
-    return rowHtml(result, day, whole, words, followingHtml(result, input.style));
+    return rowHtml(result, day, whole, words, followingHtml(result, input.style, input.reader));
   });
-  return `<table class="days" data-part="ledger">${HEAD}<tbody>${rows.join('')}</tbody></table>`;
+  return `<table class="days" data-part="ledger">${headHtml(input.reader)}<tbody>${rows.join('')}</tbody></table>`;
 }
 
 /** "also 30 Mar, 6 Apr, 13 Apr and 190 more until 5 Dec 2027". */
-function followingHtml({ dates, days, until, listing }: Result, style: Style): string {
+function followingHtml({ dates, days, until, listing }: Result, style: Style, { words: { list: w }, to }: Reader): string {
   if (dates < 2) return '';
   const named = days.slice(1, 4).map((day) => sayDay(day, style, { month: 'short' }));
   const rest = dates - 1 - named.length;
-  const more =
-    rest > 0 ? ` and <a href="/what/${listing}">${rest} more</a>, until ${sayDay(until, style, { month: 'short', year: true })}` : '';
-  return `<div class="sum">also ${named.join(', ')}${more}</div>`;
+  const words = named.join(', ');
+  const link = `<a href="${to(`/what/${listing}`)}">${w.nMore({ n: rest })}</a>`;
+  const said =
+    rest > 0
+      ? w.alsoMore({ days: words, more: link, until: sayDay(until, style, { month: 'short', year: true }) })
+      : w.also({ days: words });
+  return `<div class="sum">${said}</div>`;
 }
 
 function dayLine(day: EpochDay, count: number, fresh: boolean, input: LedgerInput): string {
   const { year, month, day: d } = ymdOf(day);
   const names = input.holidays.get(day) ?? [];
+  const { words: w } = input.reader;
   const notes = [
-    day === input.today ? 'today' : '',
-    fresh ? `${MONTHS[month - 1]} ${year}` : '',
+    day === input.today ? w.list.today() : '',
+    fresh ? `${monthName(month, input.style)} ${year}` : '',
     ...names,
     input.dayNote?.(day) ?? '',
-    count > 2 ? sayCount(count, 'event') : '',
+    count > 2 ? w.count.events({ n: count }) : '',
   ].filter(Boolean);
+  const heading = w.list.dayHeading({ n: d, weekday: weekdayName(weekdayOf(day), input.style) });
   const red = weekdayOf(day) === 6 || names.length > 0;
-  return `<tr class="dayline${red ? ' red' : ''}${day === input.today ? ' today' : ''}"><th colspan="4" scope="rowgroup" id="d${isoDay(day)}"><h2>${d} ${WEEKDAYS[weekdayOf(day)]}</h2>${escapeHtml(notes.join(' · '))}</th></tr>`;
+  return `<tr class="dayline${red ? ' red' : ''}${day === input.today ? ' today' : ''}"><th colspan="4" scope="rowgroup" id="d${isoDay(day)}"><h2>${heading.charAt(0).toUpperCase()}${heading.slice(1)}</h2>${escapeHtml(notes.join(' · '))}</th></tr>`;
 }
 
 /** The time of a date as it stands under a day. */
-export function clockWords(date: EffectiveDate, day: EpochDay, style: Style): string {
+export function clockWords(date: EffectiveDate, day: EpochDay, style: Style, { words: { list: w } }: Reader): string {
   if (date.lastDay > date.startDay) {
-    if (day > date.startDay) return `until ${sayDay(date.lastDay, style, { month: 'short' })}`;
-    const time = date.startMinute === null ? '' : `${sayTime(date.startMinute, style)}, `;
-    return `${time}to ${sayDay(date.lastDay, style, { month: 'short' })}`;
+    const last = sayDay(date.lastDay, style, { month: 'short' });
+    if (day > date.startDay) return w.until({ day: last });
+    return date.startMinute === null ? w.to({ day: last }) : w.timeTo({ time: sayTime(date.startMinute, style), day: last });
   }
-  if (date.startMinute === null) return 'all day';
+  if (date.startMinute === null) return w.allDay();
   return sayTimes(date.startMinute, date.endMinute, style);
 }
 
 /** What a reader must know of a date that does not go as planned; nothing otherwise. */
-export function eventStatusWords(date: EffectiveDate): string {
-  const note = date.note ? `: ${date.note}` : '';
-  if (date.eventStatus === 'cancelled') return `Cancelled${note || '.'}`;
-  if (date.eventStatus === 'postponed') return `Postponed${note || '.'}`;
-  if (date.eventStatus === 'moved-online') return `Moved online${note || '.'}`;
-  if (date.eventStatus === 'rescheduled') return `Rescheduled${note || '.'}`;
-  return date.note;
+export function eventStatusWords(date: EffectiveDate, { words }: Reader): string {
+  if (date.eventStatus === 'going-ahead') return date.note;
+  return date.note ? `${statusStart(date.eventStatus, words)}: ${date.note}` : `${statusStart(date.eventStatus, words)}.`;
 }
 
-function movedFrom(date: EffectiveDate, style: Style): string {
+/** An event's status inside a sentence, `cancelled`; empty while it goes ahead. */
+export function statusWords(eventStatus: EventStatus, { state: w }: ReadersWords): string {
+  const words = {
+    'going-ahead': () => '',
+    cancelled: w.cancelled,
+    postponed: w.postponed,
+    'moved-online': w.movedOnline,
+    rescheduled: w.rescheduled,
+  };
+  return words[eventStatus]();
+}
+
+/** The same at the beginning of one, `Cancelled`. */
+export function statusStart(eventStatus: EventStatus, { state: w }: ReadersWords): string {
+  const words = {
+    'going-ahead': () => '',
+    cancelled: w.cancelledStart,
+    postponed: w.postponedStart,
+    'moved-online': w.movedOnlineStart,
+    rescheduled: w.rescheduledStart,
+  };
+  return words[eventStatus]();
+}
+
+function movedFrom(date: EffectiveDate, style: Style, { words }: Reader): string {
   const was = date.moved ? parseIsoDateTime(date.original) : undefined;
   if (!was) return '';
-  const words =
+  const when =
     was.day === date.startDay && was.minute !== null
       ? sayTime(was.minute, style)
       : sayDay(was.day, style, { weekday: 'short', month: 'short' });
-  return `<span class="was">moved from ${words}</span>`;
+  return `<span class="was">${words.list.movedFrom({ when })}</span>`;
 }
 
 /** A date's picture: its listing's, else its category's. */
@@ -133,11 +165,11 @@ export function shownPicture(date: EffectiveDate, reference: ReferenceData): str
 }
 
 /** Where a date is: each of its venues, a link where the venue has a page. */
-function placesHtml(date: EffectiveDate, reference: ReferenceData): string {
+function placesHtml(date: EffectiveDate, reference: ReferenceData, { to }: Reader): string {
   const venues = date.venueIds.flatMap((id) => reference.venue.get(id) ?? []);
   return venues
     .map((venue) => {
-      const name = venue.binnedAt ? escapeHtml(venue.name) : `<a href="/at/${venue.slug}">${escapeHtml(venue.name)}</a>`;
+      const name = venue.binnedAt ? escapeHtml(venue.name) : `<a href="${to(`/at/${venue.slug}`)}">${escapeHtml(venue.name)}</a>`;
       const town = venue.town && !venue.name.includes(venue.town) ? `, ${escapeHtml(venue.town)}` : '';
       return `<span class="block">${name}${town}</span>`;
     })
@@ -151,16 +183,22 @@ function withPicture(what: string, picture: PictureRow, headline: boolean): stri
 }
 
 function rowHtml(date: EffectiveDate, day: EpochDay, input: LedgerInput, dayWords = '', following = ''): string {
-  const { style, reference, pictures } = input;
+  const { style, reference, pictures, reader } = input;
+  const { list: w } = reader.words;
   const off = date.eventStatus === 'cancelled' || date.eventStatus === 'postponed';
-  const said = eventStatusWords(date);
+  const said = eventStatusWords(date, reader);
   const summary = shorten(date.summary, SUMMARY_SHOWN.list);
   const picture = date.headline || input.smallPictures ? pictures.get(shownPicture(date, reference) ?? '') : undefined;
-  const clock = clockWords(date, day, style) + zoneWords(date, input.zone);
-  const what = `<div class="what">${markHtml(reference.category.get(date.categoryId), true)}<a href="${dateHref(date)}">${escapeHtml(date.title)}</a></div>${said ? `<div class="sum${date.eventStatus === 'going-ahead' ? '' : ' red'}">${escapeHtml(said)}</div>` : ''}${summary ? `<div class="sum">${escapeHtml(summary)}</div>` : ''}${following}`;
+  const clock = clockWords(date, day, style, reader) + zoneWords(date, input.zone);
+  const what = `<div class="what">${markHtml(reference.category.get(date.categoryId), true)}<a href="${dateHref(date, reader)}">${escapeHtml(date.title)}</a></div>${said ? `<div class="sum${date.eventStatus === 'going-ahead' ? '' : ' red'}">${escapeHtml(said)}</div>` : ''}${summary ? `<div class="sum">${escapeHtml(summary)}</div>` : ''}${following}`;
   const cell = picture ? `<td>${withPicture(what, picture, date.headline)}</td>` : `<td>${what}</td>`;
-  const place = placesHtml(date, reference);
-  const elsewhere = date.elsewhere && place ? '<span class="was">elsewhere this time</span>' : '';
-  const online = date.attendance === 'online' ? 'Online' : date.attendance === 'both' ? '<span class="was">and online</span>' : '';
-  return `<tr class="${off ? 'off' : ''}${date.headline ? ' head' : ''}"><td>${dayWords ? `<span class="top-day">${dayWords}</span>` : ''}<span class="clock nowrap${date.moved ? ' red' : ''}">${clock}</span>${movedFrom(date, style)}</td>${cell}<td>${place}${elsewhere}${online}</td><td class="quiet">${escapeHtml(sayCost(date.cost))}</td></tr>`;
+  const place = placesHtml(date, reference, reader);
+  const elsewhere = date.elsewhere && place ? `<span class="was">${w.elsewhere()}</span>` : '';
+  const online =
+    date.attendance === 'online'
+      ? reader.words.event.online()
+      : date.attendance === 'both'
+        ? `<span class="was">${w.andOnline()}</span>`
+        : '';
+  return `<tr class="${off ? 'off' : ''}${date.headline ? ' head' : ''}"><td>${dayWords ? `<span class="top-day">${dayWords}</span>` : ''}<span class="clock nowrap${date.moved ? ' red' : ''}">${clock}</span>${movedFrom(date, style, reader)}</td>${cell}<td>${place}${elsewhere}${online}</td><td class="quiet">${escapeHtml(sayCost(date.cost, reader.language))}</td></tr>`;
 }

@@ -1,6 +1,6 @@
 /** The month sheet as HTML text: one string, since hundreds of small components would cost more than the query. */
 import { type EpochDay, weekdayOf, ymdOf } from '@/core/day/day';
-import { type DayWords, sayCount, sayDay, sayTime, type Style, WEEKDAYS } from '@/core/phrase/format';
+import { type DayWords, sayDay, sayTime, shortWeekdayName, type Style, weekdayName } from '@/core/phrase/format';
 import type { Band, MonthSheet, SheetDate, SheetDay } from '@/core/sheet/month';
 import { paperLine } from '@/core/sheet/paper';
 import { type Place, phaseOn, sunOn } from '@/core/sky/sky';
@@ -9,7 +9,7 @@ import type { EffectiveDate } from '@/core/dates/effective-date';
 import type { ShortDate } from '@/server/public/public-dates';
 import type { ReferenceData } from '@/server/reference/read';
 import { inkClass, markHtml } from './marks';
-
+import type { Reader } from './reader';
 import { zoneWords } from './zone-words';
 
 export interface SheetEntry extends SheetDate {
@@ -19,6 +19,7 @@ export interface SheetEntry extends SheetDate {
 export interface MonthInput {
   sheet: MonthSheet<SheetEntry>;
   reference: ReferenceData;
+  reader: Reader;
   style: Style;
   place: Place;
   today: EpochDay;
@@ -47,21 +48,25 @@ export function toSheetEntry(of: ShortDate): SheetEntry {
   };
 }
 
-export function dateHref(date: Pick<EffectiveDate, 'listing' | 'date'>): string {
-  return `/what/${date.listing}/${date.date}`;
+export function dateHref(date: Pick<EffectiveDate, 'listing' | 'date'>, { to }: Reader): string {
+  return to(`/what/${date.listing}/${date.date}`);
 }
 
 const GONE = new Set(['cancelled', 'postponed']);
 const shownTitle = (of: ShortDate): string => escapeHtml(of.shortTitle || of.title);
-const state = (of: ShortDate): string =>
-  of.eventStatus === 'cancelled' ? ' (cancelled)' : of.eventStatus === 'postponed' ? ' (postponed)' : of.moved ? ' (moved)' : '';
+function state(of: ShortDate, { words: { state: w } }: Reader): string {
+  if (of.eventStatus === 'cancelled') return ` (${w.cancelled()})`;
+  if (of.eventStatus === 'postponed') return ` (${w.postponed()})`;
+  return of.moved ? ` (${w.moved()})` : '';
+}
 
 export function monthHtml(input: MonthInput): string {
-  const { sheet, firstWeekday } = input;
+  const { sheet, firstWeekday, reader, style } = input;
+  const { month: w } = reader.words;
   const heads = [0, 1, 2, 3, 4, 5, 6].map((i) => {
     const weekday = (firstWeekday + i) % 7;
-    const name = WEEKDAYS[weekday] as string;
-    return `<th scope="col"${weekday === 6 ? ' class="sun"' : ''}><abbr title="${name}" class="no-underline"><span class="full">${name.slice(0, 3)}</span><span class="letter" aria-hidden="true">${name[0]}</span></abbr></th>`;
+    const name = weekdayName(weekday, style);
+    return `<th scope="col"${weekday === 6 ? ' class="sun"' : ''}><abbr title="${name}" class="no-underline"><span class="full">${shortWeekdayName(weekday, style)}</span><span class="letter" aria-hidden="true">${name.charAt(0).toUpperCase()}</span></abbr></th>`;
   });
   const weeks = sheet.weeks.map((week) => {
     const days = week.days.map((day, column) =>
@@ -73,35 +78,43 @@ export function monthHtml(input: MonthInput): string {
     );
     return `<tr>${gutterHtml(week.start, week.isoWeek, input)}${days.join('')}</tr>`;
   });
-  return `<table class="month" data-part="month-sheet" style="--paper-line:${paperLine(sheet, input.onPaper)}px"><caption class="hidden-words">${escapeHtml(captionOf(sheet))}</caption><colgroup><col class="gutter"><col span="7"></colgroup><thead><tr><th><span class="hidden-words">Week</span></th>${heads.join('')}</tr></thead><tbody>${weeks.join('')}</tbody></table>`;
+  return `<table class="month" data-part="month-sheet" style="--paper-line:${paperLine(sheet, input.onPaper)}px"><caption class="hidden-words">${escapeHtml(w.caption({ n: countOf(sheet) }))}</caption><colgroup><col class="gutter"><col span="7"></colgroup><thead><tr><th><span class="hidden-words">${w.week()}</span></th>${heads.join('')}</tr></thead><tbody>${weeks.join('')}</tbody></table>`;
 }
 
-function captionOf(sheet: MonthSheet<SheetEntry>): string {
-  const dates = sheet.weeks
+/** Its dates, counted by day. */
+function countOf(sheet: MonthSheet<SheetEntry>): number {
+  return sheet.weeks
     .flatMap((w) => w.days)
     .filter((d) => d.inMonth)
     .reduce((n, d) => n + d.count, 0);
-  return `${sayCount(dates, 'date')}, counted by day`;
 }
 
-const MOONS = { new: ['●', 'New'], 'first-quarter': ['◐', 'First qtr'], full: ['○', 'Full'], 'last-quarter': ['◑', 'Last qtr'] } as const;
+const MOONS = {
+  new: ['●', 'new'],
+  'first-quarter': ['◐', 'firstQuarter'],
+  full: ['○', 'full'],
+  'last-quarter': ['◑', 'lastQuarter'],
+} as const;
 
-function gutterHtml(start: EpochDay, isoWeek: number, { place, style }: MonthInput): string {
+function gutterHtml(start: EpochDay, isoWeek: number, { place, style, reader }: MonthInput): string {
+  const { month: w } = reader.words;
   let moon = '';
   for (let day = start; day < start + 7; day++) {
     const phase = phaseOn(day, place.zone);
-    if (phase) moon = `<span class="moon"><span aria-hidden="true">${MOONS[phase][0]}</span> ${ymdOf(day).day} ${MOONS[phase][1]}</span>`;
+    if (phase)
+      moon = `<span class="moon"><span aria-hidden="true">${MOONS[phase][0]}</span> ${ymdOf(day).day} ${w[MOONS[phase][1]]()}</span>`;
   }
   const sun = sunOn(start, place);
   const suns =
     sun.kind === 'rises'
-      ? `<span class="suns" title="Sunrise and sunset on the week’s first day">↑ ${sayTime(sun.rise, style)}<br>↓ ${sayTime(sun.set, style)}</span>`
+      ? `<span class="suns" title="${w.suns()}">↑ ${sayTime(sun.rise, style)}<br>↓ ${sayTime(sun.set, style)}</span>`
       : '';
-  return `<th scope="row"><span class="hidden-words">Week </span>${isoWeek}${moon}${suns}</th>`;
+  return `<th scope="row"><span class="hidden-words">${w.week()} </span>${isoWeek}${moon}${suns}</th>`;
 }
 
 function dayHtml(day: SheetDay<SheetEntry>, bands: Band<SheetEntry>[], input: MonthInput): string {
-  const { style, today, chosen, holidays } = input;
+  const { style, today, chosen, holidays, reader } = input;
+  const { month: w } = reader.words;
   const names = holidays.get(day.day) ?? [];
   const classes = [
     day.inMonth ? '' : 'out',
@@ -111,7 +124,7 @@ function dayHtml(day: SheetDay<SheetEntry>, bands: Band<SheetEntry>[], input: Mo
     weekdayOf(day.day) === 6 || names.length ? 'redday' : '',
   ].filter(Boolean);
   const words: DayWords = { weekday: 'long' };
-  const label = `${sayDay(day.day, style, words)}, ${sayCount(day.count, 'date')}${day.day === today ? ', today' : ''}`;
+  const label = (day.day === today ? w.dayToday : w.day)({ day: sayDay(day.day, style, words), n: day.count });
   // A phone's numeral chooses the day in place: its dates stand under the sheet. Elsewhere it opens the day.
   const here = day.day === today ? ' aria-current="date"' : day.day === chosen ? ' aria-current="true"' : '';
   const pick = `<a class="num hidden max-[700px]:inline-block" href="${escapeHtml(input.pickHref(day.day))}" aria-label="${escapeHtml(label)}"${here}>${ymdOf(day.day).day}</a>`;
@@ -123,7 +136,7 @@ function dayHtml(day: SheetDay<SheetEntry>, bands: Band<SheetEntry>[], input: Mo
   const dots = phoneMarks(day, input);
   const dayPage = escapeHtml(input.dayHref(day.day));
   const more = day.folded.length
-    ? `<a class="more${input.onPaper ? ' print:hidden' : ''}" href="${dayPage}">and ${day.folded.length} more</a>`
+    ? `<a class="more${input.onPaper ? ' print:hidden' : ''}" href="${dayPage}">${w.more({ n: day.folded.length })}</a>`
     : '';
   const paper =
     input.onPaper && day.folded.length
@@ -144,7 +157,7 @@ function phoneMarks(day: SheetDay<SheetEntry>, { reference, onDay }: MonthInput)
 
 function bandHtml(
   { date: { of }, lane, fromColumn, toColumn, opensBefore, opensAfter }: Band<SheetEntry>,
-  { reference }: MonthInput,
+  { reference, reader }: MonthInput,
 ): string {
   const category = reference.category.get(of.categoryId);
   const classes = [
@@ -155,17 +168,17 @@ function bandHtml(
     of.headline ? 'head' : '',
     GONE.has(of.eventStatus) ? 'off' : '',
   ];
-  return `<a class="${classes.filter(Boolean).join(' ')}" style="--lane:${lane};--span:${toColumn - fromColumn + 1}" href="${dateHref(of)}">${shownTitle(of)}<span class="hidden-words">${state(of)}</span></a>`;
+  return `<a class="${classes.filter(Boolean).join(' ')}" style="--lane:${lane};--span:${toColumn - fromColumn + 1}" href="${dateHref(of, reader)}">${shownTitle(of)}<span class="hidden-words">${state(of, reader)}</span></a>`;
 }
 
 /** A date's line in a day: two lines while the day has room, one when it is full. */
 export function entryHtml(
   of: ShortDate,
   lines: 1 | 2,
-  { reference, style, place }: Pick<MonthInput, 'reference' | 'style' | 'place'>,
+  { reference, reader, style, place }: Pick<MonthInput, 'reference' | 'reader' | 'style' | 'place'>,
 ): string {
   const classes = `entry${lines === 2 ? ' two' : ''}${of.headline ? ' head' : ''}${of.moved ? ' moved' : ''}${GONE.has(of.eventStatus) ? ' off' : ''}`;
   const time = of.startMinute === null ? '' : `<span class="t">${sayTime(of.startMinute, style)}${zoneWords(of, place.zone)}</span>`;
-  const said = state(of);
-  return `<a class="${classes}" href="${dateHref(of)}">${markHtml(reference.category.get(of.categoryId), true)}<span class="w">${time}${shownTitle(of)}${said ? `<span class="hidden-words">${said}</span>` : ''}</span></a>`;
+  const said = state(of, reader);
+  return `<a class="${classes}" href="${dateHref(of, reader)}">${markHtml(reference.category.get(of.categoryId), true)}<span class="w">${time}${shownTitle(of)}${said ? `<span class="hidden-words">${said}</span>` : ''}</span></a>`;
 }

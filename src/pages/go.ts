@@ -7,6 +7,7 @@ export const GET: APIRoute = ({ url, locals, redirect }) => {
   const day = parseIsoDay(url.searchParams.get('day') ?? '') ?? locals.now.day;
   const query = filterQuery(readFilters(url.searchParams));
   const view = url.searchParams.get('view');
-  if (view === 'map') return redirect(`/map/${isoDay(day)}${query}`);
-  return redirect(view === 'month' ? `/month/${isoMonth(monthNumberOf(day))}${query}` : `/list/${isoDay(day)}${query}`);
+  const { to } = locals.reader;
+  if (view === 'map') return redirect(to(`/map/${isoDay(day)}${query}`));
+  return redirect(to(view === 'month' ? `/month/${isoMonth(monthNumberOf(day))}${query}` : `/list/${isoDay(day)}${query}`));
 };

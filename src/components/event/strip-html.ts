@@ -1,7 +1,9 @@
 /** Coming dates as a strip of small months: on in ink, moved in a red frame, cancelled struck. */
 import { daysInMonth, firstDayOfMonth, type MonthNumber, monthNumberOf, weekdayOf, yearMonthOf } from '@/core/day/day';
-import { MONTHS, sayDay, type Style, WEEKDAYS } from '@/core/phrase/format';
+import { monthName, sayDay, type Style, weekdayName } from '@/core/phrase/format';
 import { escapeHtml } from '@/core/text/text';
+import { statusWords } from '../ledger-html';
+import type { Reader } from '../reader';
 import type { ListingDate } from '@/server/public/listing';
 
 export interface StripInput {
@@ -11,6 +13,7 @@ export interface StripInput {
   /** so many months at most, those without a date left out */
   months: number;
   slug: string;
+  reader: Reader;
   firstWeekday: number;
   style: Style;
 }
@@ -35,14 +38,15 @@ function monthsOf(dates: readonly ListingDate[]): MonthNumber[] {
 /** A date that lasts longer is drawn by its first days. */
 const LONGEST = 61;
 
-export function stripHtml({ dates, from, months, slug, firstWeekday, style }: StripInput): Strip {
+export function stripHtml({ dates, from, months, slug, reader, firstWeekday, style }: StripInput): Strip {
+  const { words: w, to } = reader;
   const byDay = new Map<number, ListingDate>();
   for (const date of dates) {
     for (let day = date.startDay; day <= date.lastDay && day <= date.startDay + LONGEST; day++) if (!byDay.has(day)) byDay.set(day, date);
   }
   const heads = [0, 1, 2, 3, 4, 5, 6]
-    .map((i) => WEEKDAYS[(firstWeekday + i) % 7] as string)
-    .map((name) => `<th scope="col"><abbr title="${name}" class="no-underline">${name[0]}</abbr></th>`)
+    .map((i) => weekdayName((firstWeekday + i) % 7, style))
+    .map((name) => `<th scope="col"><abbr title="${name}" class="no-underline">${name.charAt(0).toUpperCase()}</abbr></th>`)
     .join('');
   const one = (month: MonthNumber): string => {
     const { year, month: m } = yearMonthOf(month);
@@ -52,14 +56,14 @@ export function stripHtml({ dates, from, months, slug, firstWeekday, style }: St
     while (cells.length % 7) cells.push('<td></td>');
     const rows: string[] = [];
     for (let i = 0; i < cells.length; i += 7) rows.push(`<tr>${cells.slice(i, i + 7).join('')}</tr>`);
-    return `<table><caption>${MONTHS[m - 1]} ${year}</caption><thead class="text-ink-3"><tr>${heads}</tr></thead><tbody>${rows.join('')}</tbody></table>`;
+    return `<table><caption>${monthName(m, style)} ${year}</caption><thead class="text-ink-3"><tr>${heads}</tr></thead><tbody>${rows.join('')}</tbody></table>`;
   };
   const cell = (day: number, d: number): string => {
     const date = byDay.get(day);
     if (!date) return `<td>${d}</td>`;
     const off = date.eventStatus === 'cancelled' || date.eventStatus === 'postponed';
-    const words = `${sayDay(day, style, { weekday: 'long' })}${off ? `, ${date.eventStatus}` : date.moved ? ', moved' : ''}`;
-    return `<td><a href="/what/${slug}/${date.slug}"${off ? ' class="off"' : date.moved ? ' class="moved"' : ''} aria-label="${escapeHtml(words)}">${d}</a></td>`;
+    const words = `${sayDay(day, style, { weekday: 'long' })}${off ? `, ${statusWords(date.eventStatus, w)}` : date.moved ? `, ${w.state.moved()}` : ''}`;
+    return `<td><a href="${to(`/what/${slug}/${date.slug}`)}"${off ? ' class="off"' : date.moved ? ' class="moved"' : ''} aria-label="${escapeHtml(words)}">${d}</a></td>`;
   };
   const all = monthsOf(dates);
   const first = all.findIndex((month) => month >= from);

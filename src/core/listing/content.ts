@@ -3,6 +3,7 @@
  * in every version. Ids point to venues, organizers, categories and pictures, in the order they are shown.
  */
 import { picturesInText } from '../picture/picture-url';
+import { LANGUAGE_TAGS, type Language } from '../phrase/language';
 import type { EventStatus } from '../recurrence/model';
 import { type StoredChange, type StoredRecurrence, upgradeRecurrence } from '../recurrence/stored';
 
@@ -144,12 +145,12 @@ export function emptyContent(): ListingContent {
 }
 
 /** `free`, `$8`, the words, or nothing. Currency codes are ISO 4217; the symbol is the locale's narrow one. */
-export function sayCost(cost: Cost): string {
-  if (cost.kind === 'free') return 'free';
+export function sayCost(cost: Cost, language: Language = 'en'): string {
+  if (cost.kind === 'free') return language === 'fr' ? 'entrée libre' : 'free';
   if (cost.kind === 'words') return cost.words;
   if (cost.kind === 'unsaid') return '';
   const amount = Number(cost.amount);
-  return new Intl.NumberFormat('en', {
+  return new Intl.NumberFormat(LANGUAGE_TAGS[language], {
     style: 'currency',
     currency: cost.currency,
     currencyDisplay: 'narrowSymbol',

@@ -6,6 +6,12 @@ export type Language = (typeof LANGUAGES)[number];
 /** As pages and files name them (BCP 47). */
 export const LANGUAGE_TAGS: Record<Language, string> = { en: 'en', fr: 'fr-CA' };
 
+/** Each in its own words. */
+export const LANGUAGE_NAMES: Record<Language, string> = { en: 'English', fr: 'Français' };
+
+/** What stands before the paths of a language's pages: nothing for English. */
+export const languagePrefix = (language: Language): string => (language === 'en' ? '' : `/${language}`);
+
 interface Names {
   long: readonly string[];
   short: readonly string[];

@@ -66,17 +66,33 @@ export function spansText(spans: readonly Span[]): string {
   return spans.map(([from, to]) => `${clock(from)}–${clock(to)}`).join(', ');
 }
 
-/** The days said together where their hours are the same: "Monday to Friday 09:00–17:00". */
-export function sayHours(hours: OpeningHours, names: readonly string[]): { days: string; hours: string }[] {
+export interface HoursWords {
+  closed: string;
+  allDay: string;
+  /** two days and those between them, and two that follow each other */
+  to: (from: string, last: string) => string;
+  and: (from: string, last: string) => string;
+}
+
+const ENGLISH: HoursWords = {
+  closed: 'closed',
+  allDay: 'all day',
+  to: (from, last) => `${from} to ${last}`,
+  and: (from, last) => `${from} and ${last}`,
+};
+
+/** The days said together where their hours are the same: "Monday to Friday 09:00–17:00". `names`: the weekdays, Monday first. */
+export function sayHours(hours: OpeningHours, names: readonly string[], words: HoursWords = ENGLISH): { days: string; hours: string }[] {
   const lines: { from: number; to: number; text: string }[] = [];
   for (const [weekday, spans] of hours.week.entries()) {
-    const text = spansText(spans) || 'closed';
+    const said = spansText(spans);
+    const text = said === ENGLISH.allDay ? words.allDay : said || words.closed;
     const last = lines[lines.length - 1];
     if (last && last.text === text) last.to = weekday;
     else lines.push({ from: weekday, to: weekday, text });
   }
   return lines.map(({ from, to, text }) => ({
-    days: from === to ? (names[from] ?? '') : `${names[from]} ${to === from + 1 ? 'and' : 'to'} ${names[to]}`,
+    days: from === to ? (names[from] ?? '') : (to === from + 1 ? words.and : words.to)(names[from] ?? '', names[to] ?? ''),
     hours: text,
   }));
 }

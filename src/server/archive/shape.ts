@@ -6,6 +6,7 @@ import { z } from 'zod';
 import { PICTURE_FILE } from '@/core/exchange/archive';
 import { GAZETTEER_KINDS } from '@/core/geo/gazetteer';
 import { STAGES } from '@/core/listing/content';
+import { LANGUAGES } from '@/core/phrase/language';
 import { PART_WORDS, type SentPart } from '@/core/listing/sent';
 import { categoryInput } from '../categories/write';
 import { contentInput } from '../listings/input';
@@ -74,6 +75,7 @@ const submissionShape = z.object({
   senderPhone: words(100),
   message: words(5000),
   said: said.extend({ format: z.literal(1) }),
+  language: z.enum(LANGUAGES).default('en'),
   note: words(5000),
   decidedBy: words(200).nullable(),
   decidedAt: instant.nullable(),

@@ -14,6 +14,7 @@ const COORDINATORS: Who = ['coordinator'];
 export const ACCESS: Record<string, Who> = {
   '/': 'anyone',
   '/404': 'anyone',
+  '/fr/[...path]': 'anyone',
   '/month/[month]': 'anyone',
   '/list': 'anyone',
   '/list/[day]': 'anyone',

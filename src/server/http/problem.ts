@@ -3,12 +3,18 @@ import { randomBytes } from 'node:crypto';
 import type { z } from 'zod';
 import { DeadlineError } from '../db/embedded';
 import { FolderInUseError } from '../db/lock';
+import { SENDING_WORDS, type SendingWords } from '@/words/sending';
 import { log } from '../health/log';
+
+/** Says something in a reader's language. */
+export type Say = (words: SendingWords) => string;
 
 export interface FieldError {
   /** dotted path of the field, as in the input: `recurrence.parts.0.start` */
   field: string;
   message: string;
+  /** the message in other languages, where readers meet it */
+  say?: Say;
 }
 
 /** An error that its reader may see: what is wrong, where, and what would be right. */
@@ -20,6 +26,8 @@ export class Problem extends Error {
     readonly fields: FieldError[] = [],
     /** more for the program that asked: the newer copy of a listing, say */
     readonly extra: Record<string, unknown> = {},
+    /** the title in other languages, where readers meet it */
+    readonly say?: Say,
   ) {
     super(title);
   }
@@ -29,11 +37,28 @@ export const notFound = (what: string): Problem => new Problem(404, `There is no
 export const refused = (title = 'This is not open to you.'): Problem => new Problem(403, title);
 export const invalid = (field: string, message: string): Problem => new Problem(422, message, [{ field, message }]);
 
+const ENGLISH = SENDING_WORDS.en;
+
+/** What is wrong with a field of a form that readers fill in, in their language. */
+export const fieldError = (field: string, say: Say): FieldError => ({ field, message: say(ENGLISH), say });
+
+/** The same as a Problem by itself. */
+export const invalidIn = (field: string, say: Say): Problem => new Problem(422, say(ENGLISH), [fieldError(field, say)], {}, say);
+
+/** A Problem as a reader of some language sees it: its title, and what is wrong by field. */
+export function sayIn({ title, fields, say }: Problem, words: SendingWords): { title: string; fields: Map<string, string> } {
+  return {
+    title: say ? say(words) : title,
+    fields: new Map(fields.map((one) => [one.field, one.say ? one.say(words) : one.message])),
+  };
+}
+
 /** What a form that somebody filled in needs, all of it at once. */
 export function invalidFields(fields: FieldError[], extra: Record<string, unknown> = {}): Problem {
   const [only] = fields;
-  const title = fields.length === 1 && only ? only.message : `Please look at ${fields.length} fields again; each says what is needed.`;
-  return new Problem(422, title, fields, extra);
+  const alone = fields.length === 1 ? only : undefined;
+  const say: Say = (words) => (alone ? (alone.say?.(words) ?? alone.message) : words.wrong.several({ n: fields.length }));
+  return new Problem(422, say(ENGLISH), fields, extra, say);
 }
 
 /** Reads `raw` by a schema; what does not fit becomes a Problem that names the fields, never their values. */
@@ -69,7 +94,13 @@ function goneReference(error: unknown): Problem | undefined {
 
 /** A Problem as its answer (RFC 9457). */
 export function problemResponse(problem: Problem): Response {
-  const body = { type: 'about:blank', title: problem.title, status: problem.status, fields: problem.fields, ...problem.extra };
+  const body = {
+    type: 'about:blank',
+    title: problem.title,
+    status: problem.status,
+    fields: problem.fields.map(({ field, message }) => ({ field, message })),
+    ...problem.extra,
+  };
   return new Response(JSON.stringify(body), {
     status: problem.status,
     headers: { 'content-type': 'application/problem+json', 'cache-control': 'no-store' },

@@ -2,7 +2,8 @@
 import { lt, sql } from 'drizzle-orm';
 import type { Db } from '../db/client';
 import { rateBound } from '../db/schema';
-import { Problem } from './problem';
+import { SENDING_WORDS } from '@/words/sending';
+import { Problem, type Say } from './problem';
 
 export interface Bound {
   /** what is bounded and for whom: `add:127.0.0.1` */
@@ -35,8 +36,6 @@ export async function countOne(db: Db, { key, most, seconds }: Bound, nowMs: num
   if (row.count === 1) await db.delete(rateBound).where(lt(rateBound.ends, nowMs - DAY_MS));
   if (row.count <= most) return;
   const minutes = Math.max(1, Math.ceil((row.ends - nowMs) / 60_000));
-  throw new Problem(
-    429,
-    `That was more often than is allowed; try again in ${minutes} minute${minutes === 1 ? '' : 's'}. What you typed is still here.`,
-  );
+  const say: Say = (words) => words.wrong.tooOften({ n: minutes });
+  throw new Problem(429, say(SENDING_WORDS.en), [], {}, say);
 }

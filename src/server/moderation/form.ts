@@ -13,7 +13,8 @@ import type { Length, Rule } from '@/core/recurrence/model';
 import { fromStored, type StoredLimit, type StoredRecurrence, toStored } from '@/core/recurrence/stored';
 import { canonical } from '@/core/text/canonical-json';
 import { fold, formText, paragraphs } from '@/core/text/text';
-import { type FieldError, invalidFields } from '../http/problem';
+import { type FieldError, fieldError, invalidFields } from '../http/problem';
+import type { SendingWords } from '@/words/sending';
 import type { ReferenceData } from '../reference/read';
 import { type SiteSettings, styleOf } from '../site/settings';
 
@@ -55,19 +56,19 @@ export const typed = (value: string | undefined): string => (value ?? '').replac
 export function readAddForm(fields: Fields, reference: ReferenceData, settings: SiteSettings, today: EpochDay): FormResult {
   const errors: FieldError[] = [];
   const get = (name: string): string => typed(fields[name]);
-  const wrong: Wrong = (field, message) => {
-    errors.push({ field, message });
+  const wrong: Wrong = (field, say) => {
+    errors.push(fieldError(field, ({ wrong: w }) => say(w)));
   };
   for (const [name, most] of Object.entries(LONGEST)) {
     if (get(name).length > most)
-      wrong(name, `At most ${most.toLocaleString('en')} characters; it has ${get(name).length.toLocaleString('en')}.`);
+      wrong(name, (w) => w.tooLong({ most: most.toLocaleString('en'), has: get(name).length.toLocaleString('en') }));
   }
-  if (get(TRAP)) wrong(TRAP, 'Leave this field empty.');
-  if (!get('title')) wrong('title', 'What is it called?');
-  if (!get('name')) wrong('name', 'Your name is missing; only the editors see it.');
-  if (!isMail(get('mail'))) wrong('mail', 'A mail address needs a name, an @ and a domain, such as rue@dunlin.example.');
+  if (get(TRAP)) wrong(TRAP, (w) => w.trap());
+  if (!get('title')) wrong('title', (w) => w.title());
+  if (!get('name')) wrong('name', (w) => w.name());
+  if (!isMail(get('mail'))) wrong('mail', (w) => w.mail());
   const website = get('website') ? readWebAddress(get('website')) : '';
-  if (website === undefined) wrong('website', 'A website is written www.shore.example or https://shore.example/choir.');
+  if (website === undefined) wrong('website', (w) => w.website());
   const { zone, firstWeekday } = settings;
   const recurrence = readWhen(fields, { zone, firstWeekday, style: styleOf(settings) }, today, wrong);
   if (errors.length || !recurrence) throw invalidFields(errors);
@@ -101,7 +102,7 @@ function match<T extends { name: string }>(list: readonly T[], words: string): T
   return words ? list.find((one) => fold(one.name) === fold(words)) : undefined;
 }
 
-type Wrong = (field: string, message: string) => void;
+type Wrong = (field: string, say: (words: SendingWords['wrong']) => string) => void;
 
 interface WhenSettings {
   zone: string;
@@ -116,8 +117,7 @@ function readWhen(fields: Fields, settings: WhenSettings, today: EpochDay, wrong
   const said = readWords(words, settings, today, wrong);
   if (!said || !typed(fields.day)) return said;
   const filled = readFields(fields, settings, today, wrong);
-  if (filled && canonical(filled) !== canonical(said))
-    wrong('when', 'These words and the fields below give different dates. Leave one of the two empty.');
+  if (filled && canonical(filled) !== canonical(said)) wrong('when', (w) => w.whenTwice());
   return said;
 }
 
@@ -130,24 +130,23 @@ function readWords(
 ): StoredRecurrence | undefined {
   if (words.length > (LONGEST.when ?? 0)) return undefined;
   const { recurrence, problems } = readPhrase({ phrase: words, now: { day: today, minute: 0 }, zone, weekStart: firstWeekday, style });
-  if (problems.length) wrong('when', problems.map(sayProblem).join(' '));
-  else if (!recurrence)
-    wrong('when', 'No date was found in these words. Write it as “every Tuesday 7pm, 13 April to 29 June”, or use the fields below.');
+  if (problems.length) wrong('when', (w) => w.whenUnread({ questions: problems.map(sayProblem).join(' ') }));
+  else if (!recurrence) wrong('when', (w) => w.whenNone());
   return recurrence ? toStored(recurrence) : undefined;
 }
 
 function readFields(fields: Fields, settings: WhenSettings, today: EpochDay, wrong: Wrong): StoredRecurrence | undefined {
   const start = parseIsoDay(fields.day ?? '');
   if (start === undefined) {
-    wrong('day', fields.day ? 'There is no such date; check day and month.' : 'On which day? Or say when it is in words.');
+    wrong('day', (w) => (fields.day ? w.noSuchDay() : w.whichDay()));
     return undefined;
   }
-  if (start < today - 366) wrong('day', 'That is more than a year ago.');
-  if (start > today + 366 * 5) wrong('day', 'That is more than five years ahead.');
+  if (start < today - 366) wrong('day', (w) => w.longAgo());
+  if (start > today + 366 * 5) wrong('day', (w) => w.farAhead());
   const days = readLastDay(fields, start, wrong) - start;
   const { from, to } = readTimes(fields, settings, wrong);
   const overnight = from !== undefined && to !== undefined && days === 0 && to <= from;
-  if (overnight && to > NIGHT_ENDS) wrong('ends', 'It ends before it starts. If it ends the next day, give that as the last day.');
+  if (overnight && to > NIGHT_ENDS) wrong('ends', (w) => w.endsBeforeStart());
   const rule = ruleOf(fields.repeats ?? 'never', start);
   const limit = limitOf(fields, start, rule, wrong);
   let length: Length | null = null;
@@ -160,9 +159,9 @@ function readFields(fields: Fields, settings: WhenSettings, today: EpochDay, wro
 function readLastDay(fields: Fields, start: EpochDay, wrong: Wrong): EpochDay {
   if (!fields.lastDay) return start;
   const last = parseIsoDay(fields.lastDay);
-  if (last === undefined) wrong('lastDay', 'There is no such date; check day and month.');
-  else if (last < start) wrong('lastDay', 'It ends before it begins.');
-  else if (last - start > 92) wrong('lastDay', 'That is longer than three months; is it a weekly event?');
+  if (last === undefined) wrong('lastDay', (w) => w.noSuchDay());
+  else if (last < start) wrong('lastDay', (w) => w.lastBeforeFirst());
+  else if (last - start > 92) wrong('lastDay', (w) => w.tooManyDays());
   return last ?? start;
 }
 
@@ -171,13 +170,16 @@ function readTimes(fields: Fields, { style }: WhenSettings, wrong: Wrong): { fro
   const to = fields.ends ? readClock(fields.ends, from) : undefined;
   const both = from !== undefined && (!fields.ends || to !== undefined) ? readClocks(fields.starts ?? '', fields.ends ?? '') : undefined;
   if (both?.other) {
-    const either = [both, both.other].sort((a, b) => a.from - b.from).map((one) => `“${sayTimes(one.from, one.to ?? null, style)}”`);
-    wrong('starts', `“${[fields.starts, fields.ends].filter(Boolean).join(' to ')}” could be ${either.join(' or ')}: write am or pm.`);
+    const [first = '', second = ''] = [both, both.other]
+      .sort((a, b) => a.from - b.from)
+      .map((one) => sayTimes(one.from, one.to ?? null, style));
+    const said = [fields.starts, fields.ends].filter(Boolean).join(' to ');
+    wrong('starts', (w) => w.twoTimes({ typed: said, first, second }));
   }
   if (both) return both;
-  if (fields.starts && from === undefined) wrong('starts', 'A time is written 19:30, 7:30 pm, 9, noon or 21h.');
-  if (fields.ends && to === undefined) wrong('ends', 'A time is written 21:00, 9 pm, midnight or 21h.');
-  if (to !== undefined && !fields.starts) wrong('starts', 'It has an end but no start.');
+  if (fields.starts && from === undefined) wrong('starts', (w) => w.startTime());
+  if (fields.ends && to === undefined) wrong('ends', (w) => w.endTime());
+  if (to !== undefined && !fields.starts) wrong('starts', (w) => w.noStart());
   return { from, to };
 }
 
@@ -197,8 +199,8 @@ function ruleOf(repeats: string, start: EpochDay): Rule | null {
 function limitOf(fields: Fields, start: EpochDay, rule: Rule | null, wrong: Wrong): StoredLimit {
   if (!rule || !fields.until) return { kind: 'open' };
   const until = parseIsoDay(fields.until);
-  if (until === undefined) wrong('until', 'There is no such date; check day and month.');
-  else if (until < start) wrong('until', 'The last date lies before the first.');
+  if (until === undefined) wrong('until', (w) => w.noSuchDay());
+  else if (until < start) wrong('until', (w) => w.untilBefore());
   return { kind: 'until', day: fields.until };
 }
 

@@ -1,7 +1,8 @@
 /** What /add and the receipt page do with a posted form: bounds, picture, one transaction. */
 import type { ListingContent } from '@/core/listing/content';
+import type { Language } from '@/core/phrase/language';
 import { isId } from '../db/ids';
-import { explain, invalid, invalidFields, type Problem } from '../http/problem';
+import { explain, invalidFields, invalidIn, type Problem } from '../http/problem';
 import { formFields, readForm } from '../http/form-body';
 import { countOne } from '../http/rate-limits';
 import { readPicture } from '../pictures/read';
@@ -77,7 +78,7 @@ async function readWhole<T extends FormResult>(
   from: string,
   read: () => T,
 ): Promise<{ form: T; pictureId: string | undefined }> {
-  if ((posted.fields[TRAP] ?? '').trim()) throw invalid(TRAP, 'Leave this field empty.');
+  if ((posted.fields[TRAP] ?? '').trim()) throw invalidIn(TRAP, (w) => w.wrong.trap());
   const problems: Problem[] = [];
   const noted = (error: unknown): undefined => {
     const problem = explain(error);
@@ -99,7 +100,7 @@ async function readWhole<T extends FormResult>(
 }
 
 /** Takes a stranger's event in and returns the token of its receipt. `from` is the address of the connection. */
-export async function receiveEvent(rt: Runtime, posted: Posted, from: string): Promise<string> {
+export async function receiveEvent(rt: Runtime, posted: Posted, from: string, language: Language): Promise<string> {
   const now = rt.now();
   const settings = rt.settings();
   const reference = await referenceData(rt);
@@ -109,7 +110,7 @@ export async function receiveEvent(rt: Runtime, posted: Posted, from: string): P
   const change = { by: { id: null, name: form.name, role: 'reader' as const }, now, settings };
   return rt.db.transaction(async (tx) => {
     if (pictureId) await restorePicture(tx, pictureId, posted.fields.alt);
-    return submitEvent(tx, { ...form, content }, change);
+    return submitEvent(tx, { ...form, content, language }, change);
   });
 }
 

@@ -7,6 +7,8 @@ import type { Actor } from '../accounts/roles';
 import { audited } from '../accounts/audit';
 import type { Db } from '../db/client';
 import { type SubmissionState, submission } from '../db/schema';
+import { languagePrefix } from '@/core/phrase/language';
+import { SENDING_WORDS, type SendingWords } from '@/words/sending';
 import { queueMail } from '../mail/outbox';
 import type { Now } from '../site/clock';
 import type { SiteSettings } from '../site/settings';
@@ -73,8 +75,9 @@ export async function settleSubmission(
   await audited(tx, change.by, { kind: 'submission', id: row.id, what: state === 'waiting' ? 'opened again' : state }, at);
   if (!row.senderMail || own || state === 'taken-back') return;
   const { name, address: site } = change.settings;
-  const mail = mailOf(state, { listing, site, siteName: name, into });
-  const words = note ? `\n\n${change.by.name} writes:\n${note}` : '';
+  const { mail: w } = SENDING_WORDS[row.language];
+  const mail = mailOf(state, w, { listing, site: site + languagePrefix(row.language), siteName: name, into });
+  const words = note ? `\n\n${w.writes({ editor: change.by.name, note })}` : '';
   await queueMail(tx, { to: row.senderMail, subject: mail.subject, text: mail.text + words }, at);
 }
 
@@ -87,24 +90,20 @@ interface MailParts {
 
 function mailOf(
   state: Exclude<Fate, 'taken-back'>,
+  w: SendingWords['mail'],
   { listing: { title, slug }, site, siteName, into }: MailParts,
 ): { subject: string; text: string } {
   switch (state) {
     case 'published':
-      return { subject: `Published: ${title}`, text: `“${title}” is on ${siteName} now:\n${site}/what/${slug}` };
+      return { subject: w.publishedSubject({ title }), text: w.published({ title, site: siteName, address: `${site}/what/${slug}` }) };
     case 'declined':
-      return { subject: `Not published: ${title}`, text: `“${title}” will not be published on ${siteName}.` };
+      return { subject: w.declinedSubject({ title }), text: w.declined({ title, site: siteName }) };
     case 'waiting':
-      return {
-        subject: `Being read again: ${title}`,
-        text: `The decision on “${title}” was taken back. An editor of ${siteName} reads it again, and you will hear what becomes of it.`,
-      };
+      return { subject: w.waitingSubject({ title }), text: w.waiting({ title, site: siteName }) };
     case 'merged': {
-      const where = into?.isPublic ? `:\n${site}/what/${into.slug}` : '. You will find it there once that is published.';
-      return {
-        subject: `Already known: ${title}`,
-        text: `${siteName} has a listing for the same event, so “${title}” was made part of “${into?.title ?? ''}”${where}`,
-      };
+      const d = { title, site: siteName, into: into?.title ?? '' };
+      const text = into?.isPublic ? w.mergedPublic({ ...d, address: `${site}/what/${into.slug}` }) : w.mergedLater(d);
+      return { subject: w.mergedSubject({ title }), text };
     }
   }
 }

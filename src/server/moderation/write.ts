@@ -6,8 +6,10 @@ import { audited } from '../accounts/audit';
 import type { Db } from '../db/client';
 import { hashToken, isId, newId, newToken } from '../db/ids';
 import { edit, listing, type Proposal, published, submission } from '../db/schema';
-import { invalid, notFound, Problem } from '../http/problem';
+import { invalid, notFound, Problem, type Say } from '../http/problem';
 import { type Change, createListing, moveToStage, publishListing, saveListing } from '../listings/write';
+import { type Language, languagePrefix } from '@/core/phrase/language';
+import { SENDING_WORDS } from '@/words/sending';
 import { queueMail } from '../mail/outbox';
 import type { FormResult } from './form';
 import type { SenderChanges } from './sender-changes';
@@ -16,8 +18,10 @@ import type { SubmissionRow } from './read';
 import { settleSubmission } from './settle';
 
 /** Takes in a stranger's event: a listing in review, its receipt, and the mail that says so. Returns the receipt's token. */
-export async function submitEvent(tx: Db, sent: FormResult, change: Change): Promise<string> {
+export async function submitEvent(tx: Db, sent: FormResult & { language?: Language }, change: Change): Promise<string> {
   const token = newToken();
+  const language = sent.language ?? 'en';
+  const { mail: w } = SENDING_WORDS[language];
   const row = await createListing(tx, sent.content, change, 'in-review');
   const id = newId();
   const at = new Date(change.now.ms);
@@ -25,10 +29,13 @@ export async function submitEvent(tx: Db, sent: FormResult, change: Change): Pro
     ...{ id, listingId: row.id, tokenHash: hashToken(token), state: 'waiting', sentRevision: row.revision, sentAt: at },
     ...{ senderName: sent.name, senderMail: sent.mail, senderPhone: sent.phone, message: sent.message },
     said: { format: 1, where: sent.where, who: sent.who },
+    language,
   });
   await audited(tx, change.by, { kind: 'submission', id, what: 'sent' }, at);
-  const text = `Thank you, ${sent.name}. “${sent.content.title}” has reached ${change.settings.name} and is waiting for review.\n\nIts receipt, where you can see what becomes of it:\n${change.settings.address}/receipt/${token}\n\nThis address is yours alone: whoever has it can change what you sent.`;
-  await queueMail(tx, { to: sent.mail, subject: `Received: ${sent.content.title}`, text }, at);
+  const { title } = sent.content;
+  const { name: site, address } = change.settings;
+  const text = w.received({ name: sent.name, title, site, address: `${address}${languagePrefix(language)}/receipt/${token}` });
+  await queueMail(tx, { to: sent.mail, subject: w.receivedSubject({ title }), text }, at);
   return token;
 }
 
@@ -150,7 +157,10 @@ export async function changeSubmission(tx: Db, row: SubmissionRow, senderChanges
 export async function takeBack(tx: Db, row: SubmissionRow, change: Change): Promise<void> {
   const { listing: own } = await lockOpen(tx, row.id, OPEN);
   // What an editor published by another way is public: no receipt takes it from readers.
-  if (own.stage === 'published') throw new Problem(409, 'It is published already. Write to the editors to have it taken off.');
+  if (own.stage === 'published') {
+    const say: Say = ({ wrong }) => wrong.alreadyPublished();
+    throw new Problem(409, say(SENDING_WORDS.en), [], {}, say);
+  }
   await settleSubmission(tx, own, { fate: 'taken-back' }, change);
   await moveToStage(tx, own.id, 'binned', { ...change, by: { ...change.by, role: 'site' } });
 }
@@ -200,8 +210,9 @@ async function giveBack(tx: Db, { row, listing: own }: Open, note: string, chang
   if (own.stage !== 'published' && own.ownerId) await moveToStage(tx, own.id, 'draft', change);
   await audited(tx, change.by, { kind: 'submission', id: row.id, what: 'returned' }, at);
   if (!row.senderMail) return;
-  const text = `Before “${own.title}” can be published, something needs mending.\n\n${change.by.name} writes:\n${note}\n\nOpen your receipt, change what is needed and send it again.`;
-  await queueMail(tx, { to: row.senderMail, subject: `A question about: ${own.title}`, text }, at);
+  const { mail: w } = SENDING_WORDS[row.language];
+  const text = w.question({ title: own.title, editor: change.by.name, note });
+  await queueMail(tx, { to: row.senderMail, subject: w.questionSubject({ title: own.title }), text }, at);
 }
 
 /** Takes the named parts of what a sender changed after an editor began, and leaves the others. What readers see follows where nothing else waits. */

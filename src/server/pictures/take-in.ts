@@ -5,7 +5,7 @@ import { fileTypeFromBuffer } from 'file-type';
 import type { Db } from '../db/client';
 import { newId } from '../db/ids';
 import { picture, pictureFile, pictureSource } from '../db/schema';
-import { invalid } from '../http/problem';
+import { invalidIn } from '../http/problem';
 import type { TakenPicture } from '../worker/picture-tasks';
 import type { TaskWorker } from '../worker/task-worker';
 import { type PictureRow, searchOf } from './read';
@@ -31,17 +31,16 @@ export interface SentPicture {
 
 /** Throws a Problem at the field `picture` that says what would be right. */
 export async function preparePicture(pictureWorker: TaskWorker, bytes: Buffer): Promise<TakenPicture> {
-  if (!bytes.length) throw invalid('picture', 'The file is empty.');
-  if (bytes.length > MAX_PICTURE_BYTES) throw invalid('picture', 'The file is larger than 20 MB; send a smaller one.');
+  if (!bytes.length) throw invalidIn('picture', (w) => w.wrong.pictureEmpty());
+  if (bytes.length > MAX_PICTURE_BYTES) throw invalidIn('picture', (w) => w.wrong.pictureLarge());
   const type = await fileTypeFromBuffer(bytes);
-  if (!type || !ACCEPTED.has(type.mime))
-    throw invalid(
-      'picture',
-      'This is no picture of a kind we take: PNG, JPEG, GIF, WebP or AVIF. Its name does not matter, its contents do.',
-    );
+  if (!type || !ACCEPTED.has(type.mime)) throw invalidIn('picture', (w) => w.wrong.pictureKind());
   for await (const part of pictureWorker.run({ task: 'take-picture', bytes })) {
     if (part.part === 'picture') return part.picture;
-    if (part.part === 'refused') throw invalid('picture', part.reason);
+    if (part.part === 'refused') {
+      const { reason } = part;
+      throw invalidIn('picture', (w) => w.wrong.pictureUnread({ reason }));
+    }
   }
   throw new Error('the worker gave no picture back');
 }

@@ -48,14 +48,27 @@ export function icalListing(
   createdAt: Date,
   reference: ReferenceData,
   rt: Runtime,
-  only?: PlainDateTime,
+  given: IcalGiven = {},
 ): IcalListing | undefined {
   const { listingId: id, slug, content, sequence, changedAt } = row;
-  return icalOf({ id, slug, content, sequence, createdAt, changedAt }, reference, rt, only);
+  return icalOf({ id, slug, content, sequence, createdAt, changedAt }, reference, rt, given);
 }
 
-export function icalOf(given: GivenListing, reference: ReferenceData, rt: Runtime, only?: PlainDateTime): IcalListing | undefined {
-  const { id, slug, content, sequence, createdAt, changedAt } = given;
+/** For whom a listing is given out. */
+export interface IcalGiven {
+  /** one date alone */
+  only?: PlainDateTime;
+  /** a path in the reader's language */
+  to?: (path: string) => string;
+}
+
+export function icalOf(
+  listing: GivenListing,
+  reference: ReferenceData,
+  rt: Runtime,
+  { only, to = (path) => path }: IcalGiven = {},
+): IcalListing | undefined {
+  const { id, slug, content, sequence, createdAt, changedAt } = listing;
   if (!content.recurrence) return undefined;
   const venues = content.venueIds.flatMap((id) => reference.venue.get(id) ?? []);
   const organizer = content.organizerIds[0] ? reference.organizer.get(content.organizerIds[0]) : undefined;
@@ -69,7 +82,7 @@ export function icalOf(given: GivenListing, reference: ReferenceData, rt: Runtim
     changed: changedAt.getTime(),
     title: content.title,
     description: [content.eventStatusNote, summary, text, online].filter(Boolean).join('\n\n').slice(0, 6000),
-    url: slug ? `${rt.siteUrl()}/what/${slug}` : '',
+    url: slug ? rt.siteUrl() + to(`/what/${slug}`) : '',
     ...(venues.length && content.attendance !== 'online' ? icalPlaces(venues) : { location: online, point: undefined }),
     placeOf: (venueId) => {
       const elsewhere = reference.venue.get(venueId);
@@ -109,7 +122,8 @@ export function icalResponse(text: string, fileName?: string): Response {
 const FEED_PAST = 31;
 
 /** The feed of a filtered view: every listing with a date in reach, whole, with its rules. */
-export async function feedText(rt: Runtime, filters: Filters, url: string): Promise<string> {
+/** `to`: a path in the reader's language, for the addresses of events. */
+export async function feedText(rt: Runtime, filters: Filters, url: string, to: (path: string) => string = (path) => path): Promise<string> {
   const reference = await referenceData(rt);
   const settings = rt.settings();
   const today = rt.now().day;
@@ -123,6 +137,6 @@ export async function feedText(rt: Runtime, filters: Filters, url: string): Prom
         .where(inArray(published.listingId, ids))
         .orderBy(published.slug)
     : [];
-  const listings = rows.flatMap(({ row, createdAt }) => icalListing(row, createdAt, reference, rt) ?? []);
+  const listings = rows.flatMap(({ row, createdAt }) => icalListing(row, createdAt, reference, rt, { to }) ?? []);
   return writeIcal({ name: settings.name, url, listings, horizon });
 }

@@ -9,12 +9,14 @@ import { placeLine } from './feed';
 import type { ListingDate, PublishedRow } from './listing';
 import type { ReferenceData } from '../reference/read';
 
+/** `to`: a path in the reader's language. */
 export function listingJsonLd(
   row: PublishedRow,
   date: ListingDate,
   reference: ReferenceData,
   rt: Runtime,
   images: readonly string[],
+  to: (path: string) => string = (path) => path,
 ): string {
   const { content } = row;
   const site = rt.siteUrl();
@@ -27,7 +29,7 @@ export function listingJsonLd(
     eventJsonLd({
       title: row.title,
       description: row.summary,
-      url: `${site}/what/${row.slug}/${date.slug}`,
+      url: site + to(`/what/${row.slug}/${date.slug}`),
       images: images.map((src) => `${site}${src}`),
       zone,
       start: { day: date.startDay, minute: date.startMinute },
@@ -39,13 +41,13 @@ export function listingJsonLd(
       venues: venues.map((v) => ({
         name: v.name,
         address: placeLine(v),
-        url: v.binnedAt ? undefined : `${site}/at/${v.slug}`,
+        url: v.binnedAt ? undefined : site + to(`/at/${v.slug}`),
         lat: v.areaOnly ? undefined : (v.lat ?? undefined),
         lng: v.areaOnly ? undefined : (v.lng ?? undefined),
       })),
       organizers: content.organizerIds
         .flatMap((id) => reference.organizer.get(id) ?? [])
-        .map((o) => ({ name: o.name, url: o.binnedAt ? undefined : `${site}/by/${o.slug}` })),
+        .map((o) => ({ name: o.name, url: o.binnedAt ? undefined : site + to(`/by/${o.slug}`) })),
       cost: row.cost,
     }),
   );

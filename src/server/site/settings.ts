@@ -1,5 +1,6 @@
 /** What a site is set to. One JSON value with a format number in the table of settings. */
 import type { HolidayRule } from '@/core/holidays/holidays';
+import type { Language } from '@/core/phrase/language';
 import type { Style } from '@/core/phrase/format';
 import type { ListPictures } from '@/core/validation/picture-checks';
 
@@ -24,6 +25,8 @@ export interface SiteSettings {
   country: string;
   /** a map on the web that shows a place, with {lat} and {lng} where the degrees belong; empty = none is named */
   mapAddress: string;
+  /** a second language that readers may choose; empty = there is none */
+  secondLanguage: Exclude<Language, 'en'> | '';
   horizonMonths: number;
   /** dates on one page of the list */
   listLength: number;
@@ -51,6 +54,7 @@ export const DEFAULT_SETTINGS: SiteSettings = {
   currency: 'CAD',
   country: '',
   mapAddress: '',
+  secondLanguage: '',
   horizonMonths: 36,
   listLength: 40,
   listPictures: 'headlines',
@@ -60,6 +64,6 @@ export const DEFAULT_SETTINGS: SiteSettings = {
 };
 
 /** How dates and times are written on this site. */
-export function styleOf(settings: SiteSettings): Style {
-  return { date: settings.date, hours: settings.hours };
+export function styleOf(settings: SiteSettings, language: Language = 'en'): Style {
+  return { date: settings.date, hours: settings.hours, language };
 }

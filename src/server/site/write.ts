@@ -63,6 +63,7 @@ export const settingsInput = z.object({
     })
     .default(''),
   horizonMonths: whole(1, 120, 'The horizon'),
+  secondLanguage: z.enum(['', 'fr']).default(''),
   listLength: whole(5, 200, 'The length of a list page'),
   listPictures: z.enum(LIST_PICTURES).default('headlines'),
   shortLength: whole(1, 50, 'The length of short lists'),

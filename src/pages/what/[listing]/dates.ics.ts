@@ -11,10 +11,10 @@ export const GET: APIRoute = async ({ params, locals, redirect }) => {
   const { rt, now, settings } = locals;
   const hit = await findPublished(rt.db, params.listing ?? '');
   if (!hit) throw notFound('listing');
-  if ('movedTo' in hit) return redirect(`/what/${hit.movedTo}/dates.ics`, 301);
-  const one = icalListing(hit.row, hit.row.publishedAt, await referenceData(rt), rt);
+  if ('movedTo' in hit) return redirect(locals.reader.to(`/what/${hit.movedTo}/dates.ics`), 301);
+  const one = icalListing(hit.row, hit.row.publishedAt, await referenceData(rt), rt, { to: locals.reader.to });
   if (!one) throw notFound('listing');
-  const url = `${rt.siteUrl()}/what/${hit.row.slug}`;
+  const url = rt.siteUrl() + locals.reader.to(`/what/${hit.row.slug}`);
   return icalResponse(
     writeIcal({ name: hit.row.title, url, listings: [one], horizon: horizonOf(now.day, settings.horizonMonths) }),
     hit.row.slug,

@@ -2,6 +2,7 @@
 import { sql } from 'drizzle-orm';
 import { type AnyPgColumn, boolean, index, integer, jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
 import type { Attendance, Contact, Cost, ListingContent, Stage, Visibility } from '@/core/listing/content';
+import type { Language } from '@/core/phrase/language';
 import type { SentPart } from '@/core/listing/sent';
 import type { EventStatus } from '@/core/recurrence/model';
 import { at } from './column-types';
@@ -223,6 +224,8 @@ export const submission = pgTable(
     message: text('message').notNull().default(''),
     /** where and who in the sender's own words, when they are none that we know */
     said: jsonb('said').$type<{ format: 1; where: string; who: string }>().notNull(),
+    /** in which its sender reads the receipt and gets mail */
+    language: text('language').$type<Language>().notNull().default('en'),
     note: text('note').notNull().default(''),
     decidedBy: text('decided_by'),
     decidedAt: at('decided_at'),

@@ -13,14 +13,14 @@ export const GET: APIRoute = async ({ params, locals, redirect }) => {
   const { rt, now, settings } = locals;
   const hit = await findPublished(rt.db, params.listing ?? '');
   if (!hit) throw notFound('listing');
-  if ('movedTo' in hit) return redirect(`/what/${hit.movedTo}/${params.date}/date.ics`, 301);
+  if ('movedTo' in hit) return redirect(locals.reader.to(`/what/${hit.movedTo}/${params.date}/date.ics`), 301);
   const found = await readDate(rt.db, hit.row.listingId, params.date ?? '');
   const moved = found ? undefined : await findMovedDate(rt.db, hit.row.listingId, params.date ?? '');
-  if (moved) return redirect(`/what/${hit.row.slug}/${moved}/date.ics`, 302);
+  if (moved) return redirect(locals.reader.to(`/what/${hit.row.slug}/${moved}/date.ics`), 302);
   const only = found && parseIsoDateTime(found.date.original);
-  const one = only && icalListing(hit.row, hit.row.publishedAt, await referenceData(rt), rt, only);
+  const one = only && icalListing(hit.row, hit.row.publishedAt, await referenceData(rt), rt, { only, to: locals.reader.to });
   if (!one) throw notFound('date');
-  const url = `${rt.siteUrl()}/what/${hit.row.slug}/${params.date}`;
+  const url = `${rt.siteUrl()}${locals.reader.to('/what')}/${hit.row.slug}/${params.date}`;
   return icalResponse(
     writeIcal({ name: hit.row.title, url, listings: [one], horizon: horizonOf(now.day, settings.horizonMonths) }),
     `${hit.row.slug}-${params.date}`,

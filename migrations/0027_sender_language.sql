@@ -1,0 +1,1 @@
+ALTER TABLE "submission" ADD COLUMN "language" text DEFAULT 'en' NOT NULL;

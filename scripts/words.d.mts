@@ -1,0 +1,2 @@
+/** Compiles the catalogue of words; throws where languages do not agree. */
+export function compileWords(): void;
