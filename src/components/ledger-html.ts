@@ -3,7 +3,7 @@ import { type EpochDay, isoDay, weekdayOf, ymdOf } from '@/core/day/day';
 import { sayCost } from '@/core/listing/content';
 import { monthName, sayDay, sayTime, sayTimes, type Style, weekdayName } from '@/core/phrase/format';
 import { parseIsoDateTime } from '@/core/day/plain-date-time';
-import { escapeHtml, shorten } from '@/core/text/text';
+import { escapeHtml, shorten, startOfSentence } from '@/core/text/text';
 import { SUMMARY_SHOWN } from '@/core/listing/content';
 import type { EffectiveDate } from '@/core/dates/effective-date';
 import type { EventStatus } from '@/core/recurrence/model';
@@ -105,7 +105,7 @@ function dayLine(day: EpochDay, count: number, fresh: boolean, input: LedgerInpu
   ].filter(Boolean);
   const heading = w.list.dayHeading({ n: d, weekday: weekdayName(weekdayOf(day), input.style) });
   const red = weekdayOf(day) === 6 || names.length > 0;
-  return `<tr class="dayline${red ? ' red' : ''}${day === input.today ? ' today' : ''}"><th colspan="4" scope="rowgroup" id="d${isoDay(day)}"><h2>${heading.charAt(0).toUpperCase()}${heading.slice(1)}</h2>${escapeHtml(notes.join(' · '))}</th></tr>`;
+  return `<tr class="dayline${red ? ' red' : ''}${day === input.today ? ' today' : ''}"><th colspan="4" scope="rowgroup" id="d${isoDay(day)}"><h2>${startOfSentence(heading)}</h2>${escapeHtml(notes.join(' · '))}</th></tr>`;
 }
 
 /** The time of a date as it stands under a day. */

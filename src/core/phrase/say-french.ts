@@ -4,6 +4,7 @@
  */
 import { type EpochDay, type Weekday, weekdayOf, ymdOf } from '../day/day';
 import type { PlainDateTime } from '../day/plain-date-time';
+import { startOfSentence } from '../text/text';
 import { endOf } from '../recurrence/expand';
 import { type ByDay, hasRareParts, type Length, type Recurrence, type RecurrencePart, type Rule } from '../recurrence/model';
 import { NIGHT_ENDS, sayDay, sayDays, sayTimes, sayWhen, type Style } from './format';
@@ -17,7 +18,6 @@ const NUMBERS = ['', 'un', 'deux', 'trois', 'quatre', 'cinq', 'six', 'sept', 'hu
 const number = (n: number): string => NUMBERS[n] ?? String(n);
 const month = (n: number): string => FRENCH_MONTHS.long[n - 1] ?? '';
 const weekday = (n: Weekday | number): string => FRENCH_WEEKDAYS.long[n] ?? '';
-const capital = (text: string): string => `${(text[0] ?? '').toUpperCase()}${text.slice(1)}`;
 /** `de mars`, `d’avril` */
 const of = (word: string): string => (/^[aeiouéèâêôh]/.test(word) ? `d’${word}` : `de ${word}`);
 
@@ -94,10 +94,10 @@ function inPeriod(rule: Rule, startDay: EpochDay, period: string): string {
       byDay.map((d) => weekday(d.weekday)),
       'ou',
     );
-    return `${capital(monthDays(byMonthDay))} ${period}, si c’est un ${names}`;
+    return `${startOfSentence(monthDays(byMonthDay))} ${period}, si c’est un ${names}`;
   }
-  if (byDay.length) return `${capital(nthWeekdays(byDay))} ${period}`;
-  return `${capital(monthDays(byMonthDay.length ? byMonthDay : [ymdOf(startDay).day]))} ${period}`;
+  if (byDay.length) return `${startOfSentence(nthWeekdays(byDay))} ${period}`;
+  return `${startOfSentence(monthDays(byMonthDay.length ? byMonthDay : [ymdOf(startDay).day]))} ${period}`;
 }
 
 function monthly(rule: Rule, startDay: EpochDay): string {
@@ -152,7 +152,7 @@ function ruleInFrench(rule: Rule, startDay: EpochDay): string {
   const workdays = rule.bySetPos && workdayPositions(rule);
   if (workdays) {
     const period = rule.interval === 1 ? 'de chaque mois' : `du mois, ${everyMonth(rule.interval)}`;
-    return `${capital(nths(workdays, 'jour ouvrable'))} ${period}`;
+    return `${startOfSentence(nths(workdays, 'jour ouvrable'))} ${period}`;
   }
   if (hasRareParts(rule)) return 'Selon une règle particulière';
   switch (rule.freq) {
@@ -235,7 +235,7 @@ export function recurrenceInFrench(recurrence: Recurrence, style: Style): string
     }),
     ...singles(alone, style, ruled.length > 0),
   ];
-  const joined = parts.map((part, i) => (i ? `${(part[0] ?? '').toLowerCase()}${part.slice(1)}` : capital(part))).join('; ');
+  const joined = parts.map((part, i) => (i ? `${(part[0] ?? '').toLowerCase()}${part.slice(1)}` : startOfSentence(part))).join('; ');
   const breaks = recurrence.breaks.map(({ from, to }) =>
     from === to ? `le ${sayDay(from, style)}` : span(from, to, style, { year: false, bothYears: false }),
   );

@@ -90,3 +90,6 @@ export function formText(html: string): string {
     .replace(/\n{3,}/g, '\n\n')
     .trim();
 }
+
+/** With a capital, as a sentence or a heading begins: French writes days and months small. */
+export const startOfSentence = (text: string): string => `${text.charAt(0).toUpperCase()}${text.slice(1)}`;
