@@ -28,6 +28,7 @@ import { CATEGORIES, HOLIDAYS, SIGN_INS } from './people';
 import { SCENES } from './pictures/scenes';
 import { ORGANIZERS, VENUES } from './places';
 import { demoSubmissions } from './submissions';
+import { FRENCH_WORDS } from './french';
 import type { DemoListing } from './repeats';
 
 export const DEMO_SETTINGS: SiteSettings = {
@@ -57,6 +58,7 @@ const wanted = (map: Map<string, string>, key: string): string => {
 };
 
 function contentOf(demo: DemoListing, ids: Ids): ListingContent {
+  const french = FRENCH_WORDS.get(demo.title);
   return {
     ...emptyContent(),
     title: demo.title,
@@ -73,6 +75,7 @@ function contentOf(demo: DemoListing, ids: Ids): ListingContent {
     galleryIds: (demo.more ?? []).map((key) => wanted(ids.pictures, key)),
     cost: demo.cost ?? { kind: 'unsaid' },
     ...demo.rest,
+    ...(french ? { translations: { fr: french } } : {}),
   };
 }
 

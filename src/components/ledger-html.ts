@@ -5,7 +5,7 @@ import { monthName, sayDay, sayTime, sayTimes, type Style, weekdayName } from '@
 import { parseIsoDateTime } from '@/core/day/plain-date-time';
 import { escapeHtml, shorten, startOfSentence } from '@/core/text/text';
 import { SUMMARY_SHOWN } from '@/core/listing/content';
-import type { EffectiveDate } from '@/core/dates/effective-date';
+import { dateIn, type EffectiveDate } from '@/core/dates/effective-date';
 import type { EventStatus } from '@/core/recurrence/model';
 import type { ReadersWords } from '@/words/readers';
 import type { Result } from '@/server/public/results';
@@ -36,7 +36,9 @@ export interface LedgerInput {
   onTop?: readonly EffectiveDate[];
 }
 
-export function ledgerHtml(input: LedgerInput): string {
+export function ledgerHtml(asked: LedgerInput): string {
+  const { language } = asked.reader;
+  const input = { ...asked, dates: asked.dates.map((d) => dateIn(d, language)), onTop: asked.onTop?.map((d) => dateIn(d, language)) };
   const days = new Map<EpochDay, EffectiveDate[]>();
   for (const date of input.dates) {
     const day = Math.max(date.startDay, input.from);
@@ -70,7 +72,8 @@ function topHtml(dates: readonly EffectiveDate[], input: LedgerInput): string {
 /** What a search found: each listing once, with its next date, and the days of those that follow. */
 export function resultsHtml(results: readonly Result[], input: Omit<LedgerInput, 'dates' | 'holidays'>): string {
   const whole: LedgerInput = { ...input, dates: results, holidays: new Map() };
-  const rows = results.map((result) => {
+  const rows = results.map((found) => {
+    const result = dateIn(found, input.reader.language);
     const day = Math.max(result.startDay, input.from);
     const words = sayDay(day, input.style, { weekday: 'short', month: 'short', year: ymdOf(day).year !== ymdOf(input.today).year });
     return rowHtml(result, day, whole, words, followingHtml(result, input.style, input.reader));

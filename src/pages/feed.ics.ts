@@ -6,6 +6,6 @@ import { feedText, icalResponse } from '@/server/public/feed';
 export const GET: APIRoute = async ({ url, locals }) => {
   const filters = readFilters(url.searchParams);
   return icalResponse(
-    await feedText(locals.rt, filters, locals.rt.siteUrl() + locals.reader.to(`/list${filterQuery(filters)}`), locals.reader.to),
+    await feedText(locals.rt, filters, locals.rt.siteUrl() + locals.reader.to(`/list${filterQuery(filters)}`), locals.reader),
   );
 };

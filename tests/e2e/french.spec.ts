@@ -16,8 +16,9 @@ test('all public pages come in French, and lead to each other in it', async ({ p
     ['/fr/list?words=choir', 'À partir du 17 mars 2027'],
     ['/fr/map', '17–23 mars 2027'],
     ['/fr/day/2027-03-20', 'Samedi 20 mars 2027'],
-    ['/fr/what/harbour-choir', 'Harbour Choir'],
-    ['/fr/what/harbour-choir/2027-03-23', 'Harbour Choir'],
+    ['/fr/what/harbour-choir', 'Le chœur du port'],
+    ['/fr/what/harbour-choir/2027-03-23', 'Le chœur du port'],
+    ['/fr/what/seed-swap', 'Seed Swap'],
     ['/fr/at/net-loft', 'Net Loft'],
     ['/fr/by/harbour-choir', 'Harbour Choir'],
     ['/fr/subscribe', 'Ces dates dans votre calendrier'],
@@ -112,6 +113,25 @@ test('an event is sent in French, without a script; what is wrong, the receipt a
   await expect(maud.getByText('Reçu : Veillée des phares').first()).toBeVisible();
   await expect(maud.getByText('Publié : Veillée des phares').first()).toBeVisible();
   await expect(maud.locator('body')).toContainText('/fr/receipt/');
+});
+
+test('an editor writes a listing in French; readers of each language have theirs, and find it by its words', async ({ page }) => {
+  await signIn(page, 'ivo');
+  await page.goto('/desk/listings?words=Seed+Swap');
+  await page.getByRole('link', { name: 'Seed Swap', exact: true }).first().click();
+  await page.locator('[data-part="translation"] summary').click();
+  await page.getByLabel('Title, Français').fill('Troc de graines');
+  await page.getByLabel('Summary, Français').fill('Apportez-en deux sachets.');
+  await page.getByRole('button', { name: /^Publish changes/ }).click();
+  await expect(page.locator('[data-note]')).toContainText('Published.');
+  await page.goto('/fr/list?words=graines');
+  await expect(page.locator('[data-part="ledger"]')).toContainText('Troc de graines');
+  await expect(page.locator('[data-part="ledger"]')).toContainText('Apportez-en deux sachets.');
+  await page.goto('/list?words=graines');
+  await expect(page.locator('[data-part="ledger"]')).toContainText('Seed Swap');
+  await page.goto('/fr/what/seed-swap');
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('Troc de graines');
+  await expect(page).toHaveTitle(/^Troc de graines/);
 });
 
 test('without a second language there is no French, and no link to it', async ({ page }) => {

@@ -53,5 +53,6 @@ export function publicDateOf(
     attendance: content.attendance,
     pictureId: content.pictureId,
     onTopUntil: null,
+    translations: null,
   };
 }

@@ -6,6 +6,9 @@
 import type { EpochDay } from '../day/day';
 import type { Attendance, Cost, ListingContent } from '../listing/content';
 import { SUMMARY_SHOWN } from '../listing/content';
+import type { Translations } from '../listing/content';
+import { translationOf, wordsIn } from '../listing/translation';
+import type { Language } from '../phrase/language';
 import type { EventStatus } from '../recurrence/model';
 import { plainText, shorten } from '../text/text';
 
@@ -51,6 +54,8 @@ export interface EffectiveDate extends DateTimes {
   pictureId: string | null;
   /** the last day on which its listing stands on top of lists */
   onTopUntil: EpochDay | null;
+  /** its words in other languages */
+  translations: Translations | null;
 }
 
 /** A listing's own status counts for all of its dates; while it goes ahead, a date has its own. */
@@ -71,4 +76,10 @@ export function effectiveVenues(listing: Pick<ListingContent, 'attendance' | 've
 /** A listing's summary, or the beginning of its text. */
 export function effectiveSummary({ summary, text }: Pick<ListingContent, 'summary' | 'text'>): string {
   return summary || shorten(plainText(text).replace(/\n+/g, ' '), SUMMARY_SHOWN.list);
+}
+
+/** A date in the words of a language, as far as its listing has them. */
+export function dateIn<T extends Pick<EffectiveDate, 'title' | 'shortTitle' | 'translations'>>(date: T, language: Language): T {
+  const translation = translationOf(date.translations, language);
+  return translation ? wordsIn({ summary: '', ...date }, translation) : date;
 }

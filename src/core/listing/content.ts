@@ -41,6 +41,20 @@ export interface Contact {
   mail: string;
 }
 
+/** Languages that a listing may be translated into. */
+export const TRANSLATED = ['fr'] as const satisfies readonly Language[];
+export type TranslatedLanguage = (typeof TRANSLATED)[number];
+
+export interface Translation {
+  title: string;
+  shortTitle: string;
+  summary: string;
+  /** sanitised HTML */
+  text: string;
+}
+
+export type Translations = Partial<Record<TranslatedLanguage, Translation>>;
+
 export interface ListingContent {
   format: typeof CONTENT_FORMAT;
   title: string;
@@ -74,6 +88,8 @@ export interface ListingContent {
   galleryIds: string[];
   /** the last day on which it stands on top of lists, `2027-04-01`; null = it does not */
   onTopUntil: string | null;
+  /** its words in other languages; absent = there are none */
+  translations?: Translations;
 }
 
 type Raw = Record<string, unknown>;
@@ -107,9 +123,15 @@ export function venuesOf(content: Pick<ListingContent, 'venueIds' | 'changes'>):
   return [...new Set([...content.venueIds, ...content.changes.flatMap((change) => change.venueId ?? [])])];
 }
 
-/** Every picture that a content shows, each once: its cover, its gallery, those in its text. */
-export function picturesOf({ pictureId, galleryIds, text }: Pick<ListingContent, 'pictureId' | 'galleryIds' | 'text'>): string[] {
-  return [...new Set([...(pictureId ? [pictureId] : []), ...galleryIds, ...picturesInText(text)])];
+/** Its text in every language, for what is looked for in all of them. */
+export function allTexts({ text, translations }: Pick<ListingContent, 'text' | 'translations'>): string {
+  return [text, ...Object.values(translations ?? {}).map((words) => words.text)].join('');
+}
+
+/** Every picture that a content shows, each once: its cover, its gallery, those in its texts. */
+export function picturesOf(content: Pick<ListingContent, 'pictureId' | 'galleryIds' | 'text' | 'translations'>): string[] {
+  const { pictureId, galleryIds } = content;
+  return [...new Set([...(pictureId ? [pictureId] : []), ...galleryIds, ...picturesInText(allTexts(content))])];
 }
 
 /** A content of which nothing is said. */

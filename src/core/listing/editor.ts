@@ -1,4 +1,5 @@
 /** What the listing's editor begins with: plain values that the server gives and the island reads. */
+import type { TranslatedLanguage } from './content';
 import type { Framing } from '../picture/crop';
 import type { Style } from '../phrase/format';
 import type { ListPictures } from '../validation/picture-checks';
@@ -87,6 +88,8 @@ export interface EditorStart {
     listPictures: ListPictures;
     currency: string;
     firstWeekday: number;
+    /** the language that listings may be translated into; empty = none */
+    secondLanguage: TranslatedLanguage | '';
   };
   mayPublish: boolean;
   mayMake: boolean;

@@ -35,6 +35,7 @@ export const FIELD_WORDS: Record<ContentField, string> = {
   headline: 'Headline',
   onTopUntil: 'On top until',
   visibility: 'Visibility',
+  translations: 'In French',
 };
 
 /** Names of what ids point to; undefined for what was removed. */
@@ -72,6 +73,11 @@ export function sayField(field: ContentField, content: ListingContent, nameOf: N
       const day = parseIsoDay(content.onTopUntil ?? '');
       return day === undefined ? '' : sayDay(day, style, { year: true });
     }
+    case 'translations':
+      return Object.values(content.translations ?? {})
+        .flatMap(({ title, shortTitle, summary, text }) => [title, shortTitle, summary, plainText(text)])
+        .filter(Boolean)
+        .join(' · ');
     case 'visibility':
       return content.visibility === 'address-only' ? 'by address only' : 'public';
     default:

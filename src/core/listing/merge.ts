@@ -27,6 +27,7 @@ export function mergeContents(
 
 const isEmpty = (value: unknown): boolean =>
   value === null ||
+  value === undefined ||
   value === '' ||
   (Array.isArray(value) && !value.length) ||
   (typeof value === 'object' && value !== null && 'kind' in value && value.kind === 'unsaid') ||
@@ -52,6 +53,7 @@ export function filledFrom(content: ListingContent, other: ListingContent): List
         'access',
         'expected',
         'onlineAddress',
+        'translations',
       ] as const
     ).flatMap((field) => (isEmpty(content[field]) && !isEmpty(other[field]) ? [[field, other[field]]] : [])),
   );

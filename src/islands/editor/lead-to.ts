@@ -7,6 +7,7 @@ const FIELD_OF: Record<string, ValidationField> = {
   shortTitle: 'shortTitle',
   summary: 'summary',
   text: 'text',
+  translations: 'text',
   categoryIds: 'categories',
   categories: 'categories',
   tagIds: 'categories',

@@ -1,5 +1,5 @@
 /** The listings of an archive: both copies, versions, answers to Proof, where they came from and who sent them. */
-import type { ListingContent } from '@/core/listing/content';
+import { allTexts, type ListingContent } from '@/core/listing/content';
 import { picturesInText } from '@/core/picture/picture-url';
 import type { Db } from '../db/client';
 import {
@@ -121,7 +121,7 @@ function listingValues(row: Part<'listings'>, working: ListingContent): typeof l
 
 function linksOf(id: string, copy: 'working' | 'published', content: ListingContent | undefined, known: Known) {
   if (!content) return [];
-  const inText = picturesInText(content.text).filter((picture) => known.picture.has(picture));
+  const inText = picturesInText(allTexts(content)).filter((picture) => known.picture.has(picture));
   return [...linkRows(id, copy, content), ...textPictureLinks(id, copy, content, inText)];
 }
 

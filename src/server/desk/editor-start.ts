@@ -66,6 +66,7 @@ export async function editorStart(rt: Runtime, actor: Actor, listing: EditorList
       minute,
       horizon: horizonOf(today, settings.horizonMonths),
       style: styleOf(settings),
+      secondLanguage: settings.secondLanguage,
       listPictures: settings.listPictures,
       currency: settings.currency,
       firstWeekday: settings.firstWeekday,

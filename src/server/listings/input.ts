@@ -1,6 +1,7 @@
 /** What may come in as a listing's content. Everything is bounded; HTML is sanitised; dates must exist. */
 import { z } from 'zod';
 import { ATTENDANCE, CONTENT_FORMAT, type ListingContent, upgradeContent, VISIBILITIES } from '@/core/listing/content';
+import { isUntranslated } from '@/core/listing/translation';
 import { readAmount } from '@/core/listing/cost';
 import { readWebAddress } from '@/core/validation/links';
 import { parseIsoDay } from '@/core/day/day';
@@ -118,6 +119,13 @@ const ids = (most: number) =>
     .max(most, `At most ${most}`)
     .transform((list) => [...new Set(list)]);
 
+const translation = z.object({
+  title: line(160, 'The title'),
+  shortTitle: line(60, 'The short title'),
+  summary: line(400, 'The summary'),
+  text: z.string().max(60_000, 'The text has at most 60,000 characters').transform(cleanHtml),
+});
+
 const content = z.object({
   format: z.literal(CONTENT_FORMAT),
   title: line(160, 'The title'),
@@ -150,6 +158,11 @@ const content = z.object({
   tagIds: ids(30),
   galleryIds: ids(24),
   onTopUntil: day.nullable(),
+  translations: z
+    .object({ fr: translation.optional() })
+    .optional()
+    // Of what is emptied nothing is kept.
+    .transform((all) => (all?.fr && !isUntranslated(all.fr) ? { fr: all.fr } : undefined)),
 });
 
 export const contentInput = z.preprocess(

@@ -2,6 +2,7 @@
 import { parseIsoDay } from '@/core/day/day';
 import { effectiveSummary, listingVenues } from '@/core/dates/effective-date';
 import type { ListingContent } from '@/core/listing/content';
+import type { Translation, Translations } from '@/core/listing/content';
 import { fold, plainText } from '@/core/text/text';
 import { shownZone } from '../dates/date-index';
 import type { listing, published } from '../db/schema';
@@ -11,6 +12,24 @@ function publishedVenues(content: ListingContent): { venueId: string | null; ven
   const all = listingVenues(content);
   return { venueId: all[0] ?? null, venueIds: all };
 }
+
+/** What lists show of translations: their texts are asked for with the content. */
+function titlesOf({ translations }: ListingContent): Translations | null {
+  const all = Object.entries(translations ?? {}).map(([language, words]): [string, Translation] => {
+    const summary = effectiveSummary(words);
+    // That there is a text is what decides whether the summary is its own.
+    return [language, { ...words, summary, text: '' }];
+  });
+  return all.length ? (Object.fromEntries(all) as Translations) : null;
+}
+
+const translatedWords = ({ translations }: ListingContent): string[] =>
+  Object.values(translations ?? {}).flatMap(({ title, shortTitle, summary, text }) => [
+    title,
+    shortTitle,
+    summary,
+    plainText(text).slice(0, 1000),
+  ]);
 
 interface Publication {
   sequence: number;
@@ -45,7 +64,8 @@ export function publishedValues(
     ...publishedVenues(content),
     zone: shownZone(content, ''),
     pictureId: content.pictureId,
-    search: fold(`${content.title} ${content.shortTitle} ${content.summary} ${text}`).slice(0, 4000),
+    translations: titlesOf(content),
+    search: fold([content.title, content.shortTitle, content.summary, ...translatedWords(content), text].join(' ')).slice(0, 4000),
     content,
     sequence: publication.sequence,
     publishedAt: publication.publishedAt,

@@ -1,7 +1,7 @@
 /** Changes to listings. Each is one transaction: the row, its version, its audit line, its links and its date index. */
 import { and, eq, getTableColumns, sql } from 'drizzle-orm';
 import type { NamedDate } from '@/core/dates/date-ids';
-import { type ListingContent, type Stage, venuesOf } from '@/core/listing/content';
+import { allTexts, type ListingContent, type Stage, venuesOf } from '@/core/listing/content';
 import type { ValidationNote } from '@/core/validation/note';
 import { whatStopsOf } from '@/core/validation/validate';
 import { sayCount } from '@/core/phrase/format';
@@ -220,7 +220,7 @@ async function textPictureRows(
   copy: 'working' | 'published',
   content: ListingContent,
 ): Promise<(typeof link.$inferInsert)[]> {
-  const there = await readPictures(tx, picturesInText(content.text).filter(isId));
+  const there = await readPictures(tx, picturesInText(allTexts(content)).filter(isId));
   return textPictureLinks(listingId, copy, content, [...there.keys()]);
 }
 

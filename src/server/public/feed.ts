@@ -10,7 +10,8 @@ import type { Runtime } from '../runtime-type';
 import { horizonOf } from '../dates/date-index';
 import { readListingIds } from './public-dates';
 import type { Filters } from '@/core/filters/filters';
-import type { PublishedRow } from './listing';
+import type { Language } from '@/core/phrase/language';
+import { type PublishedRow, rowIn } from './listing';
 import { type ReferenceData, referenceData, type VenueView } from '../reference/read';
 
 /** "Net Loft, Slip Lane 4, Gannet Bay, Gannet" without repeating a town that the name holds. */
@@ -122,8 +123,15 @@ export function icalResponse(text: string, fileName?: string): Response {
 const FEED_PAST = 31;
 
 /** The feed of a filtered view: every listing with a date in reach, whole, with its rules. */
-/** `to`: a path in the reader's language, for the addresses of events. */
-export async function feedText(rt: Runtime, filters: Filters, url: string, to: (path: string) => string = (path) => path): Promise<string> {
+interface FeedReader {
+  language: Language;
+  /** a path in it */
+  to: (path: string) => string;
+}
+const ENGLISH: FeedReader = { language: 'en', to: (path) => path };
+
+/** `reader`: whose language the listings' words and addresses are in. */
+export async function feedText(rt: Runtime, filters: Filters, url: string, { language, to }: FeedReader = ENGLISH): Promise<string> {
   const reference = await referenceData(rt);
   const settings = rt.settings();
   const today = rt.now().day;
@@ -137,6 +145,6 @@ export async function feedText(rt: Runtime, filters: Filters, url: string, to: (
         .where(inArray(published.listingId, ids))
         .orderBy(published.slug)
     : [];
-  const listings = rows.flatMap(({ row, createdAt }) => icalListing(row, createdAt, reference, rt, { to }) ?? []);
+  const listings = rows.flatMap(({ row, createdAt }) => icalListing(rowIn(row, language), createdAt, reference, rt, { to }) ?? []);
   return writeIcal({ name: settings.name, url, listings, horizon });
 }

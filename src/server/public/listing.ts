@@ -1,7 +1,9 @@
 /** One published listing as readers see it, with its dates. */
 import { and, asc, eq, sql } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
-import type { DateTimes } from '@/core/dates/effective-date';
+import { type DateTimes, effectiveSummary } from '@/core/dates/effective-date';
+import { contentIn } from '@/core/listing/translation';
+import type { Language } from '@/core/phrase/language';
 import type { EventStatus } from '@/core/recurrence/model';
 import type { EpochDay } from '@/core/day/day';
 import type { Db } from '../db/client';
@@ -33,6 +35,14 @@ export async function findPublished(db: Db, slug: string): Promise<{ row: Publis
     .innerJoin(published, eq(published.listingId, oldSlug.listingId))
     .where(and(eq(oldSlug.slug, slug), shown(published.jobId)));
   return old ? { movedTo: old.slug } : undefined;
+}
+
+/** A published listing as readers of a language have it. */
+export function rowIn(row: PublishedRow, language: Language): PublishedRow {
+  const content = contentIn(row.content, language);
+  return content === row.content
+    ? row
+    : { ...row, title: content.title, shortTitle: content.shortTitle, summary: effectiveSummary(content), content };
 }
 
 const o = alias(occurrence, 'o');

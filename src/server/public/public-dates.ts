@@ -44,6 +44,7 @@ const EFFECTIVE: Record<keyof EffectiveDate, string> = {
   zone: 'p.zone',
   attendance: 'p.attendance',
   pictureId: 'p.picture_id',
+  translations: 'p.translations',
 };
 
 export const DATE_COLUMNS = sql.raw(
@@ -99,6 +100,7 @@ const SHORT_NAMES = [
   'venueIds',
   'zone',
   'attendance',
+  'translations',
 ] as const satisfies readonly (keyof EffectiveDate)[];
 
 export type ShortDate = Pick<EffectiveDate, (typeof SHORT_NAMES)[number]>;

@@ -5,6 +5,7 @@ import { SHORT_TITLE_FITS, SUMMARY_SHOWN } from '@/core/listing/content';
 import type { EditorStart } from '@/core/listing/editor';
 import { Text } from '../../fields/fields';
 import { Picker } from '../Picker';
+import { InFrench } from './InFrench';
 import type { PartProps } from './part';
 
 const Writing = lazy(() => import('../Writing'));
@@ -94,6 +95,9 @@ export function Words({ content, setContent, start, error }: PartProps & { start
             </span>
           )}
         </div>
+        {start.site.secondLanguage && (
+          <InFrench content={content} setContent={setContent} error={error} language={start.site.secondLanguage} />
+        )}
       </div>
     </section>
   );

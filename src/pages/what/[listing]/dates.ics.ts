@@ -4,7 +4,7 @@ import { writeIcal } from '@/core/exchange/ical';
 import { notFound } from '@/server/http/problem';
 import { horizonOf } from '@/server/dates/date-index';
 import { icalListing, icalResponse } from '@/server/public/feed';
-import { findPublished } from '@/server/public/listing';
+import { findPublished, rowIn } from '@/server/public/listing';
 import { referenceData } from '@/server/reference/read';
 
 export const GET: APIRoute = async ({ params, locals, redirect }) => {
@@ -12,11 +12,18 @@ export const GET: APIRoute = async ({ params, locals, redirect }) => {
   const hit = await findPublished(rt.db, params.listing ?? '');
   if (!hit) throw notFound('listing');
   if ('movedTo' in hit) return redirect(locals.reader.to(`/what/${hit.movedTo}/dates.ics`), 301);
-  const one = icalListing(hit.row, hit.row.publishedAt, await referenceData(rt), rt, { to: locals.reader.to });
+  const one = icalListing(rowIn(hit.row, locals.reader.language), hit.row.publishedAt, await referenceData(rt), rt, {
+    to: locals.reader.to,
+  });
   if (!one) throw notFound('listing');
   const url = rt.siteUrl() + locals.reader.to(`/what/${hit.row.slug}`);
   return icalResponse(
-    writeIcal({ name: hit.row.title, url, listings: [one], horizon: horizonOf(now.day, settings.horizonMonths) }),
+    writeIcal({
+      name: rowIn(hit.row, locals.reader.language).title,
+      url,
+      listings: [one],
+      horizon: horizonOf(now.day, settings.horizonMonths),
+    }),
     hit.row.slug,
   );
 };

@@ -3,6 +3,7 @@ import { sql } from 'drizzle-orm';
 import { type AnyPgColumn, boolean, index, integer, jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
 import type { Attendance, Contact, Cost, ListingContent, Stage, Visibility } from '@/core/listing/content';
 import type { Language } from '@/core/phrase/language';
+import type { Translations } from '@/core/listing/content';
 import type { SentPart } from '@/core/listing/sent';
 import type { EventStatus } from '@/core/recurrence/model';
 import { at } from './column-types';
@@ -84,6 +85,8 @@ export const published = pgTable(
     zone: text('zone').notNull().default(''),
     pictureId: uuid('picture_id').references(() => picture.id),
     jobId: uuid('job_id').references((): AnyPgColumn => job.id, { onDelete: 'set null' }),
+    /** title and summary in other languages; null = there are none */
+    translations: jsonb('translations').$type<Translations>(),
     /** folded words of title, summary and text */
     search: text('search').notNull(),
     content: jsonb('content').$type<ListingContent>().notNull(),

@@ -6,7 +6,7 @@ import { notFound } from '@/server/http/problem';
 import { horizonOf } from '@/server/dates/date-index';
 import { findMovedDate } from '@/server/dates/date-names';
 import { icalListing, icalResponse } from '@/server/public/feed';
-import { findPublished, readDate } from '@/server/public/listing';
+import { rowIn, findPublished, readDate } from '@/server/public/listing';
 import { referenceData } from '@/server/reference/read';
 
 export const GET: APIRoute = async ({ params, locals, redirect }) => {
@@ -18,11 +18,18 @@ export const GET: APIRoute = async ({ params, locals, redirect }) => {
   const moved = found ? undefined : await findMovedDate(rt.db, hit.row.listingId, params.date ?? '');
   if (moved) return redirect(locals.reader.to(`/what/${hit.row.slug}/${moved}/date.ics`), 302);
   const only = found && parseIsoDateTime(found.date.original);
-  const one = only && icalListing(hit.row, hit.row.publishedAt, await referenceData(rt), rt, { only, to: locals.reader.to });
+  const one =
+    only &&
+    icalListing(rowIn(hit.row, locals.reader.language), hit.row.publishedAt, await referenceData(rt), rt, { only, to: locals.reader.to });
   if (!one) throw notFound('date');
   const url = `${rt.siteUrl()}${locals.reader.to('/what')}/${hit.row.slug}/${params.date}`;
   return icalResponse(
-    writeIcal({ name: hit.row.title, url, listings: [one], horizon: horizonOf(now.day, settings.horizonMonths) }),
+    writeIcal({
+      name: rowIn(hit.row, locals.reader.language).title,
+      url,
+      listings: [one],
+      horizon: horizonOf(now.day, settings.horizonMonths),
+    }),
     `${hit.row.slug}-${params.date}`,
   );
 };

@@ -1,0 +1,1 @@
+ALTER TABLE "published" ADD COLUMN "translations" jsonb;

@@ -1,0 +1,63 @@
+/** The listing's words in the site's second language. What stays empty is shown as it stands above. */
+import { lazy, Suspense } from 'react';
+import type { TranslatedLanguage, Translation } from '@/core/listing/content';
+import { NO_TRANSLATION, withTranslation } from '@/core/listing/translation';
+import { LANGUAGE_NAMES, LANGUAGE_TAGS } from '@/core/phrase/language';
+import { Text } from '../../fields/fields';
+import type { PartProps } from './part';
+
+const Writing = lazy(() => import('../Writing'));
+
+export function InFrench({ content, setContent, error, language }: PartProps & { language: TranslatedLanguage }) {
+  const own = content.translations?.[language] ?? NO_TRANSLATION;
+  const set = (change: Partial<Translation>): void => setContent((c) => withTranslation(c, language, change));
+  const name = LANGUAGE_NAMES[language];
+  const at = (field: keyof Translation): string | undefined => error(`translations.${language}.${field}`);
+  return (
+    <details
+      className="border-t border-t-rule pt-2"
+      open={content.translations?.[language] !== undefined || undefined}
+      data-part="translation"
+    >
+      <summary className="cursor-pointer font-bold">{name}</summary>
+      <div className="mt-2.5 grid gap-3" lang={LANGUAGE_TAGS[language]}>
+        <p className="hint m-0" lang="en">
+          Readers of the French pages see this. What you leave empty, they see as it stands above.
+        </p>
+        <Text
+          label={`Title, ${name}`}
+          name="translatedTitle"
+          value={own.title}
+          maxLength={160}
+          onChange={(title) => set({ title })}
+          error={at('title')}
+        />
+        <Text
+          label={`Short title, ${name}`}
+          name="translatedShortTitle"
+          value={own.shortTitle}
+          maxLength={60}
+          onChange={(shortTitle) => set({ shortTitle })}
+          error={at('shortTitle')}
+        />
+        <Text
+          label={`Summary, ${name}`}
+          name="translatedSummary"
+          rows={2}
+          value={own.summary}
+          maxLength={400}
+          onChange={(summary) => set({ summary })}
+          error={at('summary')}
+        />
+        <div className="field">
+          <span className="label" id="translated-text-label">
+            Text, {name}
+          </span>
+          <Suspense fallback={<div className="writing min-h-37.5 border border-ink-3" />}>
+            <Writing html={own.text} onChange={(text) => set({ text })} labelId="translated-text-label" />
+          </Suspense>
+        </div>
+      </div>
+    </details>
+  );
+}
