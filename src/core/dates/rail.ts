@@ -33,7 +33,7 @@ export interface Rail {
 const NOTHING: Rail = { months: [], byDay: new Map(), total: 0, coming: 0, idle: [] };
 
 /** Every date of a content until the horizon, by month, left-out ones among them. */
-export function railOf(content: ListingContent, today: EpochDay, horizon: EpochDay): Rail {
+export function railOf(content: Pick<ListingContent, 'recurrence' | 'changes'>, today: EpochDay, horizon: EpochDay): Rail {
   const recurrence = readRecurrence(content.recurrence);
   if (!recurrence) return NOTHING;
   const changes = readChanges(content.changes);

@@ -3,9 +3,17 @@ import { canonical } from '../text/canonical-json';
 import type { ListingContent } from './content';
 import { type ContentField, FIELD_WORDS } from './fields';
 
+/** Are two values of a field the same? What is one object is not looked into: whoever types changes one field of many. */
+const differ = (a: unknown, b: unknown): boolean => a !== b && canonical(a) !== canonical(b);
+
 /** The parts of a content that differ, by name. */
 export function differences(a: ListingContent, b: ListingContent): ContentField[] {
-  return (Object.keys(FIELD_WORDS) as ContentField[]).filter((name) => canonical(a[name]) !== canonical(b[name]));
+  return (Object.keys(FIELD_WORDS) as ContentField[]).filter((name) => differ(a[name], b[name]));
+}
+
+/** Do two contents say the same? */
+export function sameContent(a: ListingContent, b: ListingContent): boolean {
+  return a === b || !(Object.keys(FIELD_WORDS) as ContentField[]).some((name) => differ(a[name], b[name]));
 }
 
 /** Of what differs between mine and theirs, what only one side changed since both began: those merge by themselves. */

@@ -1,5 +1,5 @@
 /** The listing's editor: an index of sections, the form as one page, and the rail with Dates and Proof. */
-import { useEffect, useMemo, useState } from 'react';
+import { useEffect, useDeferredValue, useMemo, useState } from 'react';
 import { ATTENDANCE } from '@/core/listing/content';
 import { type ValidationField, type ValidationNote, stopsPublishing } from '@/core/validation/note';
 import type { EditorStart } from '@/core/listing/editor';
@@ -66,9 +66,13 @@ export default function ListingEditor({ start }: { start: EditorStart }) {
   const [organizers, setOrganizers] = useState(start.organizers);
   const [making, setMaking] = useState<{ kind: 'venues' | 'organizers'; name: string } | null>(null);
   const others = useEdits({ id: server.id, revision: server.revision, content, dirty });
-  const rail = useMemo(() => railOf(content, start.site.today, start.site.horizon), [content, start.site]);
+  // What depends on dates is worked out when dates change, not with each letter of a title.
+  const { recurrence, changes } = content;
+  const rail = useMemo(() => railOf({ recurrence, changes }, start.site.today, start.site.horizon), [recurrence, changes, start.site]);
+  // Proof may come a moment after the letter.
+  const settled = useDeferredValue(content);
   const clashes = useClashes(rail, content, server.id, start.site.zone, venues);
-  const validation = useValidation({ start, id: server.id, revision: server.revision, content, pictures, venues, organizers });
+  const validation = useValidation({ start, id: server.id, revision: server.revision, content: settled, pictures, venues, organizers });
   const visits = useVisits(server.id === null && listing.refused.turn === 0);
   const shownValidation = { ...validation, open: validation.open.filter((note) => visits.seen(SECTION_OF[note.field])) };
   const [comparing, setComparing] = useState<ValidationNote | null>(null);

@@ -7,7 +7,7 @@ import type { ListingContent, Stage } from '@/core/listing/content';
 import type { ContentField } from '@/core/listing/fields';
 import type { EditorStart } from '@/core/listing/editor';
 import type { Times } from '@/core/listing/publication-times';
-import { mergeContents } from '@/core/listing/merge';
+import { mergeContents, sameContent } from '@/core/listing/merge';
 import { dropKept, keep, readKept } from './kept';
 import { firstStep, record, redo, type Steps, seal, undo } from './steps';
 
@@ -75,14 +75,14 @@ export function useListing(start: EditorStart) {
   const [found, setFound] = useState<{ content: ListingContent; revision: number } | null>(null);
   const latest = useRef({ content, server, base });
   latest.current = { content, server, base };
-  const dirty = JSON.stringify(content) !== JSON.stringify(base);
+  const dirty = !sameContent(content, base);
 
   // What was typed before a reload comes back by itself.
   useEffect(() => {
     const here = readKept(localStorage, start.userId, start.id);
     // Of what this browser has and what the server has, the later one counts.
     const kept = here && (!start.kept || here.at >= start.kept.at) ? here : start.kept;
-    if (!kept || JSON.stringify(kept.content) === JSON.stringify(start.content)) return;
+    if (!kept || sameContent(kept.content, start.content)) return;
     // The beginning of a new listing is offered, never put in unasked: this may be another one. After a reload it is the same.
     const other = start.id === null && (kept !== here || !wasReloaded());
     if (kept.revision === start.revision && !other) {
@@ -136,7 +136,7 @@ export function useListing(start: EditorStart) {
   useEffect(() => {
     const keepNow = (): void => {
       const { content: now, server: s } = latest.current;
-      if (JSON.stringify(now) === JSON.stringify(latest.current.base)) return;
+      if (sameContent(now, latest.current.base)) return;
       keep(localStorage, start.userId, s.id, { format: 1, revision: s.revision, content: now, at: Date.now() });
     };
     addEventListener('pagehide', keepNow);
@@ -208,7 +208,7 @@ export function useListing(start: EditorStart) {
   /** Saves what is typed, then acts on the listing as a whole. */
   const act = useCallback(
     async (action: Action, more: ActionMore = {}): Promise<boolean> => {
-      const typed = JSON.stringify(latest.current.content) !== JSON.stringify(latest.current.base);
+      const typed = !sameContent(latest.current.content, latest.current.base);
       if ((typed || latest.current.server.id === null) && !(await save())) return false;
       const { id, revision } = latest.current.server;
       setBusy(true);
