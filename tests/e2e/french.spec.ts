@@ -120,8 +120,8 @@ test('an editor writes a listing in French; readers of each language have theirs
   await page.goto('/desk/listings?words=Seed+Swap');
   await page.getByRole('link', { name: 'Seed Swap', exact: true }).first().click();
   await page.locator('[data-part="translation"] summary').click();
-  await page.getByLabel('Title, Français').fill('Troc de graines');
-  await page.getByLabel('Summary, Français').fill('Apportez-en deux sachets.');
+  await page.getByLabel('Title in French', { exact: true }).fill('Troc de graines');
+  await page.getByLabel('Summary in French').fill('Apportez-en deux sachets.');
   await page.getByRole('button', { name: /^Publish changes/ }).click();
   await expect(page.locator('[data-note]')).toContainText('Published.');
   await page.goto('/fr/list?words=graines');

@@ -165,3 +165,22 @@ test('pictures in bad requests: nothing is made, each says why', async ({ reques
   const text = await request.get(`/picture/${id}/640`);
   expect([text.status(), text.headers()['content-type']]).toEqual([200, 'image/webp']);
 });
+
+test('pictures that were chosen before the page was alive are sent all the same', async ({ browser, request, baseURL }) => {
+  const page = await pageOf(browser, request, 'ivo', { baseURL });
+  // The page stands there and does nothing until its scripts come.
+  let letGo = (): void => undefined;
+  const held = new Promise<void>((resolve) => {
+    letGo = resolve;
+  });
+  await page.route('**/_astro/**.js', async (route) => {
+    await held;
+    await route.continue();
+  });
+  await page.goto('/desk/pictures', { waitUntil: 'commit' });
+  const input = page.locator('.library-desk input[type=file]');
+  await input.setInputFiles([await file('early-dulse.jpg', '#2f6b1f')]);
+  letGo();
+  const sending = page.getByRole('region', { name: 'Pictures being sent' });
+  await expect(sending.getByRole('status')).toContainText('1 picture in');
+});

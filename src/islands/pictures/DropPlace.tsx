@@ -1,5 +1,5 @@
 /** Where pictures are dropped, pasted or chosen; many at once. */
-import { type ReactNode, useRef, useState } from 'react';
+import { type ReactNode, useEffect, useRef, useState } from 'react';
 import { filesOf } from './use-sending';
 
 interface DropProps {
@@ -12,6 +12,15 @@ interface DropProps {
 export function DropPlace({ label, hint, onFiles, children }: DropProps) {
   const [over, setOver] = useState(false);
   const input = useRef<HTMLInputElement>(null);
+  const latest = useRef(onFiles);
+  latest.current = onFiles;
+  // Files that were chosen before the page was alive are taken too.
+  useEffect(() => {
+    const early = input.current;
+    if (!early?.files?.length) return;
+    latest.current([...early.files]);
+    early.value = '';
+  }, []);
   return (
     <fieldset
       aria-label="Where pictures are dropped"

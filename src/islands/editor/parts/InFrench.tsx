@@ -2,16 +2,19 @@
 import { lazy, Suspense } from 'react';
 import type { TranslatedLanguage, Translation } from '@/core/listing/content';
 import { NO_TRANSLATION, withTranslation } from '@/core/listing/translation';
-import { LANGUAGE_NAMES, LANGUAGE_TAGS } from '@/core/phrase/language';
+import { LANGUAGE_TAGS } from '@/core/phrase/language';
 import { Text } from '../../fields/fields';
 import type { PartProps } from './part';
 
 const Writing = lazy(() => import('../Writing'));
 
+/** The Desk is in English. */
+const DESK_NAMES = new Intl.DisplayNames('en', { type: 'language' });
+
 export function InFrench({ content, setContent, error, language }: PartProps & { language: TranslatedLanguage }) {
   const own = content.translations?.[language] ?? NO_TRANSLATION;
   const set = (change: Partial<Translation>): void => setContent((c) => withTranslation(c, language, change));
-  const name = LANGUAGE_NAMES[language];
+  const name = DESK_NAMES.of(language) ?? language;
   const at = (field: keyof Translation): string | undefined => error(`translations.${language}.${field}`);
   return (
     <details
@@ -19,13 +22,13 @@ export function InFrench({ content, setContent, error, language }: PartProps & {
       open={content.translations?.[language] !== undefined || undefined}
       data-part="translation"
     >
-      <summary className="cursor-pointer font-bold">{name}</summary>
+      <summary className="cursor-pointer font-bold">In {name}</summary>
       <div className="mt-2.5 grid gap-3" lang={LANGUAGE_TAGS[language]}>
         <p className="hint m-0" lang="en">
-          Readers of the French pages see this. What you leave empty, they see as it stands above.
+          Readers of the {name} pages see this. What you leave empty, they see as it stands above.
         </p>
         <Text
-          label={`Title, ${name}`}
+          label={`Title in ${name}`}
           name="translatedTitle"
           value={own.title}
           maxLength={160}
@@ -33,7 +36,7 @@ export function InFrench({ content, setContent, error, language }: PartProps & {
           error={at('title')}
         />
         <Text
-          label={`Short title, ${name}`}
+          label={`Short title in ${name}`}
           name="translatedShortTitle"
           value={own.shortTitle}
           maxLength={60}
@@ -41,7 +44,7 @@ export function InFrench({ content, setContent, error, language }: PartProps & {
           error={at('shortTitle')}
         />
         <Text
-          label={`Summary, ${name}`}
+          label={`Summary in ${name}`}
           name="translatedSummary"
           rows={2}
           value={own.summary}
@@ -51,7 +54,7 @@ export function InFrench({ content, setContent, error, language }: PartProps & {
         />
         <div className="field">
           <span className="label" id="translated-text-label">
-            Text, {name}
+            Text in {name}
           </span>
           <Suspense fallback={<div className="writing min-h-37.5 border border-ink-3" />}>
             <Writing html={own.text} onChange={(text) => set({ text })} labelId="translated-text-label" />
