@@ -140,19 +140,7 @@ await shot('many', '/desk/listings?sort=next&next=30', {
     await page.getByText('cannot:').waitFor();
   },
 });
-await shot('versions', '/desk/listings?words=harbour+choir', {
-  storage,
-  wait: 500,
-  before: async (page) => {
-    await page.locator('[data-rows] tbody a').first().click();
-    await page.getByLabel('Summary').fill('Fifty voices, no auditions, and a stove that is lit at six.');
-    await page.getByLabel('In words').fill('every Tuesday 19:30 to 21:30, from 23 March 2027');
-    await page.getByRole('button', { name: 'Save working copy' }).click();
-    await page.locator('[data-note]').waitFor();
-    await page.getByRole('link', { name: 'All versions, side by side' }).click();
-    await page.waitForSelector('table.sides');
-  },
-});
+await shot('french', '/fr/month/2027-03');
 await browser.close();
 server.kill('SIGTERM');
 await new Promise((resolve) => server.on('exit', resolve));
