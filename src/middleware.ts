@@ -9,7 +9,9 @@ import { readerOf } from './components/reader';
 import type { Actor, Role } from './server/accounts/roles';
 import { mayUse, whoMay } from './server/http/access';
 import { checkAddress } from './server/http/form-body';
-import { explain, Problem, problemResponse } from './server/http/problem';
+import { explain } from './server/explain';
+import { problemResponse, statusOf } from './server/http/problem';
+import { Problem } from './server/problem';
 import { runtime } from './server/runtime';
 import type { Runtime } from './server/runtime-type';
 import { styleOf } from './server/site/settings';
@@ -33,7 +35,7 @@ async function handle(context: APIContext, next: () => Promise<Response>): Promi
   const { request, url, locals } = context;
   checkAddress(url);
   const who = whoMay(context.routePattern);
-  if (who === undefined) throw new Problem(404, 'Page not found.');
+  if (who === undefined) throw new Problem('missing', 'Page not found.');
   const rt = atAddress(await runtime(), request.headers);
   locals.rt = rt;
   locals.settings = rt.settings();
@@ -85,11 +87,14 @@ function refuseForeign(request: Request, url: URL): void {
   const foreign =
     origin !== null && (origin === 'null' || !URL.canParse(origin) || new URL(origin).host !== (request.headers.get('host') ?? url.host));
   if (foreign || site === 'cross-site')
-    throw new Problem(403, 'This came from another website and was refused. Open the page here and try again.');
+    throw new Problem('refused', 'This came from another website and was refused. Open the page here and try again.');
   const length = Number(request.headers.get('content-length') ?? '0');
   const upload = request.headers.get('content-type')?.startsWith('multipart/form-data');
   if (length > (upload ? MAX_UPLOAD : MAX_BODY))
-    throw new Problem(413, upload ? 'That is larger than 20 MB; send a smaller picture.' : 'That is more text than can be taken at once.');
+    throw new Problem(
+      'too-large',
+      upload ? 'That is larger than 20 MB; send a smaller picture.' : 'That is more text than can be taken at once.',
+    );
 }
 
 /** The site as this request reaches it: one of several names that are the site's own. */
@@ -108,23 +113,23 @@ async function actorOf(request: Request, rt: Runtime): Promise<Actor | null> {
 }
 
 function refuse({ url, request, locals }: APIContext, who: unknown): Response {
-  if (who === 'operator') return problemResponse(new Problem(404, 'Page not found.'));
+  if (who === 'operator') return problemResponse(new Problem('missing', 'Page not found.'));
   const api = url.pathname.startsWith('/api/');
   if (!locals.actor) {
-    if (api) return problemResponse(new Problem(401, 'Your session has ended. Sign in again; what you typed is kept.'));
+    if (api) return problemResponse(new Problem('signed-out', 'Your session has ended. Sign in again; what you typed is kept.'));
     if (request.method !== 'GET') return new Response(null, { status: 401 });
     return new Response(null, { status: 302, headers: { location: `/desk/sign-in?to=${encodeURIComponent(url.pathname + url.search)}` } });
   }
-  const problem = new Problem(403, `This is not open to you as ${locals.actor.role}.`);
+  const problem = new Problem('refused', `This is not open to you as ${locals.actor.role}.`);
   return api ? problemResponse(problem) : page(problem);
 }
 
 /** Errors of pages are a plain page of their own, which needs nothing that could fail. */
 function page(problem: Problem): Response {
   const text = problem.title.replace(/[&<>]/g, (c) => `&#${c.charCodeAt(0)};`);
-  const body = `<!doctype html><html lang="en"><meta charset="utf-8"><meta name="viewport" content="width=device-width"><title>${problem.status}</title><style>body{font:16px/1.5 system-ui;max-width:36rem;margin:4rem auto;padding:0 1rem}</style><h1>That did not work</h1><p>${text}</p><p><a href="/">To the calendar</a></p></html>`;
+  const body = `<!doctype html><html lang="en"><meta charset="utf-8"><meta name="viewport" content="width=device-width"><title>${statusOf(problem)}</title><style>body{font:16px/1.5 system-ui;max-width:36rem;margin:4rem auto;padding:0 1rem}</style><h1>That did not work</h1><p>${text}</p><p><a href="/">To the calendar</a></p></html>`;
   return new Response(body, {
-    status: problem.status,
+    status: statusOf(problem),
     headers: { 'content-type': 'text/html; charset=utf-8', 'cache-control': 'no-store' },
   });
 }
@@ -133,7 +138,7 @@ async function answerError(context: APIContext, error: unknown): Promise<Respons
   const problem = explain(error);
   const response = context.url.pathname.startsWith('/api/')
     ? problemResponse(problem)
-    : problem.status === 404
+    : problem.kind === 'missing'
       ? await lost(context)
       : page(problem);
   guard(response.headers);
@@ -144,6 +149,6 @@ async function lost(context: APIContext): Promise<Response> {
   try {
     return await context.rewrite('/404');
   } catch {
-    return page(new Problem(404, 'Page not found.'));
+    return page(new Problem('missing', 'Page not found.'));
   }
 }

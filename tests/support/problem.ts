@@ -1,6 +1,6 @@
 /** The Problem with which something is refused; the test fails when it is not. */
 import { expect } from 'vitest';
-import { Problem } from '@/server/http/problem';
+import { Problem } from '@/server/problem';
 
 export async function problem(run: Promise<unknown>): Promise<Problem> {
   const error = await run.then(

@@ -3,9 +3,8 @@ import type { APIRoute } from 'astro';
 import { sayCount } from '@/core/phrase/format';
 import { tryForm } from '@/server/http/endpoint';
 import { saying } from '@/server/http/page-form';
-import { idOf } from '@/server/http/params';
+import { idOf, refused } from '@/server/problem';
 import { readFields } from '@/server/http/form-body';
-import { refused } from '@/server/http/problem';
 import { bringBack } from '@/server/places/removed';
 
 /** Pages that this leads back to: the Desk's own, never another site's. */

@@ -52,13 +52,13 @@ describe('accounts', () => {
     const maud = await make();
     const close = () => inTx(db, (tx) => changeAccount(tx, maud, { role: 'coordinator', active: false }, BY));
     expect((await problem(close())).title).toContain('last coordinator');
-    expect((await problem(inTx(db, (tx) => changeAccount(tx, maud, { role: 'editor', active: true }, BY)))).status).toBe(403);
+    expect((await problem(inTx(db, (tx) => changeAccount(tx, maud, { role: 'editor', active: true }, BY)))).kind).toBe('refused');
     await make({ email: 'ivo@almanac.example' });
     await signIn(LONG);
     expect(await db.select().from(session)).toHaveLength(1);
     await close();
     expect(await db.select().from(session)).toHaveLength(0);
-    expect((await problem(inTx(db, (tx) => changeAccount(tx, 'nobody', { role: 'editor', active: true }, BY)))).status).toBe(404);
+    expect((await problem(inTx(db, (tx) => changeAccount(tx, 'nobody', { role: 'editor', active: true }, BY)))).kind).toBe('missing');
   });
 });
 
@@ -83,7 +83,7 @@ describe('invitations', () => {
     expect((await db.select().from(invitation))[0]?.tokenHash).not.toContain(token);
     await accept(token);
     expect((await db.select().from(user))[0]).toMatchObject({ email: 'nan@almanac.example', role: 'editor' });
-    expect((await problem(accept(token))).status).toBe(404);
+    expect((await problem(accept(token))).kind).toBe('missing');
     expect((await problem(send())).title).toContain('already');
   });
 
@@ -92,7 +92,7 @@ describe('invitations', () => {
     const first = await tokenInMail();
     await send();
     const second = await tokenInMail();
-    expect((await problem(accept(first))).status).toBe(404);
+    expect((await problem(accept(first))).kind).toBe('missing');
     await db.update(invitation).set({ expiresAt: new Date(Date.now() - 1000) });
     expect((await problem(openInvitation(db, second))).title).toContain('older than a week');
   });

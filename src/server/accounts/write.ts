@@ -3,7 +3,7 @@ import { and, eq, gt, isNull, ne, sql } from 'drizzle-orm';
 import type { Db } from '../db/client';
 import { hashToken, newId, newToken } from '../db/ids';
 import { account, audit, invitation, session, user } from '../db/schema';
-import { invalid, notFound, Problem, refused } from '../http/problem';
+import { invalid, notFound, Problem, refused } from '../problem';
 import { queueMail } from '../mail/outbox';
 import { isMail } from '@/core/validation/links';
 import { type Auth, PASSWORD } from './auth';
@@ -85,7 +85,7 @@ export async function openInvitation(tx: Db, token: string): Promise<typeof invi
     .select()
     .from(invitation)
     .where(and(eq(invitation.tokenHash, hashToken(token)), isNull(invitation.acceptedAt), gt(invitation.expiresAt, new Date())));
-  if (!row) throw new Problem(404, 'This invitation is not valid: it was used, withdrawn, or is older than a week. Ask for another.');
+  if (!row) throw new Problem('missing', 'This invitation is not valid: it was used, withdrawn, or is older than a week. Ask for another.');
   return row;
 }
 

@@ -149,7 +149,7 @@ describe('an archive', () => {
     const document = await smallSite();
     await seedPlaces(db);
     expect(await problem(fillSite(site, source(document), EDITOR))).toMatchObject({
-      status: 409,
+      kind: 'conflict',
       title: expect.stringContaining('this one has 1 venue, 1 category'),
     });
     expect(await db.$count(listing)).toBe(0);

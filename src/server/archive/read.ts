@@ -21,7 +21,7 @@ import {
   tag,
   venue,
 } from '../db/schema';
-import { Problem } from '../http/problem';
+import { Problem } from '../problem';
 import { countListings, startRebuild } from '../dates/rebuild';
 import { searchOf } from '../pictures/read';
 import type { Runtime } from '../runtime-type';
@@ -62,10 +62,10 @@ function nameOf(raw: unknown): string {
 /** Takes a whole archive in. Throws a Problem, and leaves the site as it is, where it is none or the site is not empty. */
 export async function fillSite(rt: Runtime, archive: ArchiveSource, by: Actor): Promise<SiteReport> {
   const { document } = archive;
-  if (!isObject(document)) throw new Problem(422, 'This is no archive.');
+  if (!isObject(document)) throw new Problem('invalid', 'This is no archive.');
   const why = whyNoArchive(document.kind, document.format);
-  if (why) throw new Problem(422, why);
-  if (document.format === FORMER_FORMAT) throw new Problem(422, 'This file holds listings alone: bring it in without --site.');
+  if (why) throw new Problem('invalid', why);
+  if (document.format === FORMER_FORMAT) throw new Problem('invalid', 'This file holds listings alone: bring it in without --site.');
   const report: SiteReport = { taken: {}, left: [], leftCount: 0 };
   const left: Left = (sentence) => {
     report.leftCount++;
@@ -93,7 +93,7 @@ function readLists(document: Loose, left: Left): Lists {
   const lists = {} as Record<ListName, unknown[]>;
   for (const [name, shape] of Object.entries(LISTS) as [ListName, z.ZodType][]) {
     const rows = document[name] ?? [];
-    if (!Array.isArray(rows)) throw new Problem(422, `This archive’s “${name}” is no list.`);
+    if (!Array.isArray(rows)) throw new Problem('invalid', `This archive’s “${name}” is no list.`);
     lists[name] = rows.flatMap((raw) => {
       const result = shape.safeParse(raw);
       if (result.success) return [result.data];
@@ -147,7 +147,7 @@ async function refuseUnlessEmpty(tx: Db): Promise<void> {
   }
   if (there.length)
     throw new Problem(
-      409,
+      'conflict',
       `An archive fills an empty site, and this one has ${there.join(', ')}. Set ALMANAC_DATA to a new folder, or bring its listings in without --site.`,
     );
 }

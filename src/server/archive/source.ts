@@ -5,7 +5,7 @@ import { buffer } from 'node:stream/consumers';
 import yauzl from 'yauzl';
 import { ARCHIVE_DOCUMENT, PICTURE_FILE } from '@/core/exchange/archive';
 import { parseJson } from '@/core/text/clean';
-import { Problem } from '../http/problem';
+import { Problem } from '../problem';
 import { MAX_PICTURE_BYTES } from '../pictures/take-in';
 
 /** The document is read as one text. */
@@ -25,7 +25,7 @@ export async function openArchive(file: string): Promise<ArchiveSource> {
     const handle = await open(file);
     await handle.read(start, 0, 4, 0).finally(() => handle.close());
   } catch {
-    throw new Problem(422, `The file ${file} cannot be read.`);
+    throw new Problem('invalid', `The file ${file} cannot be read.`);
   }
   return start.toString('latin1') === 'PK\u0003\u0004' ? openZip(file) : openFolder(file);
 }
@@ -34,13 +34,13 @@ function readDocument(text: string): unknown {
   try {
     return parseJson(text);
   } catch {
-    throw new Problem(422, `This is no archive: its ${ARCHIVE_DOCUMENT} is no JSON.`);
+    throw new Problem('invalid', `This is no archive: its ${ARCHIVE_DOCUMENT} is no JSON.`);
   }
 }
 
 async function openFolder(file: string): Promise<ArchiveSource> {
   const { size } = await stat(file);
-  if (size > MOST_DOCUMENT_BYTES) throw new Problem(422, 'The document is larger than 400 MB.');
+  if (size > MOST_DOCUMENT_BYTES) throw new Problem('invalid', 'The document is larger than 400 MB.');
   const document = readDocument(await readFile(file, 'utf8'));
   const picture = async (name: string): Promise<Buffer | undefined> => {
     if (!PICTURE_FILE.test(name)) return undefined;
@@ -53,7 +53,7 @@ async function openFolder(file: string): Promise<ArchiveSource> {
 
 async function openZip(file: string): Promise<ArchiveSource> {
   const zip = await yauzl.openPromise(file, { autoClose: false }).catch((error: Error) => {
-    throw new Problem(422, `This ZIP file cannot be read: ${error.message}.`);
+    throw new Problem('invalid', `This ZIP file cannot be read: ${error.message}.`);
   });
   try {
     const entries = new Map<string, yauzl.Entry>();
@@ -64,7 +64,7 @@ async function openZip(file: string): Promise<ArchiveSource> {
       return entry && entry.uncompressedSize <= most ? buffer(await zip.openReadStreamPromise(entry)) : undefined;
     };
     const bytes = await bytesOf(ARCHIVE_DOCUMENT, MOST_DOCUMENT_BYTES);
-    if (!bytes) throw new Problem(422, `This is no archive: it holds no ${ARCHIVE_DOCUMENT} of at most 400 MB.`);
+    if (!bytes) throw new Problem('invalid', `This is no archive: it holds no ${ARCHIVE_DOCUMENT} of at most 400 MB.`);
     const document = readDocument(bytes.toString('utf8'));
     return {
       document,
@@ -74,6 +74,6 @@ async function openZip(file: string): Promise<ArchiveSource> {
   } catch (error) {
     zip.close();
     if (error instanceof Problem) throw error;
-    throw new Problem(422, `This ZIP file cannot be read: ${error instanceof Error ? error.message : 'it is broken'}.`);
+    throw new Problem('invalid', `This ZIP file cannot be read: ${error instanceof Error ? error.message : 'it is broken'}.`);
   }
 }

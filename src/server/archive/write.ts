@@ -31,7 +31,7 @@ import {
   venue,
   version,
 } from '../db/schema';
-import { Problem } from '../http/problem';
+import { Problem } from '../problem';
 import type { Runtime } from '../runtime-type';
 import { inShape, LISTS, type ListName, selectedShape } from './shape';
 
@@ -251,7 +251,7 @@ export async function writeSite(rt: Runtime, path: string): Promise<void> {
   } catch (error) {
     await rm(unfinished, { force: true });
     const { code } = error as NodeJS.ErrnoException;
-    if (code && CANNOT_WRITE.has(code)) throw new Problem(422, `The file ${path} cannot be written (${code}).`);
+    if (code && CANNOT_WRITE.has(code)) throw new Problem('invalid', `The file ${path} cannot be written (${code}).`);
     throw error;
   }
 }

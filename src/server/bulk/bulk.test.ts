@@ -9,7 +9,7 @@ import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';
 import { bulkItem, job, link, listing, occurrence, published } from '../db/schema';
 import { cancelJob } from '../jobs/runner';
-import { read } from '../http/problem';
+import { read } from '../problem';
 import { rebuildIndex } from '../dates/rebuild';
 import { createListing, moveToStage, publishListing, saveListing } from '../listings/write';
 import type { Runtime } from '../runtime-type';

@@ -1,7 +1,7 @@
 /** The listings that somebody chose, by their ids or by what the table shows; and what an action points to, which must be there. */
 import type { BulkAction } from '@/core/listing/bulk-actions';
 import type { Actor } from '../accounts/roles';
-import { invalid } from '../http/problem';
+import { invalid } from '../problem';
 import { readTableIds, readTableQuery, selectingOf } from '../desk/table';
 import { referenceData } from '../reference/read';
 import type { Runtime } from '../runtime-type';

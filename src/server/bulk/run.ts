@@ -10,7 +10,7 @@ import type { Role } from '../accounts/roles';
 import type { Db } from '../db/client';
 import { newId } from '../db/ids';
 import { type BulkBefore, bulkItem, bulkRun, type job, listing, published } from '../db/schema';
-import { notFound, Problem } from '../http/problem';
+import { notFound, Problem } from '../problem';
 import { type JobContext, type Step, startJob, type Work } from '../jobs/runner';
 import { type Change, changeStage, moveToStage, publishListing, saveListing } from '../listings/write';
 import { whyNot } from './plan';
@@ -112,7 +112,7 @@ async function changeOne(tx: Db, row: Listing, action: BulkAction, change: Chang
     return (await moveToStage(tx, row.id, to.to as 'draft' | 'withdrawn' | 'binned', change)).revision;
   }
   const content = applied(row.working, action);
-  if (typeof content === 'string') throw new Problem(409, content);
+  if (typeof content === 'string') throw new Problem('conflict', content);
   const live = row.stage === 'published' && !row.edited;
   const saved = await saveListing(tx, { id: row.id, content, revision: row.revision }, change);
   // Readers see it too where nothing else was waiting; contributors' changes wait for a decision.
@@ -260,9 +260,9 @@ export async function readReport(db: Db, id: string): Promise<RunReport> {
 export async function startUndo(tx: Db, id: string, change: Change): Promise<string> {
   const [run] = await tx.select().from(bulkRun).where(eq(bulkRun.id, id)).for('update');
   if (!run) throw notFound('action');
-  if (run.undoneAt) throw new Problem(409, 'That was taken back already.');
+  if (run.undoneAt) throw new Problem('conflict', 'That was taken back already.');
   const counts = await countStates(tx, run);
-  if (counts.get('')) throw new Problem(409, 'It is still under way; cancel it instead.');
+  if (counts.get('')) throw new Problem('conflict', 'It is still under way; cancel it instead.');
   const job = await startJob(tx, {
     kind: 'bulk-undo',
     total: counts.get('done') ?? 0,

@@ -5,13 +5,13 @@ import { audited } from '../accounts/audit';
 import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';
 import { category } from '../db/schema';
-import { invalid, Problem } from '../http/problem';
+import { invalid, Problem } from '../problem';
 
 /** All of them at once: an order that leaves one out, because somebody made it meanwhile, is refused. A child takes its parent's shape. */
 export async function orderCategories(tx: Db, order: readonly TreeItem[], by: Actor): Promise<void> {
   const rows = new Map((await tx.select().from(category).for('update')).map((row) => [row.id, row]));
   if (order.length !== rows.size || new Set(order.map((o) => o.id)).size !== rows.size || !order.every((o) => rows.has(o.id)))
-    throw new Problem(409, 'Somebody added or removed a category meanwhile; open the page again.');
+    throw new Problem('conflict', 'Somebody added or removed a category meanwhile; open the page again.');
   const parents = new Map(order.map((o) => [o.id, o.parentId]));
   for (const [position, { id, parentId }] of order.entries()) {
     if (parentId === id) throw invalid('order', 'A category cannot stand under itself.');

@@ -4,7 +4,7 @@ import { change, choir, EDITOR, freshDb, inTx, NOW, type Places, SETTINGS, seedP
 import { problem } from '../../../tests/support/problem';
 import type { Db } from '../db/client';
 import { audit, category, link, listing, organizer, published, venue } from '../db/schema';
-import { read } from '../http/problem';
+import { read } from '../problem';
 import { rebuildIndex } from '../dates/rebuild';
 import { createListing, publishListing } from '../listings/write';
 import { BLANK_ORGANIZER, organizerInput, removeOrganizer, saveOrganizer } from '../organizers/write';
@@ -53,7 +53,7 @@ describe('categories', () => {
     expect((await problem(save(null, { name: 'Deep', parentId: child }))).fields[0]?.field).toBe('parentId');
     expect((await problem(save(places.category, { name: 'Music & dance', parentId: other }))).title).toContain('stays at the top');
     expect((await problem(save(places.category, { name: 'Music & dance', parentId: places.category }))).title).toContain('under itself');
-    expect((await problem(save(null, { name: 'Lost', parentId: '01890000-0000-7000-8000-000000000000' }))).status).toBe(404);
+    expect((await problem(save(null, { name: 'Lost', parentId: '01890000-0000-7000-8000-000000000000' }))).kind).toBe('missing');
   });
 
   it('get an address of their own, also when two have one name', async () => {
@@ -89,7 +89,7 @@ describe('categories', () => {
 
   it('stay when they are the fallback or have others under them, and say why', async () => {
     const fallback = await problem(inTx(db, (tx) => removeCategory(tx, places.category, null, change())));
-    expect([fallback.status, fallback.title]).toEqual([409, expect.stringContaining('is the fallback')]);
+    expect([fallback.kind, fallback.title]).toEqual(['conflict', expect.stringContaining('is the fallback')]);
     const parent = await save(null, { name: 'Walks' });
     await save(null, { name: 'Shore walks', parentId: parent });
     expect((await problem(inTx(db, (tx) => removeCategory(tx, parent, null, change())))).title).toContain('“Shore walks” stands under it');
@@ -117,7 +117,7 @@ describe('venues and organizers', () => {
     const [none] = await db.select().from(published).where(eq(published.listingId, row.id));
     expect([none?.venueId, none?.content.venueIds]).toEqual([null, []]);
     expect(await db.select().from(venue)).toEqual([]);
-    expect((await problem(inTx(db, (tx) => removeVenue(tx, other, null, change())))).status).toBe(404);
+    expect((await problem(inTx(db, (tx) => removeVenue(tx, other, null, change())))).kind).toBe('missing');
   });
 
   it('of organizers, the order that is left stays', async () => {
@@ -141,8 +141,8 @@ describe('venues and organizers', () => {
     const [row] = await db.select().from(venue).where(eq(venue.id, id));
     expect([row?.name, row?.slug, row?.revision]).toEqual(['The Hall', 'gannet-bay-hall', 2]);
     const gone = '01890000-0000-7000-8000-000000000000';
-    expect((await problem(inTx(db, (tx) => saveVenue(tx, gone, hall, EDITOR)))).status).toBe(404);
-    expect((await problem(inTx(db, (tx) => saveOrganizer(tx, gone, choirOf, EDITOR)))).status).toBe(404);
+    expect((await problem(inTx(db, (tx) => saveVenue(tx, gone, hall, EDITOR)))).kind).toBe('missing');
+    expect((await problem(inTx(db, (tx) => saveOrganizer(tx, gone, choirOf, EDITOR)))).kind).toBe('missing');
   });
 
   it('are read with bounds: half a position, a script as website, a mail without @', async () => {
@@ -199,7 +199,7 @@ describe('the order of categories', () => {
       { id: places.category, parentId: null },
     ]);
     expect([(await rowOf(choirs))?.shape, (await rowOf(choirs))?.parentId, (await rowOf(walks))?.position]).toEqual(['chevron', walks, 0]);
-    expect((await problem(put([{ id: walks, parentId: null }]))).status).toBe(409);
+    expect((await problem(put([{ id: walks, parentId: null }]))).kind).toBe('conflict');
     const deep = [
       { id: walks, parentId: null },
       { id: choirs, parentId: walks },

@@ -8,7 +8,7 @@ import { fold, freeSlug, slugOf } from '@/core/text/text';
 import type { Db } from '../db/client';
 import { newId } from '../db/ids';
 import { category, organizer } from '../db/schema';
-import { invalid, notFound, Problem } from '../http/problem';
+import { invalid, notFound, Problem } from '../problem';
 import { audited } from '../accounts/audit';
 import type { Actor } from '../accounts/roles';
 import { tick, words } from '../places/input';
@@ -124,9 +124,12 @@ export async function removeCategory(tx: Db, id: string, moveTo: string | null, 
   const [row] = await tx.select().from(category).where(eq(category.id, id)).for('update');
   if (!row) throw notFound('category');
   if (row.fallback)
-    throw new Problem(409, `“${row.name}” is the fallback: listings without a category stand under it. Make another the fallback first.`);
+    throw new Problem(
+      'conflict',
+      `“${row.name}” is the fallback: listings without a category stand under it. Make another the fallback first.`,
+    );
   const [child] = await tx.select({ name: category.name }).from(category).where(eq(category.parentId, id)).limit(1);
-  if (child) throw new Problem(409, `“${child.name}” stands under it; move or remove that one first.`);
+  if (child) throw new Problem('conflict', `“${child.name}” stands under it; move or remove that one first.`);
   const { id: key, name } = category;
   const [to] = await tx
     .select({ id: key, name })
@@ -135,7 +138,7 @@ export async function removeCategory(tx: Db, id: string, moveTo: string | null, 
   if (!to)
     throw moveTo
       ? invalid('moveTo', 'Choose another category.')
-      : new Problem(409, 'There is no fallback category to move its listings to.');
+      : new Problem('conflict', 'There is no fallback category to move its listings to.');
   // Organizers whose new listings begin with it lose that by the database; they have it again when it is brought back.
   const begin = await tx.select({ id: organizer.id }).from(organizer).where(eq(organizer.categoryId, id));
   // Published ones without a category of their own stand under the fallback, and never under this one: it cannot be removed.

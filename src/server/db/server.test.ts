@@ -8,7 +8,7 @@ import { change, choir, emptyTables, inTx, NOW, SETTINGS, seedPlaces } from '../
 import { tableOf } from '../../../tests/support/site';
 import { rebuildIndex } from '../dates/rebuild';
 import { createListing, publishListing } from '../listings/write';
-import { countOne } from '../http/rate-limits';
+import { countOne } from '../site/rate-limits';
 import { referenceData } from '../reference/read';
 import { readFacets } from '../public/public-dates';
 import { type OpenDatabase, openDatabase } from './client';

@@ -4,7 +4,7 @@ import { freeSlug, slugOf } from '@/core/text/text';
 import type { Db } from '../db/client';
 import { newId } from '../db/ids';
 import { savedView } from '../db/schema';
-import { invalid, notFound } from '../http/problem';
+import { invalid, notFound } from '../problem';
 
 export type SavedView = typeof savedView.$inferSelect;
 const MOST_VIEWS = 60;

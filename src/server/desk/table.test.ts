@@ -155,8 +155,8 @@ describe('views', () => {
     expect([own.query, own.slug, shared.slug]).toEqual(['stage=draft&next=30&sort=next', 'this-months-drafts', 'this-months-drafts-2']);
     expect([(await readViews(db, 'ivo')).length, (await readViews(db, 'maud')).length]).toEqual([2, 1]);
     expect([await readView(db, own.slug, 'maud'), (await readView(db, own.slug, 'ivo'))?.name]).toEqual([undefined, 'This month’s drafts']);
-    expect((await problem(inTx(db, (tx) => dropView(tx, own.slug, 'maud', true)))).status).toBe(404);
-    expect((await problem(inTx(db, (tx) => dropView(tx, shared.slug, 'nan', false)))).status).toBe(404);
+    expect((await problem(inTx(db, (tx) => dropView(tx, own.slug, 'maud', true)))).kind).toBe('missing');
+    expect((await problem(inTx(db, (tx) => dropView(tx, shared.slug, 'nan', false)))).kind).toBe('missing');
     await inTx(db, (tx) => dropView(tx, shared.slug, 'maud', true));
     expect((await problem(inTx(db, (tx) => keepView(tx, { name: ' ', query, ownerId: null })))).fields[0]?.field).toBe('name');
   });

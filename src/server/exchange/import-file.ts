@@ -7,7 +7,7 @@ import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';
 import { newId } from '../db/ids';
 import { importBatch, importColumns, type ImportKind, type ImportOptions, importRow, importSource, type ImportSummary } from '../db/schema';
-import { notFound, Problem } from '../http/problem';
+import { notFound, Problem, type ProblemKind } from '../problem';
 import { startJob } from '../jobs/runner';
 import type { Runtime } from '../runtime-type';
 import { styleOf } from '../site/settings';
@@ -23,14 +23,14 @@ export const PATIENCE_MS = 2500;
 
 export type Batch = Omit<typeof importBatch.$inferSelect, 'file'>;
 
-const refuse = (status: number, title: string): Problem => new Problem(status, title, [{ field: 'file', message: title }]);
+const refuse = (kind: ProblemKind, title: string): Problem => new Problem(kind, title, [{ field: 'file', message: title }]);
 
 /** Which kind of file it is, by what stands in it. */
 function kindOf(text: string): ImportKind {
   const start = text.slice(0, 4000).trimStart();
   if (/^BEGIN:VCALENDAR/im.test(start)) return 'ical';
   if (start.startsWith('{')) return 'json';
-  if (/^BEGIN:V/im.test(start)) throw refuse(422, 'This is no calendar of events: it does not begin with BEGIN:VCALENDAR.');
+  if (/^BEGIN:V/im.test(start)) throw refuse('invalid', 'This is no calendar of events: it does not begin with BEGIN:VCALENDAR.');
   return 'csv';
 }
 
@@ -48,10 +48,13 @@ export const PASTED = 'Pasted text';
 
 /** Keeps a file and what it says, and begins to look at what bringing it in would do. The answer is the batch's id. */
 export async function keepFile(rt: Runtime, { name, bytes, source = '', order }: Upload, by: Actor): Promise<string> {
-  if (!bytes.length) throw refuse(422, 'Choose a file, or paste its text.');
-  if (bytes.length > MOST_BYTES) throw refuse(413, 'The file is larger than 20 MB; bring it in by parts.');
+  if (!bytes.length) throw refuse('invalid', 'Choose a file, or paste its text.');
+  if (bytes.length > MOST_BYTES) throw refuse('too-large', 'The file is larger than 20 MB; bring it in by parts.');
   if (bytes[0] === 0x50 && bytes[1] === 0x4b && bytes[2] === 3)
-    throw refuse(422, 'This is a ZIP file. Unpack it first; the archive of a whole site fills an empty one with “almanac import --site”.');
+    throw refuse(
+      'invalid',
+      'This is a ZIP file. Unpack it first; the archive of a whole site fills an empty one with “almanac import --site”.',
+    );
   const { text, encoding } = decode(bytes);
   // The database cannot keep the sign of no character.
   const file = text.replaceAll('\u0000', '');
@@ -125,7 +128,7 @@ export async function readRows(rt: Runtime, id: string, by: Actor): Promise<void
   });
   let n = 0;
   for await (const part of parts) {
-    if (part.part === 'refused') throw refuse(422, part.reason);
+    if (part.part === 'refused') throw refuse('invalid', part.reason);
     if (part.part === 'items') n = await keepItems(rt.db, id, n, part.items);
     if (part.part === 'end') {
       const all = part.end.unreadable;
@@ -181,7 +184,7 @@ async function keepItems(db: Db, batchId: string, from: number, items: readonly 
 export async function look(rt: Runtime, id: string, by: Actor, total: number): Promise<void> {
   const jobId = await rt.db.transaction(async (tx) => {
     const batch = await readBatch(tx, id);
-    if (batch.state !== 'previewing' && batch.state !== 'previewed') throw new Problem(409, 'This file has been imported already.');
+    if (batch.state !== 'previewing' && batch.state !== 'previewed') throw new Problem('conflict', 'This file has been imported already.');
     await tx.update(importRow).set({ action: '' }).where(eq(importRow.batchId, id));
     const job = await startJob(tx, { kind: 'import-preview', total, input: { batchId: id }, by, now: rt.now() });
     const summary = batch.summary && { ...batch.summary, counts: {}, open: [] };
@@ -212,7 +215,7 @@ export async function choose(tx: Db, batchId: string, shown: readonly number[], 
 export async function nameSource(tx: Db, batchId: string, source: string): Promise<void> {
   const name = source.trim().slice(0, 80);
   if (!name)
-    throw new Problem(422, 'Give it a name: the club, the newsletter, the calendar that it comes from.', [
+    throw new Problem('invalid', 'Give it a name: the club, the newsletter, the calendar that it comes from.', [
       { field: 'source', message: 'A name is missing.' },
     ]);
   const [row] = await tx
@@ -220,7 +223,7 @@ export async function nameSource(tx: Db, batchId: string, source: string): Promi
     .set({ source: name })
     .where(and(eq(importBatch.id, batchId), eq(importBatch.state, 'previewed')))
     .returning({ id: importBatch.id });
-  if (!row) throw new Problem(409, 'This file has been imported already.');
+  if (!row) throw new Problem('conflict', 'This file has been imported already.');
 }
 
 /** Sources that files came from before. */

@@ -4,7 +4,7 @@ import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';
 import { newId } from '../db/ids';
 import { audit, importBatch, importItem, importRow, importSource, job, listing } from '../db/schema';
-import { Problem, read } from '../http/problem';
+import { Problem, read } from '../problem';
 import { type JobContext, type Job, once, startJob, type Step, type Work } from '../jobs/runner';
 import { buildMany, insertTables } from '../listings/insert-many';
 import { contentInput } from '../listings/input';
@@ -20,13 +20,13 @@ const MOST_WORDS = 500;
 export async function startImport(tx: Db, batchId: string, publish: boolean, change: Change): Promise<string> {
   const lines = { state: importBatch.state, summary: importBatch.summary, options: importBatch.options };
   const [batch] = await tx.select(lines).from(importBatch).where(eq(importBatch.id, batchId)).for('update');
-  if (batch?.state === 'previewing') throw new Problem(409, 'The file is still being looked through; wait until that is done.');
-  if (batch?.state !== 'previewed') throw new Problem(409, 'This file has been imported already.');
+  if (batch?.state === 'previewing') throw new Problem('conflict', 'The file is still being looked through; wait until that is done.');
+  if (batch?.state !== 'previewed') throw new Problem('conflict', 'This file has been imported already.');
   if (batch.summary?.table?.ordered === false && !batch.options.order)
-    throw new Problem(422, 'Say first how its dates are written: day first or month first. Nothing in the table tells.');
+    throw new Problem('invalid', 'Say first how its dates are written: day first or month first. Nothing in the table tells.');
   const chosen = and(eq(importRow.batchId, batchId), eq(importRow.chosen, true), inArray(importRow.action, ['new', 'changed']));
   const [count] = await tx.select({ n: sql<number>`count(*)::int` }).from(importRow).where(chosen);
-  if (!count?.n) throw new Problem(422, 'Nothing is chosen that would change anything.');
+  if (!count?.n) throw new Problem('invalid', 'Nothing is chosen that would change anything.');
   const input = { batchId, publish, phase: 'new' as const };
   const id = await startJob(tx, { kind: 'import', total: count.n, input, hidden: true, by: change.by, now: change.now });
   await tx.update(importBatch).set({ state: 'importing', jobId: id }).where(eq(importBatch.id, batchId));
@@ -172,7 +172,7 @@ export async function startImportUndo(tx: Db, batchId: string, change: Change): 
   const lines = { id: importBatch.id, state: importBatch.state, jobId: importBatch.jobId };
   const [batch] = await tx.select(lines).from(importBatch).where(eq(importBatch.id, batchId)).for('update');
   if (batch?.state !== 'imported')
-    throw new Problem(409, batch?.state === 'undone' ? 'This was undone already.' : 'This has not been imported yet.');
+    throw new Problem('conflict', batch?.state === 'undone' ? 'This was undone already.' : 'This has not been imported yet.');
   const [count] = await tx.select({ n: sql<number>`count(*)::int` }).from(importItem).where(eq(importItem.batchId, batchId));
   const id = await startJob(tx, { kind: 'import-undo', total: count?.n ?? 0, input: { batchId }, by: change.by, now: change.now });
   await tx.update(importBatch).set({ state: 'undoing' }).where(eq(importBatch.id, batchId));

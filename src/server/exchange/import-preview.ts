@@ -2,7 +2,7 @@
 import { and, asc, eq, gt, inArray, sql } from 'drizzle-orm';
 import type { Db } from '../db/client';
 import { importBatch, importRow, type ImportSummary } from '../db/schema';
-import { Problem } from '../http/problem';
+import { Problem } from '../problem';
 import { type JobContext, once, type Work } from '../jobs/runner';
 import { horizonOf } from '../dates/date-index';
 import type { Runtime } from '../runtime-type';
@@ -77,7 +77,8 @@ export async function answerRows(
   context: JobContext,
 ): Promise<number> {
   const batch = await readBatch(tx, batchId);
-  if (batch.state !== 'previewed' || !batch.summary) throw new Problem(409, 'This file has been imported already, or is still being read.');
+  if (batch.state !== 'previewed' || !batch.summary)
+    throw new Problem('conflict', 'This file has been imported already, or is still being read.');
   const asked = and(
     eq(importRow.batchId, batchId),
     eq(importRow.action, 'maybe'),

@@ -255,10 +255,10 @@ describe('a calendar file', () => {
     expect((await problem(keep('BEGIN:VCARD\nEND:VCARD'))).title).toContain('no calendar of events');
     expect((await problem(keep(''))).title).toContain('Choose a file');
     const large = { name: 'x', bytes: new Uint8Array(21_000_000) };
-    expect((await problem(keepFile(site, large, EDITOR))).status).toBe(413);
-    expect((await problem(readBatch(db, '01890000-0000-7000-8000-000000000000'))).status).toBe(404);
+    expect((await problem(keepFile(site, large, EDITOR))).kind).toBe('too-large');
+    expect((await problem(readBatch(db, '01890000-0000-7000-8000-000000000000'))).kind).toBe('missing');
     const { id } = await bring(file(SLIP));
-    expect((await problem(inTx(db, (tx) => startImport(tx, id, false, change())))).status).toBe(409);
+    expect((await problem(inTx(db, (tx) => startImport(tx, id, false, change())))).kind).toBe('conflict');
     const other = await keep(file(HOUSE));
     await inTx(db, (tx) => choose(tx, other, [0], new Set()));
     expect((await problem(inTx(db, (tx) => startImport(tx, other, false, change())))).title).toContain('Nothing is chosen');
@@ -350,7 +350,7 @@ describe('many listings', () => {
     expect([failed.state, failed.said]).toEqual(['failed', 'Something failed on our side.']);
     expect([await db.select().from(listing), await db.select().from(importItem)]).toEqual([[], []]);
     expect(await bringKept(id, true)).toMatchObject({ made: 20 });
-    expect((await problem(inTx(db, (tx) => cancelJob(tx, failed.id)))).status).toBe(409);
+    expect((await problem(inTx(db, (tx) => cancelJob(tx, failed.id)))).kind).toBe('conflict');
   });
 
   it('go on where they were when the process ended', async () => {

@@ -11,7 +11,7 @@ import { openArchive } from '../archive/source';
 import { siteDocument, writeSite } from '../archive/write';
 import type { Db } from '../db/client';
 import { importBatch, importRow } from '../db/schema';
-import { Problem, read } from '../http/problem';
+import { Problem, read } from '../problem';
 import { feedText } from '../public/feed';
 import type { Runtime } from '../runtime-type';
 import { startImport } from './import-jobs';
@@ -42,7 +42,7 @@ const CHUNK = 200;
 export async function importFile(rt: Runtime, raw: unknown): Promise<ImportReport> {
   const input = read(importInput, raw);
   const bytes = await readFile(input.path).catch(() => {
-    throw new Problem(422, `The file ${input.path} cannot be read.`);
+    throw new Problem('invalid', `The file ${input.path} cannot be read.`);
   });
   const id = await keepFile(rt, { name: path.basename(input.path), bytes, source: input.source, order: input.order }, OPERATOR);
   try {
@@ -63,7 +63,7 @@ async function importKeptFile(rt: Runtime, id: string, input: z.infer<typeof imp
   let batch = await looked();
   if (batch.summary?.table && !batch.summary.table.ordered && !input.order)
     throw new Problem(
-      422,
+      'invalid',
       'Dates such as 3/4 stand in this table, and nothing tells which is the month: say --order day-month or --order month-day.',
     );
   if (Object.keys(input.zones).length) {
@@ -103,12 +103,12 @@ async function importKeptFile(rt: Runtime, id: string, input: z.infer<typeof imp
   const report = { ...found, madeHere, open: found.open.filter(({ kind }) => !input.make[kind]) };
   const { new: fresh = 0, changed = 0 } = report.counts;
   if (!report.unreadableCount && !Object.values(report.counts).some(Boolean))
-    throw new Problem(422, 'There is nothing in this file to import.');
+    throw new Problem('invalid', 'There is nothing in this file to import.');
   if (input.dryRun || !(fresh + changed)) return report;
   const change = { by: OPERATOR, now: rt.now(), settings: rt.settings() };
   const job = await inTx((tx) => startImport(tx, id, input.publish, change));
   const ended = await rt.jobs.wait(job, Number.POSITIVE_INFINITY);
-  if (ended.state !== 'done') throw new Problem(500, ended.said || 'It could not be imported; nothing of it was kept.');
+  if (ended.state !== 'done') throw new Problem('failed', ended.said || 'It could not be imported; nothing of it was kept.');
   const { made = 0, changed: altered = 0, kept = [] } = ended.input;
   return { ...report, made, changed: altered, kept };
 }

@@ -5,7 +5,9 @@ import { parseJson } from '@/core/text/clean';
 import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';
 import type { Change } from '../listings/write';
-import { explain, Problem, problemResponse, read, refused } from './problem';
+import { Problem, read, refused } from '../problem';
+import { explain } from '../explain';
+import { problemResponse } from './problem';
 
 export interface Call<T> {
   tx: Db;
@@ -43,13 +45,13 @@ const MAX_JSON = 400_000;
 /** The body of a request as JSON, bounded. Throws a Problem where it is none or too large. */
 export async function readJson(request: Request): Promise<unknown> {
   const type = request.headers.get('content-type') ?? '';
-  if (!type.includes('application/json')) throw new Problem(415, 'This takes JSON (content-type application/json).');
+  if (!type.includes('application/json')) throw new Problem('wrong-type', 'This takes JSON (content-type application/json).');
   const text = await request.text();
-  if (text.length > MAX_JSON) throw new Problem(413, 'That is more text than can be taken at once.');
+  if (text.length > MAX_JSON) throw new Problem('too-large', 'That is more text than can be taken at once.');
   try {
     return parseJson(text);
   } catch {
-    throw new Problem(400, 'That is not JSON: it could not be read.');
+    throw new Problem('malformed', 'That is not JSON: it could not be read.');
   }
 }
 

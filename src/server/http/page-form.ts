@@ -2,6 +2,7 @@
 import type { AstroGlobal } from 'astro';
 import type { Db } from '../db/client';
 import { tryForm } from './endpoint';
+import { statusOf } from './problem';
 import { formFields, readForm } from './form-body';
 
 export interface FormState {
@@ -34,7 +35,7 @@ export async function handleLongForm(
     await page.locals.rt.contentChanged();
     return { said: value, fields: undefined, errors: undefined, wrong: '' };
   }
-  page.response.status = problem.status;
+  page.response.status = statusOf(problem);
   return { said: undefined, fields, errors: new Map(problem.fields.map((f) => [f.field, f.message])), wrong: problem.title };
 }
 

@@ -1,12 +1,4 @@
-/** Parts of an address, checked. */
-import { isId } from '../db/ids';
-import { notFound } from './problem';
-
-/** An id from the address; anything that is none names nothing. */
-export function idOf(text: string | undefined, what: string): string {
-  if (!text || !isId(text)) throw notFound(what);
-  return text;
-}
+/** Addresses of pages. */
 
 /** The same choice from its first page: where somebody goes whose page emptied meanwhile. */
 export function firstPage(url: URL): string {

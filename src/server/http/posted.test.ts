@@ -20,7 +20,7 @@ describe('what came with a request', () => {
     ['x', 'text/plain'],
     ['x', 'multipart/form-data; boundary=y'],
   ])('is refused in words when it is no form: %s as %s', async (body, type) => {
-    await expect(readForm(post(body, type))).rejects.toMatchObject({ status: 400, title: expect.stringContaining('send it anew') });
+    await expect(readForm(post(body, type))).rejects.toMatchObject({ kind: 'malformed', title: expect.stringContaining('send it anew') });
   });
   it('has an address without NUL', () => {
     for (const path of ['/list?words=%00', '/what/%00'])

@@ -9,7 +9,7 @@ import { log } from '../health/log';
 import type { Tasks } from '../health/tasks';
 import { newId } from '../db/ids';
 import { job, type JobInput, type JobKind } from '../db/schema';
-import { notFound, Problem } from '../http/problem';
+import { notFound, Problem } from '../problem';
 import type { ReferenceData } from '../reference/read';
 import type { Now } from '../site/clock';
 import type { SiteSettings } from '../site/settings';
@@ -122,7 +122,7 @@ export async function readJob(db: Db, id: string): Promise<Job> {
 export async function cancelJob(tx: Db, id: string): Promise<void> {
   const [row] = await tx.select().from(job).where(eq(job.id, id)).for('update');
   if (!row) throw notFound('job');
-  if (row.state !== 'running') throw new Problem(409, 'It is over already.');
+  if (row.state !== 'running') throw new Problem('conflict', 'It is over already.');
   await tx.update(job).set({ state: 'cancelling' }).where(eq(job.id, id));
 }
 

@@ -5,7 +5,7 @@ import { parseIsoDay } from '@/core/day/day';
 import { copyOf } from '@/core/listing/copy';
 import type { Db } from '../db/client';
 import { listing, listingCopy } from '../db/schema';
-import { notFound } from '../http/problem';
+import { notFound } from '../problem';
 import { recurrenceInput } from './input';
 import { type Change, createListing } from './write';
 

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { FORMER_CONTENT } from '../../../tests/support/former-content';
 import { emptyContent, type ListingContent } from '@/core/listing/content';
-import { Problem, read } from '../http/problem';
+import { Problem, read } from '../problem';
 import { cleanHtml } from './html';
 import { contentInput } from './input';
 

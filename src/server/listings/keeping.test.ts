@@ -9,7 +9,7 @@ import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';
 import { startBulk } from '../bulk/run';
 import { bulkItem, edit, listing, listingCopy, published, user } from '../db/schema';
-import { read } from '../http/problem';
+import { read } from '../problem';
 import { copyInput, copyListing } from './copy';
 import { dropEdit, keepEdit, OPEN_MS, readEdit, readOthers, stillOpen } from './edits';
 import { lastDifferent, readVersions, restoreVersion } from './versions';
@@ -74,8 +74,8 @@ describe('versions', () => {
     expect([now?.title, now?.edited, (await db.select().from(published))[0]?.title]).toEqual(['Harbour Choir', true, 'Summer Choir']);
     expect((await readVersions(db, row.id))[0]?.what).toBe('brought version 1 back');
     expect(now?.working).toEqual(row.working);
-    expect((await problem(inTx(db, (tx) => restoreVersion(tx, { id: row.id, revision: 99, opened: 4 }, change())))).status).toBe(404);
-    expect((await problem(inTx(db, (tx) => restoreVersion(tx, { id: row.id, revision: 1, opened: 2 }, change())))).status).toBe(409);
+    expect((await problem(inTx(db, (tx) => restoreVersion(tx, { id: row.id, revision: 99, opened: 4 }, change())))).kind).toBe('missing');
+    expect((await problem(inTx(db, (tx) => restoreVersion(tx, { id: row.id, revision: 1, opened: 2 }, change())))).kind).toBe('conflict');
   });
 });
 

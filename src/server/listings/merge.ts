@@ -4,7 +4,7 @@ import { filledFrom } from '@/core/listing/merge';
 import { mayEdit } from '../accounts/roles';
 import type { Db } from '../db/client';
 import { listing, oldSlug } from '../db/schema';
-import { invalid, notFound, refused } from '../http/problem';
+import { invalid, notFound, refused } from '../problem';
 import { settleSubmission } from '../moderation/settle';
 import { type Change, moveToStage, saveListing } from './write';
 

@@ -87,14 +87,14 @@ describe('a listing that goes out by itself', () => {
   it('is refused where it could not go out, to those who may not publish, and with other times than there can be', async () => {
     const { id } = await make();
     const blank = await make({ title: '' });
-    expect(await problem(set(blank.id, '2027-03-17T10:00'))).toMatchObject({ status: 422 });
-    expect(await problem(set(id, '2027-03-17T08:00'))).toMatchObject({ status: 422, fields: [{ field: 'publishAt' }] });
+    expect(await problem(set(blank.id, '2027-03-17T10:00'))).toMatchObject({ kind: 'invalid' });
+    expect(await problem(set(id, '2027-03-17T08:00'))).toMatchObject({ kind: 'invalid', fields: [{ field: 'publishAt' }] });
     expect(await problem(set(id, null, '2027-03-18T08:00'))).toMatchObject({ fields: [{ field: 'withdrawAt' }] });
-    expect(await problem(set(id, '2027-03-18T08:00', null, NAN))).toMatchObject({ status: 403 });
+    expect(await problem(set(id, '2027-03-18T08:00', null, NAN))).toMatchObject({ kind: 'refused' });
     const stale = inTx(db, (tx) => setTimes(tx, id, { revision: 9, publishAt: null, withdrawAt: null }, change()));
-    expect(await problem(stale)).toMatchObject({ status: 409 });
+    expect(await problem(stale)).toMatchObject({ kind: 'conflict' });
     await inTx(db, (tx) => moveToStage(tx, id, 'binned', change()));
-    expect(await problem(set(id, '2027-03-18T08:00'))).toMatchObject({ status: 409 });
+    expect(await problem(set(id, '2027-03-18T08:00'))).toMatchObject({ kind: 'conflict' });
     expect((await row(id)).publishAt).toBeNull();
   });
 
@@ -108,7 +108,7 @@ describe('a listing that goes out by itself', () => {
     expect(await row(id)).toMatchObject({ stage: 'published', publishAt: null, withdrawAt: null });
     // What is out comes down by itself; its changes can wait for a time.
     await set(id, null, '2027-03-20T10:00');
-    expect(await problem(set(id, '2027-03-18T10:00', '2027-03-20T10:00'))).toMatchObject({ status: 409 });
+    expect(await problem(set(id, '2027-03-18T10:00', '2027-03-20T10:00'))).toMatchObject({ kind: 'conflict' });
     const { revision } = await row(id);
     await inTx(db, (tx) => saveListing(tx, { id, content: choir(places, { title: 'Quay Choir' }), revision }, change()));
     expect((await set(id, '2027-03-18T10:00', '2027-03-20T10:00')).stage).toBe('published');

@@ -9,7 +9,8 @@ import type { Actor } from '../accounts/roles';
 import { audited } from '../accounts/audit';
 import type { Db } from '../db/client';
 import { listing } from '../db/schema';
-import { explain, Problem, refused } from '../http/problem';
+import { Problem, refused } from '../problem';
+import { explain } from '../explain';
 import { shown } from '../jobs/hidden';
 import { styleOf, type SiteSettings } from '../site/settings';
 import { type Change, changeStage, checkPublishable, lockForChange, moveToStage, publishListing, type Row } from './write';
@@ -28,17 +29,17 @@ export async function setTimes(tx: Db, id: string, { revision, ...times }: z.inf
   const { by, now, settings } = change;
   if (by.role === 'contributor') throw refused('Publishing needs a decision of an editor: send it for review.');
   const row = await lockForChange(tx, id, revision, by);
-  if (row.stage === 'binned') throw new Problem(409, 'It is in the bin; make it a draft first.');
+  if (row.stage === 'binned') throw new Problem('conflict', 'It is in the bin; make it a draft first.');
   const isPublic = row.stage === 'published';
   const read = readTimes(times, { now, zone: settings.zone, isPublic });
   if ('problems' in read) {
     const [first] = read.problems;
-    throw new Problem(422, first?.message ?? 'These times cannot be.', read.problems);
+    throw new Problem('invalid', first?.message ?? 'These times cannot be.', read.problems);
   }
   const { publishAt, withdrawAt } = read.instants;
   if (publishAt !== null) {
-    if (isPublic && !row.edited) throw new Problem(409, 'Readers see all of it already: there are no changes to publish then.');
-    if (row.stage === 'in-review') throw new Problem(409, 'It waits in Intake; decide on it there first.');
+    if (isPublic && !row.edited) throw new Problem('conflict', 'Readers see all of it already: there are no changes to publish then.');
+    if (row.stage === 'in-review') throw new Problem('conflict', 'It waits in Intake; decide on it there first.');
     checkPublishable(row, change);
   }
   const stage = isPublic ? 'published' : publishAt !== null ? 'scheduled' : row.stage === 'scheduled' ? 'draft' : row.stage;

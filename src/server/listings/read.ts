@@ -4,7 +4,7 @@ import type { Stage } from '@/core/listing/content';
 import { type Actor, editsAll, mayEdit } from '../accounts/roles';
 import type { Db } from '../db/client';
 import { link, listing, oldSlug, submission, user, version } from '../db/schema';
-import { notFound, refused } from '../http/problem';
+import { notFound, refused } from '../problem';
 import { shown } from '../jobs/hidden';
 
 export type ListingRow = typeof listing.$inferSelect;

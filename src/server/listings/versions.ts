@@ -3,7 +3,7 @@ import { and, desc, eq, lt, sql } from 'drizzle-orm';
 import type { ListingContent } from '@/core/listing/content';
 import type { Db } from '../db/client';
 import { version } from '../db/schema';
-import { notFound } from '../http/problem';
+import { notFound } from '../problem';
 import { type Change, saveListing } from './write';
 
 export interface VersionRow {

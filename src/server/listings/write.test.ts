@@ -153,8 +153,8 @@ describe('two editors', () => {
     const second = inTx(db, (tx) =>
       saveListing(tx, { id: row.id, content: choir(places, { title: 'By the second' }), revision: row.revision }, change()),
     );
-    const { status, title, extra } = await problem(second);
-    expect(status).toBe(409);
+    const { kind, title, extra } = await problem(second);
+    expect(kind).toBe('conflict');
     expect(title).toContain('Maud Petrel');
     expect((extra.newer as { content: { title: string } }).content.title).toBe('By the first');
     const [now] = await db.select().from(listing);
@@ -198,8 +198,8 @@ describe('web addresses', () => {
 describe('what stops publishing', () => {
   it('a listing without a date', async () => {
     const row = await make({ recurrence: null });
-    const { status, fields } = await problem(publish(row));
-    expect([status, fields[0]?.field]).toEqual([422, 'when']);
+    const { kind, fields } = await problem(publish(row));
+    expect([kind, fields[0]?.field]).toEqual(['invalid', 'when']);
   });
   it('a script as its website', async () => {
     const row = await make({ website: 'javascript:alert(1)' });
@@ -213,17 +213,16 @@ describe('a contributor', () => {
   it('may not change somebody else’s listing', async () => {
     const row = await make();
     expect(
-      (await problem(inTx(db, (tx) => saveListing(tx, { id: row.id, content: choir(places), revision: row.revision }, change(nan)))))
-        .status,
-    ).toBe(403);
-    expect((await problem(inTx(db, (tx) => moveToStage(tx, row.id, 'binned', change(nan))))).status).toBe(403);
-    expect((await problem(inTx(db, (tx) => changeSlug(tx, row.id, 'mine', change(nan))))).status).toBe(403);
+      (await problem(inTx(db, (tx) => saveListing(tx, { id: row.id, content: choir(places), revision: row.revision }, change(nan))))).kind,
+    ).toBe('refused');
+    expect((await problem(inTx(db, (tx) => moveToStage(tx, row.id, 'binned', change(nan))))).kind).toBe('refused');
+    expect((await problem(inTx(db, (tx) => changeSlug(tx, row.id, 'mine', change(nan))))).kind).toBe('refused');
   });
   it('may write their own but not publish it', async () => {
     const row = await make({}, nan);
     const saved = await inTx(db, (tx) =>
       saveListing(tx, { id: row.id, content: choir(places, { title: 'Mine' }), revision: row.revision }, change(nan)),
     );
-    expect((await problem(publish(saved, nan))).status).toBe(403);
+    expect((await problem(publish(saved, nan))).kind).toBe('refused');
   });
 });

@@ -13,7 +13,7 @@ import type { Db } from '../db/client';
 import { isId, newId } from '../db/ids';
 import { jsonRows } from '../db/json-rows';
 import { audit, category, link, listing, oldSlug, published, type SubmissionState, validationState, version } from '../db/schema';
-import { invalid, notFound, Problem, refused } from '../http/problem';
+import { invalid, notFound, Problem, refused } from '../problem';
 import { type Fate, settles, settleSubmission } from '../moderation/settle';
 import { readPictures } from '../pictures/read';
 import { noteTouched, type Unlooked } from '../validation/copies';
@@ -123,7 +123,7 @@ async function conflict(tx: Db, row: Row): Promise<Problem> {
     .from(version)
     .where(and(eq(version.listingId, row.id), eq(version.revision, row.revision)));
   return new Problem(
-    409,
+    'conflict',
     `${last?.by ?? 'Somebody'} saved this listing after you opened it. Nothing of yours is lost: choose below what to keep.`,
     [],
     {
@@ -296,7 +296,7 @@ function refuseUnlooked(unlooked: Unlooked): void {
   const words = { title: 'title', when: 'dates' };
   const message = (part: 'title' | 'when'): string => `This is a copy: its ${words[part]} were not looked at yet.`;
   throw new Problem(
-    422,
+    'invalid',
     message(unlooked[0] ?? 'title'),
     unlooked.map((field) => ({ field, message: message(field) })),
   );
@@ -307,7 +307,7 @@ function refuseWhatStops(content: ListingContent, change: Change): void {
   const [first] = stopping;
   if (!first) return;
   throw new Problem(
-    422,
+    'invalid',
     first.sentence,
     stopping.map((n) => ({ field: n.field, message: n.sentence })),
   );

@@ -4,7 +4,7 @@ import { fromStored } from '@/core/recurrence/stored';
 import { sayRecurrence } from '@/core/phrase/say';
 import { NOW, SETTINGS } from '../../../tests/support/db';
 import { between, pick, random, seedOf } from '../../../tests/support/generate';
-import type { Problem } from '../http/problem';
+import type { Problem } from '../problem';
 import type { ReferenceData } from '../reference/read';
 import { BLANK_VENUE } from '../venues/input';
 import { fieldsOf, type Fields, type FormResult, readAddForm } from './form';

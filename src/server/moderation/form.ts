@@ -13,7 +13,7 @@ import type { Length, Rule } from '@/core/recurrence/model';
 import { fromStored, type StoredLimit, type StoredRecurrence, toStored } from '@/core/recurrence/stored';
 import { canonical } from '@/core/text/canonical-json';
 import { fold, formText, paragraphs } from '@/core/text/text';
-import { type FieldError, fieldError, invalidFields } from '../http/problem';
+import { type FieldError, fieldError, invalidFields } from '../problem';
 import type { SendingWords } from '@/words/sending';
 import type { ReferenceData } from '../reference/read';
 import { type SiteSettings, styleOf } from '../site/settings';

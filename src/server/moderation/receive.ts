@@ -2,9 +2,10 @@
 import type { ListingContent } from '@/core/listing/content';
 import type { Language } from '@/core/phrase/language';
 import { isId } from '../db/ids';
-import { explain, invalidFields, invalidIn, type Problem } from '../http/problem';
+import { invalidFields, invalidIn, type Problem } from '../problem';
+import { explain } from '../explain';
 import { formFields, readForm } from '../http/form-body';
-import { countOne } from '../http/rate-limits';
+import { countOne } from '../site/rate-limits';
 import { readPicture } from '../pictures/read';
 import { keepPicture } from '../pictures/take-in';
 import { binUnused, restorePicture } from '../pictures/write';

@@ -4,7 +4,7 @@ import type { ListingContent } from '@/core/listing/content';
 import { likeNames } from '@/core/match/names';
 import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';
-import { invalid } from '../http/problem';
+import { invalid } from '../problem';
 import { BLANK_ORGANIZER, saveOrganizer } from '../organizers/write';
 import type { ReferenceData } from '../reference/read';
 import { BLANK_VENUE } from '../venues/input';

@@ -231,13 +231,13 @@ describe('what a sender changes', () => {
     const { submission: s, listing: l } = await row();
     const out = async () => JSON.stringify(await db.select().from(published).where(eq(published.listingId, l.id)));
     const before = await out();
-    expect(await problem(inTx(db, (tx) => takeBack(tx, s, change(RUE))))).toMatchObject({ status: 409 });
+    expect(await problem(inTx(db, (tx) => takeBack(tx, s, change(RUE))))).toMatchObject({ kind: 'conflict' });
     expect(await problem(inTx(db, (tx) => changeSubmission(tx, s, senderChanges({ title: 'x' }, ['title']), change(RUE))))).toMatchObject({
-      status: 409,
+      kind: 'conflict',
     });
     // Even a row that was left open by a fault of before.
     await db.update(submission).set({ state: 'waiting' });
-    expect(await problem(inTx(db, (tx) => takeBack(tx, s, change(RUE))))).toMatchObject({ status: 409 });
+    expect(await problem(inTx(db, (tx) => takeBack(tx, s, change(RUE))))).toMatchObject({ kind: 'conflict' });
     await quickFix(senderChanges({ title: 'x' }, ['title']));
     expect(await out()).toBe(before);
     expect((await own()).working.title).toBe('Harbour Choir');

@@ -5,7 +5,7 @@ import type { SentPart } from '@/core/listing/sent';
 import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';
 import { outbox, submission, user } from '../db/schema';
-import { Problem } from '../http/problem';
+import { Problem } from '../problem';
 import { createListing } from '../listings/write';
 import { findPublished } from '../public/listing';
 import type { FormResult } from './form';

@@ -6,7 +6,7 @@ import { audited } from '../accounts/audit';
 import type { Db } from '../db/client';
 import { hashToken, isId, newId, newToken } from '../db/ids';
 import { edit, listing, type Proposal, published, submission } from '../db/schema';
-import { invalid, notFound, Problem, type Say } from '../http/problem';
+import { invalid, notFound, Problem, type Say } from '../problem';
 import { type Change, createListing, moveToStage, publishListing, saveListing } from '../listings/write';
 import { type Language, languagePrefix } from '@/core/phrase/language';
 import { SENDING_WORDS } from '@/words/sending';
@@ -43,7 +43,7 @@ export async function submitEvent(tx: Db, sent: FormResult & { language?: Langua
 export async function sendForReview(tx: Db, listingId: string, revision: number, mail: string, change: Change): Promise<void> {
   const [row] = await tx.select().from(listing).where(eq(listing.id, listingId)).for('update');
   if (!row || row.ownerId !== change.by.id) throw notFound('listing');
-  if (row.revision !== revision) throw new Problem(409, 'The listing was saved again after this page was opened; load it anew.');
+  if (row.revision !== revision) throw new Problem('conflict', 'The listing was saved again after this page was opened; load it anew.');
   // A published listing stays with its readers while its changes wait.
   const sent = row.stage === 'published' ? row : await moveToStage(tx, listingId, 'in-review', change);
   const at = new Date(change.now.ms);
@@ -89,7 +89,7 @@ async function lockOpen(tx: Db, id: string, states: readonly SubmissionRow['stat
       merged: 'made it part of another listing',
       waiting: 'sent it again',
     };
-    throw new Problem(409, `${row.decidedBy ?? 'The sender'} ${words[row.state]} already.`, [], {
+    throw new Problem('conflict', `${row.decidedBy ?? 'The sender'} ${words[row.state]} already.`, [], {
       decidedBy: row.decidedBy,
       state: row.state,
     });
@@ -159,7 +159,7 @@ export async function takeBack(tx: Db, row: SubmissionRow, change: Change): Prom
   // What an editor published by another way is public: no receipt takes it from readers.
   if (own.stage === 'published') {
     const say: Say = ({ wrong }) => wrong.alreadyPublished();
-    throw new Problem(409, say(SENDING_WORDS.en), [], {}, say);
+    throw new Problem('conflict', say(SENDING_WORDS.en), [], {}, say);
   }
   await settleSubmission(tx, own, { fate: 'taken-back' }, change);
   await moveToStage(tx, own.id, 'binned', { ...change, by: { ...change.by, role: 'site' } });
@@ -183,7 +183,10 @@ export async function decide(tx: Db, { id, decision, note, places }: Decide, cha
   if (decision !== 'publish' && !said) throw invalid('note', 'Write a line to the sender: what should be different, or why not.');
   if (decision === 'publish') {
     if (row.proposal)
-      throw new Problem(409, `${row.senderName} changed something after you began. Take or leave those changes first, then publish.`);
+      throw new Problem(
+        'conflict',
+        `${row.senderName} changed something after you began. Take or leave those changes first, then publish.`,
+      );
     const content = await placesMade(tx, own.working, row.said, places, change.by);
     const saved =
       content === own.working ? own : await saveListing(tx, { id: own.id, content, revision: own.revision }, change, 'given its place');
@@ -224,7 +227,7 @@ export async function decideProposal(
 ): Promise<{ taken: number; left: number }> {
   const { row, listing: own } = await lockBoth(tx, id);
   const { proposal } = row;
-  if (!proposal) throw new Problem(409, 'These changes were decided on already.');
+  if (!proposal) throw new Problem('conflict', 'These changes were decided on already.');
   const parts = proposal.parts.filter((part) => take.includes(part));
   const content = withParts(own.working, proposal.content, parts);
   let revision = own.revision;

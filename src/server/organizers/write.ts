@@ -6,7 +6,7 @@ import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';
 import { newId } from '../db/ids';
 import { category, organizer, picture } from '../db/schema';
-import { invalid, notFound } from '../http/problem';
+import { invalid, notFound } from '../problem';
 import { freePlaceSlug, note } from '../places/slugs';
 import { optionalId, optionalMail, optionalWeb, placeName, words } from '../places/input';
 import type { Change } from '../listings/write';

@@ -3,7 +3,7 @@ import { and, eq } from 'drizzle-orm';
 import type { FileName } from '@/core/picture/picture-url';
 import { nearestWidth, pixelsOf, sizeAt } from '@/core/picture/crop';
 import { pictureFile, pictureSource } from '../db/schema';
-import { notFound } from '../http/problem';
+import { notFound } from '../problem';
 import { boxName, type CutTask } from '../worker/picture-tasks';
 import { framingOf, type PictureRow } from './read';
 import type { PictureSite } from './take-in';

@@ -74,8 +74,8 @@ describe('who may change a picture', () => {
     const others = await keep({ ink: '#334455' });
     await inTx(db, (tx) => changePicture(tx, mine.id, { alt: 'Mine' }, NAN));
     expect(await row(mine.id)).toMatchObject({ alt: 'Mine', version: 1, search: 'mine ada fenwright a png' });
-    expect(await problem(inTx(db, (tx) => changePicture(tx, others.id, { alt: 'Mine too' }, NAN)))).toMatchObject({ status: 403 });
-    expect(await problem(inTx(db, (tx) => binPicture(tx, others.id, at, NAN)))).toMatchObject({ status: 403 });
+    expect(await problem(inTx(db, (tx) => changePicture(tx, others.id, { alt: 'Mine too' }, NAN)))).toMatchObject({ kind: 'refused' });
+    expect(await problem(inTx(db, (tx) => binPicture(tx, others.id, at, NAN)))).toMatchObject({ kind: 'refused' });
     expect((await row(others.id)).alt).toBe('Two halves');
   });
 });
@@ -105,7 +105,7 @@ describe('where a picture is shown', () => {
     ]);
     expect((await usesOf(db, text.id))[0]?.how).toBe('in the text, draft');
     const refused = await problem(inTx(db, (tx) => binPicture(tx, gallery.id, at, EDITOR)));
-    expect(refused).toMatchObject({ status: 409, title: expect.stringContaining('“Harbour Choir” and 2 more') });
+    expect(refused).toMatchObject({ kind: 'conflict', title: expect.stringContaining('“Harbour Choir” and 2 more') });
     // Published, then taken off the working copy: readers still see it.
     const out = await inTx(db, (tx) => publishListing(tx, listing.id, listing.revision, change()));
     await inTx(db, (tx) => saveListing(tx, { id: listing.id, content: { ...content, pictureId: null }, revision: out.revision }, change()));
@@ -160,7 +160,7 @@ describe('another file in a picture’s place', () => {
     const done = await inTx(db, (tx) => replacePicture(tx, first.id, source, NAN, at));
     expect(done.row).toMatchObject({ alt: 'Two halves', width: 800, height: 800, crops: { format: 1 }, version: 3 });
     expect(done.before).toBe(first.hash);
-    expect(await problem(inTx(db, (tx) => replacePicture(tx, first.id, source, NAN, at)))).toMatchObject({ status: 422 });
+    expect(await problem(inTx(db, (tx) => replacePicture(tx, first.id, source, NAN, at)))).toMatchObject({ kind: 'invalid' });
     // The old file is kept a while: until then it can be put back.
     const unused = async () => (await db.select().from(pictureSource).where(eq(pictureSource.hash, first.hash)))[0]?.unusedSince;
     expect(await unused()).toEqual(at);
@@ -168,7 +168,7 @@ describe('another file in a picture’s place', () => {
     expect([back.width, back.hash, await unused()]).toEqual([1000, first.hash, null]);
     const later = new Date(at.getTime() + 31 * 86_400_000);
     await inTx(db, (tx) => tidy(tx, later, later));
-    expect(await problem(inTx(db, (tx) => putBack(tx, first.id, source.hash, NAN, at)))).toMatchObject({ status: 409 });
+    expect(await problem(inTx(db, (tx) => putBack(tx, first.id, source.hash, NAN, at)))).toMatchObject({ kind: 'conflict' });
     expect(await row(first.id)).toMatchObject({ hash: first.hash });
   });
 

@@ -1,6 +1,6 @@
 /** A picture as a form sends it. */
 import { readForm } from '../http/form-body';
-import { invalid } from '../http/problem';
+import { invalid } from '../problem';
 
 export async function postedPicture(request: Request): Promise<{ bytes: Buffer; name: string; alt: string; credit: string }> {
   const form = await readForm(request).catch(() => undefined);

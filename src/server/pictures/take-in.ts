@@ -5,7 +5,7 @@ import { fileTypeFromBuffer } from 'file-type';
 import type { Db } from '../db/client';
 import { newId } from '../db/ids';
 import { picture, pictureFile, pictureSource } from '../db/schema';
-import { invalidIn } from '../http/problem';
+import { invalidIn } from '../problem';
 import type { TakenPicture } from '../worker/picture-tasks';
 import type { TaskWorker } from '../worker/task-worker';
 import { type PictureRow, searchOf } from './read';

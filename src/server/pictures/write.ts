@@ -6,7 +6,7 @@ import { type Actor, mayEdit } from '../accounts/roles';
 import { audited } from '../accounts/audit';
 import type { Db } from '../db/client';
 import { link, picture, pictureSource } from '../db/schema';
-import { invalid, notFound, Problem, refused } from '../http/problem';
+import { invalid, notFound, Problem, refused } from '../problem';
 import { validateAgain } from '../validation/due';
 import { type PictureRow, searchOf } from './read';
 import type { Source } from './take-in';
@@ -85,7 +85,7 @@ export async function putBack(tx: Db, id: string, hash: string, by: Actor, at: D
     .select({ hash: pictureSource.hash, width, height, detail })
     .from(pictureSource)
     .where(eq(pictureSource.hash, hash));
-  if (!source) throw new Problem(409, 'The file that was there before is not kept any longer.');
+  if (!source) throw new Problem('conflict', 'The file that was there before is not kept any longer.');
   return (await replacePicture(tx, id, source, by, at)).row;
 }
 
@@ -105,7 +105,7 @@ export async function binPicture(tx: Db, id: string, at: Date | null, by: Actor)
     const [first] = uses;
     if (first)
       throw new Problem(
-        409,
+        'conflict',
         `It is shown by “${first.name}”${uses.length > 1 ? ` and ${uses.length - 1} more` : ''}. Take it off there first, or replace it everywhere.`,
       );
   }

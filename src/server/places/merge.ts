@@ -2,7 +2,7 @@
 import { eq, inArray, sql } from 'drizzle-orm';
 import type { Db } from '../db/client';
 import { organizer, type PlaceKind, venue } from '../db/schema';
-import { invalid, notFound } from '../http/problem';
+import { invalid, notFound } from '../problem';
 import type { Change } from '../listings/write';
 import { takeOut } from './removed';
 

@@ -2,8 +2,7 @@
 import { sayCount } from '@/core/phrase/format';
 import type { Db } from '../db/client';
 import type { PlaceKind } from '../db/schema';
-import { idOf } from '../http/params';
-import { invalid } from '../http/problem';
+import { idOf, invalid } from '../problem';
 import type { Change } from '../listings/write';
 import { binOrganizer, removeOrganizer } from '../organizers/write';
 import { binVenue, removeVenue } from '../venues/write';

@@ -14,7 +14,7 @@ import { findOrMakeTag, mergeTag } from '../tags/write';
 import { BLANK_ORGANIZER, removeOrganizer, saveOrganizer } from '../organizers/write';
 import { readComing } from '../public/public-dates';
 import { referenceData } from '../reference/read';
-import { read } from '../http/problem';
+import { read } from '../problem';
 import { BLANK_VENUE, formHours, type VenueInput, venueInput } from '../venues/input';
 import { binVenue, removeVenue, saveVenue } from '../venues/write';
 import { readOldPlace } from './slugs';
@@ -127,7 +127,7 @@ describe('two venues made one', () => {
     expect((await merge(places.venue, places.venue)).fields[0]?.message).toContain('the same venue');
     expect((await merge(places.venue, room)).fields[0]?.message).toContain('is a room of');
     expect((await merge(places.venue, binned)).fields[0]?.message).toContain('in the bin');
-    expect((await merge('01890000-0000-7000-8000-000000000000', room)).status).toBe(404);
+    expect((await merge('01890000-0000-7000-8000-000000000000', room)).kind).toBe('missing');
     expect(await db.select().from(venue)).toHaveLength(3);
   });
 

@@ -4,7 +4,7 @@ import type { EpochDay } from '@/core/day/day';
 import type { Db } from '../db/client';
 import { jsonRows } from '../db/json-rows';
 import { organizer, type PlaceKind, venue } from '../db/schema';
-import { notFound } from '../http/problem';
+import { notFound } from '../problem';
 import { shown } from '../jobs/hidden';
 import type { Runtime } from '../runtime-type';
 import type { OrganizerRow, VenueRow } from './view';

@@ -9,7 +9,7 @@ import type { Change } from '../listings/write';
 import type { Db } from '../db/client';
 import { newId } from '../db/ids';
 import { category, type KeptKind, oldPlace, organizer, placeMerge, tag, venue } from '../db/schema';
-import { notFound, Problem } from '../http/problem';
+import { notFound, Problem } from '../problem';
 import { KEPT_DAYS } from '../listings/tidy';
 import { moveOldAddresses } from './slugs';
 import { type NamedField, putBack, replaceInContents } from './uses';
@@ -74,7 +74,7 @@ export async function bringBack(tx: Db, command: string, change: Change): Promis
   const at = new Date(now.ms);
   const [row] = await tx.select().from(placeMerge).where(eq(placeMerge.id, command)).for('update');
   if (!row) throw notFound('removal');
-  if (row.undoneAt) throw new Problem(409, 'That was taken back already.');
+  if (row.undoneAt) throw new Problem('conflict', 'That was taken back already.');
   const { kind, record, fromId } = row;
   const to = row.intoId === fromId ? null : row.intoId;
   const name = String(record.row.name);
@@ -109,7 +109,7 @@ async function insertAgain(tx: Db, kind: KeptKind, kept: Record<string, unknown>
     typeof tag.$inferInsert;
   if (kind === 'tag') {
     const [taken] = await tx.select({ name: tag.name }).from(tag).where(eq(tag.folded, row.folded));
-    if (taken) throw new Problem(409, `There is a tag “${taken.name}” again; rename that one first.`);
+    if (taken) throw new Problem('conflict', `There is a tag “${taken.name}” again; rename that one first.`);
   }
   if (kind === 'venue' || kind === 'organizer') await tx.delete(oldPlace).where(and(eq(oldPlace.kind, kind), eq(oldPlace.slug, row.slug)));
   const all = await tx.select({ slug: table.slug }).from(table);

@@ -2,7 +2,7 @@
 import type { EpochDay } from '@/core/day/day';
 import { instantToDateTime, dateTimeToInstant } from '@/core/day/zone';
 import { parseIsoDateTime } from '@/core/day/plain-date-time';
-import { Problem } from '../http/problem';
+import { Problem } from '../problem';
 
 export interface Now {
   ms: number;
@@ -23,7 +23,8 @@ export function nowIn(zone: string, frozen: string | undefined): Now {
 export function frozenNow(env: Record<string, string | undefined>): string | undefined {
   const text = env.ALMANAC_NOW;
   if (!text) return undefined;
-  if (env.ALMANAC_DEMO !== '1') throw new Problem(409, 'ALMANAC_NOW sets the clock of a demo only; start it with ./bin/demo or unset it.');
-  if (!parseIsoDateTime(text)) throw new Problem(409, 'ALMANAC_NOW must be a date and time such as 2027-03-17T09:00.');
+  if (env.ALMANAC_DEMO !== '1')
+    throw new Problem('conflict', 'ALMANAC_NOW sets the clock of a demo only; start it with ./bin/demo or unset it.');
+  if (!parseIsoDateTime(text)) throw new Problem('conflict', 'ALMANAC_NOW must be a date and time such as 2027-03-17T09:00.');
   return text;
 }

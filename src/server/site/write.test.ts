@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { read } from '../http/problem';
+import { read } from '../problem';
 import { readHolidays, sayHolidays, settingsInput } from './write';
 
 describe('red-letter days as people write them', () => {

@@ -3,17 +3,16 @@ import { eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { COUNTRIES } from '@/core/geo/postal-address';
 import { isZone } from '@/core/day/zone';
-import { DATE_STYLES, HOUR_STYLES } from '@/core/phrase/format';
+import { DATE_STYLES, HOUR_STYLES, MONTHS, WEEKDAYS } from '@/core/phrase/format';
 import { LIST_PICTURES } from '@/core/validation/picture-checks';
 import type { HolidayRule } from '@/core/holidays/holidays';
 import { originOf } from '@/core/text/origin';
 import { dateExists } from '@/core/day/day';
-import { MONTHS, WEEKDAYS } from '@/core/phrase/format';
 import { audited } from '../accounts/audit';
 import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';
 import { setting } from '../db/schema';
-import { invalid } from '../http/problem';
+import { invalid } from '../problem';
 import { FIRST_VIEWS, type SiteSettings } from './settings';
 
 const number = (min: number, max: number, what: string) =>

@@ -4,7 +4,7 @@ import { change, choir, EDITOR, freshDb, inTx, NOW, type Places, SETTINGS, seedP
 import { problem } from '../../../tests/support/problem';
 import type { Db } from '../db/client';
 import { link, listing, published, tag } from '../db/schema';
-import { read } from '../http/problem';
+import { read } from '../problem';
 import { contentInput } from '../listings/input';
 import { countUses } from '../listings/read';
 import { rebuildIndex } from '../dates/rebuild';
@@ -56,7 +56,7 @@ describe('tags', () => {
     expect(await copies()).toEqual([[dark], [dark]]);
     expect((await db.select().from(link)).filter((l) => l.tagId).every((l) => l.tagId === dark)).toBe(true);
     expect((await problem(inTx(db, (tx) => mergeTag(tx, dark, dark, change())))).fields[0]?.field).toBe('into');
-    expect((await problem(inTx(db, (tx) => mergeTag(tx, kids, dark, change())))).status).toBe(404);
+    expect((await problem(inTx(db, (tx) => mergeTag(tx, kids, dark, change())))).kind).toBe('missing');
     expect((await rebuildIndex(db, SETTINGS, NOW)).differed).toEqual([]);
   });
   it('come back from a merge and from removal, in every copy, around what people changed since', async () => {

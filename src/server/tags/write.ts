@@ -7,7 +7,7 @@ import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';
 import { newId } from '../db/ids';
 import { tag } from '../db/schema';
-import { invalid, notFound } from '../http/problem';
+import { invalid, notFound } from '../problem';
 import type { Change } from '../listings/write';
 import { type Gone, takeOut } from '../places/removed';
 

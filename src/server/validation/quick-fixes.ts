@@ -2,7 +2,7 @@
 import { eq } from 'drizzle-orm';
 import type { Db } from '../db/client';
 import { listing } from '../db/schema';
-import { Problem } from '../http/problem';
+import { Problem } from '../problem';
 import { type Change, publishListing, saveListing } from '../listings/write';
 import type { ValidationSite } from './context';
 import { validateListing, waiveNote } from './write';
@@ -23,7 +23,7 @@ export async function fixOne(
   change: Change,
 ): Promise<{ fixed: boolean; published: boolean }> {
   const [row] = await tx.select().from(listing).where(eq(listing.id, id)).for('update');
-  if (!row) throw new Problem(404, 'It was removed meanwhile.');
+  if (!row) throw new Problem('missing', 'It was removed meanwhile.');
   const quickFix = (await validateListing(tx, site, id)).find((note) => note.kind === kind)?.quickFix;
   if (!quickFix) return { fixed: false, published: false };
   const live = row.stage === 'published' && !row.edited;

@@ -182,7 +182,7 @@ describe('copies', () => {
     const row = await make();
     await db.insert(listingCopy).values({ listingId: row.id, fromTitle: 'Harbour Choir', unlooked: ['title', 'when'] });
     const stopped = await problem(inTx(db, (tx) => publishListing(tx, row.id, row.revision, change())));
-    expect([stopped.status, stopped.fields.map((f) => f.field)]).toEqual([422, ['title', 'when']]);
+    expect([stopped.kind, stopped.fields.map((f) => f.field)]).toEqual(['invalid', ['title', 'when']]);
     const saved = await inTx(db, (tx) =>
       saveListing(tx, { id: row.id, content: { ...row.working, title: 'Summer Choir' }, revision: row.revision }, change()),
     );

@@ -2,12 +2,11 @@
 import { and, asc, eq, inArray, ne, sql } from 'drizzle-orm';
 import { keyOf, type ValidationNote, type Waiver, waive } from '@/core/validation/note';
 import { validate } from '@/core/validation/validate';
-import type { Actor } from '../accounts/roles';
-import { SITE_ACTOR } from '../accounts/roles';
+import { type Actor, SITE_ACTOR } from '../accounts/roles';
 import type { Db } from '../db/client';
 import { queryRows } from '../db/json-rows';
 import { job, listing, validationNote, validationState, validationWaiver } from '../db/schema';
-import { invalid } from '../http/problem';
+import { invalid } from '../problem';
 import { startJob, type Work } from '../jobs/runner';
 import type { Now } from '../site/clock';
 import { fullContext, type ValidationSite } from './context';

@@ -5,7 +5,7 @@ import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';
 import { newId } from '../db/ids';
 import { picture, venue } from '../db/schema';
-import { invalid, notFound, Problem } from '../http/problem';
+import { invalid, notFound, Problem } from '../problem';
 import { freePlaceSlug, note } from '../places/slugs';
 import type { Change } from '../listings/write';
 import { type Gone, takeOut } from '../places/removed';
@@ -58,7 +58,7 @@ export async function removeVenue(tx: Db, id: string, moveTo: string | null, cha
   const [row] = await tx.select().from(venue).where(eq(venue.id, id)).for('update');
   if (!row) throw notFound('venue');
   const [room] = await tx.select({ name: venue.name }).from(venue).where(eq(venue.parentId, id)).limit(1);
-  if (room) throw new Problem(409, `“${room.name}” is a room of it; move or remove that first.`);
+  if (room) throw new Problem('conflict', `“${room.name}” is a room of it; move or remove that first.`);
   const [to] = moveTo && moveTo !== id ? await tx.select({ id: venue.id, name: venue.name }).from(venue).where(eq(venue.id, moveTo)) : [];
   if (moveTo && !to) throw invalid('moveTo', 'Choose another venue, or none.');
   return takeOut(tx, { kind: 'venue', row, to: to ?? null, merged: false }, change);

@@ -6,7 +6,9 @@ import { ROLES } from '@/server/accounts/roles';
 import { createAccount } from '@/server/accounts/write';
 import { exportAll, exportDocument, exportIcal, exportSite, importFile, importSite } from '@/server/exchange/operator';
 import { answer } from '@/server/http/endpoint';
-import { explain, Problem, problemResponse, read } from '@/server/http/problem';
+import { Problem, read } from '@/server/problem';
+import { explain } from '@/server/explain';
+import { problemResponse } from '@/server/http/problem';
 import { countListings, type RebuildReport, startRebuild } from '@/server/dates/rebuild';
 import type { Runtime } from '@/server/runtime-type';
 import { hasListings } from '@/server/listings/read';
@@ -23,7 +25,7 @@ const commands: Record<string, (rt: Runtime, input: unknown) => Promise<unknown>
   },
   rebuild: (rt) => rebuild(rt),
   seed: async (rt) => {
-    if (!rt.demo) throw new Problem(409, 'Seeding fills a site with invented events; it is for a demo (./bin/demo) only.');
+    if (!rt.demo) throw new Problem('conflict', 'Seeding fills a site with invented events; it is for a demo (./bin/demo) only.');
     const { seedDemo } = await import('#demo/seed');
     const result = await seedDemo(rt, rt.now());
     await rt.reloadSettings();
@@ -47,14 +49,14 @@ async function rebuild(rt: Runtime): Promise<RebuildReport> {
   const total = await countListings(rt.db);
   const id = await rt.db.transaction((tx) => startRebuild(tx, 'rebuild', total, rt.now()));
   const { done, state, input, said } = await rt.jobs.wait(id, Number.POSITIVE_INFINITY);
-  if (state !== 'done') throw new Problem(500, said || 'The date index could not be made anew.');
+  if (state !== 'done') throw new Problem('failed', said || 'The date index could not be made anew.');
   return { listings: done, dates: input.dates ?? 0, differed: input.differed ?? [] };
 }
 
 export const POST: APIRoute = async ({ params, locals, request }) => {
   try {
     const command = Object.hasOwn(commands, params.command ?? '') ? commands[params.command as string] : undefined;
-    if (!command) throw new Problem(404, 'There is no such command.');
+    if (!command) throw new Problem('missing', 'There is no such command.');
     const text = await request.text();
     return answer(await command(locals.rt, text ? parseJson(text) : {}));
   } catch (error) {

@@ -2,7 +2,8 @@
 import type { APIRoute } from 'astro';
 import { isId } from '@/server/db/ids';
 import { answer } from '@/server/http/endpoint';
-import { explain, problemResponse } from '@/server/http/problem';
+import { explain } from '@/server/explain';
+import { problemResponse } from '@/server/http/problem';
 import { readBookings } from '@/server/dates/bookings';
 
 const MOST_VENUES = 10;

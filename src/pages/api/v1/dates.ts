@@ -2,7 +2,9 @@
 import type { APIRoute } from 'astro';
 import { parseIsoDay } from '@/core/day/day';
 import { answer } from '@/server/http/endpoint';
-import { explain, invalid, problemResponse, refused } from '@/server/http/problem';
+import { invalid, refused } from '@/server/problem';
+import { explain } from '@/server/explain';
+import { problemResponse } from '@/server/http/problem';
 import { readDeskDates, readDeskFilters } from '@/server/desk/sheet-dates';
 import { referenceData } from '@/server/reference/read';
 

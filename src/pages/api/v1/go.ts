@@ -2,7 +2,9 @@
 import type { APIRoute } from 'astro';
 import { findGoals } from '@/server/desk/go';
 import { answer } from '@/server/http/endpoint';
-import { explain, problemResponse, refused } from '@/server/http/problem';
+import { refused } from '@/server/problem';
+import { explain } from '@/server/explain';
+import { problemResponse } from '@/server/http/problem';
 
 export const GET: APIRoute = async ({ url, locals }) => {
   try {

@@ -2,7 +2,9 @@
 import type { APIRoute } from 'astro';
 import { isoDay } from '@/core/day/day';
 import { EXPORT_FILES, exportListings } from '@/server/exchange/export';
-import { explain, notFound, problemResponse, refused } from '@/server/http/problem';
+import { notFound, refused } from '@/server/problem';
+import { explain } from '@/server/explain';
+import { problemResponse } from '@/server/http/problem';
 import { readTableQuery } from '@/server/desk/table';
 
 export const GET: APIRoute = async ({ params, url, locals: { rt, actor } }) => {

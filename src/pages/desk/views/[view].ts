@@ -1,6 +1,8 @@
 /** A kept view of the table, by its own address. */
 import type { APIRoute } from 'astro';
-import { explain, notFound, problemResponse } from '@/server/http/problem';
+import { notFound } from '@/server/problem';
+import { explain } from '@/server/explain';
+import { problemResponse } from '@/server/http/problem';
 import { readView } from '@/server/desk/saved-views';
 
 export const GET: APIRoute = async ({ params, redirect, locals: { rt, actor } }) => {

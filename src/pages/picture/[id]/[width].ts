@@ -3,7 +3,7 @@ import type { APIRoute } from 'astro';
 import { MIME } from '@/core/picture/picture-url';
 import { isId } from '@/server/db/ids';
 import { isKept } from '@/server/http/etag';
-import { notFound } from '@/server/http/problem';
+import { notFound } from '@/server/problem';
 import { readFile } from '@/server/pictures/files';
 import { readPicture } from '@/server/pictures/read';
 

@@ -1,7 +1,7 @@
 /** All dates of a listing for a calendar program. */
 import type { APIRoute } from 'astro';
 import { writeIcal } from '@/core/exchange/ical';
-import { notFound } from '@/server/http/problem';
+import { notFound } from '@/server/problem';
 import { horizonOf } from '@/server/dates/date-index';
 import { icalListing, icalResponse } from '@/server/public/feed';
 import { findPublished, rowIn } from '@/server/public/listing';

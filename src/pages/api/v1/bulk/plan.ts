@@ -4,7 +4,9 @@ import { bulkInput } from '@/server/bulk/input';
 import { checkAction, chosenIds } from '@/server/bulk/chosen';
 import { planBulk } from '@/server/bulk/plan';
 import { answer, readJson } from '@/server/http/endpoint';
-import { explain, problemResponse, read, refused } from '@/server/http/problem';
+import { read, refused } from '@/server/problem';
+import { explain } from '@/server/explain';
+import { problemResponse } from '@/server/http/problem';
 
 export const POST: APIRoute = async ({ request, locals }) => {
   try {

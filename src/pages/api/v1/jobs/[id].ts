@@ -2,8 +2,9 @@
 import type { APIRoute } from 'astro';
 import { editsAll } from '@/server/accounts/roles';
 import { answer } from '@/server/http/endpoint';
-import { idOf } from '@/server/http/params';
-import { explain, problemResponse, refused } from '@/server/http/problem';
+import { idOf, refused } from '@/server/problem';
+import { explain } from '@/server/explain';
+import { problemResponse } from '@/server/http/problem';
 import { readJob } from '@/server/jobs/runner';
 
 export const GET: APIRoute = async ({ params, locals: { rt, actor } }) => {

@@ -1,7 +1,8 @@
 /** POST takes a picture: multipart, one file `file`, words `alt` and `credit`. GET searches the library, for choosing from it. */
 import type { APIRoute } from 'astro';
 import { answer } from '@/server/http/endpoint';
-import { explain, problemResponse } from '@/server/http/problem';
+import { explain } from '@/server/explain';
+import { problemResponse } from '@/server/http/problem';
 import { postedPicture } from '@/server/pictures/posted-pictures';
 import { PAGE, readLibrary, readLibraryQuery } from '@/server/pictures/library';
 import { pictureChoice } from '@/server/pictures/read';

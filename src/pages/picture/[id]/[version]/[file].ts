@@ -2,7 +2,7 @@
 import type { APIRoute } from 'astro';
 import { MIME, readFileName } from '@/core/picture/picture-url';
 import { isId } from '@/server/db/ids';
-import { notFound } from '@/server/http/problem';
+import { notFound } from '@/server/problem';
 import { readFile } from '@/server/pictures/files';
 import { readPicture } from '@/server/pictures/read';
 

@@ -2,7 +2,7 @@
 import type { APIRoute } from 'astro';
 import { parseIsoDateTime } from '@/core/day/plain-date-time';
 import { writeIcal } from '@/core/exchange/ical';
-import { notFound } from '@/server/http/problem';
+import { notFound } from '@/server/problem';
 import { horizonOf } from '@/server/dates/date-index';
 import { findMovedDate } from '@/server/dates/date-names';
 import { icalListing, icalResponse } from '@/server/public/feed';

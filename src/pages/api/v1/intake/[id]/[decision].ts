@@ -2,7 +2,7 @@
 import { z } from 'zod';
 import { isSentPart, type SentPart } from '@/core/listing/sent';
 import { jsonEndpoint } from '@/server/http/endpoint';
-import { Problem } from '@/server/http/problem';
+import { Problem } from '@/server/problem';
 import { newPlacesInput } from '@/server/moderation/sent-places';
 import { DECISIONS, decide, decideProposal } from '@/server/moderation/write';
 
@@ -20,6 +20,6 @@ export const POST = jsonEndpoint(input, async ({ tx, input: { note, places, take
   const id = context.params.id ?? '';
   if (context.params.decision === 'changes') return decideProposal(tx, id, take as SentPart[], change);
   const decision = DECISIONS.find((d) => d === context.params.decision);
-  if (!decision) throw new Problem(404, 'There is no such decision.');
+  if (!decision) throw new Problem('missing', 'There is no such decision.');
   return decide(tx, { id, decision, note, places }, change);
 });

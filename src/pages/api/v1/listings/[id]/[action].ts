@@ -4,8 +4,7 @@ import { eq } from 'drizzle-orm';
 import { user } from '@/server/db/schema';
 import { NO_TIMES } from '@/core/listing/publication-times';
 import { jsonEndpoint } from '@/server/http/endpoint';
-import { idOf } from '@/server/http/params';
-import { Problem } from '@/server/http/problem';
+import { idOf, Problem } from '@/server/problem';
 import { sendForReview } from '@/server/moderation/write';
 import { setTimes, timesInput, timesOf } from '@/server/listings/publication-times';
 import { type Changed, changeSlug, moveToStage, publishListing, type Row } from '@/server/listings/write';
@@ -34,7 +33,7 @@ export const POST = jsonEndpoint(input, async ({ tx, actor, input: { revision, s
       return undefined;
     },
   }[context.params.action ?? ''];
-  if (!run) throw new Problem(404, 'There is no such action.');
+  if (!run) throw new Problem('missing', 'There is no such action.');
   const row: (Row & Partial<Changed>) | undefined = await run();
   if (!row) return { stage: 'in-review' };
   const { slug: now, stage, edited, scheduleWrong } = row;

@@ -1,6 +1,6 @@
 /** Begins a listing as a copy of another, on the days that are given. */
 import { jsonEndpoint } from '@/server/http/endpoint';
-import { idOf } from '@/server/http/params';
+import { idOf } from '@/server/problem';
 import { copyInput, copyListing } from '@/server/listings/copy';
 import { readListing } from '@/server/listings/read';
 

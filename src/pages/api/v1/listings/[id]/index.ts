@@ -2,8 +2,9 @@
 import type { APIRoute } from 'astro';
 import { z } from 'zod';
 import { answer, jsonEndpoint } from '@/server/http/endpoint';
-import { idOf } from '@/server/http/params';
-import { explain, problemResponse, refused } from '@/server/http/problem';
+import { idOf, refused } from '@/server/problem';
+import { explain } from '@/server/explain';
+import { problemResponse } from '@/server/http/problem';
 import { dropEdit } from '@/server/listings/edits';
 import { contentInput } from '@/server/listings/input';
 import { readListing } from '@/server/listings/read';

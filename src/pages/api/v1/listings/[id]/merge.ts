@@ -1,7 +1,7 @@
 /** Merges a listing into another of the same event. */
 import { z } from 'zod';
 import { jsonEndpoint } from '@/server/http/endpoint';
-import { idOf } from '@/server/http/params';
+import { idOf } from '@/server/problem';
 import { mergeListings } from '@/server/listings/merge';
 
 const input = z.object({ into: z.uuid({ error: 'Choose the listing that stays' }), revision: z.number().int().min(1) });

@@ -1,7 +1,7 @@
 /** Answers for a note of Proof with a reason, takes that back, or says that a part of a copy was looked at. */
 import { z } from 'zod';
 import { jsonEndpoint } from '@/server/http/endpoint';
-import { idOf } from '@/server/http/params';
+import { idOf } from '@/server/problem';
 import { readListing } from '@/server/listings/read';
 import { lookedAt } from '@/server/validation/copies';
 import { readWaivers, unwaiveNote, waiveNote } from '@/server/validation/write';

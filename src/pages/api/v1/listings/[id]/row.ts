@@ -7,8 +7,7 @@ import { newRecurrence, retime } from '@/core/dates/repeat-choices';
 import { parseIsoDateTime } from '@/core/day/plain-date-time';
 import { listing } from '@/server/db/schema';
 import { jsonEndpoint } from '@/server/http/endpoint';
-import { idOf } from '@/server/http/params';
-import { invalid, notFound, Problem } from '@/server/http/problem';
+import { idOf, invalid, notFound, Problem } from '@/server/problem';
 import { moveToStage, publishListing, saveListing } from '@/server/listings/write';
 
 const ids = (most: number) =>
@@ -75,7 +74,7 @@ export const POST = jsonEndpoint(input, async ({ tx, input: { revision, set: ask
       const content = changed(row.working, asked, change.settings);
       return saveListing(tx, { id, revision, content }, change);
     }
-    if (row.revision !== revision) throw new Problem(409, 'Somebody saved it meanwhile; look at it again first.');
+    if (row.revision !== revision) throw new Problem('conflict', 'Somebody saved it meanwhile; look at it again first.');
     if (asked.value === 'published') return publishListing(tx, id, revision, change);
     return moveToStage(tx, id, asked.value, change);
   };

@@ -2,8 +2,9 @@
 import type { APIRoute } from 'astro';
 import { z } from 'zod';
 import { answer, readJson } from '@/server/http/endpoint';
-import { idOf } from '@/server/http/params';
-import { explain, problemResponse, read, refused } from '@/server/http/problem';
+import { idOf, read, refused } from '@/server/problem';
+import { explain } from '@/server/explain';
+import { problemResponse } from '@/server/http/problem';
 import { postedPicture } from '@/server/pictures/posted-pictures';
 import { pictureChoice } from '@/server/pictures/read';
 import { keepSource } from '@/server/pictures/take-in';

@@ -1,6 +1,6 @@
 /** What is said of a picture, and what must stay in sight. Who may change which is asked in `changePicture`. */
 import { jsonEndpoint } from '@/server/http/endpoint';
-import { idOf } from '@/server/http/params';
+import { idOf } from '@/server/problem';
 import { pictureChoice } from '@/server/pictures/read';
 import { changePicture, pictureInput } from '@/server/pictures/write';
 

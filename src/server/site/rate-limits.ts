@@ -3,7 +3,7 @@ import { lt, sql } from 'drizzle-orm';
 import type { Db } from '../db/client';
 import { rateBound } from '../db/schema';
 import { SENDING_WORDS } from '@/words/sending';
-import { Problem, type Say } from './problem';
+import { Problem, type Say } from '../problem';
 
 export interface Bound {
   /** what is bounded and for whom: `add:127.0.0.1` */
@@ -37,5 +37,5 @@ export async function countOne(db: Db, { key, most, seconds }: Bound, nowMs: num
   if (row.count <= most) return;
   const minutes = Math.max(1, Math.ceil((row.ends - nowMs) / 60_000));
   const say: Say = (words) => words.wrong.tooOften({ n: minutes });
-  throw new Problem(429, say(SENDING_WORDS.en), [], {}, say);
+  throw new Problem('too-often', say(SENDING_WORDS.en), [], {}, say);
 }

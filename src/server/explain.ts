@@ -1,0 +1,29 @@
+/** Any error as a Problem: what is ours becomes a number to quote, and a line in the log. */
+import { randomBytes } from 'node:crypto';
+import { DeadlineError } from './db/embedded';
+import { FolderInUseError } from './db/lock';
+import { log } from './health/log';
+import { invalid, Problem } from './problem';
+
+/** What a reader may know of any error: a Problem as it is, anything else as a number to quote. */
+export function explain(error: unknown): Problem {
+  if (error instanceof Problem) return error;
+  const busy = error instanceof DeadlineError || (error as { cause?: unknown })?.cause instanceof DeadlineError;
+  if (busy) return new Problem('busy', 'That took too long and was stopped. Nothing was changed; try again.');
+  if (error instanceof FolderInUseError) return new Problem('conflict', error.message);
+  const gone = goneReference(error);
+  if (gone) return gone;
+  const reference = randomBytes(4).toString('hex');
+  log.error({ reference, err: error }, 'A request failed');
+  return new Problem('failed', `Something failed on our side. Nothing was changed. Quote ${reference} to the people who run this site.`);
+}
+
+/** A listing that points to what somebody removed meanwhile: the database knows, the editor is told which. */
+function goneReference(error: unknown): Problem | undefined {
+  const cause = (error as { cause?: { code?: string; constraint?: string } })?.cause;
+  if (cause?.code !== '23503') return undefined;
+  const kind = /(venue|organizer|category|picture)_id/.exec(cause.constraint ?? '')?.[1];
+  if (!kind) return undefined;
+  const field = kind === 'picture' ? 'pictureId' : `${kind}Ids`;
+  return invalid(field, `A chosen ${kind} was removed meanwhile; choose another.`);
+}
