@@ -34,7 +34,7 @@ for (const width of [1280, 360]) {
     const title = `Rope Evening ${width}`;
     await page.goto('/desk/listings/new');
     await page.getByLabel('Title', { exact: true }).fill(title);
-    await page.getByLabel('Summary').fill('Splices, whippings and one good knot.');
+    await page.getByLabel('Summary', { exact: true }).fill('Splices, whippings and one good knot.');
     await page.getByRole('combobox', { name: 'Categories' }).fill('mend');
     await page.keyboard.press('Enter');
     await page.locator('.tiptap').click();
@@ -248,7 +248,7 @@ test('two editors: the second sees what changed and chooses; parts that do not c
   await maud.getByRole('button', { name: 'Save working copy' }).click();
   await saved(maud, /Saved/);
   await ivo.getByLabel('Title', { exact: true }).fill('Boat Jumble by Ivo');
-  await ivo.getByLabel('Summary').fill('Half a mast, by Ivo.');
+  await ivo.getByLabel('Summary', { exact: true }).fill('Half a mast, by Ivo.');
   await ivo.getByRole('button', { name: 'Save working copy' }).click();
   const dialog = ivo.getByRole('dialog', { name: /Maud Petrel saved this listing/ });
   await expect(dialog).toContainText('Boat Jumble by Maud');
@@ -260,7 +260,7 @@ test('two editors: the second sees what changed and chooses; parts that do not c
   await ivo.reload();
   await expect(ivo.getByLabel('Title', { exact: true })).toHaveValue('Boat Jumble by Maud');
   await expect(ivo.getByLabel('Access')).toHaveValue('Level cobbles');
-  await expect(ivo.getByLabel('Summary')).toHaveValue('Half a mast, by Ivo.');
+  await expect(ivo.getByLabel('Summary', { exact: true })).toHaveValue('Half a mast, by Ivo.');
   await maud.close();
   await ivo.close();
 });

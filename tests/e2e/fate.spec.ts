@@ -46,7 +46,7 @@ test('what a sender changes after an editor began is a change to decide; publish
   await ivo.locator('.pile').getByText('Lantern Walk').click();
   await expect(ivo.locator('.from-them').first()).toContainText('555-0177');
   await ivo.keyboard.press('e');
-  await ivo.getByLabel('Summary').fill('Two miles of shore by lamplight.');
+  await ivo.getByLabel('Summary', { exact: true }).fill('Two miles of shore by lamplight.');
   await ivo.getByRole('button', { name: 'Save draft' }).click();
   await expect(ivo.locator('[data-note]')).toContainText('Saved');
   const editor = ivo.url();

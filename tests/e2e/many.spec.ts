@@ -80,7 +80,7 @@ test('the table by keyboard: found with a slip, edited in the row, kept as a vie
 test('Proof: mended with one key, answered for with a reason, and many at once', async ({ browser, request, baseURL }) => {
   const page = await pageOf(browser, request, 'ivo', { baseURL });
   await newListing(page, 'KELP SUPPER', 'Friday 9 April 2027 at 18:00 to 20:00');
-  await page.getByLabel('Summary').fill('Every Tuesday, free of bones.');
+  await page.getByLabel('Summary', { exact: true }).fill('Every Tuesday, free of bones.');
   // What nobody has been in is not scolded; a section is looked at when it is left.
   await expect(page.getByRole('region', { name: 'Proof' })).not.toContainText('No venue');
   await page.getByLabel('Website').focus();
@@ -130,7 +130,7 @@ test('two editors see each other, what is typed is found on another machine, and
   const ivo = await pageOf(browser, request, 'ivo', { baseURL });
   await ivo.goto('/desk/listings?words=tool+library');
   await ivo.locator('[data-rows] tbody a').first().click();
-  await ivo.getByLabel('Summary').fill('Typed, and not saved.');
+  await ivo.getByLabel('Summary', { exact: true }).fill('Typed, and not saved.');
   const address = ivo.url();
   const maud = await pageOf(browser, request, 'maud', { baseURL });
   await expect(async () => {
@@ -140,7 +140,7 @@ test('two editors see each other, what is typed is found on another machine, and
   // Another machine of Ivo's: nothing is in its browser.
   const other = await pageOf(browser, request, 'ivo', { baseURL });
   await other.goto(address);
-  await expect(other.getByLabel('Summary')).toHaveValue('Typed, and not saved.');
+  await expect(other.getByLabel('Summary', { exact: true })).toHaveValue('Typed, and not saved.');
   await note(other, /is back/);
   await maud.goto('/desk/listings?words=tool+library');
   await expect(maud.locator('[data-rows] tbody')).toContainText('not saved yet: Ivo Skerrit');
