@@ -128,28 +128,21 @@ export function eventStatusWords(date: EffectiveDate, { words }: Reader): string
   return date.note ? `${statusStart(date.eventStatus, words)}: ${date.note}` : `${statusStart(date.eventStatus, words)}.`;
 }
 
+const STATUS_WORDS = {
+  cancelled: ['cancelled', 'cancelledStart'],
+  postponed: ['postponed', 'postponedStart'],
+  'moved-online': ['movedOnline', 'movedOnlineStart'],
+  rescheduled: ['rescheduled', 'rescheduledStart'],
+} as const;
+
 /** An event's status inside a sentence, `cancelled`; empty while it goes ahead. */
-export function statusWords(eventStatus: EventStatus, { state: w }: ReadersWords): string {
-  const words = {
-    'going-ahead': () => '',
-    cancelled: w.cancelled,
-    postponed: w.postponed,
-    'moved-online': w.movedOnline,
-    rescheduled: w.rescheduled,
-  };
-  return words[eventStatus]();
+export function statusWords(eventStatus: EventStatus, { state }: ReadersWords): string {
+  return eventStatus === 'going-ahead' ? '' : state[STATUS_WORDS[eventStatus][0]]();
 }
 
 /** The same at the beginning of one, `Cancelled`. */
-export function statusStart(eventStatus: EventStatus, { state: w }: ReadersWords): string {
-  const words = {
-    'going-ahead': () => '',
-    cancelled: w.cancelledStart,
-    postponed: w.postponedStart,
-    'moved-online': w.movedOnlineStart,
-    rescheduled: w.rescheduledStart,
-  };
-  return words[eventStatus]();
+export function statusStart(eventStatus: EventStatus, { state }: ReadersWords): string {
+  return eventStatus === 'going-ahead' ? '' : state[STATUS_WORDS[eventStatus][1]]();
 }
 
 function movedFrom(date: EffectiveDate, style: Style, { words }: Reader): string {

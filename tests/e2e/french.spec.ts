@@ -63,7 +63,8 @@ test('search engines are told of both, and each has an address of its own', asyn
 });
 
 test('what has no French is not there: the Desk, interfaces, unknown pages', async ({ page, request }) => {
-  for (const path of ['/fr/desk', '/fr/api/v1/listings', '/fr/desk/sign-in', '/fr/fr', '/fr/empty'])
+  const beyond = ['/fr/list/..%2fdesk', '/fr/what/..%2f..%2fapi%2fv1%2flistings', '/fr//desk'];
+  for (const path of ['/fr/desk', '/fr/api/v1/listings', '/fr/desk/sign-in', '/fr/fr', '/fr/empty', ...beyond])
     expect((await request.get(path, { maxRedirects: 0 })).status(), path).toBe(404);
   const lost = await page.goto('/fr/what/harbour-quire');
   expect(lost?.status()).toBe(404);
