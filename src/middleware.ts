@@ -4,6 +4,7 @@ import { createHash } from 'node:crypto';
 import type { APIContext } from 'astro';
 import { defineMiddleware } from 'astro:middleware';
 import { isoDay } from './core/day/day';
+import { LANGUAGE_TAGS, type Language } from './core/phrase/language';
 import { ADDRESS_HEADER } from './server/accounts/auth';
 import { readerOf } from './components/reader';
 import type { Actor, Role } from './server/accounts/roles';
@@ -11,8 +12,9 @@ import { mayUse, whoMay } from './server/http/access';
 import { checkAddress } from './server/http/form-body';
 import { explain } from './server/explain';
 import { problemResponse, statusOf } from './server/http/problem';
-import { Problem } from './server/problem';
+import { Problem, sayIn } from './server/problem';
 import { runtime } from './server/runtime';
+import { SENDING_WORDS } from './words/sending';
 import type { Runtime } from './server/runtime-type';
 import { styleOf } from './server/site/settings';
 
@@ -22,6 +24,8 @@ const MAX_UPLOAD = 22 * 1024 * 1024;
 const BUILD = import.meta.env.BUILD_ID ?? String(Date.now());
 /** Pages whose content depends on more than the content's revision and the day, and pictures, which say themselves how long they keep. */
 const NOT_KEPT = /^\/(fr\/)?(desk|api|add|receipt|empty|picture)(\/|$)/;
+
+const FRENCH = /^\/fr(?=\/|$)/;
 
 export const onRequest = defineMiddleware(async (context, next) => {
   try {
@@ -39,8 +43,10 @@ async function handle(context: APIContext, next: () => Promise<Response>): Promi
   const rt = atAddress(await runtime(), request.headers);
   locals.rt = rt;
   locals.settings = rt.settings();
-  const language = locals.language ?? 'en';
-  locals.path ??= url.pathname.replace(/^\/fr(?=\/|$)/, '') || '/';
+  // Asked once: a page in French is the English one, handed on.
+  locals.language ??= locals.settings.secondLanguage === 'fr' && FRENCH.test(url.pathname) ? 'fr' : 'en';
+  const { language } = locals;
+  locals.path ??= url.pathname.replace(FRENCH, '') || '/';
   locals.reader = readerOf(language);
   locals.style = styleOf(locals.settings, language);
   locals.now = rt.now();
@@ -49,7 +55,7 @@ async function handle(context: APIContext, next: () => Promise<Response>): Promi
   if (!locals.operator) request.headers.set(ADDRESS_HEADER, context.clientAddress);
   locals.actor = await actorOf(request, rt);
   if (!mayUse(who, locals.actor, locals.operator === true)) return refuse(context, who);
-  const etag = !unsafe && locals.actor === null && !NOT_KEPT.test(url.pathname) ? etagOf(url, rt) : undefined;
+  const etag = !unsafe && locals.actor === null && !NOT_KEPT.test(url.pathname) ? etagOf(url, rt, language) : undefined;
   if (etag && isKept(request.headers.get('if-none-match'), etag)) return new Response(null, { status: 304, headers: keptHeaders(etag) });
   const response = await next();
   if (unsafe && response.status < 400 && !locals.unchanged && !url.pathname.startsWith('/api/auth/')) await rt.contentChanged();
@@ -60,8 +66,17 @@ async function handle(context: APIContext, next: () => Promise<Response>): Promi
 }
 
 /** The same page for everybody: its tag changes with the build, the settings, the content and the site's day. */
-function etagOf(url: URL, rt: Runtime): string {
-  const parts = [BUILD, rt.settingsRevision(), rt.contentRevision(), isoDay(rt.now().day), rt.siteUrl(), url.pathname, url.search];
+function etagOf(url: URL, rt: Runtime, language: Language): string {
+  const parts = [
+    BUILD,
+    language,
+    rt.settingsRevision(),
+    rt.contentRevision(),
+    isoDay(rt.now().day),
+    rt.siteUrl(),
+    url.pathname,
+    url.search,
+  ];
   return `"${createHash('sha1').update(parts.join('\n')).digest('base64url')}"`;
 }
 
@@ -125,9 +140,10 @@ function refuse({ url, request, locals }: APIContext, who: unknown): Response {
 }
 
 /** Errors of pages are a plain page of their own, which needs nothing that could fail. */
-function page(problem: Problem): Response {
-  const text = problem.title.replace(/[&<>]/g, (c) => `&#${c.charCodeAt(0)};`);
-  const body = `<!doctype html><html lang="en"><meta charset="utf-8"><meta name="viewport" content="width=device-width"><title>${statusOf(problem)}</title><style>body{font:16px/1.5 system-ui;max-width:36rem;margin:4rem auto;padding:0 1rem}</style><h1>That did not work</h1><p>${text}</p><p><a href="/">To the calendar</a></p></html>`;
+function page(problem: Problem, language: Language = 'en'): Response {
+  const { words, to } = readerOf(language);
+  const text = sayIn(problem, SENDING_WORDS[language]).title.replace(/[&<>]/g, (c) => `&#${c.charCodeAt(0)};`);
+  const body = `<!doctype html><html lang="${LANGUAGE_TAGS[language]}"><meta charset="utf-8"><meta name="viewport" content="width=device-width"><title>${statusOf(problem)}</title><style>body{font:16px/1.5 system-ui;max-width:36rem;margin:4rem auto;padding:0 1rem}</style><h1>${words.lost.failed()}</h1><p>${text}</p><p><a href="${to('/')}">${words.site.home()}</a></p></html>`;
   return new Response(body, {
     status: statusOf(problem),
     headers: { 'content-type': 'text/html; charset=utf-8', 'cache-control': 'no-store' },
@@ -140,7 +156,7 @@ async function answerError(context: APIContext, error: unknown): Promise<Respons
     ? problemResponse(problem)
     : problem.kind === 'missing'
       ? await lost(context)
-      : page(problem);
+      : page(problem, context.locals.language);
   guard(response.headers);
   return response;
 }

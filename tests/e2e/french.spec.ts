@@ -66,6 +66,9 @@ test('what has no French is not there: the Desk, interfaces, unknown pages', asy
   const beyond = ['/fr/list/..%2fdesk', '/fr/what/..%2f..%2fapi%2fv1%2flistings', '/fr//desk'];
   for (const path of ['/fr/desk', '/fr/api/v1/listings', '/fr/desk/sign-in', '/fr/fr', '/fr/empty', ...beyond])
     expect((await request.get(path, { maxRedirects: 0 })).status(), path).toBe(404);
+  // What is refused before any page runs is said in French too.
+  const foreign = await request.post('/fr/add', { headers: { origin: 'https://elsewhere.example' }, form: { title: 'x' } });
+  expect([foreign.status(), await foreign.text()]).toEqual([403, expect.stringContaining('Cela n’a pas fonctionné')]);
   const lost = await page.goto('/fr/what/harbour-quire');
   expect(lost?.status()).toBe(404);
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('Page introuvable');

@@ -2,6 +2,7 @@
  * iCalendar in (RFC 5545, 7986): ical.js parses, event by event, so that one that is broken does not take the others along.
  * Days and minutes as in the recurrence model. Nothing is fetched; HTML comes as it is written and is cleaned by the server.
  */
+import { startOfSentence } from '../text/text';
 import { isoDay } from '../day/day';
 import { compareDateTime, isoDateTime, sameDateTime, type PlainDateTime } from '../day/plain-date-time';
 import { instantToDateTime, dateTimeToInstant } from '../day/zone';
@@ -99,7 +100,7 @@ function reasonOf(error: unknown): string {
     .replace(/^Error:\s*/, '')
     .replace(/\s+/g, ' ')
     .slice(0, 160);
-  return plain ? `${plain.charAt(0).toUpperCase()}${plain.slice(1)}${/[.!?]$/.test(plain) ? '' : '.'}` : 'It cannot be read.';
+  return plain ? `${startOfSentence(plain)}${/[.!?]$/.test(plain) ? '' : '.'}` : 'It cannot be read.';
 }
 
 interface Group {

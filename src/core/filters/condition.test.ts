@@ -12,10 +12,10 @@ const choir: DateFacts = {
 
 describe('a condition', () => {
   it.each<[Condition, boolean]>([
-    [{ asks: 'category', ids: ['music', 'choirs'] }, true],
-    [{ asks: 'category', ids: [] }, false],
-    [{ asks: 'venue', ids: ['lamp-room'] }, true],
-    [{ asks: 'venue', ids: ['ropewalk'] }, false],
+    [{ asks: 'category', ids: new Set(['music', 'choirs']) }, true],
+    [{ asks: 'category', ids: new Set() }, false],
+    [{ asks: 'venue', ids: new Set(['lamp-room']) }, true],
+    [{ asks: 'venue', ids: new Set(['ropewalk']) }, false],
     [{ asks: 'online' }, false],
     [{ asks: 'free' }, true],
     [{ asks: 'tag', slug: 'children' }, true],

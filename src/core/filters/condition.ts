@@ -4,9 +4,9 @@
  */
 
 export type Condition =
-  | { asks: 'category'; ids: readonly string[] }
+  | { asks: 'category'; ids: ReadonlySet<string> }
   /** at one of these venues: where the date is, not where its listing usually is */
-  | { asks: 'venue'; ids: readonly string[] }
+  | { asks: 'venue'; ids: ReadonlySet<string> }
   /** it can be joined from afar */
   | { asks: 'online' }
   | { asks: 'free' }
@@ -31,9 +31,9 @@ export interface DateFacts {
 export function holds(condition: Condition, facts: DateFacts): boolean {
   switch (condition.asks) {
     case 'category':
-      return condition.ids.includes(facts.categoryId);
+      return condition.ids.has(facts.categoryId);
     case 'venue':
-      return facts.venueIds.some((id) => condition.ids.includes(id));
+      return facts.venueIds.some((id) => condition.ids.has(id));
     case 'online':
       return facts.online;
     case 'free':

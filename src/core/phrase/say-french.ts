@@ -2,6 +2,7 @@
  * A recurrence said in French, as `say.ts` says it in English: `Tous les mardis, 19 h–21 h, du 23 mars au 25 mai 2027.` What two recurrences
  * differ in when said in English they differ in here.
  */
+import { addTo } from '../collections/add-to';
 import { type EpochDay, type Weekday, weekdayOf, ymdOf } from '../day/day';
 import type { PlainDateTime } from '../day/plain-date-time';
 import { startOfSentence } from '../text/text';
@@ -59,7 +60,7 @@ const fromFront = (a: number, b: number): number => (a < 0 ? 100 + a : a) - (b <
 
 function nthWeekdays(byDay: readonly ByDay[]): string {
   const groups = new Map<Weekday, number[]>();
-  for (const { weekday: day, nth } of byDay) groups.set(day, [...(groups.get(day) ?? []), nth]);
+  for (const { weekday: day, nth } of byDay) addTo(groups, day, nth);
   return listInFrench([...groups].map(([day, list]) => (list.includes(0) ? `tous les ${weekday(day)}s` : nths(list, weekday(day)))));
 }
 

@@ -12,6 +12,7 @@ import {
 } from '../recurrence/model';
 import { ruleText } from '../recurrence/rule-text';
 import { MONTHS, NIGHT_ENDS, sayCount, sayDay, sayDays, sayList, sayTimes, sayWhen, type Style, WEEKDAYS } from './format';
+import { startOfSentence } from '../text/text';
 import { isWorkdays, monthRuns, workdayPositions } from './rule-words';
 import { recurrenceInFrench } from './say-french';
 import { endOf, isOpenEnded } from '../recurrence/expand';
@@ -155,7 +156,7 @@ export function sayRule(rule: Rule, startDay: EpochDay): string {
       const on = days.length ? ` that is a ${sayList(days.map((x) => WEEKDAYS[x] as string)).replace(' and ', ' or ')}` : '';
       const of = rule.byMonthDay.length ? ` that is the ${monthDayWords(rule.byMonthDay)}` : '';
       const every = everyWord(rule.interval, 'day');
-      return `${every[0]?.toUpperCase()}${every.slice(1)}${on}${of}${yearsMonths(rule)}`;
+      return `${startOfSentence(every)}${on}${of}${yearsMonths(rule)}`;
     }
     case 'weekly':
       return weeklyWords(rule, startDay) + yearsMonths(rule);

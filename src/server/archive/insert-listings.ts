@@ -14,7 +14,7 @@ import {
   submission,
   version,
 } from '../db/schema';
-import { linkRows, textPictureLinks } from '../listings/write';
+import { linkRows, textPictureLinks } from '../listings/links';
 import { publishedValues } from '../listings/published-copy';
 import { insertNew, insertOnce, type Known, type Left } from './known';
 import type { ArchivedListing, Part } from './shape';

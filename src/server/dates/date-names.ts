@@ -1,5 +1,6 @@
 /** Ids of dates as they are kept: the index's rows named before they go in, and what does not follow from the ids remembered. */
 import { and, eq, inArray, sql } from 'drizzle-orm';
+import { addTo } from '@/core/collections/add-to';
 import { type DateName, nameDates, type NamedDate } from '@/core/dates/date-ids';
 import type { Db } from '../db/client';
 import { dateName, occurrence } from '../db/schema';
@@ -16,11 +17,7 @@ export async function readDateNames(db: Db, listingIds: readonly string[]): Prom
         .where(inArray(dateName.listingId, [...listingIds]))
     : [];
   const of = new Map<string, DateName[]>();
-  for (const { listingId, ...name } of rows) {
-    const list = of.get(listingId);
-    if (list) list.push(name);
-    else of.set(listingId, [name]);
-  }
+  for (const { listingId, ...name } of rows) addTo(of, listingId, name);
   return of;
 }
 

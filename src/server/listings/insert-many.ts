@@ -9,7 +9,8 @@ import type { Db } from '../db/client';
 import { queryRows } from '../db/json-rows';
 import { newId } from '../db/ids';
 import { horizonOf, indexRows, nextOf } from '../dates/date-index';
-import { type Change, linkRows, whatStops } from './write';
+import { linkRows } from './links';
+import { type Change, whatStops } from './write';
 import { publishedValues } from './published-copy';
 
 export interface NewListing {

@@ -1,26 +1,25 @@
 /** Changes to listings. Each is one transaction: the row, its version, its audit line, its links and its date index. */
 import { and, eq, getTableColumns, sql } from 'drizzle-orm';
 import type { NamedDate } from '@/core/dates/date-ids';
-import { allTexts, type ListingContent, type Stage, venuesOf } from '@/core/listing/content';
+import type { ListingContent, Stage } from '@/core/listing/content';
 import type { ValidationNote } from '@/core/validation/note';
 import { whatStopsOf } from '@/core/validation/validate';
 import { sayCount } from '@/core/phrase/format';
-import { picturesInText } from '@/core/picture/picture-url';
 import { canonical } from '@/core/text/canonical-json';
 import { freeSlug, slugOf } from '@/core/text/text';
 import { type Actor, mayEdit } from '../accounts/roles';
 import type { Db } from '../db/client';
-import { isId, newId } from '../db/ids';
+import { newId } from '../db/ids';
 import { jsonRows } from '../db/json-rows';
 import { audit, category, link, listing, oldSlug, published, type SubmissionState, validationState, version } from '../db/schema';
 import { invalid, notFound, Problem, refused } from '../problem';
 import { type Fate, settles, settleSubmission } from '../moderation/settle';
-import { readPictures } from '../pictures/read';
 import { noteTouched, type Unlooked } from '../validation/copies';
 import type { Now } from '../site/clock';
 import { type SiteSettings, styleOf } from '../site/settings';
 import { horizonOf, type IndexRow, indexRows, insertRows, nextOf, replaceRows } from '../dates/date-index';
 import { nameRows } from '../dates/date-names';
+import { writeLinks } from './links';
 import { publishedValues } from './published-copy';
 
 /** What every change needs to know. `settings.address` is where the site is reached: mails carry it. */
@@ -189,50 +188,6 @@ async function record(tx: Db, row: Row, { by, now }: Change, what: string): Prom
     .insert(version)
     .values({ id: newId(), listingId: row.id, revision: row.revision, content: row.working, what, byName: by.name, at });
   await tx.insert(audit).values({ id: newId(), at, byId: by.id, byName: by.name, what, kind: 'listing', subjectId: row.id });
-}
-
-async function writeLinks(tx: Db, listingId: string, copy: 'working' | 'published', content: ListingContent): Promise<void> {
-  await tx.delete(link).where(and(eq(link.listingId, listingId), eq(link.copy, copy)));
-  const rows = [...linkRows(listingId, copy, content), ...(await textPictureRows(tx, listingId, copy, content))];
-  if (rows.length) await tx.insert(link).values(rows);
-}
-
-/** Where a link to a picture says that it stands: the cover, then the gallery in order, then those in the text. */
-export const PICTURE_AT = { cover: 0, gallery: 1, text: 100 } as const;
-
-/** What a content points to, in its order, as rows; the pictures in its text are asked for apart. */
-export function linkRows(listingId: string, copy: 'working' | 'published', content: ListingContent): (typeof link.$inferInsert)[] {
-  const base = { listingId, copy };
-  return [
-    ...content.categoryIds.map((categoryId, position) => ({ ...base, position, categoryId })),
-    ...venuesOf(content).map((venueId, position) => ({ ...base, position, venueId })),
-    ...content.organizerIds.map((organizerId, position) => ({ ...base, position, organizerId })),
-    ...content.tagIds.map((tagId, position) => ({ ...base, position, tagId })),
-    ...(content.pictureId ? [{ ...base, position: PICTURE_AT.cover, pictureId: content.pictureId }] : []),
-    ...content.galleryIds.map((pictureId, i) => ({ ...base, position: PICTURE_AT.gallery + i, pictureId })),
-  ];
-}
-
-/** The pictures in its text, as far as they are there: a text that came from elsewhere may name others'. */
-async function textPictureRows(
-  tx: Db,
-  listingId: string,
-  copy: 'working' | 'published',
-  content: ListingContent,
-): Promise<(typeof link.$inferInsert)[]> {
-  const there = await readPictures(tx, picturesInText(allTexts(content)).filter(isId));
-  return textPictureLinks(listingId, copy, content, [...there.keys()]);
-}
-
-/** Links to pictures that stand in a text and nowhere else of its content. */
-export function textPictureLinks(
-  listingId: string,
-  copy: 'working' | 'published',
-  { pictureId, galleryIds }: ListingContent,
-  inText: readonly string[],
-): (typeof link.$inferInsert)[] {
-  const alone = inText.filter((id) => id !== pictureId && !galleryIds.includes(id));
-  return alone.map((id, i) => ({ listingId, copy, position: PICTURE_AT.text + i, pictureId: id }));
 }
 
 const NO_WITHDRAWAL = { withdrawAt: null, scheduledBy: '' } as const;

@@ -6,7 +6,7 @@ import { COVER_WIDTH, ENLARGED } from '@/core/validation/picture-checks';
 import { fold } from '@/core/text/text';
 import type { Db } from '../db/client';
 import { category, link, organizer, picture, venue } from '../db/schema';
-import { PICTURE_AT } from '../listings/write';
+import { PICTURE_AT } from '../listings/links';
 import type { PictureRow } from './read';
 import { countOfUses } from './uses';
 

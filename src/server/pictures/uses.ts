@@ -5,7 +5,7 @@ import { STAGE_WORDS } from '@/core/listing/content';
 import type { Db } from '../db/client';
 import { category, link, listing, organizer, picture, venue } from '../db/schema';
 import { shown } from '../jobs/hidden';
-import { PICTURE_AT } from '../listings/write';
+import { PICTURE_AT } from '../listings/links';
 
 export interface Use {
   kind: 'listing' | 'venue' | 'organizer' | 'category';

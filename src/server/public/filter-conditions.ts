@@ -15,7 +15,7 @@ export function describeFilters(filters: Filters, reference: ReferenceData): Fil
   ];
   return {
     kinds: kinds.length
-      ? { asks: 'category', ids: kinds.flatMap((slug) => withChildren(reference, slug)).map((category) => category.id) }
+      ? { asks: 'category', ids: new Set(kinds.flatMap((slug) => withChildren(reference, slug)).map((category) => category.id)) }
       : undefined,
     places: either.length ? { asks: 'any', of: either } : undefined,
     free: free ? { asks: 'free' } : undefined,
@@ -24,23 +24,23 @@ export function describeFilters(filters: Filters, reference: ReferenceData): Fil
       ...searchWords(filters).map((word): Condition => {
         const named = idsOf(reference, (venue) => fold(`${venue.name} ${venue.town}`).includes(word));
         const inTexts: Condition = { asks: 'word', word };
-        return named.length ? { asks: 'any', of: [inTexts, { asks: 'venue', ids: named }] } : inTexts;
+        return named.size ? { asks: 'any', of: [inTexts, { asks: 'venue', ids: named }] } : inTexts;
       }),
     ],
   };
 }
 
-function idsOf(reference: ReferenceData, which: (venue: { name: string; town: string }) => boolean): string[] {
-  return [...reference.venue.values()].filter(which).map((venue) => venue.id);
+function idsOf(reference: ReferenceData, which: (venue: { name: string; town: string }) => boolean): Set<string> {
+  return new Set([...reference.venue.values()].filter(which).map((venue) => venue.id));
 }
 
 /** A condition on rows of `occurrence o` joined with `published p`. */
 export function conditionSql(condition: Condition): SQL {
   switch (condition.asks) {
     case 'category':
-      return condition.ids.length ? sql`p.category_id in ${condition.ids}` : sql`false`;
+      return condition.ids.size ? sql`p.category_id in ${[...condition.ids]}` : sql`false`;
     case 'venue':
-      return atOneOf(condition.ids);
+      return atOneOf([...condition.ids]);
     case 'online':
       return sql`p.attendance <> 'in-person'`;
     case 'free':

@@ -135,8 +135,9 @@ export function chooseDates(
   const chosen = dates.filter((date) => {
     const { categoryId, venueIds, free } = date;
     const facts = { categoryId, venueIds, free, online: date.attendance !== 'in-person' };
-    if (date.startDay <= span.to && date.lastDay >= span.from) addGroup(facets, { ...facts, n: 1 }, groups, reference);
-    return fitsGroup(groups.kinds, facts) && fitsGroup(groups.places, facts) && fitsGroup(groups.free, facts);
+    const fits = fitsOf(groups, facts);
+    if (date.startDay <= span.to && date.lastDay >= span.from) addGroup(facets, { ...facts, n: 1 }, fits, reference);
+    return fits.kinds && fits.places && fits.free;
   });
   return { chosen, facets };
 }
@@ -226,36 +227,51 @@ function townsOf(venueIds: readonly string[], reference: ReferenceData): string[
 
 /** How many dates each choice would show, given the other choices: a count beside a box says what ticking it adds. */
 export async function readFacets(db: Db, span: Span, filters: Filters, reference: ReferenceData): Promise<Facets> {
-  const where = sql.join([touches(span), ...wordConditions(filters, reference)], sql` and `);
+  const groups = describeFilters(filters, reference);
+  const where = sql.join([touches(span), ...groups.words.map(conditionSql)], sql` and `);
   const rows = await jsonRows<Omit<FacetGroup, 'venueIds'> & { venues: string }>(
     db,
     sql`select p.category_id as "categoryId", coalesce('["' || o.venue_id || '"]', p.venue_ids::text) as venues, p.attendance <> 'in-person' as online, p.free, count(*)::int as n ${TABLES} where ${where} group by 1, 2, 3, 4`,
   );
-  const groups = describeFilters(filters, reference);
   const facets: Facets = { kinds: new Map(), places: new Map(), free: 0, total: 0 };
-  for (const { venues, ...row } of rows) addGroup(facets, { ...row, venueIds: JSON.parse(venues) as string[] }, groups, reference);
+  for (const { venues, ...row } of rows) {
+    const group = { ...row, venueIds: JSON.parse(venues) as string[] };
+    addGroup(facets, group, fitsOf(groups, group), reference);
+  }
   return facets;
 }
 
-const addTo = (map: Map<string, number>, key: string | undefined, n: number): void => {
+/** Which groups of choices a date fits. */
+interface Fits {
+  kinds: boolean;
+  places: boolean;
+  free: boolean;
+}
+
+const fitsOf = ({ kinds, places, free }: FilterGroups, facts: DateFacts): Fits => ({
+  kinds: fitsGroup(kinds, facts),
+  places: fitsGroup(places, facts),
+  free: fitsGroup(free, facts),
+});
+
+const countIn = (map: Map<string, number>, key: string | undefined, n: number): void => {
   if (key) map.set(key, (map.get(key) ?? 0) + n);
 };
 
 /** Counts dates that are alike beside each choice that they would be shown by, given the choices of the other groups. */
-function addGroup(facets: Facets, { n, ...facts }: FacetGroup, groups: FilterGroups, reference: ReferenceData): void {
-  const [kindFits, placeFits, freeFits] = [groups.kinds, groups.places, groups.free].map((group) => fitsGroup(group, facts));
-  if (placeFits && freeFits) {
+function addGroup(facets: Facets, { n, ...facts }: FacetGroup, { kinds, places, free }: Fits, reference: ReferenceData): void {
+  if (places && free) {
     const own = reference.category.get(facts.categoryId);
     const top = topOf(reference, facts.categoryId);
-    addTo(facets.kinds, own?.slug, n);
-    if (top !== own) addTo(facets.kinds, top?.slug, n);
+    countIn(facets.kinds, own?.slug, n);
+    if (top !== own) countIn(facets.kinds, top?.slug, n);
   }
-  if (kindFits && freeFits) {
-    for (const town of townsOf(facts.venueIds, reference)) addTo(facets.places, town, n);
-    if (facts.online) addTo(facets.places, ONLINE, n);
+  if (kinds && free) {
+    for (const town of townsOf(facts.venueIds, reference)) countIn(facets.places, town, n);
+    if (facts.online) countIn(facets.places, ONLINE, n);
   }
-  if (kindFits && placeFits && facts.free) facets.free += n;
-  if (kindFits && placeFits && freeFits) facets.total += n;
+  if (kinds && places && facts.free) facets.free += n;
+  if (kinds && places && free) facets.total += n;
 }
 
 /** How many dates touch a day. */

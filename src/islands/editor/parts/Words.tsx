@@ -5,7 +5,7 @@ import { SHORT_TITLE_FITS, SUMMARY_SHOWN } from '@/core/listing/content';
 import type { EditorStart } from '@/core/listing/editor';
 import { Text } from '../../fields/fields';
 import { Picker } from '../Picker';
-import { InFrench } from './InFrench';
+import { Translated } from './Translated';
 import type { PartProps } from './part';
 
 const Writing = lazy(() => import('../Writing'));
@@ -96,7 +96,7 @@ export function Words({ content, setContent, start, error }: PartProps & { start
           )}
         </div>
         {start.site.secondLanguage && (
-          <InFrench content={content} setContent={setContent} error={error} language={start.site.secondLanguage} />
+          <Translated content={content} setContent={setContent} error={error} language={start.site.secondLanguage} />
         )}
       </div>
     </section>

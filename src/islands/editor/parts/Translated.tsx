@@ -11,7 +11,7 @@ const Writing = lazy(() => import('../Writing'));
 /** The Desk is in English. */
 const DESK_NAMES = new Intl.DisplayNames('en', { type: 'language' });
 
-export function InFrench({ content, setContent, error, language }: PartProps & { language: TranslatedLanguage }) {
+export function Translated({ content, setContent, error, language }: PartProps & { language: TranslatedLanguage }) {
   const own = content.translations?.[language] ?? NO_TRANSLATION;
   const set = (change: Partial<Translation>): void => setContent((c) => withTranslation(c, language, change));
   const name = DESK_NAMES.of(language) ?? language;
