@@ -36,7 +36,7 @@ describe('the look is said with utilities', () => {
 
   it('and no style stands in the markup but positions and inks that are computed', () => {
     const fixed = code.flatMap((file) => [...read(file).matchAll(/\bstyle="([^"{$]*)"/g)].map((match) => `${file}: ${match[1]}`));
-    expect(fixed).toEqual(['src/components/views/MapView.astro: fill:light-dark(var(--ml),var(--md))']);
+    expect(fixed).toEqual(['src/components/views/map/MapView.astro: fill:light-dark(var(--ml),var(--md))']);
   });
 
   it('and readers’ pages name their parts for whoever hangs styles of their own on them', () => {

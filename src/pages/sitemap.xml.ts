@@ -1,6 +1,7 @@
 import type { APIRoute } from 'astro';
 import { readerOf } from '@/components/reader';
 import type { Language } from '@/core/phrase/language';
+import { VIEW_NAMES, VIEWS } from '@/core/views/views';
 import { escapeHtml } from '@/core/text/text';
 import { readSitemap } from '@/server/public/listing';
 import { referenceData } from '@/server/reference/read';
@@ -14,8 +15,7 @@ export const GET: APIRoute = async ({ locals }) => {
   const listings = await readSitemap(rt.db);
   const paths: [string, Date?][] = [
     ['/'],
-    ['/list'],
-    ['/map'],
+    ...VIEW_NAMES.filter((name) => VIEWS[name].rolls).map((name): [string] => [`/${name}`]),
     ...listings.map((l): [string, Date] => [`/what/${l.slug}`, l.changedAt]),
     ...reference.venues.map((v): [string] => [`/at/${v.slug}`]),
     ...reference.organizers.map((o): [string] => [`/by/${o.slug}`]),

@@ -86,9 +86,7 @@ describe('the catalogue of words', () => {
 const READERS = [
   ...sources('src/pages', /\.astro$/).filter((at) => !at.startsWith('src/pages/desk') && at !== 'src/pages/empty.astro'),
   ...sources('src/components/views', /\.astro$/),
-  ...['Public', 'Filters', 'ViewTabs', 'PartyPage', 'AddForm', 'FormField', 'event/EventBody'].map(
-    (name) => `src/components/${name}.astro`,
-  ),
+  ...['Public', 'Filters', 'PartyPage', 'AddForm', 'FormField', 'event/EventBody'].map((name) => `src/components/${name}.astro`),
 ];
 const SAID_ATTRIBUTES = ['aria-label', 'title', 'placeholder', 'alt', 'label', 'hint', 'description', 'button', 'lead'];
 

@@ -1,10 +1,11 @@
 /** The one address of what a view shows: a page that is reached by several has one that search engines keep. */
-import { isoDay, isoMonth, type EpochDay, monthNumberOf } from '@/core/day/day';
+import type { EpochDay } from '@/core/day/day';
 import type { SiteSettings } from '../site/settings';
 import type { Filters } from '@/core/filters/filters';
+import { isCurrent, type ViewName, VIEWS, viewPath } from '@/core/views/views';
 
 export interface Shown {
-  view: SiteSettings['firstView'];
+  view: ViewName;
   /** the day it begins with, or any day of its month */
   day: EpochDay;
   today: EpochDay;
@@ -15,8 +16,7 @@ export interface Shown {
 export function canonicalOf({ view, day, today, filters }: Shown, firstView: SiteSettings['firstView']): string {
   const { kinds, places, free, words, tags } = filters;
   const kind = kinds.length === 1 && !places.length && !free && !words && !tags.length ? `?kind=${encodeURIComponent(kinds[0] ?? '')}` : '';
-  const current = view === 'month' ? monthNumberOf(day) === monthNumberOf(today) : day === today;
+  const current = isCurrent(view, day, today);
   if (current && view === firstView) return `/${kind}`;
-  if (view === 'month') return `/month/${isoMonth(monthNumberOf(day))}${kind}`;
-  return `/${view}${current ? '' : `/${isoDay(day)}`}${kind}`;
+  return `${current && VIEWS[view].rolls ? `/${view}` : viewPath(view, day)}${kind}`;
 }

@@ -1,10 +1,9 @@
 /** What a site is set to. One JSON value with a format number in the table of settings. */
+import type { TabName } from '@/core/views/views';
 import type { HolidayRule } from '@/core/holidays/holidays';
 import type { Language } from '@/core/phrase/language';
 import type { Style } from '@/core/phrase/format';
 import type { ListPictures } from '@/core/validation/picture-checks';
-
-export const FIRST_VIEWS = ['month', 'list', 'map'] as const;
 
 export interface SiteSettings {
   format: 2;
@@ -17,7 +16,7 @@ export interface SiteSettings {
   lat: number;
   lng: number;
   firstWeekday: number;
-  firstView: (typeof FIRST_VIEWS)[number];
+  firstView: TabName;
   hours: Style['hours'];
   date: Style['date'];
   currency: string;

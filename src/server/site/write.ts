@@ -13,7 +13,8 @@ import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';
 import { setting } from '../db/schema';
 import { invalid } from '../problem';
-import { FIRST_VIEWS, type SiteSettings } from './settings';
+import { TAB_NAMES } from '@/core/views/views';
+import type { SiteSettings } from './settings';
 
 const number = (min: number, max: number, what: string) =>
   z.coerce
@@ -41,7 +42,7 @@ export const settingsInput = z.object({
   lat: number(-90, 90, 'The latitude'),
   lng: number(-180, 180, 'The longitude'),
   firstWeekday: whole(0, 6, 'The first weekday'),
-  firstView: z.enum(FIRST_VIEWS),
+  firstView: z.enum(TAB_NAMES),
   hours: z.enum(HOUR_STYLES),
   date: z.enum(DATE_STYLES),
   currency: z
