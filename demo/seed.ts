@@ -2,7 +2,8 @@
 import { eq } from 'drizzle-orm';
 import sharp from 'sharp';
 import { isoDay } from '@/core/day/day';
-import { emptyContent, type ListingContent } from '@/core/listing/content';
+import type { ListingContent } from '@/core/listing/content';
+import { emptyContent } from '@/core/listing/fields';
 import { instantToDateTime } from '@/core/day/zone';
 import type { Auth } from '@/server/accounts/auth';
 import { SITE_ACTOR } from '@/server/accounts/roles';

@@ -1,5 +1,5 @@
 import { expect } from '@playwright/test';
-import { emptyContent } from '../../src/core/listing/content';
+import { emptyContent } from '../../src/core/listing/fields';
 import { cookieOf } from './support';
 import { test } from './site';
 

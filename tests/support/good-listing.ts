@@ -1,7 +1,8 @@
 /** A listing with nothing amiss, which the tests of Proof spoil one field at a time. */
 
 import { dayOf } from '../../src/core/day/day';
-import { emptyContent, type ListingContent } from '../../src/core/listing/content';
+import type { ListingContent } from '../../src/core/listing/content';
+import { emptyContent } from '../../src/core/listing/fields';
 import { MIDDLE, NO_CROPS } from '../../src/core/picture/crop';
 import type { PictureFacts } from '../../src/core/validation/picture-checks';
 import type { StoredRecurrencePart } from '../../src/core/recurrence/stored';

@@ -6,7 +6,8 @@ import { expand, startsBetween } from '@/core/recurrence/expand';
 import type { Recurrence, RecurrencePart } from '@/core/recurrence/model';
 import { readRuleText } from '@/core/recurrence/rule-text';
 import { changesFromStored, fromStored, toStored } from '@/core/recurrence/stored';
-import { emptyContent, type ListingContent } from '../listing/content';
+import type { ListingContent } from '../listing/content';
+import { emptyContent } from '../listing/fields';
 import { copyDate, dateOf, lengthenAll, lengthenDate, moveAll, moveLater, onlyDate } from './moves';
 import { moveDate } from './single-dates';
 

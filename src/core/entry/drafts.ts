@@ -1,5 +1,6 @@
 /** Rows of an entry as contents of listings. */
-import { emptyContent, type ListingContent } from '../listing/content';
+import type { ListingContent } from '../listing/content';
+import { emptyContent } from '../listing/fields';
 import { toStored } from '../recurrence/stored';
 import { paragraphs } from '../text/text';
 import type { ReadLine } from './read-line';

@@ -4,6 +4,7 @@
  */
 import { isoDateTime } from '../day/plain-date-time';
 import type { ListingContent } from '../listing/content';
+import { MOST_IN, mostOf } from '../listing/fields';
 import { toStored } from '../recurrence/stored';
 import type { ReadEvent } from './read-event';
 
@@ -62,7 +63,7 @@ const OWN_UID = /^([0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12})
 
 /** Where it is online: by the standard's word, else where the place is a web address. */
 const onlineOf = ({ more, location }: ReadEvent): string | undefined =>
-  more.onlineAddress ?? (/^https?:\/\/\S+$/i.test(location) ? location.slice(0, 500) : undefined);
+  more.onlineAddress ?? (/^https?:\/\/\S+$/i.test(location) ? location.slice(0, mostOf('onlineAddress')) : undefined);
 
 /** Is there a place that one can go to? */
 const hasPlace = (event: ReadEvent): boolean => event.point !== undefined || (event.location !== '' && event.location !== onlineOf(event));
@@ -78,7 +79,9 @@ function moreOf(event: ReadEvent): IncomingContent {
   const name = parts.filter((part) => part && part !== mail && part !== phone).join(', ');
   const price = cost === undefined ? undefined : /^(\d+(?:\.\d{1,2})?) ([A-Z]{3})$/.exec(cost);
   return {
-    ...(contact === undefined ? {} : { contact: { name: name.slice(0, 120), phone: phone.slice(0, 60), mail: mail.slice(0, 200) } }),
+    ...(contact === undefined
+      ? {}
+      : { contact: { name: name.slice(0, MOST_IN.contactName), phone: phone.slice(0, MOST_IN.phone), mail: mail.slice(0, MOST_IN.mail) } }),
     ...(online ? { onlineAddress: online, attendance: hasPlace(event) ? ('both' as const) : ('online' as const) } : {}),
     ...(cost === undefined
       ? {}
@@ -87,10 +90,10 @@ function moreOf(event: ReadEvent): IncomingContent {
             ? { kind: 'amount' as const, amount: price[1] ?? '', currency: price[2] ?? '' }
             : cost === 'free'
               ? { kind: 'free' as const }
-              : { kind: 'words' as const, words: cost.slice(0, 120) },
+              : { kind: 'words' as const, words: cost.slice(0, MOST_IN.costWords) },
         }),
-    ...(access === undefined ? {} : { access: access.slice(0, 600) }),
-    ...(note === undefined ? {} : { eventStatusNote: note.slice(0, 300) }),
+    ...(access === undefined ? {} : { access: access.slice(0, mostOf('access')) }),
+    ...(note === undefined ? {} : { eventStatusNote: note.slice(0, mostOf('eventStatusNote')) }),
     ...(website === undefined ? {} : { website }),
   };
 }

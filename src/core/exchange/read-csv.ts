@@ -11,6 +11,7 @@ import { readClock } from '../phrase/read/clock-times';
 import { sayProblem } from '../phrase/read/phrase-problem';
 import { readPhrase } from '../phrase/read/read-phrase';
 import type { Length, Recurrence, RecurrencePart } from '../recurrence/model';
+import { MOST_IN, mostOf } from '../listing/fields';
 import { isTooDense, TOO_DENSE } from '../recurrence/problems';
 import { readRuleText } from '../recurrence/rule-text';
 import { type StoredChange, toStored } from '../recurrence/stored';
@@ -48,7 +49,7 @@ export type CsvFile = IncomingFile & { table: CsvTable };
 /** A table has at most so many rows and columns. */
 export const MOST_ROWS = 50_000;
 const MOST_COLUMNS = 100;
-const MOST_CELL = 60_000;
+const MOST_CELL = mostOf('text');
 /** Columns are recognised by looking at so many rows. */
 const SAMPLE = 60;
 
@@ -191,23 +192,27 @@ class RowReader {
             .slice(0, MOST_CELL);
     };
     const has = (column: Column): boolean => this.columns.includes(column);
-    const title = at('title').replace(/\s+/g, ' ').slice(0, 160);
+    const title = at('title').replace(/\s+/g, ' ').slice(0, mostOf('title'));
     if (!title) throw new RowError('', 'It has no title.');
     const notes = this.lost(cells);
     const when = this.when(at, title, notes);
     const content: IncomingContent = { title, ...datesOf(when) };
     const line = (text: string, most: number): string => text.replace(/\s+/g, ' ').slice(0, most);
-    if (has('short-title')) content.shortTitle = line(at('short-title'), 60);
-    if (has('summary')) content.summary = line(at('summary'), 400);
+    if (has('short-title')) content.shortTitle = line(at('short-title'), mostOf('shortTitle'));
+    if (has('summary')) content.summary = line(at('summary'), mostOf('summary'));
     if (has('text')) content.text = at('text');
     if (has('website')) content.website = addressOf(at('website'), 'website', notes);
-    if (has('access')) content.access = line(at('access'), 600);
+    if (has('access')) content.access = line(at('access'), mostOf('access'));
     if (has('cost')) content.cost = costOf(at('cost'), this.options.currency);
     if (has('eventStatus')) content.eventStatus = eventStatusOf(at('eventStatus'), notes);
     const changes = has('changes') ? this.changes(at('changes'), notes) : undefined;
     if (changes) content.changes = changes;
     if (has('contact') || has('phone') || has('mail'))
-      content.contact = { name: line(at('contact'), 120), phone: line(at('phone'), 60), mail: line(at('mail'), 200) };
+      content.contact = {
+        name: line(at('contact'), MOST_IN.contactName),
+        phone: line(at('phone'), MOST_IN.phone),
+        mail: line(at('mail'), MOST_IN.mail),
+      };
     if (has('online')) Object.assign(content, this.online(at, notes));
     const html = /<(p|br|ul|ol|li|a|strong|em)\b[^>]*>/i.test(at('text'));
     const id = at('id').slice(0, 200);

@@ -2,6 +2,7 @@
  * iCalendar in (RFC 5545, 7986): ical.js parses, event by event, so that one that is broken does not take the others along.
  * Days and minutes as in the recurrence model. Nothing is fetched; HTML comes as it is written and is cleaned by the server.
  */
+import { mostOf } from '../listing/fields';
 import { startOfSentence } from '../text/text';
 import { isoDay } from '../day/day';
 import { compareDateTime, isoDateTime, sameDateTime, type PlainDateTime } from '../day/plain-date-time';
@@ -99,7 +100,7 @@ function reasonOf(error: unknown): string {
   const plain = message
     .replace(/^Error:\s*/, '')
     .replace(/\s+/g, ' ')
-    .slice(0, 160);
+    .slice(0, mostOf('title'));
   return plain ? `${startOfSentence(plain)}${/[.!?]$/.test(plain) ? '' : '.'}` : 'It cannot be read.';
 }
 

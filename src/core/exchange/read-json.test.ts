@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { emptyContent } from '../listing/content';
+import { emptyContent } from '../listing/fields';
 import { ARCHIVE_FORMAT, ARCHIVE_KIND, FORMER_FORMAT, FORMER_KIND } from './archive';
 import { readJsonFile } from './read-json';
 

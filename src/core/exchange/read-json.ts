@@ -1,4 +1,5 @@
 /** The listings of our own JSON: what an archive holds of them, for a site that has listings of its own. The content's shape is checked by the server. */
+import { mostOf } from '../listing/fields';
 import { isObject, type Loose } from '../collections/is-object';
 import { parseJson } from '../text/clean';
 import { whyNoArchive } from './archive';
@@ -41,7 +42,7 @@ export function readJsonFile(source: string): IncomingFile {
   listings.forEach((raw, i) => {
     const content = isObject(raw) && isObject(raw.content) ? raw.content : undefined;
     const reason = whyNot(raw, content);
-    if (reason) unreadable.push({ line: i + 1, title: text(content?.title).slice(0, 160), reason });
+    if (reason) unreadable.push({ line: i + 1, title: text(content?.title).slice(0, mostOf('title')), reason });
     else items.push(itemOf(raw as Loose, upgradeContent(content as Loose) as unknown as ListingContent, i + 1, names));
   });
   return { items, unreadable, unknownZones: [] };

@@ -134,38 +134,6 @@ export function picturesOf(content: Pick<ListingContent, 'pictureId' | 'galleryI
   return [...new Set([...(pictureId ? [pictureId] : []), ...galleryIds, ...picturesInText(allTexts(content))])];
 }
 
-/** A content of which nothing is said. */
-export function emptyContent(): ListingContent {
-  return {
-    format: CONTENT_FORMAT,
-    title: '',
-    shortTitle: '',
-    summary: '',
-    text: '',
-    recurrence: null,
-    whenWords: '',
-    changes: [],
-    eventStatus: 'going-ahead',
-    eventStatusNote: '',
-    attendance: 'in-person',
-    onlineAddress: '',
-    venueIds: [],
-    organizerIds: [],
-    categoryIds: [],
-    pictureId: null,
-    cost: { kind: 'unsaid' },
-    website: '',
-    contact: { name: '', phone: '', mail: '' },
-    access: '',
-    headline: false,
-    visibility: 'public',
-    expected: null,
-    tagIds: [],
-    galleryIds: [],
-    onTopUntil: null,
-  };
-}
-
 /** `free`, `$8`, the words, or nothing. Currency codes are ISO 4217; the symbol is the locale's narrow one. */
 export function sayCost(cost: Cost, language: Language = 'en'): string {
   if (cost.kind === 'free') return language === 'fr' ? 'entrée libre' : 'free';

@@ -6,9 +6,10 @@ import { rule } from '../recurrence/model';
 import { type StoredRecurrence, type StoredRecurrencePart, toStored } from '../recurrence/stored';
 import { compareWords } from '../text/compare';
 import { applied, staged } from './bulk-actions';
-import { emptyContent, type ListingContent } from './content';
+import type { ListingContent } from './content';
 import { copyOf } from './copy';
-import { FIELD_WORDS, sayField } from './fields';
+import { emptyContent, FIELD_NAMES } from './fields';
+import { sayField } from './say-field';
 import { filledFrom } from './merge';
 
 const recurrence = (...parts: Partial<StoredRecurrencePart>[]): StoredRecurrence => ({
@@ -180,7 +181,7 @@ describe('what is done with many, to one content', () => {
 describe('fields in words', () => {
   it('are all named and said', () => {
     const style = { date: 'day-month', hours: '24' } as const;
-    const said = (Object.keys(FIELD_WORDS) as (keyof typeof FIELD_WORDS)[]).map((field) =>
+    const said = FIELD_NAMES.map((field) =>
       sayField(field, content({ venueIds: ['v', 'gone'] }), (id) => (id === 'v' ? 'Net Loft' : undefined), style),
     );
     expect(said.every((text) => typeof text === 'string')).toBe(true);
@@ -188,7 +189,7 @@ describe('fields in words', () => {
     expect(
       // Translations are there only where there are some.
       [...Object.keys(emptyContent()), 'translations'].filter((field) => field !== 'format').sort(),
-    ).toEqual(Object.keys(FIELD_WORDS).sort());
+    ).toEqual([...FIELD_NAMES].sort());
   });
 });
 

@@ -1,96 +1,167 @@
-/** The fields of a listing, named and said as an editor reads them: for comparing versions, and what two people saved. */
-import { type Style, sayDay } from '../phrase/format';
-import { parseIsoDay } from '../day/day';
-import { sayChange, sayRecurrence } from '../phrase/say';
-import { changesFromStored } from '../recurrence/stored';
-import { plainText } from '../text/text';
-import { type ListingContent, sayCost } from './content';
-import { readRecurrence } from '../dates/repeat-choices';
+/**
+ * The fields of a listing, each declared once: what it is called, what it holds and how much, what it is when nothing is said, where it is entered, who
+ * sees it, and how it goes with another listing. Checks at the door, the form's fields, files, comparing, merging and versions read this.
+ * Lengths are in characters of the stored text (HTML included), numbers of ids in ids.
+ */
+import type { EventStatus } from '../recurrence/model';
+import type { ValidationField } from '../validation/note';
+import { type Attendance, CONTENT_FORMAT, type ListingContent, type Visibility } from './content';
 
 export type ContentField = Exclude<keyof ListingContent, 'format'>;
 
-export const FIELD_WORDS: Record<ContentField, string> = {
-  title: 'Title',
-  shortTitle: 'Short title',
-  summary: 'Summary',
-  text: 'Text',
-  recurrence: 'When',
-  whenWords: 'When, in words',
-  changes: 'Changed dates',
-  eventStatus: 'Status',
-  eventStatusNote: 'Why',
-  attendance: 'Kind of place',
-  onlineAddress: 'Online address',
-  venueIds: 'Venue',
-  organizerIds: 'Organizer',
-  categoryIds: 'Categories',
-  tagIds: 'Tags',
-  pictureId: 'Picture',
-  galleryIds: 'More pictures',
-  cost: 'Cost',
-  website: 'Website',
-  contact: 'Contact',
-  access: 'Access',
-  expected: 'Expected',
-  headline: 'Headline',
-  onTopUntil: 'On top until',
-  visibility: 'Visibility',
-  translations: 'In French',
-};
+/** What a field can hold. */
+export type FieldType<V> =
+  /** text on one line, its spaces closed up; `rows` where it is entered in a taller field */
+  | { is: 'line'; most: number; rows?: number }
+  | { is: 'html'; most: number }
+  /** an address that can be followed */
+  | { is: 'web'; most: number }
+  /** one of a few, with the word for each */
+  | { is: 'choice'; words: Record<V & string, string> }
+  | { is: 'flag' }
+  | { is: 'number'; least: number; most: number }
+  | { is: 'day' }
+  /** what it points to, in order */
+  | { is: 'ids'; most: number }
+  | { is: 'id' }
+  /** a shape of its own, with a check of its own (`server/listings/input.ts`) and words of its own (`say-field.ts`) */
+  | { is: 'own' };
 
-/** Names of what ids point to; undefined for what was removed. */
-export type NameOf = (id: string) => string | undefined;
-
-/** A field's value in words; empty when there is none. */
-export function sayField(field: ContentField, content: ListingContent, nameOf: NameOf, style: Style): string {
-  const names = (ids: readonly string[]): string => ids.map((id) => nameOf(id) ?? 'removed').join(', ');
-  switch (field) {
-    case 'text':
-      return plainText(content.text);
-    case 'recurrence': {
-      const recurrence = readRecurrence(content.recurrence);
-      return recurrence ? sayRecurrence(recurrence, style) : '';
-    }
-    case 'changes':
-      return sayChanges(content, style);
-    case 'venueIds':
-    case 'organizerIds':
-    case 'categoryIds':
-    case 'tagIds':
-    case 'galleryIds':
-      return names(content[field]);
-    case 'pictureId':
-      return content.pictureId ? names([content.pictureId]) : '';
-    case 'cost':
-      return sayCost(content.cost);
-    case 'contact':
-      return [content.contact.name, content.contact.phone, content.contact.mail].filter(Boolean).join(', ');
-    case 'headline':
-      return content.headline ? 'yes' : 'no';
-    case 'expected':
-      return content.expected === null ? '' : String(content.expected);
-    case 'onTopUntil': {
-      const day = parseIsoDay(content.onTopUntil ?? '');
-      return day === undefined ? '' : sayDay(day, style, { year: true });
-    }
-    case 'translations':
-      return Object.values(content.translations ?? {})
-        .flatMap(({ title, shortTitle, summary, text }) => [title, shortTitle, summary, plainText(text)])
-        .filter(Boolean)
-        .join(' · ');
-    case 'visibility':
-      return content.visibility === 'address-only' ? 'by address only' : 'public';
-    default:
-      return content[field];
-  }
+export interface Field<V> {
+  /** as an editor reads it */
+  label: string;
+  /** as a sentence about it begins: "The title has at most 160 characters" */
+  subject?: string;
+  /** beside it, where it is entered */
+  hint?: string;
+  type: FieldType<V>;
+  empty: V;
+  /** the form's field where it is put right; nothing for what cannot be wrong */
+  entered?: ValidationField;
+  /** editors alone know it */
+  team?: true;
+  /** taken over from the other listing of the same event when two are merged and this one says nothing */
+  fillsGaps?: true;
 }
 
-function sayChanges(content: ListingContent, style: Style): string {
-  try {
-    return changesFromStored(content.changes)
-      .map((change) => sayChange(change, style))
-      .join('; ');
-  } catch {
-    return `${content.changes.length} changed`;
-  }
+const STATUSES: Record<EventStatus, string> = {
+  'going-ahead': 'Going ahead',
+  postponed: 'Postponed',
+  'moved-online': 'Moved online',
+  rescheduled: 'Rescheduled',
+  cancelled: 'Cancelled',
+};
+const PLACES: Record<Attendance, string> = { 'in-person': 'In person', online: 'Online', both: 'In person and online' };
+const SIGHT: Record<Visibility, string> = { public: 'Public', 'address-only': 'By address only' };
+
+/** In the order in which they are compared and said. */
+export const FIELDS = {
+  title: { label: 'Title', subject: 'The title', type: { is: 'line', most: 160 }, empty: '', entered: 'title' },
+  shortTitle: { label: 'Short title', subject: 'The short title', type: { is: 'line', most: 60 }, empty: '', entered: 'shortTitle' },
+  summary: {
+    label: 'Summary',
+    subject: 'The summary',
+    type: { is: 'line', most: 400, rows: 2 },
+    empty: '',
+    entered: 'summary',
+    fillsGaps: true,
+  },
+  text: { label: 'Text', subject: 'The text', type: { is: 'html', most: 60_000 }, empty: '', entered: 'text', fillsGaps: true },
+  recurrence: { label: 'When', type: { is: 'own' }, empty: null, entered: 'when', fillsGaps: true },
+  whenWords: {
+    label: 'When, in words',
+    subject: 'When, in words,',
+    type: { is: 'line', most: 2_000 },
+    empty: '',
+    entered: 'when',
+    team: true,
+  },
+  changes: { label: 'Changed dates', type: { is: 'own' }, empty: [], entered: 'when' },
+  eventStatus: { label: 'Status', type: { is: 'choice', words: STATUSES }, empty: 'going-ahead' },
+  eventStatusNote: { label: 'Why, for readers', subject: 'The note', type: { is: 'line', most: 300 }, empty: '' },
+  attendance: { label: 'Kind of place', type: { is: 'choice', words: PLACES }, empty: 'in-person', entered: 'venues' },
+  onlineAddress: {
+    label: 'Online address',
+    subject: 'The online address',
+    hint: 'www.shore.example/room will do',
+    type: { is: 'web', most: 500 },
+    empty: '',
+    entered: 'online',
+    fillsGaps: true,
+  },
+  venueIds: { label: 'Venues', type: { is: 'ids', most: 10 }, empty: [], entered: 'venues', fillsGaps: true },
+  organizerIds: { label: 'Organizers', type: { is: 'ids', most: 10 }, empty: [], entered: 'organizers', fillsGaps: true },
+  categoryIds: { label: 'Categories', type: { is: 'ids', most: 10 }, empty: [], entered: 'categories', fillsGaps: true },
+  tagIds: { label: 'Tags', type: { is: 'ids', most: 30 }, empty: [], entered: 'categories', fillsGaps: true },
+  pictureId: { label: 'Picture', type: { is: 'id' }, empty: null, entered: 'picture', fillsGaps: true },
+  galleryIds: { label: 'More pictures', type: { is: 'ids', most: 24 }, empty: [], entered: 'picture', fillsGaps: true },
+  cost: { label: 'Cost', type: { is: 'own' }, empty: { kind: 'unsaid' }, entered: 'cost', fillsGaps: true },
+  website: {
+    label: 'Website',
+    subject: 'The website',
+    hint: 'www.shore.example will do',
+    type: { is: 'web', most: 500 },
+    empty: '',
+    entered: 'website',
+    fillsGaps: true,
+  },
+  contact: { label: 'Contact', type: { is: 'own' }, empty: { name: '', phone: '', mail: '' }, entered: 'contact', fillsGaps: true },
+  access: {
+    label: 'Access',
+    hint: 'Steps, hearing loop, parking, what to bring',
+    type: { is: 'line', most: 600, rows: 2 },
+    empty: '',
+    entered: 'access',
+    fillsGaps: true,
+  },
+  expected: {
+    label: 'People expected',
+    subject: 'How many are expected',
+    hint: 'Compared with what its venue holds',
+    type: { is: 'number', least: 1, most: 1_000_000 },
+    empty: null,
+    entered: 'expected',
+    team: true,
+    fillsGaps: true,
+  },
+  headline: { label: 'Headline', type: { is: 'flag' }, empty: false },
+  onTopUntil: { label: 'On top until', type: { is: 'day' }, empty: null },
+  visibility: { label: 'Visibility', type: { is: 'choice', words: SIGHT }, empty: 'public' },
+  translations: { label: 'In French', type: { is: 'own' }, empty: undefined, entered: 'text', fillsGaps: true },
+} as const satisfies { [Name in ContentField]: Field<ListingContent[Name]> };
+
+/** Fields whose type is one of these. */
+export type FieldOf<Is extends FieldType<unknown>['is']> = {
+  [Name in ContentField]: (typeof FIELDS)[Name]['type']['is'] extends Is ? Name : never;
+}[ContentField];
+
+export const FIELD_NAMES = Object.keys(FIELDS) as ContentField[];
+
+/** A field's declaration, whichever it is. */
+export const fieldOf = (name: ContentField): Field<unknown> => FIELDS[name] as Field<unknown>;
+
+/** Facts that stand in a page's column of facts as they are: their heading there is in the catalogue under their name. */
+export const FACTS = ['access', 'website'] as const satisfies readonly FieldOf<'line' | 'web'>[];
+
+/** A content without what editors alone know. */
+export function forReaders(content: ListingContent): ListingContent {
+  const hidden = FIELD_NAMES.filter((name) => fieldOf(name).team).map((name) => [name, fieldOf(name).empty]);
+  return { ...content, ...Object.fromEntries(hidden) };
+}
+
+/** The choices of a field, each with its word. */
+export function optionsOf<Name extends FieldOf<'choice'>>(name: Name): [ListingContent[Name], string][] {
+  return Object.entries(FIELDS[name].type.words) as [ListingContent[Name], string][];
+}
+
+/** How much the longest text of a field holds, where it is text. */
+export const mostOf = (name: FieldOf<'line' | 'web' | 'html'>): number => FIELDS[name].type.most;
+
+/** Parts of fields that have a shape of their own: how much their texts hold. */
+export const MOST_IN = { costWords: 120, amount: 20, contactName: 120, phone: 60, mail: 200 } as const;
+
+/** A content of which nothing is said. Each is new: what it holds may be changed. */
+export function emptyContent(): ListingContent {
+  const empty = FIELD_NAMES.map((name) => [name, fieldOf(name).empty]).filter(([, value]) => value !== undefined);
+  return { format: CONTENT_FORMAT, ...structuredClone(Object.fromEntries(empty)) };
 }

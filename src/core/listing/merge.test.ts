@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { emptyContent, type ListingContent } from './content';
+import type { ListingContent } from './content';
+import { emptyContent } from './fields';
 import { differences, mergeContents, sameContent } from './merge';
 
 const base: ListingContent = { ...emptyContent(), title: 'Harbour Choir', text: '<p>We sing.</p>', venueIds: ['hall'] };

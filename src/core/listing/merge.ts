@@ -1,19 +1,19 @@
 /** Two people's edits of one listing, field by field. */
 import { canonical } from '../text/canonical-json';
 import type { ListingContent } from './content';
-import { type ContentField, FIELD_WORDS } from './fields';
+import { type ContentField, FIELD_NAMES, fieldOf } from './fields';
 
 /** Are two values of a field the same? What is one object is not looked into: whoever types changes one field of many. */
 const differ = (a: unknown, b: unknown): boolean => a !== b && canonical(a) !== canonical(b);
 
 /** The parts of a content that differ, by name. */
 export function differences(a: ListingContent, b: ListingContent): ContentField[] {
-  return (Object.keys(FIELD_WORDS) as ContentField[]).filter((name) => differ(a[name], b[name]));
+  return FIELD_NAMES.filter((name) => differ(a[name], b[name]));
 }
 
 /** Do two contents say the same? */
 export function sameContent(a: ListingContent, b: ListingContent): boolean {
-  return a === b || !(Object.keys(FIELD_WORDS) as ContentField[]).some((name) => differ(a[name], b[name]));
+  return a === b || !FIELD_NAMES.some((name) => differ(a[name], b[name]));
 }
 
 /** Of what differs between mine and theirs, what only one side changed since both began: those merge by themselves. */
@@ -43,27 +43,7 @@ const isEmpty = (value: unknown): boolean =>
 
 /** A content with what it lacks taken over from another of the same event. Its own words and dates stay. */
 export function filledFrom(content: ListingContent, other: ListingContent): ListingContent {
-  const taken = Object.fromEntries(
-    (
-      [
-        'summary',
-        'text',
-        'recurrence',
-        'venueIds',
-        'organizerIds',
-        'categoryIds',
-        'tagIds',
-        'pictureId',
-        'galleryIds',
-        'cost',
-        'website',
-        'contact',
-        'access',
-        'expected',
-        'onlineAddress',
-        'translations',
-      ] as const
-    ).flatMap((field) => (isEmpty(content[field]) && !isEmpty(other[field]) ? [[field, other[field]]] : [])),
-  );
+  const gaps = FIELD_NAMES.filter((name) => fieldOf(name).fillsGaps && isEmpty(content[name]) && !isEmpty(other[name]));
+  const taken = Object.fromEntries(gaps.map((name) => [name, other[name]]));
   return { ...content, ...taken };
 }

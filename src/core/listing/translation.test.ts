@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { dateIn, effectiveSummary } from '../dates/effective-date';
-import { emptyContent, type ListingContent, picturesOf, type Translation } from './content';
+import { type ListingContent, picturesOf, type Translation } from './content';
+import { emptyContent } from './fields';
 import { contentIn, NO_TRANSLATION, withTranslation } from './translation';
 
 const choir: ListingContent = {

@@ -1,4 +1,5 @@
 /** Copies a listing: the new date is asked for first, then its title. */
+import { mostOf } from '@/core/listing/fields';
 import { useMemo, useState } from 'react';
 import { sayFailure, send } from '@/client/api';
 import type { EditorStart } from '@/core/listing/editor';
@@ -81,7 +82,7 @@ export function CopyDialog({ id, title, site, onClose }: CopyProps) {
       </div>
       <div className="field">
         <label htmlFor="copy-title">Title</label>
-        <input id="copy-title" required maxLength={160} value={name} onChange={(e) => setName(e.target.value)} />
+        <input id="copy-title" required maxLength={mostOf('title')} value={name} onChange={(e) => setName(e.target.value)} />
       </div>
       <p className="hint m-0">Changes to single dates, cancellations and breaks stay behind. The copy is a draft.</p>
     </AskBox>

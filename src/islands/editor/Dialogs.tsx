@@ -2,7 +2,8 @@
 import { type FormEvent, useState } from 'react';
 import { send } from '@/client/api';
 import type { ListingContent } from '@/core/listing/content';
-import { type ContentField, FIELD_WORDS, sayField } from '@/core/listing/fields';
+import { type ContentField, FIELDS } from '@/core/listing/fields';
+import { sayField } from '@/core/listing/say-field';
 import type { Style } from '@/core/phrase/format';
 import { AskBox, Box } from '../fields/Box';
 import type { Conflict } from './use-listing';
@@ -69,7 +70,7 @@ export function TwoSaved({
       )}
       {conflict.collisions.map((part) => (
         <fieldset key={part} className="m-0 mb-2.5 border-0 p-0">
-          <legend className="label">{FIELD_WORDS[part]}</legend>
+          <legend className="label">{FIELDS[part].label}</legend>
           <div className="grid grid-cols-[1fr_1fr] gap-2.5 my-1.5 max-[700px]:grid-cols-[1fr]">
             <div className="border border-rule p-2 wrap-anywhere bg-sheet">
               <label className="check">

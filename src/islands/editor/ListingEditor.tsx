@@ -1,24 +1,24 @@
 /** The listing's editor: an index of sections, the form as one page, and the rail with Dates and Proof. */
 import { useEffect, useDeferredValue, useMemo, useState } from 'react';
-import { ATTENDANCE } from '@/core/listing/content';
+import { FIELDS, optionsOf } from '@/core/listing/fields';
 import { type ValidationField, type ValidationNote, stopsPublishing } from '@/core/validation/note';
 import type { EditorStart } from '@/core/listing/editor';
 import { SignInAgain, TwoSaved } from './Dialogs';
 import { MakeDialog } from './MakeDialog';
-import { Select, Text } from '../fields/fields';
+import { Select } from '../fields/fields';
 import { Picker } from './Picker';
 import { Pictures } from './parts/Pictures';
 import { DatesRail } from './parts/Dates';
 import { ValidationRail } from './parts/ProofRail';
 import { When } from './parts/When';
 import { defaultsOf } from '@/core/listing/defaults';
-import { readWebAddress } from '@/core/validation/links';
 import { railOf } from '@/core/dates/rail';
 import { useClashes } from './use-clashes';
 import { CopyDialog } from './CopyDialog';
 import { SideBySide } from './SideBySide';
 import { useEdits } from './use-edits';
 import { useListing } from './use-listing';
+import { PlainField } from './parts/PlainField';
 import { leadTo } from './lead-to';
 import { PhoneBar } from './parts/PhoneBar';
 import { useValidation } from './use-validation';
@@ -154,11 +154,9 @@ export default function ListingEditor({ start }: { start: EditorStart }) {
             <h2 className="text-[20px] border-b border-b-rule-strong pb-1.75 mb-3">Where</h2>
             <div className="grid gap-3">
               <Select
-                label="Kind of place"
+                label={FIELDS.attendance.label}
                 value={content.attendance}
-                options={ATTENDANCE.map(
-                  (a) => [a, { 'in-person': 'In person', online: 'Online', both: 'In person and online' }[a]] as const,
-                )}
+                options={optionsOf('attendance')}
                 onChange={(attendance) => setContent({ attendance })}
               />
               {content.attendance !== 'online' && (
@@ -174,15 +172,7 @@ export default function ListingEditor({ start }: { start: EditorStart }) {
                 />
               )}
               {content.attendance !== 'in-person' && (
-                <Text
-                  label="Online address"
-                  name="online"
-                  value={content.onlineAddress}
-                  onChange={(onlineAddress) => setContent({ onlineAddress })}
-                  error={error('onlineAddress') ?? error('online')}
-                  onLeave={(typed) => setContent({ onlineAddress: readWebAddress(typed) ?? typed.trim() })}
-                  hint="www.shore.example/room will do"
-                />
+                <PlainField field="onlineAddress" content={content} setContent={setContent} error={error} />
               )}
             </div>
           </section>

@@ -2,7 +2,8 @@
 import { useEffect, useState } from 'react';
 import { ask, sayFailure, send } from '@/client/api';
 import type { ListingContent } from '@/core/listing/content';
-import { type ContentField, FIELD_WORDS, type NameOf, sayField } from '@/core/listing/fields';
+import { type ContentField, FIELDS } from '@/core/listing/fields';
+import { type NameOf, sayField } from '@/core/listing/say-field';
 import { differences } from '@/core/listing/merge';
 import type { Style } from '@/core/phrase/format';
 import type { Subject } from '@/core/validation/note';
@@ -58,7 +59,7 @@ export function SideBySide({ subject, id, revision, mine, nameOf, style, onClose
           <tbody>
             {fields.map((field) => (
               <tr key={field} className={differing.includes(field) ? 'differs' : undefined}>
-                <th scope="row">{FIELD_WORDS[field]}</th>
+                <th scope="row">{FIELDS[field].label}</th>
                 <td>{sayField(field, mine, nameOf, style).slice(0, 300) || '–'}</td>
                 <td>{sayField(field, theirs, nameOf, style).slice(0, 300) || '–'}</td>
               </tr>

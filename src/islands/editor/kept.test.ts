@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { emptyContent, type ListingContent } from '@/core/listing/content';
+import type { ListingContent } from '@/core/listing/content';
+import { emptyContent } from '@/core/listing/fields';
 import { dropKept, keep, readKept } from './kept';
 
 const listing = (): ListingContent => ({ ...emptyContent(), title: 'Harbour Choir' });

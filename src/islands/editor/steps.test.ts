@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { emptyContent, type ListingContent } from '@/core/listing/content';
+import type { ListingContent } from '@/core/listing/content';
+import { emptyContent } from '@/core/listing/fields';
 import { firstStep, record, redo, type Steps, seal, undo } from './steps';
 
 const titled = (steps: Steps, title: string, at: number): Steps => record(steps, { ...steps.present, title }, at);

@@ -2,7 +2,8 @@
 import { type Ref, useState } from 'react';
 import type { EpochDay } from '@/core/day/day';
 import { isoDateTime } from '@/core/day/plain-date-time';
-import { emptyContent, type ListingContent } from '@/core/listing/content';
+import type { ListingContent } from '@/core/listing/content';
+import { emptyContent, mostOf } from '@/core/listing/fields';
 import { sayDay, sayDays, type Style } from '@/core/phrase/format';
 import type { StoredRecurrencePart } from '@/core/recurrence/stored';
 import { ClockField } from '../fields/ClockField';
@@ -87,7 +88,7 @@ export function NewListing({ from, to, title, setTitle, style, field, busy, onMa
           id="ds-title"
           ref={field}
           value={title}
-          maxLength={160}
+          maxLength={mostOf('title')}
           autoComplete="off"
           aria-invalid={wrong || undefined}
           aria-describedby={wrong ? 'ds-title-wrong' : undefined}

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { Outcome } from '@/client/api';
-import { emptyContent, type ListingContent } from '@/core/listing/content';
+import type { ListingContent } from '@/core/listing/content';
+import { emptyContent } from '@/core/listing/fields';
 import { type SheetCommand, doInstead, doTo, redoCommand, type Server, type Stored, undoCommand } from './command-history';
 
 /** A server with one listing, as the real one answers. */

@@ -2,6 +2,7 @@
  * One row of the table: a press on a cell edits it there, Enter keeps it, Escape leaves it, and what was saved is said and taken back there.
  * The row's button has what can be done with the listing as a whole; arrows walk the cells.
  */
+import { mostOf } from '@/core/listing/fields';
 import { lazy, Suspense, useCallback, useEffect, useRef, useState } from 'react';
 import { createPortal } from 'react-dom';
 import { sayFailure, send } from '@/client/api';
@@ -309,7 +310,7 @@ function CellInput({
   return createPortal(
     open.field === 'title' || open.field === 'cost' ? (
       // biome-ignore lint/a11y/noAutofocus: somebody just opened this cell
-      <input {...shared} autoFocus maxLength={160} onChange={(e) => setValue(e.target.value)} />
+      <input {...shared} autoFocus maxLength={mostOf('title')} onChange={(e) => setValue(e.target.value)} />
     ) : (
       // biome-ignore lint/a11y/noAutofocus: somebody just opened this cell
       <select {...shared} autoFocus onChange={(e) => setValue(e.target.value)}>

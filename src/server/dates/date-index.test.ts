@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { dayOf, isoDay } from '@/core/day/day';
-import { emptyContent, type ListingContent } from '@/core/listing/content';
+import type { ListingContent } from '@/core/listing/content';
+import { emptyContent } from '@/core/listing/fields';
 import { rule } from '@/core/recurrence/model';
 import { SETTINGS } from '../../../tests/support/db';
 import { indexRows, lastDayOf } from './date-index';

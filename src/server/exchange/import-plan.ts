@@ -3,8 +3,9 @@ import { createHash } from 'node:crypto';
 import type { EpochDay } from '@/core/day/day';
 import { isoDateTime } from '@/core/day/plain-date-time';
 import type { Incoming, Named } from '@/core/exchange/incoming';
-import { emptyContent, type ListingContent } from '@/core/listing/content';
-import { type ContentField, FIELD_WORDS, sayField } from '@/core/listing/fields';
+import type { ListingContent } from '@/core/listing/content';
+import { type ContentField, emptyContent, FIELD_NAMES, FIELDS } from '@/core/listing/fields';
+import { sayField } from '@/core/listing/say-field';
 import type { Style } from '@/core/phrase/format';
 import { sayChange, sayRecurrence } from '@/core/phrase/say';
 import { expand } from '@/core/recurrence/expand';
@@ -331,16 +332,14 @@ function datesOf({ recurrence: stored, changes }: Pick<ListingContent, 'recurren
 
 /** So much of a value is shown in a preview. */
 const SHOWN = 160;
-const COMPARED = (Object.keys(FIELD_WORDS) as ContentField[]).filter(
-  (field): field is Field => field !== 'pictureId' && field !== 'galleryIds' && field !== 'tagIds',
-);
+const COMPARED = FIELD_NAMES.filter((field): field is Field => field !== 'pictureId' && field !== 'galleryIds' && field !== 'tagIds');
 
 function differencesOf(before: ListingContent, after: ListingContent, reference: ReferenceData, style: Style): Difference[] {
   const nameOf = (id: string): string | undefined =>
     (reference.venue.get(id) ?? reference.organizer.get(id) ?? reference.category.get(id))?.name;
   const said = (field: Field, content: ListingContent): string => sayField(field, content, nameOf, style).slice(0, SHOWN) || 'none';
   return COMPARED.filter((field) => !same(before[field], after[field])).map((field) => ({
-    what: FIELD_WORDS[field],
+    what: FIELDS[field].label,
     before: said(field, before),
     after: said(field, after),
   }));

@@ -1,6 +1,7 @@
 /** Begins a listing as a copy of another. Proof holds it until its title and its dates were looked at. */
 import { eq } from 'drizzle-orm';
 import { z } from 'zod';
+import { mostOf } from '@/core/listing/fields';
 import { parseIsoDay } from '@/core/day/day';
 import { copyOf } from '@/core/listing/copy';
 import type { Db } from '../db/client';
@@ -10,7 +11,11 @@ import { recurrenceInput } from './input';
 import { type Change, createListing } from './write';
 
 export const copyInput = z.object({
-  title: z.string().trim().min(1, 'The title is missing').max(160, 'The title has at most 160 characters'),
+  title: z
+    .string()
+    .trim()
+    .min(1, 'The title is missing')
+    .max(mostOf('title'), `The title has at most ${mostOf('title')} characters`),
   days: z
     .array(z.string().refine((text) => parseIsoDay(text) !== undefined, { error: 'There is no such date' }))
     .max(60, 'At most 60 dates'),

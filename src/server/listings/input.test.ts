@@ -1,6 +1,8 @@
+import { randomUUID } from 'node:crypto';
 import { describe, expect, it } from 'vitest';
 import { FORMER_CONTENT } from '../../../tests/support/former-content';
-import { emptyContent, type ListingContent } from '@/core/listing/content';
+import type { ListingContent } from '@/core/listing/content';
+import { type ContentField, emptyContent, FIELD_NAMES, fieldOf as declared } from '@/core/listing/fields';
 import { Problem, read } from '../problem';
 import { cleanHtml } from './html';
 import { contentInput } from './input';
@@ -90,6 +92,22 @@ describe('a listing that comes in', () => {
     expect(
       Object.keys({ ...content, ...content.recurrence, ...content.changes[0] }).filter((key) => /standing|stretch|leftOut/.test(key)),
     ).toEqual([]);
+  });
+  it('takes as much in each field as it declares, and no more', () => {
+    const bounded = FIELD_NAMES.flatMap((name): [name: ContentField, most: unknown, more: unknown][] => {
+      const { type } = declared(name);
+      if (type.is === 'line' || type.is === 'html') return [[name, 'a'.repeat(type.most), 'a'.repeat(type.most + 1)] as const];
+      if (type.is === 'web')
+        return [[name, `https://a.example/${'a'.repeat(type.most - 18)}`, `https://a.example/${'a'.repeat(type.most)}`] as const];
+      if (type.is === 'number') return [[name, type.most, type.most + 1] as const];
+      const ids = (n: number): string[] => Array.from({ length: n }, () => randomUUID());
+      return type.is === 'ids' ? [[name, ids(type.most), ids(type.most + 1)] as const] : [];
+    });
+    expect(bounded.length).toBeGreaterThan(12);
+    for (const [name, most, more] of bounded) {
+      expect(read(contentInput, { ...good(), [name]: most })[name]).toEqual(most);
+      expect(fieldOf({ ...good(), [name]: more }), name).toBe(name);
+    }
   });
   it('refuses what is no object', () => {
     for (const raw of [null, 3, 'x', [], { __proto__: { title: 'x' } }]) expect(() => read(contentInput, raw)).toThrow(Problem);

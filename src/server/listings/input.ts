@@ -1,6 +1,7 @@
 /** What may come in as a listing's content. Everything is bounded; HTML is sanitised; dates must exist. */
 import { z } from 'zod';
-import { ATTENDANCE, CONTENT_FORMAT, type ListingContent, upgradeContent, VISIBILITIES } from '@/core/listing/content';
+import { CONTENT_FORMAT, type ListingContent, upgradeContent } from '@/core/listing/content';
+import { type ContentField, FIELD_NAMES, type FieldOf, fieldOf, MOST_IN, mostOf } from '@/core/listing/fields';
 import { isUntranslated } from '@/core/listing/translation';
 import { readAmount } from '@/core/listing/cost';
 import { readWebAddress } from '@/core/validation/links';
@@ -19,7 +20,13 @@ const line = (most: number, what: string) =>
     .pipe(z.string().max(most, `${what} has at most ${most} characters`));
 
 /** An address that can be followed; what is none stays as it was typed, and Proof says what is wrong with it. */
-const web = (what: string) => line(500, what).transform((text) => readWebAddress(text) ?? text);
+const web = (most: number, what: string) => line(most, what).transform((text) => readWebAddress(text) ?? text);
+
+const html = (most: number, what: string) =>
+  z
+    .string()
+    .max(most, `${what} has at most ${most.toLocaleString('en')} characters`)
+    .transform(cleanHtml);
 
 const day = z.string().refine((text) => parseIsoDay(text) !== undefined, { error: 'There is no such date; dates are written 2027-03-07' });
 const wall = z
@@ -106,11 +113,11 @@ const cost = z.discriminatedUnion('kind', [
   z
     .object({
       kind: z.literal('amount'),
-      amount: line(20, 'The amount'),
+      amount: line(MOST_IN.amount, 'The amount'),
       currency: z.string().regex(/^[A-Z]{3}$/, 'A currency is three letters, such as CAD'),
     })
     .transform((cost) => ({ ...cost, amount: readAmount(cost.amount, cost.currency) ?? cost.amount })),
-  z.object({ kind: z.literal('words'), words: line(120, 'The cost in words') }),
+  z.object({ kind: z.literal('words'), words: line(MOST_IN.costWords, 'The cost in words') }),
 ]);
 
 const ids = (most: number) =>
@@ -120,49 +127,64 @@ const ids = (most: number) =>
     .transform((list) => [...new Set(list)]);
 
 const translation = z.object({
-  title: line(160, 'The title'),
-  shortTitle: line(60, 'The short title'),
-  summary: line(400, 'The summary'),
-  text: z.string().max(60_000, 'The text has at most 60,000 characters').transform(cleanHtml),
+  title: line(mostOf('title'), 'The title'),
+  shortTitle: line(mostOf('shortTitle'), 'The short title'),
+  summary: line(mostOf('summary'), 'The summary'),
+  text: html(mostOf('text'), 'The text'),
 });
 
-const content = z.object({
-  format: z.literal(CONTENT_FORMAT),
-  title: line(160, 'The title'),
-  shortTitle: line(60, 'The short title'),
-  summary: line(400, 'The summary'),
-  text: z.string().max(60_000, 'The text has at most 60,000 characters').transform(cleanHtml),
+/** What has a shape of its own. */
+const OWN: Record<FieldOf<'own'>, z.ZodType> = {
   recurrence: recurrenceInput.nullable(),
-  whenWords: line(2_000, 'When, in words,'),
   changes: z.array(changeInput).max(500, 'At most 500 changed dates'),
-  eventStatus: z.enum(EVENT_STATUSES),
-  eventStatusNote: line(300, 'The note'),
-  attendance: z.enum(ATTENDANCE),
-  onlineAddress: web('The online address'),
-  venueIds: ids(10),
-  organizerIds: ids(10),
-  categoryIds: ids(10),
-  pictureId: z.uuid().nullable(),
   cost,
-  website: web('The website'),
-  contact: z.object({ name: line(120, 'The name'), phone: line(60, 'The phone number'), mail: line(200, 'The mail address') }),
-  access: line(600, 'Access'),
-  headline: z.boolean(),
-  visibility: z.enum(VISIBILITIES),
-  expected: z
-    .number({ error: 'How many are expected is a whole number' })
-    .int('How many are expected is a whole number')
-    .min(1, 'At least 1')
-    .max(1_000_000, 'At most 1,000,000')
-    .nullable(),
-  tagIds: ids(30),
-  galleryIds: ids(24),
-  onTopUntil: day.nullable(),
+  contact: z.object({
+    name: line(MOST_IN.contactName, 'The name'),
+    phone: line(MOST_IN.phone, 'The phone number'),
+    mail: line(MOST_IN.mail, 'The mail address'),
+  }),
   translations: z
     .object({ fr: translation.optional() })
     .optional()
     // Of what is emptied nothing is kept.
     .transform((all) => (all?.fr && !isUntranslated(all.fr) ? { fr: all.fr } : undefined)),
+};
+
+/** The check of a field, made of its declaration. */
+function checkOf(name: ContentField): z.ZodType {
+  const { type, label, subject = label } = fieldOf(name);
+  switch (type.is) {
+    case 'line':
+      return line(type.most, subject);
+    case 'html':
+      return html(type.most, subject);
+    case 'web':
+      return web(type.most, subject);
+    case 'choice':
+      return z.enum(Object.keys(type.words));
+    case 'flag':
+      return z.boolean();
+    case 'number':
+      return z
+        .number({ error: `${subject} is a whole number` })
+        .int(`${subject} is a whole number`)
+        .min(type.least, `At least ${type.least.toLocaleString('en')}`)
+        .max(type.most, `At most ${type.most.toLocaleString('en')}`)
+        .nullable();
+    case 'day':
+      return day.nullable();
+    case 'ids':
+      return ids(type.most);
+    case 'id':
+      return z.uuid().nullable();
+    case 'own':
+      return OWN[name as FieldOf<'own'>];
+  }
+}
+
+const content = z.object({
+  format: z.literal(CONTENT_FORMAT),
+  ...Object.fromEntries(FIELD_NAMES.map((name) => [name, checkOf(name)])),
 });
 
 export const contentInput = z.preprocess(

@@ -6,7 +6,8 @@ import { readClock, readClocks } from '@/core/phrase/read/clock-times';
 import { sayProblem } from '@/core/phrase/read/phrase-problem';
 import { readPhrase } from '@/core/phrase/read/read-phrase';
 import { sayRecurrence } from '@/core/phrase/say';
-import { type Cost, emptyContent, type ListingContent } from '@/core/listing/content';
+import type { Cost, ListingContent } from '@/core/listing/content';
+import { emptyContent, MOST_IN, mostOf } from '@/core/listing/fields';
 import { readCost } from '@/core/listing/cost';
 import { isMail, readWebAddress } from '@/core/validation/links';
 import type { Length, Rule } from '@/core/recurrence/model';
@@ -22,16 +23,16 @@ export type Fields = Record<string, string>;
 
 /** Longest values, by field; also the form's maxlength. */
 export const LONGEST: Record<string, number> = {
-  title: 160,
+  title: mostOf('title'),
   when: 400,
   text: 5000,
   where: 200,
   who: 200,
-  cost: 120,
-  website: 500,
-  name: 120,
-  mail: 200,
-  phone: 60,
+  cost: MOST_IN.costWords,
+  website: mostOf('website'),
+  name: MOST_IN.contactName,
+  mail: MOST_IN.mail,
+  phone: MOST_IN.phone,
   message: 1000,
 };
 /** A field that people do not see: what fills it is no person. */

@@ -4,7 +4,7 @@ import { change, choir, EDITOR, freshDb, inTx, NOW, type Places, SETTINGS, seedP
 import { problem } from '../../../tests/support/problem';
 import { siteOf } from '../../../tests/support/site';
 import type { BulkAction } from '@/core/listing/bulk-actions';
-import { emptyContent } from '@/core/listing/content';
+import { emptyContent } from '@/core/listing/fields';
 import { startBulk, startUndo } from '../bulk/run';
 import type { Db } from '../db/client';
 import { edit, listing, organizer, outbox, published, submission, user, venue } from '../db/schema';

@@ -2,6 +2,7 @@
 import { and, asc, eq, sql } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
 import { type DateTimes, effectiveSummary } from '@/core/dates/effective-date';
+import { forReaders } from '@/core/listing/fields';
 import { contentIn } from '@/core/listing/translation';
 import type { Language } from '@/core/phrase/language';
 import type { EventStatus } from '@/core/recurrence/model';
@@ -39,10 +40,8 @@ export async function findPublished(db: Db, slug: string): Promise<{ row: Publis
 
 /** A published listing as readers of a language have it. */
 export function rowIn(row: PublishedRow, language: Language): PublishedRow {
-  const content = contentIn(row.content, language);
-  return content === row.content
-    ? row
-    : { ...row, title: content.title, shortTitle: content.shortTitle, summary: effectiveSummary(content), content };
+  const content = forReaders(contentIn(row.content, language));
+  return { ...row, title: content.title, shortTitle: content.shortTitle, summary: effectiveSummary(content), content };
 }
 
 const o = alias(occurrence, 'o');

@@ -3,7 +3,7 @@ import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { build } from 'esbuild';
 import { choir, NOW, SETTINGS } from '../../../tests/support/db';
-import { emptyContent } from '@/core/listing/content';
+import { emptyContent } from '@/core/listing/fields';
 import { indexRows } from '../dates/date-index';
 import type { Part, Task } from './tasks';
 import { TaskWorker } from './task-worker';

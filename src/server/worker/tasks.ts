@@ -4,7 +4,8 @@ import { fromIcal, type Incoming, type IncomingFile } from '@/core/exchange/inco
 import { readCsv } from '@/core/exchange/read-csv';
 import { FileError, readIcal } from '@/core/exchange/read-ical';
 import { readJsonFile } from '@/core/exchange/read-json';
-import { emptyContent, type ListingContent } from '@/core/listing/content';
+import type { ListingContent } from '@/core/listing/content';
+import { emptyContent } from '@/core/listing/fields';
 import type { Style } from '@/core/phrase/format';
 import type { ImportKind, ImportSummary } from '../db/schema';
 import { type IndexRow, indexRows } from '../dates/date-index';

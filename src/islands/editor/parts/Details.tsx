@@ -1,12 +1,14 @@
 /** Details: cost, website, whom to ask, access, weight. */
 import { readAmount } from '@/core/listing/cost';
-import { readWebAddress } from '@/core/validation/links';
+import { MOST_IN } from '@/core/listing/fields';
 import type { Cost } from '@/core/listing/content';
 import { Check, Select, Text } from '../../fields/fields';
 import type { PartProps } from './part';
+import { PlainField } from './PlainField';
 
 export function Details({ content, setContent, currency, error }: PartProps & { currency: string }) {
   const { cost, contact } = content;
+  const part = { content, setContent, error };
   const kinds: Record<Cost['kind'], Cost> = {
     unsaid: { kind: 'unsaid' },
     free: { kind: 'free' },
@@ -47,27 +49,19 @@ export function Details({ content, setContent, currency, error }: PartProps & { 
               label="In words"
               name="cost"
               value={cost.words}
-              maxLength={120}
+              maxLength={MOST_IN.costWords}
               onChange={(words) => setContent({ cost: { ...cost, words } })}
               error={error('cost')}
             />
           )}
         </div>
-        <Text
-          label="Website"
-          name="website"
-          value={content.website}
-          onChange={(website) => setContent({ website })}
-          onLeave={(typed) => setContent({ website: readWebAddress(typed) ?? typed.trim() })}
-          error={error('website')}
-          hint="www.shore.example will do"
-        />
+        <PlainField field="website" {...part} />
         <div className="grid grid-cols-[repeat(auto-fit,minmax(150px,1fr))] gap-3 items-start">
           <Text
             label="Contact name"
             name="contact"
             value={contact.name}
-            maxLength={120}
+            maxLength={MOST_IN.contactName}
             onChange={(name) => setContent({ contact: { ...contact, name } })}
             error={error('contact')}
           />
@@ -75,34 +69,20 @@ export function Details({ content, setContent, currency, error }: PartProps & { 
             label="Phone"
             type="tel"
             value={contact.phone}
-            maxLength={60}
+            maxLength={MOST_IN.phone}
             onChange={(phone) => setContent({ contact: { ...contact, phone } })}
           />
           <Text
             label="Mail"
             type="email"
             value={contact.mail}
-            maxLength={200}
+            maxLength={MOST_IN.mail}
             onChange={(mail) => setContent({ contact: { ...contact, mail } })}
           />
         </div>
-        <Text
-          label="Access"
-          rows={2}
-          value={content.access}
-          maxLength={600}
-          onChange={(access) => setContent({ access })}
-          hint="Steps, hearing loop, parking, what to bring"
-        />
+        <PlainField field="access" {...part} />
         <div className="grid grid-cols-[repeat(auto-fit,minmax(150px,1fr))] gap-3 items-start">
-          <Text
-            label="People expected"
-            name="expected"
-            value={content.expected === null ? '' : String(content.expected)}
-            onChange={(typed) => setContent({ expected: /^\d{1,6}$/.test(typed.trim()) && Number(typed) > 0 ? Number(typed) : null })}
-            error={error('expected')}
-            hint="Compared with what its venue holds"
-          />
+          <PlainField field="expected" {...part} />
         </div>
         <Check
           label="Headline: give it more weight wherever it shows"

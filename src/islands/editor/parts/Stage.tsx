@@ -1,6 +1,6 @@
 /** How it stands, who sees it, its address and its history. */
 import { useEffect, useState } from 'react';
-import { EVENT_STATUSES } from '@/core/recurrence/model';
+import { optionsOf } from '@/core/listing/fields';
 import { slugOf } from '@/core/text/text';
 import type { EditorStart } from '@/core/listing/editor';
 import { isoDay } from '@/core/day/day';
@@ -9,14 +9,7 @@ import { Check, Select, Text } from '../../fields/fields';
 import type { Listing } from '../use-listing';
 import { ByTime } from './ByTime';
 import type { PartProps } from './part';
-
-const EVENT_STATUS_WORDS = {
-  'going-ahead': 'Going ahead',
-  postponed: 'Postponed',
-  'moved-online': 'Moved online',
-  rescheduled: 'Rescheduled',
-  cancelled: 'Cancelled',
-} as const;
+import { PlainField } from './PlainField';
 
 export function StagePart({ listing, start, error }: { listing: Listing; start: EditorStart; error: PartProps['error'] }) {
   const { content, setContent, server, act, busy } = listing;
@@ -28,18 +21,13 @@ export function StagePart({ listing, start, error }: { listing: Listing; start: 
       <div className="grid gap-3">
         <div className="grid grid-cols-[repeat(auto-fit,minmax(150px,1fr))] gap-3 items-start">
           <Select
-            label="Standing of all its dates"
+            label="Status of all its dates"
             value={content.eventStatus}
-            options={EVENT_STATUSES.map((s) => [s, EVENT_STATUS_WORDS[s]] as const)}
+            options={optionsOf('eventStatus')}
             onChange={(eventStatus) => setContent({ eventStatus })}
           />
           {content.eventStatus !== 'going-ahead' && (
-            <Text
-              label="Why, for readers"
-              value={content.eventStatusNote}
-              maxLength={300}
-              onChange={(eventStatusNote) => setContent({ eventStatusNote })}
-            />
+            <PlainField field="eventStatusNote" content={content} setContent={setContent} error={error} />
           )}
         </div>
         <OnTop content={content} setContent={setContent} today={start.site.today} />

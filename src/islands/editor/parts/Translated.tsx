@@ -1,6 +1,7 @@
 /** The listing's words in the site's second language. What stays empty is shown as it stands above. */
 import { lazy, Suspense, useState } from 'react';
 import type { TranslatedLanguage, Translation } from '@/core/listing/content';
+import { mostOf } from '@/core/listing/fields';
 import { isUntranslated, NO_TRANSLATION, withTranslation } from '@/core/listing/translation';
 import { LANGUAGE_TAGS } from '@/core/phrase/language';
 import { Text } from '../../fields/fields';
@@ -38,7 +39,7 @@ export function Translated({ content, setContent, error, language }: PartProps &
             label={`Title in ${name}`}
             name="translatedTitle"
             value={own.title}
-            maxLength={160}
+            maxLength={mostOf('title')}
             onChange={(title) => set({ title })}
             error={at('title')}
           />
@@ -46,7 +47,7 @@ export function Translated({ content, setContent, error, language }: PartProps &
             label={`Short title in ${name}`}
             name="translatedShortTitle"
             value={own.shortTitle}
-            maxLength={60}
+            maxLength={mostOf('shortTitle')}
             onChange={(shortTitle) => set({ shortTitle })}
             error={at('shortTitle')}
           />
@@ -55,7 +56,7 @@ export function Translated({ content, setContent, error, language }: PartProps &
             name="translatedSummary"
             rows={2}
             value={own.summary}
-            maxLength={400}
+            maxLength={mostOf('summary')}
             onChange={(summary) => set({ summary })}
             error={at('summary')}
           />

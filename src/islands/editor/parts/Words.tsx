@@ -3,15 +3,16 @@ import { lazy, Suspense, useState } from 'react';
 import { makeTag, sayFailure, send } from '@/client/api';
 import { SHORT_TITLE_FITS, SUMMARY_SHOWN } from '@/core/listing/content';
 import type { EditorStart } from '@/core/listing/editor';
-import { Text } from '../../fields/fields';
 import { Picker } from '../Picker';
 import { Translated } from './Translated';
 import type { PartProps } from './part';
+import { PlainField } from './PlainField';
 
 const Writing = lazy(() => import('../Writing'));
 
 export function Words({ content, setContent, start, error }: PartProps & { start: EditorStart }) {
   const { shortTitle, summary } = content;
+  const part = { content, setContent, error };
   const [tags, setTags] = useState(start.tags);
   const [categories, setCategories] = useState(start.categories);
   const [wrong, setWrong] = useState<{ tag?: string | undefined; category?: string | undefined }>({});
@@ -57,23 +58,14 @@ export function Words({ content, setContent, start, error }: PartProps & { start
           onMake={(name) => void nameTag(name)}
           error={error('tagIds') ?? wrong.tag}
         />
-        <Text
-          label="Short title"
-          name="shortTitle"
-          value={shortTitle}
-          maxLength={60}
-          onChange={(value) => setContent({ shortTitle: value })}
-          error={error('shortTitle')}
+        <PlainField
+          field="shortTitle"
+          {...part}
           hint={`Shown where room is short, in the month; about ${SHORT_TITLE_FITS} characters fit a line. ${shortTitle ? `${shortTitle.length} now.` : 'Empty: the title.'}`}
         />
-        <Text
-          label="Summary"
-          name="summary"
-          rows={2}
-          value={summary}
-          maxLength={400}
-          onChange={(value) => setContent({ summary: value })}
-          error={error('summary')}
+        <PlainField
+          field="summary"
+          {...part}
           hint={`One or two sentences. ${summary.length} characters; lists show ${Math.min(summary.length, SUMMARY_SHOWN.list)} of them, search engines ${Math.min(summary.length, SUMMARY_SHOWN.search)}.`}
         />
         <div className="field">

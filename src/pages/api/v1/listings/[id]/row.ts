@@ -1,6 +1,7 @@
 /** Changes one field of a listing from the table's row. The rest of the listing stays as it is. */
 import { eq } from 'drizzle-orm';
 import { z } from 'zod';
+import { mostOf } from '@/core/listing/fields';
 import { readCost } from '@/core/listing/cost';
 import type { ListingContent } from '@/core/listing/content';
 import { newRecurrence, retime } from '@/core/dates/repeat-choices';
@@ -17,7 +18,13 @@ const ids = (most: number) =>
     .transform((list) => [...new Set(list)]);
 const wall = z.string().refine((text) => parseIsoDateTime(text) !== undefined, { error: 'There is no such date or time' });
 const set = z.discriminatedUnion('field', [
-  z.object({ field: z.literal('title'), value: z.string().trim().max(160, 'The title has at most 160 characters') }),
+  z.object({
+    field: z.literal('title'),
+    value: z
+      .string()
+      .trim()
+      .max(mostOf('title'), `The title has at most ${mostOf('title')} characters`),
+  }),
   z.object({ field: z.literal('stage'), value: z.enum(['draft', 'in-review', 'published', 'withdrawn', 'binned']) }),
   z.object({ field: z.literal('category'), value: z.uuid() }),
   z.object({ field: z.literal('venue'), value: z.union([z.uuid(), z.literal('')]) }),
