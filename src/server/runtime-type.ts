@@ -5,6 +5,7 @@ import type { Tasks } from './health/tasks';
 import type { JobContext, JobRunner } from './jobs/runner';
 import type { SiteAddresses } from './site/site-url';
 import type { Now } from './site/clock';
+import type { ContentCache } from './site/content-cache';
 import type { SiteSettings } from './site/settings';
 import type { TaskWorker } from './worker/task-worker';
 
@@ -12,6 +13,8 @@ export interface Runtime {
   db: Db;
   auth: Auth;
   demo: boolean;
+  /** is there a service that takes mail? */
+  sendsMail: boolean;
   /** as they are in force: the address is the one that the site is reached at, whether somebody set it or not */
   settings: () => SiteSettings;
   /** as they were stored, for the form that changes them */
@@ -23,6 +26,8 @@ export interface Runtime {
   /** rises with every change that readers could see; part of each page's ETag */
   contentRevision: () => string;
   contentChanged: () => Promise<void>;
+  /** what is known of the content while it stays as it is */
+  cache: ContentCache;
   /** which addresses are this site's */
   addresses: SiteAddresses;
   siteUrl: () => string;

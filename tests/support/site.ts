@@ -6,6 +6,7 @@ import { WORKS } from '@/server/jobs/works';
 import { referenceData } from '@/server/reference/read';
 import type { Runtime } from '@/server/runtime-type';
 import type { Now } from '@/server/site/clock';
+import { ContentCache } from '@/server/site/content-cache';
 import { TaskWorker } from '@/server/worker/task-worker';
 import type { Actor } from '@/server/accounts/roles';
 import { readTable, readTableQuery, selectingOf } from '@/server/desk/table';
@@ -21,13 +22,14 @@ export function siteOf(
   const worker = new TaskWorker(part.worker);
   // Tests change small tables behind the site's back: nothing is remembered between two questions, unless a revision is given.
   const contentRevision = (): string => part.revision ?? `test ${Math.random()}`;
+  const cache = new ContentCache(contentRevision);
   const contentChanged = async (): Promise<void> => undefined;
   const jobContext = async () => ({
     settings: SETTINGS,
     now,
-    reference: await referenceData({ db, contentRevision }),
+    reference: await referenceData({ db, cache }),
     worker,
-    contentRevision: contentRevision(),
+    cache,
     memo: new Map(),
   });
   const jobs = new JobRunner({ db, jobContext, contentChanged }, { ...WORKS, ...part.works });
@@ -38,6 +40,7 @@ export function siteOf(
     host: () => HOST,
     siteUrl: () => `https://${HOST}`,
     contentRevision,
+    cache,
     contentChanged,
     reloadSettings: async () => undefined,
     jobs,
@@ -50,6 +53,6 @@ export function siteOf(
 /** The Desk's table as an address asks for it. */
 export async function tableOf(db: Db, text = '', actor: Actor = EDITOR, now: Now = NOW) {
   const query = readTableQuery(new URLSearchParams(text));
-  const selecting = await selectingOf({ db, contentRevision: () => `test ${Math.random()}`, now: () => now }, query);
+  const selecting = await selectingOf({ db, cache: new ContentCache(() => `test ${Math.random()}`), now: () => now }, query);
   return readTable(db, { actor, query, sorted: text.includes('sort='), ...selecting });
 }

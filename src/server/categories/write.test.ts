@@ -1,3 +1,4 @@
+import { ContentCache } from '@/server/site/content-cache';
 import { eq } from 'drizzle-orm';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { change, choir, EDITOR, freshDb, inTx, NOW, type Places, SETTINGS, seedPlaces } from '../../../tests/support/db';
@@ -159,7 +160,7 @@ describe('venues and organizers', () => {
 
 describe('a child’s ink', () => {
   const shown = async () => {
-    const reference = await referenceData({ db, contentRevision: () => `ink ${Math.random()}` });
+    const reference = await referenceData({ db, cache: new ContentCache(() => '1') });
     return (id: string) => reference.category.get(id)?.ink;
   };
   it('is a tint of its parent’s unless somebody chose another, also after a move and back', async () => {

@@ -1,3 +1,4 @@
+import { ContentCache } from '@/server/site/content-cache';
 import { execFileSync, spawn } from 'node:child_process';
 import { chmodSync, existsSync, mkdtempSync, readdirSync, rmSync } from 'node:fs';
 import net from 'node:net';
@@ -97,7 +98,7 @@ describe.skipIf(!bin)(`the same code on a PostgreSQL server${bin ? '' : ' (skipp
     const row = await inTx(db, (tx) => createListing(tx, choir(places), change()));
     await inTx(db, (tx) => publishListing(tx, row.id, row.revision, change()));
     expect(await rebuildIndex(db, SETTINGS, NOW)).toEqual({ listings: 1, dates: 10, differed: [] });
-    const reference = await referenceData({ db, contentRevision: () => 'server' });
+    const reference = await referenceData({ db, cache: new ContentCache(() => '1') });
     const facets = await readFacets(
       db,
       { from: NOW.day, to: NOW.day + 400 },

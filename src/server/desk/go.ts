@@ -59,7 +59,7 @@ const KNOWN: readonly Known[] = [
 const MOST = { known: 5, listings: 6, places: 4 } as const;
 
 /** The best of each sort; with nothing typed, the pages. */
-export async function findGoals(rt: Pick<Runtime, 'db' | 'contentRevision' | 'settings'>, actor: Actor, typed: string): Promise<Goal[]> {
+export async function findGoals(rt: Pick<Runtime, 'db' | 'cache' | 'settings'>, actor: Actor, typed: string): Promise<Goal[]> {
   const mine = KNOWN.filter(({ route }) => mayUse(whoMay(route) ?? [], actor, false));
   const bare = ({ kind, name, more, href }: Goal): Goal => ({ kind, name, more, href });
   if (!typed.trim()) return mine.map(bare);
@@ -82,9 +82,9 @@ export async function findGoals(rt: Pick<Runtime, 'db' | 'contentRevision' | 'se
   return goals;
 }
 
-async function findListings(rt: Pick<Runtime, 'db' | 'contentRevision' | 'settings'>, actor: Actor, typed: string): Promise<Goal[]> {
+async function findListings(rt: Pick<Runtime, 'db' | 'cache' | 'settings'>, actor: Actor, typed: string): Promise<Goal[]> {
   // More than are shown: a contributor's own are among them.
-  const ids = (await titlesOf(rt.db, rt.contentRevision())).search(typed, editsAll(actor) ? MOST.listings : 200);
+  const ids = (await titlesOf(rt.db, rt.cache)).search(typed, editsAll(actor) ? MOST.listings : 200);
   if (!ids.length) return [];
   const rows = await rt.db
     .select({ id: listing.id, title: listing.title, stage: listing.stage, nextDay: listing.nextDay, ownerId: listing.ownerId })

@@ -1,3 +1,4 @@
+import { ContentCache } from '@/server/site/content-cache';
 import { eq } from 'drizzle-orm';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { change, choir, EDITOR, freshDb, inTx, type Places, SETTINGS, seedPlaces } from '../../../tests/support/db';
@@ -7,7 +8,6 @@ import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';
 import { newId } from '../db/ids';
 import { job, listing, user } from '../db/schema';
-import type { Runtime } from '../runtime-type';
 import { referenceData } from '../reference/read';
 import { readDeskDates, readDeskFilters } from './sheet-dates';
 import { createListing, moveToStage, publishListing, saveListing } from '../listings/write';
@@ -15,17 +15,15 @@ import { createListing, moveToStage, publishListing, saveListing } from '../list
 const d = (text: string): number => parseIsoDay(text) as number;
 let db: Db;
 let places: Places;
-let revision = 0;
 const make = (part: Partial<ListingContent> = {}) => inTx(db, (tx) => createListing(tx, choir(places, part), change()));
 
 beforeEach(async () => {
   db = await freshDb();
   places = await seedPlaces(db);
-  revision++;
 });
 
 async function dates(query = '', actor: Actor = EDITOR, [from, to] = ['2027-03-29', '2027-04-11']): Promise<string[]> {
-  const reference = await referenceData({ db, contentRevision: () => `sheet ${revision}` } as unknown as Runtime);
+  const reference = await referenceData({ db, cache: new ContentCache(() => '1') });
   const filters = readDeskFilters(new URLSearchParams(query));
   const read = await readDeskDates(db, { actor, from: d(from), to: d(to), filters, reference, settings: SETTINGS });
   return read.dates.map((x) => `${isoDay(x.startDay)} ${x.title} ${x.stage}${x.edited ? ' edited' : ''}${x.moved ? ' moved' : ''}`);

@@ -1,3 +1,4 @@
+import { Answers } from '../site/content-cache';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { change, choir, EDITOR, freshDb, inTx, NOW, type Places, SETTINGS, seedPlaces } from '../../../tests/support/db';
 import { problem } from '../../../tests/support/problem';
@@ -103,19 +104,20 @@ describe('the table chooses', () => {
 
   it('counts stages once for each state of the content, and each person’s own apart', async () => {
     await make('Choir');
-    const drafts = async (revision: string, actor: Actor = EDITOR) => {
+    const states = { before: new Answers('1'), after: new Answers('2') };
+    const drafts = async (state: keyof typeof states, actor: Actor = EDITOR) => {
       const query = readTableQuery(new URLSearchParams());
-      const input = { actor, query, sorted: false, today: NOW.day, found: undefined, kinds: [], revision };
+      const input = { actor, query, sorted: false, today: NOW.day, found: undefined, kinds: [], answers: states[state] };
       const { stages, total } = await readTable(db, input);
       return [stages.get('draft') ?? 0, total];
     };
     const nan: Actor = { id: null, name: 'Nan', role: 'contributor' };
-    expect([await drafts('stages 1'), await drafts('stages 1', nan)]).toEqual([
+    expect([await drafts('before'), await drafts('before', nan)]).toEqual([
       [1, 1],
       [0, 0],
     ]);
     await make('Supper');
-    expect([await drafts('stages 1'), await drafts('stages 2')]).toEqual([
+    expect([await drafts('before'), await drafts('after')]).toEqual([
       [1, 2],
       [2, 2],
     ]);

@@ -5,13 +5,13 @@ import { STAGES, type ListingContent, type Stage } from '@/core/listing/content'
 import { type Actor, editsAll } from '../accounts/roles';
 import type { Db } from '../db/client';
 import { isId } from '../db/ids';
-import { cached } from '../db/cache';
+import type { Answers } from '../site/content-cache';
 import { jsonRows } from '../db/json-rows';
 import { listing } from '../db/schema';
 import { shown } from '../jobs/hidden';
 import { titlesOf } from '../validation/titles';
 import { likePattern } from '@/core/filters/filters';
-import { referenceData } from '../reference/read';
+import { type ContentSource, referenceData } from '../reference/read';
 import type { Runtime } from '../runtime-type';
 import { refreshNext } from '../dates/date-index';
 
@@ -167,9 +167,9 @@ export interface Found {
 }
 
 /** Finds typed words among the titles, slips forgiven. */
-export async function findWords(rt: Pick<Runtime, 'db' | 'contentRevision'>, { words }: TableQuery): Promise<Found | undefined> {
+export async function findWords(rt: ContentSource, { words }: TableQuery): Promise<Found | undefined> {
   if (!words) return undefined;
-  return { ids: (await titlesOf(rt.db, rt.contentRevision())).search(words, MOST_FOUND) };
+  return { ids: (await titlesOf(rt.db, rt.cache)).search(words, MOST_FOUND) };
 }
 
 export interface Selecting {
@@ -178,7 +178,7 @@ export interface Selecting {
   /** a category with those under it */
   kinds: readonly string[];
   /** the state of the content, for what is remembered while it stays so */
-  revision: string;
+  answers: Answers;
 }
 
 /** The listings that a table shows: what somebody may edit and chose. */
@@ -242,13 +242,12 @@ function orderOf({ sort, down, words }: TableQuery, found: Found | undefined, so
   }
 }
 
-let refreshed: { db: Db; day: EpochDay } | undefined;
-
 /** Next dates that are over are found anew, once a day. */
-export async function ensureNext(db: Db, today: EpochDay): Promise<void> {
-  if (refreshed?.db === db && refreshed.day === today) return;
+export async function ensureNext({ db, cache }: ContentSource, today: EpochDay): Promise<void> {
+  const refreshed = cache.keep('next days', (): { day?: EpochDay } => ({}));
+  if (refreshed.day === today) return;
   await refreshNext(db, today);
-  refreshed = { db, day: today };
+  refreshed.day = today;
 }
 
 export interface TableInput extends Selecting {
@@ -291,7 +290,7 @@ export async function readTable(db: Db, input: TableInput): Promise<TablePage> {
       coalesce((select string_agg(u.name, ', ') from edit e join account_user u on u.id = e.user_id where e.listing_id = "listing".id and e.content is not null), '') as editing
       from page p join ${listing} on "listing".id = p.id order by p.place`,
   );
-  const stages = await cached(input.revision, `stages ${editsAll(actor) ? '' : actor.id}`, () => countStages(db, actor));
+  const stages = await input.answers.of(`stages ${editsAll(actor) ? '' : actor.id}`, () => countStages(db, actor));
   const total = rows[0]?.total ?? (query.page > 1 ? await countTable(db, where) : 0);
   const at = (text: string | null): Date | null => (text === null ? null : new Date(text));
   const dated = rows.map(({ total: _, ...row }) => ({
@@ -332,9 +331,9 @@ export async function readTableIds(db: Db, actor: Actor, query: TableQuery, sele
 }
 
 /** What a choice needs besides itself: today, what the words found, the categories under the chosen one. */
-export async function selectingOf(rt: Pick<Runtime, 'db' | 'contentRevision' | 'now'>, query: TableQuery): Promise<Selecting> {
+export async function selectingOf(rt: ContentSource & Pick<Runtime, 'now'>, query: TableQuery): Promise<Selecting> {
   const found = await findWords(rt, query);
   const { categories } = await referenceData(rt);
   const kinds = categories.filter((c) => c.id === query.category || c.parentId === query.category).map((c) => c.id);
-  return { today: rt.now().day, found, kinds, revision: rt.contentRevision() };
+  return { today: rt.now().day, found, kinds, answers: rt.cache.now() };
 }

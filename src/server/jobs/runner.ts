@@ -12,6 +12,7 @@ import { job, type JobInput, type JobKind } from '../db/schema';
 import { notFound, Problem } from '../problem';
 import type { ReferenceData } from '../reference/read';
 import type { Now } from '../site/clock';
+import type { ContentCache } from '../site/content-cache';
 import type { SiteSettings } from '../site/settings';
 import type { TaskWorker } from '../worker/task-worker';
 
@@ -23,8 +24,8 @@ export interface JobContext {
   now: Now;
   reference: ReferenceData;
   worker: TaskWorker;
-  /** of readers' and editors' content when this piece began */
-  contentRevision: string;
+  /** what is known of the content */
+  cache: ContentCache;
   /** what was read once for all pieces of a job */
   memo: Map<string, unknown>;
 }

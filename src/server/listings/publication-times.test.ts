@@ -1,3 +1,4 @@
+import { ContentCache } from '@/server/site/content-cache';
 import { eq } from 'drizzle-orm';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { change, choir, EDITOR, freshDb, inTx, NOW, type Places, SETTINGS, seedPlaces } from '../../../tests/support/db';
@@ -132,7 +133,7 @@ describe('kept on top of lists', () => {
     await publish({ title: 'Seed Swap', onTopUntil: isoDay(NOW.day - 1) });
     await publish({ title: 'Rope Class' });
     await publish({ title: 'Unseen', onTopUntil: isoDay(NOW.day + 2), visibility: 'address-only' });
-    const reference = await referenceData({ db, contentRevision: () => `top ${Math.random()}` });
+    const reference = await referenceData({ db, cache: new ContentCache(() => '1') });
     const top = async (day: number, query = '') =>
       (await readOnTop(db, day, readFilters(new URLSearchParams(query)), reference)).map((d) => `${d.title} ${isoDay(d.startDay)}`);
     expect(await top(NOW.day)).toEqual(['Lamp Night 2027-03-23']);

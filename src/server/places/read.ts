@@ -38,18 +38,9 @@ export interface DateCounts {
   past: number;
 }
 
-const kept = new Map<PlaceKind, { key: string; counts: Promise<Map<string, DateCounts>> }>();
-
 /** Published dates of each place, coming and past: counted once for each state of the content and day. */
 export function countDates(rt: Runtime, kind: PlaceKind, today: EpochDay): Promise<Map<string, DateCounts>> {
-  const key = `${rt.contentRevision()} ${today}`;
-  const known = kept.get(kind);
-  if (known?.key === key) return known.counts;
-  const counts = readCounts(rt.db, kind, today);
-  kept.set(kind, { key, counts });
-  // A failure is not kept: the next one asks again.
-  counts.catch(() => kept.delete(kind));
-  return counts;
+  return rt.cache.now().of(`dates of each ${kind} on ${today}`, () => readCounts(rt.db, kind, today));
 }
 
 async function readCounts(db: Db, kind: PlaceKind, today: EpochDay): Promise<Map<string, DateCounts>> {

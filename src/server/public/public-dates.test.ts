@@ -1,3 +1,4 @@
+import { ContentCache } from '@/server/site/content-cache';
 import type { EffectiveDate } from '@/core/dates/effective-date';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { between, pick, random, seedOf, some } from '../../../tests/support/generate';
@@ -8,7 +9,6 @@ import { fold } from '@/core/text/text';
 import { makeFallback, saveCategory } from '../categories/write';
 import type { Db } from '../db/client';
 import { createListing, publishListing } from '../listings/write';
-import type { Runtime } from '../runtime-type';
 import { BLANK_VENUE } from '../venues/input';
 import { saveVenue } from '../venues/write';
 import {
@@ -88,7 +88,7 @@ beforeAll(async () => {
       if (i % 5) await publishListing(tx, row.id, row.revision, change());
     }
   });
-  reference = await referenceData({ db, contentRevision: () => `test ${Math.random()}` } as unknown as Runtime);
+  reference = await referenceData({ db, cache: new ContentCache(() => '1') });
   all = await readDates(db, { from: NOW.day - 400, to: NOW.day + 400 }, ALL, reference);
 });
 

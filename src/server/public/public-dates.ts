@@ -316,11 +316,7 @@ export async function readListingIds(db: Db, span: Span, filters: Filters, refer
   return ids.map((row) => row.listing_id);
 }
 
-let keptToday: { key: string; count: Promise<number> } | undefined;
-
 /** How many dates touch today, counted once for each state of the content and day. */
 export function countToday(rt: ContentSource, today: number): Promise<number> {
-  const key = `${rt.contentRevision()} ${today}`;
-  if (keptToday?.key !== key) keptToday = { key, count: countOn(rt.db, today) };
-  return keptToday.count;
+  return rt.cache.now().of(`dates on ${today}`, () => countOn(rt.db, today));
 }

@@ -4,6 +4,7 @@ import { inksOf, tint } from '@/core/colour/colour';
 import type { Shape } from '@/core/colour/mark';
 import { fold } from '@/core/text/text';
 import type { Db } from '../db/client';
+import type { ContentCache } from '../site/content-cache';
 import { category, organizer, tag, venue } from '../db/schema';
 import { type OrganizerView, organizerView, type VenueView, venueViews } from '../places/view';
 
@@ -51,19 +52,15 @@ export interface ReferenceData {
   towns: string[];
 }
 
-let kept: { revision: string; data: Promise<ReferenceData> } | undefined;
-
-/** What reference data is read from: a database, and the state of its content. */
+/** What reference data is read from: a database, and what is known of its content. */
 export interface ContentSource {
   db: Db;
-  contentRevision: () => string;
+  cache: ContentCache;
 }
 
 /** Categories, venues, organizers and tags as they are now; read once for each state of the content. */
 export function referenceData(rt: ContentSource): Promise<ReferenceData> {
-  const revision = rt.contentRevision();
-  if (kept?.revision !== revision) kept = { revision, data: readAll(rt.db) };
-  return kept.data;
+  return rt.cache.now().of('reference data', () => readAll(rt.db));
 }
 
 type CategoryRow = typeof category.$inferSelect;

@@ -1,3 +1,4 @@
+import { ContentCache } from '@/server/site/content-cache';
 import { eq } from 'drizzle-orm';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { change, choir, EDITOR, freshDb, inTx, NOW, type Places, SETTINGS, seedPlaces } from '../../../tests/support/db';
@@ -116,7 +117,7 @@ describe('tags', () => {
     await publish('Stars', [kids, dark]);
     await publish('Seeds', [kids]);
     await publish('Ropes', []);
-    const reference = await referenceData({ db, contentRevision: () => `tags ${Math.random()}` });
+    const reference = await referenceData({ db, cache: new ContentCache(() => '1') });
     const span = { from: NOW.day, to: NOW.day + 8 };
     const titles = async (query: string) => {
       const filters = readFilters(new URLSearchParams(query));

@@ -5,31 +5,31 @@
 import { type Booking, bookingOf, mayMeet, nearTimes } from '@/core/dates/clashes';
 import type { BookingRow } from '@/core/listing/editor';
 import type { Db } from '../db/client';
-import { comesBack, cached } from '../db/cache';
+import type { Answers } from '../site/content-cache';
 import { type BookingQuery, type OrganizerQuery, readBookings, readOrganizerBookings } from '../dates/bookings';
 
 /** Dates of one hall or person, a megabyte or two; of more, what may meet is asked each time. */
 const MOST_DATES = 10_000;
 
-type Remembered<T> = T & { revision: string | undefined };
+type Remembered<T> = T & { answers: Answers | undefined };
 
 /** Dates in venues that may meet some spans, and a few too many: what the comparison takes. */
-export function bookingsIn(db: Db, { revision, venueIds, ...query }: Remembered<BookingQuery>): Promise<Booking[]> {
+export function bookingsIn(db: Db, { answers, venueIds, ...query }: Remembered<BookingQuery>): Promise<Booking[]> {
   const read = (id: string, part: Partial<BookingQuery>): Promise<BookingRow[]> => readBookings(db, { ...query, ...part, venueIds: [id] });
-  return gather(revision, 'hall', venueIds, query, read);
+  return gather(answers, 'hall', venueIds, query, read);
 }
 
 /** The same of people. */
-export function bookingsOf(db: Db, { revision, organizerIds, ...query }: Remembered<OrganizerQuery>): Promise<Booking[]> {
+export function bookingsOf(db: Db, { answers, organizerIds, ...query }: Remembered<OrganizerQuery>): Promise<Booking[]> {
   const read = (id: string, part: Partial<OrganizerQuery>): Promise<BookingRow[]> =>
     readOrganizerBookings(db, { ...query, ...part, organizerIds: [id] });
-  return gather(revision, 'person', organizerIds, query, read);
+  return gather(answers, 'person', organizerIds, query, read);
 }
 
 type Read = (id: string, part: { spans?: undefined; not?: null; most?: number }) => Promise<BookingRow[]>;
 
 async function gather(
-  revision: string | undefined,
+  answers: Answers | undefined,
   kind: string,
   ids: readonly string[],
   { not, from, spans }: Pick<BookingQuery, 'not' | 'from' | 'spans'>,
@@ -43,7 +43,7 @@ async function gather(
       return rows.length > MOST_DATES ? undefined : rows.map(bookingOf);
     };
     const key = `${kind} ${from} ${id}`;
-    const known = comesBack(revision, key) ? await cached(revision, key, whole) : undefined;
+    const known = answers?.comesBack(key) ? await answers.of(key, whole) : undefined;
     const there = known ?? (await read(id, {})).map(bookingOf);
     all.push(...there.filter((booking) => booking.listingId !== not && (!near || mayMeet(booking, near))));
   }

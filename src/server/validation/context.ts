@@ -13,7 +13,7 @@ import type { Occurrence } from '@/core/recurrence/model';
 import { holidaysBetween } from '@/core/holidays/holidays';
 import { fold } from '@/core/text/text';
 import type { Db } from '../db/client';
-import { cached } from '../db/cache';
+import { type Answers, askOnce } from '../site/content-cache';
 import { jsonRows } from '../db/json-rows';
 import { listing } from '../db/schema';
 import { shown } from '../jobs/hidden';
@@ -32,8 +32,8 @@ export interface ValidationSite {
   now: Now;
   reference: ReferenceData;
   titles: TitleIndex;
-  /** the state of the content, where nothing of it is being changed: then what was found out may be remembered */
-  revision?: string;
+  /** what is known of the content, where nothing of it is being changed */
+  answers?: Answers;
 }
 
 /** Venues, pictures and what else belongs to a content itself. */
@@ -105,7 +105,7 @@ async function venueClashes(
   if (!venueIds.length || !coming.length) return [];
   const margins = new Map(venueIds.map((v) => [v, site.reference.venue.get(v)?.setUpMinutes ?? 0]));
   const spans = spansOf(coming, Math.max(...margins.values()));
-  const bookings = await bookingsIn(site.db, { venueIds, not: id, from: site.now.day, spans, revision: site.revision });
+  const bookings = await bookingsIn(site.db, { venueIds, not: id, from: site.now.day, spans, answers: site.answers });
   return gathered(coming, clashesByVenue(coming, content.venueIds, bookings, margins));
 }
 
@@ -117,7 +117,7 @@ async function organizerClashes(
 ): Promise<(Clash & { organizer: string })[]> {
   if (!content.organizerIds.length || !coming.length || content.eventStatus === 'cancelled') return [];
   const { organizerIds } = content;
-  const query = { organizerIds, not: id, from: site.now.day, spans: spansOf(coming, 0), revision: site.revision };
+  const query = { organizerIds, not: id, from: site.now.day, spans: spansOf(coming, 0), answers: site.answers };
   const bookings = await bookingsOf(site.db, query);
   const all: (Clash & { organizer: string })[] = [];
   for (const organizerId of content.organizerIds) {
@@ -155,10 +155,10 @@ async function lookalikes(
   const { titles } = site;
   const like = async (): Promise<string[]> =>
     titles.near(content.title, MOST_CANDIDATES + 1).filter((other) => mayBeAlike(content.title, titles.title(other), titles.weight));
-  const near = (await cached(site.revision, `like ${content.title}`, like)).filter((other) => other !== id);
+  const near = (await askOnce(site.answers, `like ${content.title}`, like)).filter((other) => other !== id);
   if (!near.length) return {};
   const today = site.now.day;
-  const candidates = await cached(site.revision, `alike ${today} ${near.join()}`, () => readCandidates(site.db, near, today));
+  const candidates = await askOnce(site.answers, `alike ${today} ${near.join()}`, () => readCandidates(site.db, near, today));
   const mine = sighting(site.reference, {
     title: content.title,
     online: content.attendance === 'online',

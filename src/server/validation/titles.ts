@@ -3,6 +3,7 @@ import { sql } from 'drizzle-orm';
 import { TitleIndex } from '@/core/match/title-index';
 import type { Db } from '../db/client';
 import { jsonRows } from '../db/json-rows';
+import type { ContentCache } from '../site/content-cache';
 
 interface Kept {
   index: TitleIndex;
@@ -11,11 +12,11 @@ interface Kept {
   revision: string;
 }
 
-let known: Kept = { index: new TitleIndex(), revisions: new Map(), revision: '' };
-
-/** The index as it stands at a revision of the content: listings that are in the bin, or still hidden, are not in it. */
-export async function titlesOf(db: Db, contentRevision: string): Promise<TitleIndex> {
-  if (known.revision === contentRevision) return known.index;
+/** The index as the content stands now: listings that are in the bin, or still hidden, are not in it. */
+export async function titlesOf(db: Db, cache: ContentCache): Promise<TitleIndex> {
+  const known = cache.keep<Kept>('titles', () => ({ index: new TitleIndex(), revisions: new Map(), revision: '' }));
+  const { revision: current } = cache.now();
+  if (known.revision === current) return known.index;
   const rows = await jsonRows<{ id: string; title: string; revision: number }>(
     db,
     sql`select l.id, l.title, l.revision from listing l where l.stage <> 'binned'
@@ -33,6 +34,6 @@ export async function titlesOf(db: Db, contentRevision: string): Promise<TitleIn
     known.index.delete(id);
     known.revisions.delete(id);
   }
-  known = { ...known, revision: contentRevision };
+  known.revision = current;
   return known.index;
 }

@@ -1,3 +1,4 @@
+import { ContentCache } from '../site/content-cache';
 import { eq } from 'drizzle-orm';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { change, choir, EDITOR, freshDb, inTx, NOW, type Places, SETTINGS, seedPlaces } from '../../../tests/support/db';
@@ -29,14 +30,16 @@ beforeEach(async () => {
 });
 const AT = new Date(NOW.ms);
 let turn = 0;
+/** Of a state of the content that nobody asked about before. */
+const cacheNow = () => new ContentCache(() => `proof ${turn++}`);
 const siteNow = async (): Promise<ValidationSite> => {
-  const contentRevision = `proof ${turn++}`;
+  const cache = cacheNow();
   return {
     db,
     settings: SETTINGS,
     now: NOW,
-    reference: await referenceData({ db, contentRevision: () => contentRevision }),
-    titles: await titlesOf(db, contentRevision),
+    reference: await referenceData({ db, cache }),
+    titles: await titlesOf(db, cache),
   };
 };
 const make = (part: Partial<ListingContent> = {}) => inTx(db, (tx) => createListing(tx, choir(places, part), change()));
@@ -83,7 +86,8 @@ describe('Proof against everything else', () => {
   it('keeps the index of titles true while listings change, go and come back', async () => {
     const a = await make();
     const b = await make({ title: 'Seed Swap' });
-    const search = async (words: string) => (await titlesOf(db, `t ${turn++}`)).search(words);
+    const cache = cacheNow();
+    const search = async (words: string) => (await titlesOf(db, cache)).search(words);
     expect(await search('sed swap')).toEqual([]);
     expect(await search('seeds swap')).toEqual([b.id]);
     await inTx(db, (tx) => saveListing(tx, { id: b.id, content: { ...b.working, title: 'Bread Market' }, revision: 1 }, change()));
@@ -92,7 +96,7 @@ describe('Proof against everything else', () => {
     expect(await search('harbour')).toEqual([]);
     await inTx(db, (tx) => moveToStage(tx, a.id, 'draft', change()));
     expect(await search('harbour')).toEqual([a.id]);
-    const index = await titlesOf(db, `t ${turn++}`);
+    const index = await titlesOf(db, cache);
     const anew = new TitleIndex();
     for (const row of await db.select().from(listing)) anew.set(row.id, row.title);
     expect([index.size, index.weight('harbour')]).toEqual([anew.size, anew.weight('harbour')]);

@@ -93,7 +93,7 @@ const REST = 3;
 const AT_ONCE = 1;
 
 export const validating: Work = {
-  step: async (tx, row, size, { settings, now, reference, contentRevision }) => {
+  step: async (tx, row, size, { settings, now, reference, cache }) => {
     // What somebody waits for goes first; what is left due is taken up a minute later.
     const [other] = await tx
       .select({ id: job.id })
@@ -106,8 +106,9 @@ export const validating: Work = {
       tx,
       sql`select l.id ${due(now.day)} order by l.changed_at desc, l.id limit ${Math.min(size, AT_ONCE)}`,
     );
-    const titles = await titlesOf(tx, contentRevision);
-    for (const { id } of rows) await validateListing(tx, { db: tx, settings, now, reference, titles, revision: contentRevision }, id);
+    const answers = cache.now();
+    const titles = await titlesOf(tx, cache);
+    for (const { id } of rows) await validateListing(tx, { db: tx, settings, now, reference, titles, answers }, id);
     const finished = rows.length === 0;
     return { did: rows.length, finished, rest: REST };
   },

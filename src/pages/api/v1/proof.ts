@@ -24,9 +24,9 @@ export const POST: APIRoute = async ({ request, locals }) => {
     const { id, content } = read(input, await readJson(request));
     if (id) await readListing(rt.db, id, actor);
     const reference = await referenceData(rt);
-    const revision = rt.contentRevision();
-    const titles = await titlesOf(rt.db, revision);
-    const context = await fullContext({ db: rt.db, settings, now, reference, titles, revision }, id, content);
+    const answers = rt.cache.now();
+    const titles = await titlesOf(rt.db, rt.cache);
+    const context = await fullContext({ db: rt.db, settings, now, reference, titles, answers }, id, content);
     // What belongs to others is told to those who may see it.
     const shown = editsAll(actor) ? context : { ...context, lookalikes: [], sameTitle: [], organizerClashes: [] };
     return answer({ notes: validate(content, shown), waivers: id ? await readWaivers(rt.db, id) : [] });

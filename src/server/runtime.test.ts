@@ -1,0 +1,38 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { afterEach, describe, expect, it } from 'vitest';
+import { saveCategory } from './categories/write';
+import { referenceData } from './reference/read';
+import { openSite } from './runtime';
+import type { Runtime } from './runtime-type';
+import { EDITOR } from '../../tests/support/db';
+
+const folders: string[] = [];
+const opened: Runtime[] = [];
+const open = async (more: Record<string, string> = {}): Promise<Runtime> => {
+  const folder = mkdtempSync(path.join(tmpdir(), 'alm-'));
+  folders.push(folder);
+  const site = await openSite({ ALMANAC_DATA: folder, ...more });
+  opened.push(site);
+  return site;
+};
+afterEach(async () => {
+  for (const site of opened.splice(0)) await site.close();
+  for (const folder of folders.splice(0)) rmSync(folder, { recursive: true, force: true });
+});
+
+describe('two sites in one process', () => {
+  it('share nothing: what one reads and changes, the other does not see', async () => {
+    const [one, other] = [await open(), await open()];
+    const before = (await referenceData(one)).categories.length;
+    expect((await referenceData(other)).categories.length).toBe(before);
+    const revision = other.contentRevision();
+    await one.db.transaction((tx) => saveCategory(tx, null, { name: 'Boats', shape: 'disc', ink: '#1f6f8b', parentId: null }, EDITOR));
+    await one.contentChanged();
+    expect((await referenceData(one)).categories.map((c) => c.name)).toContain('Boats');
+    expect((await referenceData(other)).categories.length).toBe(before);
+    expect(other.contentRevision()).toBe(revision);
+    expect(one.sign('a')).not.toBe(other.sign('a'));
+  });
+});

@@ -1,0 +1,100 @@
+/** What a site does by itself, again and again. A failure is logged and seen on the health page, and the next round tries again. */
+import type { Db } from './db/client';
+import { countListings, isHorizonOld, startRebuild } from './dates/rebuild';
+import type { Tasks } from './health/tasks';
+import type { JobRunner } from './jobs/runner';
+import { keepTimes } from './listings/publication-times';
+import { tidy } from './listings/tidy';
+import { sendWaiting } from './mail/outbox';
+import type { Now } from './site/clock';
+import type { SiteSettings } from './site/settings';
+import { startValidation } from './validation/write';
+
+const SECOND = 1_000;
+const MAIL_EVERY = 15 * SECOND;
+const HOUR = 3_600 * SECOND;
+const VALIDATION_EVERY = 60 * SECOND;
+const TIMES_EVERY = 10 * SECOND;
+/** While somebody is at work, Proof waits for a pause. */
+const VALIDATION_AFTER = 2 * SECOND;
+/** The first round comes after the start, which it does not hold up. */
+const FIRST_AFTER = 5 * SECOND;
+
+export interface ScheduledSite {
+  db: Db;
+  tasks: Tasks;
+  jobs: JobRunner;
+  /** where mail goes; undefined = it stays in the outbox */
+  smtp: string | undefined;
+  now: () => Now;
+  settings: () => SiteSettings;
+  contentChanged: () => Promise<void>;
+}
+
+export class Schedules {
+  private readonly timers: NodeJS.Timeout[] = [];
+  private pause: NodeJS.Timeout | undefined;
+
+  constructor(private readonly site: ScheduledSite) {}
+
+  start(): void {
+    const { tasks, smtp } = this.site;
+    const every = (ms: number, round: () => void): void => void this.timers.push(setInterval(round, ms).unref());
+    if (smtp) every(MAIL_EVERY, () => void tasks.attempt('mail', () => sendWaiting(this.site.db, smtp, this.site.settings())));
+    every(HOUR, () => this.hourly());
+    every(VALIDATION_EVERY, () => this.validate());
+    every(TIMES_EVERY, () => void tasks.attempt('times', () => this.keepTimes()));
+    const first = setTimeout(() => {
+      this.hourly();
+      void tasks.attempt('times', () => this.keepTimes());
+      this.validateSoon();
+    }, FIRST_AFTER);
+    this.timers.push(first.unref());
+  }
+
+  /** Looks at what changed, when nobody changes anything for a moment. */
+  validateSoon(): void {
+    clearTimeout(this.pause);
+    this.pause = setTimeout(() => this.validate(), VALIDATION_AFTER).unref();
+  }
+
+  stop(): void {
+    for (const timer of this.timers) clearInterval(timer);
+    clearTimeout(this.pause);
+  }
+
+  private hourly(): void {
+    const { tasks, jobs } = this.site;
+    // What was under way when a process ended, this one or another, goes on.
+    jobs.wake();
+    void tasks.attempt('horizon', () => this.keepHorizon());
+    void tasks.attempt('tidy', () => this.tidyUp());
+  }
+
+  private validate(): void {
+    const { db, tasks, jobs, now } = this.site;
+    void tasks.attempt('validation', async () => {
+      if (await db.transaction((tx) => startValidation(tx, now()))) jobs.wake();
+    });
+  }
+
+  private async keepTimes(): Promise<void> {
+    const { db, now, settings, contentChanged } = this.site;
+    const due = await db.transaction((tx) => keepTimes(tx, { now: now(), settings: settings() }));
+    if (due.published + due.withdrawn + due.held) await contentChanged();
+  }
+
+  private async keepHorizon(): Promise<void> {
+    const { db, now, settings, jobs } = this.site;
+    if (!(await isHorizonOld(db, settings(), now()))) return;
+    const total = await countListings(db);
+    await db.transaction((tx) => startRebuild(tx, 'horizon', total, now()));
+    jobs.wake();
+  }
+
+  private async tidyUp(): Promise<void> {
+    const { db, now, contentChanged } = this.site;
+    const { listings } = await db.transaction((tx) => tidy(tx, new Date(now().ms), new Date()));
+    if (listings) await contentChanged();
+  }
+}

@@ -1,0 +1,50 @@
+/** What a site is told from outside, by the environment of its process: read once, checked once. */
+import { chmodSync, existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { randomBytes } from 'node:crypto';
+import path from 'node:path';
+import { frozenNow } from './clock';
+
+export type Environment = Readonly<Record<string, string | undefined>>;
+
+export interface Configuration {
+  /** the application's own files */
+  root: string;
+  /** where the site's data lies */
+  folder: string;
+  /** a PostgreSQL server's, when the embedded database is not used */
+  databaseUrl: string | undefined;
+  demo: boolean;
+  /** the demo's time that stands still */
+  frozen: string | undefined;
+  smtp: string | undefined;
+  /** the bundle of the thread for long computations; undefined = the sources */
+  worker: string | undefined;
+  /** signs cookies and receipts */
+  secret: string;
+}
+
+/** Reads it, makes the data folder, and the secret when there is none yet. Throws a Problem that says what would be right. */
+export function readConfiguration(env: Environment): Configuration {
+  const frozen = frozenNow(env);
+  const root = env.ALMANAC_ROOT ?? process.cwd();
+  const folder = path.resolve(root, env.ALMANAC_DATA ?? 'data');
+  mkdirSync(folder, { recursive: true, mode: 0o700 });
+  return {
+    root,
+    folder,
+    databaseUrl: env.DATABASE_URL,
+    demo: env.ALMANAC_DEMO === '1',
+    frozen,
+    smtp: env.ALMANAC_SMTP_URL,
+    worker: env.ALMANAC_WORKER,
+    secret: env.ALMANAC_SECRET || secretIn(folder),
+  };
+}
+
+/** Made once and kept in the data folder, readable by its owner only. */
+function secretIn(folder: string): string {
+  const file = path.join(folder, 'secret');
+  if (!existsSync(file)) writeFileSync(file, randomBytes(48).toString('base64url'), { mode: 0o600 });
+  chmodSync(file, 0o600);
+  return readFileSync(file, 'utf8').trim();
+}

@@ -1,0 +1,62 @@
+/** Answers of the database that hold while the content stays as it is. Each site has one: nothing of it is the process's. */
+
+/** So many answers are kept at once; the one that was asked for longest ago goes first. */
+const MOST_ANSWERS = 50;
+
+/** What was found out in one state of the content. */
+export class Answers {
+  private readonly known = new Map<string, Promise<unknown>>();
+  /** what was asked once: whole halls are read when somebody comes back, not while everything changes all the time */
+  private readonly once = new Set<string>();
+
+  constructor(readonly revision: string) {}
+
+  /** The answer to a question, asked once; a failure is not kept, so the next one asks again. */
+  of<T>(key: string, ask: () => Promise<T>): Promise<T> {
+    const before = this.known.get(key) as Promise<T> | undefined;
+    const answer = before ?? ask();
+    // What was asked for last stands last.
+    this.known.delete(key);
+    this.known.set(key, answer);
+    if (!before) answer.catch(() => this.known.get(key) === answer && this.known.delete(key));
+    const [oldest] = this.known.keys();
+    if (this.known.size > MOST_ANSWERS && oldest !== undefined) this.known.delete(oldest);
+    return answer;
+  }
+
+  /** Was this asked before? From now on it was. */
+  comesBack(key: string): boolean {
+    if (this.once.has(key)) return true;
+    this.once.add(key);
+    return false;
+  }
+}
+
+export class ContentCache {
+  private answers: Answers | undefined;
+  private readonly lasting = new Map<string, object>();
+
+  /** `revision` names the state of the content: the same while nothing changes. */
+  constructor(private readonly revision: () => string) {}
+
+  /** What is known of the content as it is now. */
+  now(): Answers {
+    const revision = this.revision();
+    if (this.answers?.revision !== revision) this.answers = new Answers(revision);
+    return this.answers;
+  }
+
+  /** What outlives changes and keeps itself up to date, made when it is first asked for. */
+  keep<T extends object>(name: string, make: () => T): T {
+    const there = this.lasting.get(name) as T | undefined;
+    if (there) return there;
+    const made = make();
+    this.lasting.set(name, made);
+    return made;
+  }
+}
+
+/** The answer to a question; without a state of the content, which is being changed right now, it is asked each time. */
+export function askOnce<T>(answers: Answers | undefined, key: string, ask: () => Promise<T>): Promise<T> {
+  return answers ? answers.of(key, ask) : ask();
+}
