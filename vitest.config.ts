@@ -4,6 +4,12 @@ import { compileWords } from './scripts/words.mjs';
 
 compileWords();
 
+// One seed for all files, which run in threads of their own; it is printed, so that a failure can be repeated.
+if (process.env.SEED === 'random') {
+  process.env.SEED = String(Date.now() % 1_000_000_000);
+  console.log(`SEED=${process.env.SEED}`);
+}
+
 export default defineConfig({
   resolve: {
     alias: {

@@ -2,9 +2,13 @@
 import { dayOf } from '@/core/day/day';
 import type { ByDay, Frequency, Length, Limit, Rule, RecurrencePart } from '@/core/recurrence/model';
 
+/** The seed of this run: `SEED=7` for another than the usual one, `SEED=random` for a new one, which vitest.config.ts chooses and prints. */
 export function seedOf(): number {
   return process.env.SEED ? Number(process.env.SEED) : 20_270_317;
 }
+
+/** How many rounds a long test takes of those that it has: a third, or all of them with `FULL=1`. */
+export const rounds = (all: number): number => (process.env.FULL === '1' ? all : Math.ceil(all / 3));
 
 export function random(seed: number): () => number {
   let a = seed >>> 0;

@@ -3,6 +3,7 @@ import { between, generatePart, generateRule, pick, random, seedOf } from '../..
 import { FRENCH } from '../../../tests/words/french';
 import { dayOf } from '../day/day';
 import type { Recurrence } from '../recurrence/model';
+import { expand } from '../recurrence/expand';
 import { sayDay, sayDays, sayDistance, sayTime, sayWhen, type Style } from './format';
 import { readPhrase } from './read/read-phrase';
 import { sayRecurrence } from './say';
@@ -20,9 +21,11 @@ describe('recurrences in French', () => {
     expect(recurrence && sayRecurrence(recurrence, FRENCH_STYLE)).toBe(sentence);
   });
 
-  it('are never said alike when English tells them apart', () => {
+  it('are never said alike when English tells them apart and their dates differ', () => {
     const r = random(seedOf() + 11);
-    const english = new Map<string, string>();
+    const english = new Map<string, { said: string; recurrence: Recurrence }>();
+    const dates = (recurrence: Recurrence) =>
+      expand(recurrence, [], dayOf(2027, 1, 1), dayOf(2033, 12, 31)).map(({ start, end }) => ({ start, end }));
     let alike = 0;
     // Few values for everything, so that many recurrences differ in one thing only.
     for (let round = 0; round < 12_000; round++) {
@@ -47,10 +50,11 @@ describe('recurrences in French', () => {
       const [said, inFrench] = [sayRecurrence(recurrence, ENGLISH), sayRecurrence(recurrence, FRENCH_STYLE)];
       const before = english.get(inFrench);
       if (before !== undefined) {
-        expect(said, inFrench).toBe(before);
+        // "On 23 March" and "on the 23rd of March" are one thing; English happens to keep how the rule puts it.
+        if (said !== before.said) expect(dates(recurrence), `${inFrench} ${said} ${before.said}`).toEqual(dates(before.recurrence));
         alike++;
       }
-      english.set(inFrench, said);
+      english.set(inFrench, { said, recurrence });
     }
     // Some were said twice, and thousands apart.
     expect(alike).toBeGreaterThan(20);

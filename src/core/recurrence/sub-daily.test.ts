@@ -2,7 +2,7 @@ import ICAL from 'ical.js';
 import rrule from 'rrule';
 import { Temporal } from 'temporal-polyfill';
 import { describe, expect, it } from 'vitest';
-import { between, generateFullRule, pick, random, seedOf } from '../../../tests/support/generate';
+import { between, generateFullRule, pick, random, rounds, seedOf } from '../../../tests/support/generate';
 import { slowStarts } from '../../../tests/support/slow-times';
 import { dayOf, isoDay } from '../day/day';
 import type { Limit, Rule, RecurrencePart } from './model';
@@ -30,10 +30,10 @@ function generate(r: () => number): RuleStart {
 }
 
 describe(`rules with all BY parts, seed ${seed}`, () => {
-  it('agree with the literal oracle, window for window, over 1,500 rules', () => {
+  it(`agree with the literal oracle, window for window, over ${rounds(1_500)} rules`, () => {
     const r = random(seed);
     const seen = { setpos: 0, weeks: 0, yearDays: 0, hours: 0, short: 0, empty: 0, counted: 0 };
-    for (let i = 0; i < 1_500; i++) {
+    for (let i = 0; i < rounds(1_500); i++) {
       const input = generate(r);
       const { rule, start, limit } = input;
       const startDay = Math.floor(start / SECONDS_OF_DAY);
@@ -50,23 +50,27 @@ describe(`rules with all BY parts, seed ${seed}`, () => {
       if (!expected.length) seen.empty++;
       if (limit.kind === 'count') seen.counted++;
     }
-    for (const [what, times] of Object.entries(seen)) expect(times, what).toBeGreaterThan(60);
+    for (const [what, times] of Object.entries(seen)) expect(times, what).toBeGreaterThan(rounds(60));
   });
 
   it('agree with two libraries where the first start fits and they read the standard alike', () => {
     const r = random(seed + 1);
     const compared = { rrule: 0, ical: 0 };
-    for (let i = 0; i < 4_000; i++) {
+    for (let i = 0; i < rounds(4_000); i++) {
       const made = generate(r);
       const { rule } = made;
       const first = firstNamed({ ...made, limit: { kind: 'open' } }, Math.floor(made.start / SECONDS_OF_DAY));
       if (first === undefined || first > made.start + 4e8) continue;
       // BYWEEKNO without weekdays, and second 60, are where they differ.
       if ((rule.byWeekNo && !rule.byDay.length) || rule.bySecond?.includes(60)) continue;
+      // It knows the first week of the next year, which begins in this one, by its number from the front only.
+      if (rule.byWeekNo?.some((week) => week < -51)) continue;
       // It loses step, or gives up, where hours, minutes or seconds meet parts that leave many of them out.
       if (rule.freq === 'secondly' || rule.freq === 'minutely' || (rule.freq === 'hourly' && rule.interval > 1)) continue;
       // It takes a position beyond the end of a set for one inside it, where a day has several times.
       if (rule.bySetPos && (short(rule) || rule.byHour || rule.byMinute || rule.bySecond)) continue;
+      // It counts on from the set's other end where it has fewer than a position from the end says.
+      if (rule.bySetPos?.some((position) => position < -1)) continue;
       const input: RuleStart = {
         ...made,
         start: first,
@@ -83,12 +87,13 @@ describe(`rules with all BY parts, seed ${seed}`, () => {
       expect(ours, `rrule: ${text}`).toEqual([...new Set(dates.map((date) => date.toISOString().slice(0, 19)))]);
       compared.rrule++;
     }
-    for (let i = 0; i < 600; i++) {
+    for (let i = 0; i < rounds(600); i++) {
       const made = generate(r);
       const { rule } = made;
       if (short(made.rule) || rule.bySetPos || rule.byWeekNo || rule.byYearDay || rule.bySecond) continue;
       // Its months go astray with several times a day, and its years with anything.
-      if (rule.freq === 'yearly' || rule.byMonthDay.length || (rule.freq === 'monthly' && (rule.byHour || rule.byMinute))) continue;
+      if (rule.freq === 'yearly' || rule.byMonthDay.length) continue;
+      if (rule.freq === 'monthly' && (rule.byHour || rule.byMinute || rule.byMonth.length)) continue;
       const first = firstNamed({ ...made, limit: { kind: 'open' } }, Math.floor(made.start / SECONDS_OF_DAY));
       if (first === undefined) continue;
       const input: RuleStart = { ...made, start: first, limit: { kind: 'open' } };
@@ -99,14 +104,14 @@ describe(`rules with all BY parts, seed ${seed}`, () => {
       expect(ours.map(iso), `ical.js: ${textOf(input)}`).toEqual(theirs);
       compared.ical++;
     }
-    expect(compared.rrule).toBeGreaterThan(1_200);
-    expect(compared.ical).toBeGreaterThan(80);
+    expect(compared.rrule).toBeGreaterThan(rounds(1_200));
+    expect(compared.ical).toBeGreaterThan(rounds(80));
   });
 
   it('in a zone leave out wall times that it skips, count none of them, and have an hour that comes twice once', () => {
     const r = random(seed + 2);
     let lost = 0;
-    for (let i = 0; i < 150; i++) {
+    for (let i = 0; i < rounds(150); i++) {
       const zone = pick(r, ['America/Halifax', 'Europe/Dublin', 'Australia/Lord_Howe', 'Africa/Casablanca']);
       const start = dayOf(2027, pick(r, [2, 3, 9, 10]), 1) * SECONDS_OF_DAY + 30 * 60;
       const rule: Rule = { freq: 'hourly', interval: pick(r, [1, 2, 3]), byMonth: [], byMonthDay: [], byDay: [], weekStart: 0 };
@@ -123,7 +128,7 @@ describe(`rules with all BY parts, seed ${seed}`, () => {
       expect(startsOfRule({ rule, start, limit, zone }, to - 62, to, 100_000).seconds.map(iso)).toEqual(expected.map(iso));
       if (expected.map(iso).join() !== plain.map(iso).join()) lost++;
     }
-    expect(lost).toBeGreaterThan(15);
+    expect(lost).toBeGreaterThan(rounds(15));
   });
 
   it.each([
@@ -147,7 +152,7 @@ describe(`rules with all BY parts, seed ${seed}`, () => {
 
   it('are written and read again as the same rule', () => {
     const r = random(seed + 3);
-    for (let i = 0; i < 2_000; i++) {
+    for (let i = 0; i < rounds(2_000); i++) {
       const input = generate(r);
       const start = Math.floor(input.start / 60) * 60;
       const text = textOf({ ...input, start }).split(' ')[1] as string;

@@ -1,5 +1,15 @@
 import { describe, expect, it } from 'vitest';
-import { between, generateFullRule, generateRule, generatePart, pick, random, seedOf, some } from '../../../../tests/support/generate';
+import {
+  between,
+  generateFullRule,
+  generateRule,
+  generatePart,
+  pick,
+  random,
+  rounds,
+  seedOf,
+  some,
+} from '../../../../tests/support/generate';
 import { dayOf, isoDay, parseIsoDay } from '../../day/day';
 import { isoDateTime } from '../../day/plain-date-time';
 import { startFits } from '../../recurrence/days';
@@ -88,10 +98,10 @@ function generate(r: () => number): Recurrence {
 }
 
 describe(`what is said can be read again, seed ${seed}`, () => {
-  it('as the same dates with the same ends, in all styles, over 3,000 recurrences', () => {
+  it(`as the same dates with the same ends, in all styles, over ${rounds(3_000)} recurrences`, () => {
     const r = random(seed);
     const seen = { broken: 0, exdates: 0, several: 0, written: 0, overnight: 0, seasons: 0, wholeDays: 0 };
-    for (let i = 0; i < 3_000; i++) {
+    for (let i = 0; i < rounds(3_000); i++) {
       const recurrence = generate(r);
       const style: Style = { date: pick(r, DATE_STYLES), hours: pick(r, HOUR_STYLES) };
       const sentence = sayRecurrence(recurrence, style, { whole: true });
@@ -108,7 +118,7 @@ describe(`what is said can be read again, seed ${seed}`, () => {
       if (recurrence.parts.some((s) => s.rule?.seasons)) seen.seasons++;
       if (recurrence.parts.some((s) => s.start.minute === null)) seen.wholeDays++;
     }
-    for (const [what, times] of Object.entries(seen)) expect(times, what).toBeGreaterThan(150);
+    for (const [what, times] of Object.entries(seen)) expect(times, what).toBeGreaterThan(rounds(150));
   });
 
   it('and a phrase that somebody typed means the same once it is said in full', () => {
@@ -452,7 +462,7 @@ describe('what is not certain is asked, never guessed away', () => {
       ';',
       '2027-02-31',
     ];
-    for (let i = 0; i < 4_000; i++) {
+    for (let i = 0; i < rounds(4_000); i++) {
       const phrase = Array.from({ length: between(r, 1, 12) }, () => pick(r, words)).join(' ');
       const reading = read(phrase);
       for (const { from, to, text } of reading.unread) expect(phrase.slice(from, to)).toBe(text);
