@@ -18,6 +18,10 @@ export default defineConfig({
   vite: {
     plugins: [tailwindcss()],
     resolve: { alias: { '#demo': new URL('./demo', import.meta.url).pathname } },
-    build: { chunkSizeWarningLimit: 1200 },
+    build: {
+      chunkSizeWarningLimit: 1200,
+      // Scripts of pages are files that browsers keep, however small they are.
+      assetsInlineLimit: (file) => (/\.[jt]s$/.test(file) ? false : undefined),
+    },
   },
 });

@@ -1,9 +1,10 @@
 /** Dates as an almanac's ledger, HTML text: a day is a ruled line, its dates are rows. */
+import { html, type Html, NOTHING, type Piece, safe } from './html';
 import { type EpochDay, isoDay, weekdayOf, ymdOf } from '@/core/day/day';
 import { sayCost } from '@/core/listing/content';
 import { monthName, sayDay, sayTime, sayTimes, type Style, weekdayName } from '@/core/phrase/format';
 import { parseIsoDateTime } from '@/core/day/plain-date-time';
-import { escapeHtml, shorten, startOfSentence } from '@/core/text/text';
+import { shorten, startOfSentence } from '@/core/text/text';
 import { SUMMARY_SHOWN } from '@/core/listing/content';
 import { dateIn, type EffectiveDate } from '@/core/dates/effective-date';
 import type { EventStatus } from '@/core/recurrence/model';
@@ -36,7 +37,7 @@ export interface LedgerInput {
   onTop?: readonly EffectiveDate[];
 }
 
-export function ledgerHtml(asked: LedgerInput): string {
+export function ledgerHtml(asked: LedgerInput): Html {
   const { language } = asked.reader;
   const input = { ...asked, dates: asked.dates.map((d) => dateIn(d, language)), onTop: asked.onTop?.map((d) => dateIn(d, language)) };
   const days = new Map<EpochDay, EffectiveDate[]>();
@@ -50,27 +51,27 @@ export function ledgerHtml(asked: LedgerInput): string {
     const { year, month: m } = ymdOf(day);
     const fresh = year * 12 + m !== month;
     month = year * 12 + m;
-    return `<tbody>${dayLine(day, dates.length, fresh, input)}${dates.map((d) => rowHtml(d, day, input)).join('')}</tbody>`;
+    return html`<tbody>${dayLine(day, dates.length, fresh, input)}${dates.map((d) => rowHtml(d, day, input))}</tbody>`;
   });
-  return `<table class="days" data-part="ledger">${headHtml(input.reader)}${top}${bodies.join('')}</table>`;
+  return html`<table class="days" data-part="ledger">${headHtml(input.reader)}${top}${bodies}</table>`;
 }
 
-function headHtml({ words: { list: w } }: Reader): string {
-  const heads = [w.when(), w.what(), w.where(), w.cost()].map((name) => `<th scope="col">${name}</th>`).join('');
-  return `<colgroup><col class="when"><col><col class="where"><col class="cost"></colgroup><thead><tr>${heads}</tr></thead>`;
+function headHtml({ words: { list: w } }: Reader): Html {
+  const heads = [w.when(), w.what(), w.where(), w.cost()].map((name) => html`<th scope="col">${name}</th>`);
+  return html`<colgroup><col class="when"><col><col class="where"><col class="cost"></colgroup><thead><tr>${heads}</tr></thead>`;
 }
 
 /** Kept on top: each with its day, since none stands over it. */
-function topHtml(dates: readonly EffectiveDate[], input: LedgerInput): string {
+function topHtml(dates: readonly EffectiveDate[], input: LedgerInput): Html {
   const rows = dates.map((date) => {
     const day = Math.max(date.startDay, input.from);
     return rowHtml(date, day, input, sayDay(day, input.style, { weekday: 'short', month: 'short' }));
   });
-  return `<tbody class="on-top"><tr class="dayline"><th colspan="4" scope="rowgroup"><h2>${input.reader.words.list.onTop()}</h2></th></tr>${rows.join('')}</tbody>`;
+  return html`<tbody class="on-top"><tr class="dayline"><th colspan="4" scope="rowgroup"><h2>${input.reader.words.list.onTop()}</h2></th></tr>${rows}</tbody>`;
 }
 
 /** What a search found: each listing once, with its next date, and the days of those that follow. */
-export function resultsHtml(results: readonly Result[], input: Omit<LedgerInput, 'dates' | 'holidays'>): string {
+export function resultsHtml(results: readonly Result[], input: Omit<LedgerInput, 'dates' | 'holidays'>): Html {
   const whole: LedgerInput = { ...input, dates: results, holidays: new Map() };
   const rows = results.map((found) => {
     const result = dateIn(found, input.reader.language);
@@ -78,24 +79,24 @@ export function resultsHtml(results: readonly Result[], input: Omit<LedgerInput,
     const words = sayDay(day, input.style, { weekday: 'short', month: 'short', year: ymdOf(day).year !== ymdOf(input.today).year });
     return rowHtml(result, day, whole, words, followingHtml(result, input.style, input.reader));
   });
-  return `<table class="days" data-part="ledger">${headHtml(input.reader)}<tbody>${rows.join('')}</tbody></table>`;
+  return html`<table class="days" data-part="ledger">${headHtml(input.reader)}<tbody>${rows}</tbody></table>`;
 }
 
 /** "also 30 Mar, 6 Apr, 13 Apr and 190 more until 5 Dec 2027". */
-function followingHtml({ dates, days, until, listing }: Result, style: Style, { words: { list: w }, to }: Reader): string {
-  if (dates < 2) return '';
+function followingHtml({ dates, days, until, listing }: Result, style: Style, { words: { list: w }, to }: Reader): Html {
+  if (dates < 2) return NOTHING;
   const named = days.slice(1, 4).map((day) => sayDay(day, style, { month: 'short' }));
   const rest = dates - 1 - named.length;
   const words = named.join(', ');
-  const link = `<a href="${to(`/what/${listing}`)}">${w.nMore({ n: rest })}</a>`;
+  const link = html`<a href="${to(`/what/${listing}`)}">${w.nMore({ n: rest })}</a>`;
   const said =
     rest > 0
-      ? w.alsoMore({ days: words, more: link, until: sayDay(until, style, { month: 'short', year: true }) })
+      ? w.alsoMore({ days: words, more: link.text, until: sayDay(until, style, { month: 'short', year: true }) })
       : w.also({ days: words });
-  return `<div class="sum">${said}</div>`;
+  return html`<div class="sum">${safe(said)}</div>`;
 }
 
-function dayLine(day: EpochDay, count: number, fresh: boolean, input: LedgerInput): string {
+function dayLine(day: EpochDay, count: number, fresh: boolean, input: LedgerInput): Html {
   const { year, month, day: d } = ymdOf(day);
   const names = input.holidays.get(day) ?? [];
   const { words: w } = input.reader;
@@ -108,7 +109,7 @@ function dayLine(day: EpochDay, count: number, fresh: boolean, input: LedgerInpu
   ].filter(Boolean);
   const heading = w.list.dayHeading({ n: d, weekday: weekdayName(weekdayOf(day), input.style) });
   const red = weekdayOf(day) === 6 || names.length > 0;
-  return `<tr class="dayline${red ? ' red' : ''}${day === input.today ? ' today' : ''}"><th colspan="4" scope="rowgroup" id="d${isoDay(day)}"><h2>${startOfSentence(heading)}</h2>${escapeHtml(notes.join(' · '))}</th></tr>`;
+  return html`<tr class="dayline${red ? ' red' : ''}${day === input.today ? ' today' : ''}"><th colspan="4" scope="rowgroup" id="d${isoDay(day)}"><h2>${startOfSentence(heading)}</h2>${notes.join(' · ')}</th></tr>`;
 }
 
 /** The time of a date as it stands under a day. */
@@ -145,14 +146,14 @@ export function statusStart(eventStatus: EventStatus, { state }: ReadersWords): 
   return eventStatus === 'going-ahead' ? '' : state[STATUS_WORDS[eventStatus][1]]();
 }
 
-function movedFrom(date: EffectiveDate, style: Style, { words }: Reader): string {
+function movedFrom(date: EffectiveDate, style: Style, { words }: Reader): Html {
   const was = date.moved ? parseIsoDateTime(date.original) : undefined;
-  if (!was) return '';
+  if (!was) return NOTHING;
   const when =
     was.day === date.startDay && was.minute !== null
       ? sayTime(was.minute, style)
       : sayDay(was.day, style, { weekday: 'short', month: 'short' });
-  return `<span class="was">${words.list.movedFrom({ when })}</span>`;
+  return html`<span class="was">${words.list.movedFrom({ when })}</span>`;
 }
 
 /** A date's picture: its listing's, else its category's. */
@@ -161,24 +162,22 @@ export function shownPicture(date: EffectiveDate, reference: ReferenceData): str
 }
 
 /** Where a date is: each of its venues, a link where the venue has a page. */
-function placesHtml(date: EffectiveDate, reference: ReferenceData, { to }: Reader): string {
+function placesHtml(date: EffectiveDate, reference: ReferenceData, { to }: Reader): Html[] {
   const venues = date.venueIds.flatMap((id) => reference.venue.get(id) ?? []);
-  return venues
-    .map((venue) => {
-      const name = venue.binnedAt ? escapeHtml(venue.name) : `<a href="${to(`/at/${venue.slug}`)}">${escapeHtml(venue.name)}</a>`;
-      const town = venue.town && !venue.name.includes(venue.town) ? `, ${escapeHtml(venue.town)}` : '';
-      return `<span class="block">${name}${town}</span>`;
-    })
-    .join('');
+  return venues.map((venue) => {
+    const name = venue.binnedAt ? venue.name : html`<a href="${to(`/at/${venue.slug}`)}">${venue.name}</a>`;
+    const town = venue.town && !venue.name.includes(venue.town) ? `, ${venue.town}` : '';
+    return html`<span class="block">${name}${town}</span>`;
+  });
 }
 
 /** A headline's picture is wide; any other line has a small one at its end, which says nothing that the title does not. */
-function withPicture(what: string, picture: PictureRow, headline: boolean): string {
-  if (headline) return `<div class="with-picture"><div>${what}</div>${pictureHtml(picture, 'wide', { sizes: '236px' })}</div>`;
-  return `<div class="flex justify-between gap-3"><div>${what}</div><span class="block h-[46px] w-[64px] flex-none overflow-hidden [&_img]:h-full [&_img]:w-full [&_img]:object-cover">${pictureHtml(picture, 'square', { sizes: '64px', alt: '' })}</span></div>`;
+function withPicture(what: Piece, picture: PictureRow, headline: boolean): Html {
+  if (headline) return html`<div class="with-picture"><div>${what}</div>${pictureHtml(picture, 'wide', { sizes: '236px' })}</div>`;
+  return html`<div class="flex justify-between gap-3"><div>${what}</div><span class="block h-[46px] w-[64px] flex-none overflow-hidden [&_img]:h-full [&_img]:w-full [&_img]:object-cover">${pictureHtml(picture, 'square', { sizes: '64px', alt: '' })}</span></div>`;
 }
 
-function rowHtml(date: EffectiveDate, day: EpochDay, input: LedgerInput, dayWords = '', following = ''): string {
+function rowHtml(date: EffectiveDate, day: EpochDay, input: LedgerInput, dayWords = '', following = NOTHING): Html {
   const { style, reference, pictures, reader } = input;
   const { list: w } = reader.words;
   const off = date.eventStatus === 'cancelled' || date.eventStatus === 'postponed';
@@ -186,15 +185,15 @@ function rowHtml(date: EffectiveDate, day: EpochDay, input: LedgerInput, dayWord
   const summary = shorten(date.summary, SUMMARY_SHOWN.list);
   const picture = date.headline || input.smallPictures ? pictures.get(shownPicture(date, reference) ?? '') : undefined;
   const clock = clockWords(date, day, style, reader) + zoneWords(date, input.zone);
-  const what = `<div class="what">${markHtml(reference.category.get(date.categoryId), true)}<a href="${dateHref(date, reader)}">${escapeHtml(date.title)}</a></div>${said ? `<div class="sum${date.eventStatus === 'going-ahead' ? '' : ' red'}">${escapeHtml(said)}</div>` : ''}${summary ? `<div class="sum">${escapeHtml(summary)}</div>` : ''}${following}`;
-  const cell = picture ? `<td>${withPicture(what, picture, date.headline)}</td>` : `<td>${what}</td>`;
+  const what = html`<div class="what">${markHtml(reference.category.get(date.categoryId), true)}<a href="${dateHref(date, reader)}">${date.title}</a></div>${said ? html`<div class="sum${date.eventStatus === 'going-ahead' ? '' : ' red'}">${said}</div>` : ''}${summary ? html`<div class="sum">${summary}</div>` : ''}${following}`;
+  const cell = picture ? html`<td>${withPicture(what, picture, date.headline)}</td>` : html`<td>${what}</td>`;
   const place = placesHtml(date, reference, reader);
-  const elsewhere = date.elsewhere && place ? `<span class="was">${w.elsewhere()}</span>` : '';
+  const elsewhere = date.elsewhere && place.length ? html`<span class="was">${w.elsewhere()}</span>` : '';
   const online =
     date.attendance === 'online'
       ? reader.words.event.online()
       : date.attendance === 'both'
-        ? `<span class="was">${w.andOnline()}</span>`
+        ? html`<span class="was">${w.andOnline()}</span>`
         : '';
-  return `<tr class="${off ? 'off' : ''}${date.headline ? ' head' : ''}"><td>${dayWords ? `<span class="top-day">${dayWords}</span>` : ''}<span class="clock nowrap${date.moved ? ' red' : ''}">${clock}</span>${movedFrom(date, style, reader)}</td>${cell}<td>${place}${elsewhere}${online}</td><td class="quiet">${escapeHtml(sayCost(date.cost, reader.language))}</td></tr>`;
+  return html`<tr class="${off ? 'off' : ''}${date.headline ? ' head' : ''}"><td>${dayWords ? html`<span class="top-day">${dayWords}</span>` : ''}<span class="clock nowrap${date.moved ? ' red' : ''}">${clock}</span>${movedFrom(date, style, reader)}</td>${cell}<td>${place}${elsewhere}${online}</td><td class="quiet">${sayCost(date.cost, reader.language)}</td></tr>`;
 }

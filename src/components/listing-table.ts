@@ -1,21 +1,19 @@
 /** The rows of the Desk's table, and long lists of choices, as HTML text: hundreds of small templates would cost more than the query. */
+import { html, type Html, type Piece } from './html';
 import type { EpochDay } from '@/core/day/day';
 import { instantToDateTime } from '@/core/day/zone';
 import { sayCost, STAGE_WORDS } from '@/core/listing/content';
 import { sayDay, sayTime, type Style } from '@/core/phrase/format';
 import { sayRule } from '@/core/phrase/say';
 import { fromStored } from '@/core/recurrence/stored';
-import { escapeHtml } from '@/core/text/text';
 import { type Column, COLUMN_WORDS, type TableRow } from '@/server/desk/table';
 import { type ReferenceData, namesOf } from '@/server/reference/read';
 import { markHtml } from './marks';
 
 /** Options of a select, after its first. */
-export function optionsHtml(first: string, choices: readonly { value: string; name: string }[], chosen: string): string {
-  const rest = choices.map(
-    ({ value, name }) => `<option value="${escapeHtml(value)}"${value === chosen ? ' selected' : ''}>${escapeHtml(name)}</option>`,
-  );
-  return `<option value="">${escapeHtml(first)}</option>${rest.join('')}`;
+export function optionsHtml(first: string, choices: readonly { value: string; name: string }[], chosen: string): Html {
+  const rest = choices.map(({ value, name }) => html`<option value="${value}"${value === chosen ? html` selected` : ''}>${name}</option>`);
+  return html`<option value="">${first}</option>${rest}`;
 }
 
 export interface TableLook {
@@ -38,31 +36,31 @@ const EDITED: Partial<Record<Column, string>> = {
 };
 const CLASSES: Partial<Record<Column, string>> = { next: 'nowrap', changed: 'nowrap quiet', repeats: 'quiet' };
 
-export function rowsHtml(rows: readonly TableRow[], look: TableLook): string {
-  return rows.map((row) => rowHtml(row, look)).join('');
+export function rowsHtml(rows: readonly TableRow[], look: TableLook): Html[] {
+  return rows.map((row) => rowHtml(row, look));
 }
 
-function rowHtml(row: TableRow, look: TableLook): string {
+function rowHtml(row: TableRow, look: TableLook): Html {
   const { id, working } = row;
-  const title = escapeHtml(row.title);
-  const pick = `<td class="pick w-6 max-[760px]:float-left max-[760px]:border-0 max-[760px]:pt-1"><input type="checkbox" name="chosen" value="${id}" aria-label="Choose ${title || 'a listing without a title'}"></td>`;
+  const title = row.title;
+  const pick = html`<td class="pick w-6 max-[760px]:float-left max-[760px]:border-0 max-[760px]:pt-1"><input type="checkbox" name="chosen" value="${id}" aria-label="Choose ${title || 'a listing without a title'}"></td>`;
   const mark = markHtml(look.reference.category.get(working.categoryIds[0] ?? ''));
-  const headline = working.headline ? '<span class="quiet small"> headline</span>' : '';
-  const editing = row.editing ? `<span class="amber small"> not saved yet: ${escapeHtml(row.editing)}</span>` : '';
-  const page = row.stage === 'published' ? ` data-page="/what/${escapeHtml(row.slug)}"` : '';
-  const menu = `<button type="button" class="float-right min-h-6 min-w-6 border-0 bg-transparent text-ink-2" data-row-menu aria-haspopup="menu" aria-label="What to do with ${title || 'it'}">⋯</button>`;
-  const name = `<td class="${CARD} max-[760px]:font-bold relative min-[1000px]:w-[27%] focus-visible:outline-2 focus-visible:outline-tide focus-visible:-outline-offset-2" data-edit="title" data-value="${title}">${menu}${mark} <a href="/desk/listings/${id}"><strong>${title || 'Without a title'}</strong></a>${headline}${editing}</td>`;
-  return `<tr class="max-[760px]:relative max-[760px]:block max-[760px]:border-b max-[760px]:border-ink-3 max-[760px]:py-1.5" data-id="${id}" data-revision="${row.revision}"${page}>${pick}${name}${look.columns.map((column) => cellHtml(row, column, look)).join('')}</tr>`;
+  const headline = working.headline ? html`<span class="quiet small"> headline</span>` : '';
+  const editing = row.editing ? html`<span class="amber small"> not saved yet: ${row.editing}</span>` : '';
+  const page = row.stage === 'published' ? html` data-page="/what/${row.slug}"` : '';
+  const menu = html`<button type="button" class="float-right min-h-6 min-w-6 border-0 bg-transparent text-ink-2" data-row-menu aria-haspopup="menu" aria-label="What to do with ${title || 'it'}">⋯</button>`;
+  const name = html`<td class="${CARD} max-[760px]:font-bold relative min-[1000px]:w-[27%] focus-visible:outline-2 focus-visible:outline-tide focus-visible:-outline-offset-2" data-edit="title" data-value="${title}">${menu}${mark} <a href="/desk/listings/${id}"><strong>${title || 'Without a title'}</strong></a>${headline}${editing}</td>`;
+  return html`<tr class="max-[760px]:relative max-[760px]:block max-[760px]:border-b max-[760px]:border-ink-3 max-[760px]:py-1.5" data-id="${id}" data-revision="${row.revision}"${page}>${pick}${name}${look.columns.map((column) => cellHtml(row, column, look))}</tr>`;
 }
 
-function cellHtml(row: TableRow, column: Column, look: TableLook): string {
+function cellHtml(row: TableRow, column: Column, look: TableLook): Html {
   const edited = EDITED[column];
-  const words = column === 'stage' ? stageHtml(row, look) : escapeHtml(cellWords(row, column, look));
+  const words = column === 'stage' ? stageHtml(row, look) : cellWords(row, column, look);
   const classes = [CARD, CLASSES[column] ?? '', edited ? CHANGEABLE : '', words ? '' : 'max-[760px]:hidden'].filter(Boolean);
   const editing = edited
-    ? ` data-edit="${edited}" data-value="${escapeHtml(cellValue(row, column))}" tabindex="-1" title="Press to change it here"`
+    ? html` data-edit="${edited}" data-value="${cellValue(row, column)}" tabindex="-1" title="Press to change it here"`
     : '';
-  return `<td class="${classes.join(' ')}" data-label="${COLUMN_WORDS[column]}"${editing}>${words}</td>`;
+  return html`<td class="${classes.join(' ')}" data-label="${COLUMN_WORDS[column]}"${editing}>${words}</td>`;
 }
 
 /** A cell that can be changed where it stands. */
@@ -92,18 +90,18 @@ function cellValue({ working, stage }: TableRow, column: Column): string {
   }
 }
 
-function stageHtml(row: TableRow, { style, zone }: TableLook): string {
+function stageHtml(row: TableRow, { style, zone }: TableLook): Piece {
   const say = (at: Date): string => {
     const wall = instantToDateTime(zone, at.getTime());
     return `${sayDay(wall.day, style, { month: 'short' })} ${sayTime(wall.minute, style)}`;
   };
   const times = [row.publishAt ? `out ${say(row.publishAt)}` : '', row.withdrawAt ? `down ${say(row.withdrawAt)}` : ''].filter(Boolean);
   return [
-    `<span class="stage ${row.stage}">${STAGE_WORDS[row.stage]}</span>`,
-    row.edited ? '<span class="amber small"> changes wait</span>' : '',
-    times.length ? `<span class="small"> ${times.join(', ')}</span>` : '',
-    row.scheduleWrong ? `<span class="red small" title="${escapeHtml(row.scheduleWrong)}"> did not go out</span>` : '',
-  ].join('');
+    html`<span class="stage ${row.stage}">${STAGE_WORDS[row.stage]}</span>`,
+    row.edited ? html`<span class="amber small"> changes wait</span>` : '',
+    times.length ? html`<span class="small"> ${times.join(', ')}</span>` : '',
+    row.scheduleWrong ? html`<span class="red small" title="${row.scheduleWrong}"> did not go out</span>` : '',
+  ];
 }
 
 /** What stands in a cell. */

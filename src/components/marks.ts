@@ -1,10 +1,10 @@
 /** Marks as lean SVG: symbols once a page, one class a category with its two inks. */
+import { html, type Html, NOTHING, safe } from './html';
 import { ICONS } from '@/core/colour/icons';
 import { pathOf, SHAPES } from '@/core/colour/mark';
-import { escapeHtml } from '@/core/text/text';
 import type { CategoryView } from '@/server/reference/read';
 
-export const symbols = `<svg width="0" height="0" class="absolute" aria-hidden="true">${SHAPES.map((s) => `<symbol id="m-${s}" viewBox="0 0 12 12"><path fill-rule="evenodd" d="${pathOf(s)}"/></symbol>`).join('')}</svg>`;
+export const symbols = html`<svg width="0" height="0" class="absolute" aria-hidden="true">${SHAPES.map((s) => html`<symbol id="m-${s}" viewBox="0 0 12 12"><path fill-rule="evenodd" d="${pathOf(s)}"/></symbol>`)}</svg>`;
 
 /** The class that carries a category's inks. */
 export const inkClass = (category: Pick<CategoryView, 'id'>): string => `k${category.id.slice(-12)}`;
@@ -14,14 +14,14 @@ export function inkStyles(categories: readonly CategoryView[]): string {
 }
 
 /** A mark; with `named`, it says its category to screen readers. */
-export function markHtml(category: CategoryView | undefined, named = false): string {
-  if (!category) return '';
-  const label = named ? `role="img" aria-label="${escapeHtml(category.name)}"` : 'aria-hidden="true"';
-  return `<svg class="mark ${inkClass(category)}" ${label}><use href="#m-${category.shape}"/></svg>`;
+export function markHtml(category: CategoryView | undefined, named = false): Html {
+  if (!category) return NOTHING;
+  const label = named ? html`role="img" aria-label="${category.name}"` : html`aria-hidden="true"`;
+  return html`<svg class="mark ${inkClass(category)}" ${label}><use href="#m-${category.shape}"/></svg>`;
 }
 
 /** The drawing that a category has beside its name; nothing for most. */
-export function iconHtml(icon: string): string {
+export function iconHtml(icon: string): Html {
   const drawing = Object.hasOwn(ICONS, icon) ? ICONS[icon] : undefined;
-  return drawing ? `<svg class="drawing" viewBox="0 0 24 24" aria-hidden="true">${drawing[1]}</svg>` : '';
+  return drawing ? html`<svg class="drawing" viewBox="0 0 24 24" aria-hidden="true">${safe(drawing[1])}</svg>` : NOTHING;
 }

@@ -1,10 +1,10 @@
 /** The month sheet as HTML text: one string, since hundreds of small components would cost more than the query. */
+import { html, type Html, NOTHING } from './html';
 import { type EpochDay, weekdayOf, ymdOf } from '@/core/day/day';
 import { type DayWords, sayDay, sayTime, shortWeekdayName, type Style, weekdayName } from '@/core/phrase/format';
 import type { Band, MonthSheet, SheetDate, SheetDay } from '@/core/sheet/month';
 import { paperLine } from '@/core/sheet/paper';
 import { type Place, phaseOn, sunOn } from '@/core/sky/sky';
-import { escapeHtml } from '@/core/text/text';
 import type { EffectiveDate } from '@/core/dates/effective-date';
 import type { ShortDate } from '@/server/public/public-dates';
 import type { ReferenceData } from '@/server/reference/read';
@@ -53,20 +53,20 @@ export function dateHref(date: Pick<EffectiveDate, 'listing' | 'date'>, { to }: 
 }
 
 const GONE = new Set(['cancelled', 'postponed']);
-const shownTitle = (of: ShortDate): string => escapeHtml(of.shortTitle || of.title);
+const shownTitle = (of: ShortDate): string => of.shortTitle || of.title;
 function state(of: ShortDate, { words: { state: w } }: Reader): string {
   if (of.eventStatus === 'cancelled') return ` (${w.cancelled()})`;
   if (of.eventStatus === 'postponed') return ` (${w.postponed()})`;
   return of.moved ? ` (${w.moved()})` : '';
 }
 
-export function monthHtml(input: MonthInput): string {
+export function monthHtml(input: MonthInput): Html {
   const { sheet, firstWeekday, reader, style } = input;
   const { month: w } = reader.words;
   const heads = [0, 1, 2, 3, 4, 5, 6].map((i) => {
     const weekday = (firstWeekday + i) % 7;
     const name = weekdayName(weekday, style);
-    return `<th scope="col"${weekday === 6 ? ' class="sun"' : ''}><abbr title="${name}" class="no-underline"><span class="full">${shortWeekdayName(weekday, style)}</span><span class="letter" aria-hidden="true">${name.charAt(0).toUpperCase()}</span></abbr></th>`;
+    return html`<th scope="col"${weekday === 6 ? html` class="sun"` : ''}><abbr title="${name}" class="no-underline"><span class="full">${shortWeekdayName(weekday, style)}</span><span class="letter" aria-hidden="true">${name.charAt(0).toUpperCase()}</span></abbr></th>`;
   });
   const weeks = sheet.weeks.map((week) => {
     const days = week.days.map((day, column) =>
@@ -76,9 +76,9 @@ export function monthHtml(input: MonthInput): string {
         input,
       ),
     );
-    return `<tr>${gutterHtml(week.start, week.isoWeek, input)}${days.join('')}</tr>`;
+    return html`<tr>${gutterHtml(week.start, week.isoWeek, input)}${days}</tr>`;
   });
-  return `<table class="month" data-part="month-sheet" style="--paper-line:${paperLine(sheet, input.onPaper)}px"><caption class="hidden-words">${escapeHtml(w.caption({ n: countOf(sheet) }))}</caption><colgroup><col class="gutter"><col span="7"></colgroup><thead><tr><th><span class="hidden-words">${w.week()}</span></th>${heads.join('')}</tr></thead><tbody>${weeks.join('')}</tbody></table>`;
+  return html`<table class="month" data-part="month-sheet" style="--paper-line:${paperLine(sheet, input.onPaper)}px"><caption class="hidden-words">${w.caption({ n: countOf(sheet) })}</caption><colgroup><col class="gutter"><col span="7"></colgroup><thead><tr><th><span class="hidden-words">${w.week()}</span></th>${heads}</tr></thead><tbody>${weeks}</tbody></table>`;
 }
 
 /** Its dates, counted by day. */
@@ -96,23 +96,23 @@ const MOONS = {
   'last-quarter': ['◑', 'lastQuarter'],
 } as const;
 
-function gutterHtml(start: EpochDay, isoWeek: number, { place, style, reader }: MonthInput): string {
+function gutterHtml(start: EpochDay, isoWeek: number, { place, style, reader }: MonthInput): Html {
   const { month: w } = reader.words;
-  let moon = '';
+  let moon = NOTHING;
   for (let day = start; day < start + 7; day++) {
     const phase = phaseOn(day, place.zone);
     if (phase)
-      moon = `<span class="moon"><span aria-hidden="true">${MOONS[phase][0]}</span> ${ymdOf(day).day} ${w[MOONS[phase][1]]()}</span>`;
+      moon = html`<span class="moon"><span aria-hidden="true">${MOONS[phase][0]}</span> ${ymdOf(day).day} ${w[MOONS[phase][1]]()}</span>`;
   }
   const sun = sunOn(start, place);
   const suns =
     sun.kind === 'rises'
-      ? `<span class="suns" title="${w.suns()}">↑ ${sayTime(sun.rise, style)}<br>↓ ${sayTime(sun.set, style)}</span>`
+      ? html`<span class="suns" title="${w.suns()}">↑ ${sayTime(sun.rise, style)}<br>↓ ${sayTime(sun.set, style)}</span>`
       : '';
-  return `<th scope="row"><span class="hidden-words">${w.week()} </span>${isoWeek}${moon}${suns}</th>`;
+  return html`<th scope="row"><span class="hidden-words">${w.week()} </span>${isoWeek}${moon}${suns}</th>`;
 }
 
-function dayHtml(day: SheetDay<SheetEntry>, bands: Band<SheetEntry>[], input: MonthInput): string {
+function dayHtml(day: SheetDay<SheetEntry>, bands: Band<SheetEntry>[], input: MonthInput): Html {
   const { style, today, chosen, holidays, reader } = input;
   const { month: w } = reader.words;
   const names = holidays.get(day.day) ?? [];
@@ -126,39 +126,39 @@ function dayHtml(day: SheetDay<SheetEntry>, bands: Band<SheetEntry>[], input: Mo
   const words: DayWords = { weekday: 'long' };
   const label = (day.day === today ? w.dayToday : w.day)({ day: sayDay(day.day, style, words), n: day.count });
   // A phone's numeral chooses the day in place: its dates stand under the sheet. Elsewhere it opens the day.
-  const here = day.day === today ? ' aria-current="date"' : day.day === chosen ? ' aria-current="true"' : '';
-  const pick = `<a class="num hidden max-[700px]:inline-block" href="${escapeHtml(input.pickHref(day.day))}" aria-label="${escapeHtml(label)}"${here}>${ymdOf(day.day).day}</a>`;
-  const numeral = `<a class="num max-[700px]:hidden" href="${escapeHtml(input.dayHref(day.day))}" aria-label="${escapeHtml(label)}"${day.day === today ? ' aria-current="date"' : ''}>${ymdOf(day.day).day}</a>`;
-  const name = names.length ? `<span class="name">${escapeHtml(names.join(', '))}</span>` : '';
-  const count = day.count > 1 ? `<span class="n" aria-hidden="true">${day.count}</span>` : '';
-  const lanes = day.lanes ? `<span class="lanes" style="--lanes:${day.lanes}"></span>` : '';
-  const lines = day.lines.map(({ date, lines: n }) => entryHtml(date.of, n, input)).join('');
+  const here = day.day === today ? html` aria-current="date"` : day.day === chosen ? html` aria-current="true"` : '';
+  const pick = html`<a class="num hidden max-[700px]:inline-block" href="${input.pickHref(day.day)}" aria-label="${label}"${here}>${ymdOf(day.day).day}</a>`;
+  const numeral = html`<a class="num max-[700px]:hidden" href="${input.dayHref(day.day)}" aria-label="${label}"${day.day === today ? html` aria-current="date"` : ''}>${ymdOf(day.day).day}</a>`;
+  const name = names.length ? html`<span class="name">${names.join(', ')}</span>` : '';
+  const count = day.count > 1 ? html`<span class="n" aria-hidden="true">${day.count}</span>` : '';
+  const lanes = day.lanes ? html`<span class="lanes" style="--lanes:${day.lanes}"></span>` : '';
+  const lines = day.lines.map(({ date, lines: n }) => entryHtml(date.of, n, input));
   const dots = phoneMarks(day, input);
-  const dayPage = escapeHtml(input.dayHref(day.day));
+  const dayPage = input.dayHref(day.day);
   const more = day.folded.length
-    ? `<a class="more${input.onPaper ? ' print:hidden' : ''}" href="${dayPage}">${w.more({ n: day.folded.length })}</a>`
+    ? html`<a class="more${input.onPaper ? ' print:hidden' : ''}" href="${dayPage}">${w.more({ n: day.folded.length })}</a>`
     : '';
   const paper =
     input.onPaper && day.folded.length
-      ? `<div class="hidden print:block">${day.folded.map((date) => entryHtml(date.of, 1, input)).join('')}</div>`
+      ? html`<div class="hidden print:block">${day.folded.map((date) => entryHtml(date.of, 1, input))}</div>`
       : '';
-  return `<td class="${classes.join(' ')}">${numeral}${pick}${name}${count}${lanes}<div class="marks">${bands.map((b) => bandHtml(b, input)).join('')}${lines}</div>${dots}${more}${paper}</td>`;
+  return html`<td class="${classes.join(' ')}">${numeral}${pick}${name}${count}${lanes}<div class="marks">${bands.map((b) => bandHtml(b, input))}${lines}</div>${dots}${more}${paper}</td>`;
 }
 
 /** On a phone a day is its numeral and marks; the numeral is the link, and the dates stand under the sheet. */
 const PHONE_MARKS = 4;
 
-function phoneMarks(day: SheetDay<SheetEntry>, { reference, onDay }: MonthInput): string {
+function phoneMarks(day: SheetDay<SheetEntry>, { reference, onDay }: MonthInput): Html {
   const dates = onDay(day.day);
-  if (!dates.length) return '';
+  if (!dates.length) return NOTHING;
   const marks = dates.slice(0, PHONE_MARKS).map((of) => markHtml(reference.category.get(of.categoryId)));
-  return `<span class="dots" aria-hidden="true">${marks.join('')}${dates.length > PHONE_MARKS ? '+' : ''}</span>`;
+  return html`<span class="dots" aria-hidden="true">${marks}${dates.length > PHONE_MARKS ? '+' : ''}</span>`;
 }
 
 function bandHtml(
   { date: { of }, lane, fromColumn, toColumn, opensBefore, opensAfter }: Band<SheetEntry>,
   { reference, reader }: MonthInput,
-): string {
+): Html {
   const category = reference.category.get(of.categoryId);
   const classes = [
     'band',
@@ -168,7 +168,7 @@ function bandHtml(
     of.headline ? 'head' : '',
     GONE.has(of.eventStatus) ? 'off' : '',
   ];
-  return `<a class="${classes.filter(Boolean).join(' ')}" style="--lane:${lane};--span:${toColumn - fromColumn + 1}" href="${dateHref(of, reader)}">${shownTitle(of)}<span class="hidden-words">${state(of, reader)}</span></a>`;
+  return html`<a class="${classes.filter(Boolean).join(' ')}" style="--lane:${lane};--span:${toColumn - fromColumn + 1}" href="${dateHref(of, reader)}">${shownTitle(of)}<span class="hidden-words">${state(of, reader)}</span></a>`;
 }
 
 /** A date's line in a day: two lines while the day has room, one when it is full. */
@@ -176,9 +176,9 @@ export function entryHtml(
   of: ShortDate,
   lines: 1 | 2,
   { reference, reader, style, place }: Pick<MonthInput, 'reference' | 'reader' | 'style' | 'place'>,
-): string {
+): Html {
   const classes = `entry${lines === 2 ? ' two' : ''}${of.headline ? ' head' : ''}${of.moved ? ' moved' : ''}${GONE.has(of.eventStatus) ? ' off' : ''}`;
-  const time = of.startMinute === null ? '' : `<span class="t">${sayTime(of.startMinute, style)}${zoneWords(of, place.zone)}</span>`;
+  const time = of.startMinute === null ? '' : html`<span class="t">${sayTime(of.startMinute, style)}${zoneWords(of, place.zone)}</span>`;
   const said = state(of, reader);
-  return `<a class="${classes}" href="${dateHref(of, reader)}">${markHtml(reference.category.get(of.categoryId), true)}<span class="w">${time}${shownTitle(of)}${said ? `<span class="hidden-words">${said}</span>` : ''}</span></a>`;
+  return html`<a class="${classes}" href="${dateHref(of, reader)}">${markHtml(reference.category.get(of.categoryId), true)}<span class="w">${time}${shownTitle(of)}${said ? html`<span class="hidden-words">${said}</span>` : ''}</span></a>`;
 }

@@ -6,6 +6,7 @@ import { SENDING_WORDS, type SendingWords } from '@/words/sending';
 /** Says something in a reader's language. */
 export type Say = (words: SendingWords) => string;
 
+/** What is wrong with a field, in a sentence. */
 export interface FieldError {
   /** dotted path of the field, as in the input: `recurrence.parts.0.start` */
   field: string;
@@ -49,8 +50,11 @@ export class Problem extends Error {
   }
 }
 
+/** Something that is not there, or that somebody may not know of. */
 export const notFound = (what: string): Problem => new Problem('missing', `There is no such ${what}.`);
+/** Something that somebody may not do. */
 export const refused = (title = 'This is not open to you.'): Problem => new Problem('refused', title);
+/** Something that is wrong with one field. */
 export const invalid = (field: string, message: string): Problem => new Problem('invalid', message, [{ field, message }]);
 
 const ENGLISH = SENDING_WORDS.en;

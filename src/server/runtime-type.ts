@@ -9,6 +9,7 @@ import type { ContentCache } from './site/content-cache';
 import type { SiteSettings } from './site/settings';
 import type { TaskWorker } from './worker/task-worker';
 
+/** A site as those who are handed it see it. */
 export interface Runtime {
   db: Db;
   auth: Auth;

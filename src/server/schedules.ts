@@ -20,6 +20,7 @@ const VALIDATION_AFTER = 2 * SECOND;
 /** The first round comes after the start, which it does not hold up. */
 const FIRST_AFTER = 5 * SECOND;
 
+/** What the schedules need of a site. */
 export interface ScheduledSite {
   db: Db;
   tasks: Tasks;
@@ -31,6 +32,7 @@ export interface ScheduledSite {
   contentChanged: () => Promise<void>;
 }
 
+/** Starts and stops what a site does by itself. */
 export class Schedules {
   private readonly timers: NodeJS.Timeout[] = [];
   private pause: NodeJS.Timeout | undefined;

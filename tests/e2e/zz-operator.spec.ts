@@ -168,5 +168,5 @@ test('what ships to browsers holds no server code and stays within its size', ()
   expect(size('ListingEditor')).toBeLessThan(400_000);
   expect(size('Writing')).toBeLessThan(480_000);
   expect(size('ChartMap')).toBeLessThan(1_200_000);
-  expect(size('MonthView')).toBeLessThan(8_000);
+  expect(size('ViewFrame')).toBeLessThan(8_000);
 });

@@ -1,7 +1,7 @@
 /** Coming dates as a strip of small months: on in ink, moved in a red frame, cancelled struck. */
+import { html, type Html } from '@/components/html';
 import { daysInMonth, firstDayOfMonth, type MonthNumber, monthNumberOf, weekdayOf, yearMonthOf } from '@/core/day/day';
 import { monthName, sayDay, type Style, weekdayName } from '@/core/phrase/format';
-import { escapeHtml } from '@/core/text/text';
 import { statusWords } from '../ledger-html';
 import type { Reader } from '../reader';
 import type { ListingDate } from '@/server/public/listing';
@@ -19,7 +19,7 @@ export interface StripInput {
 }
 
 export interface Strip {
-  html: string;
+  html: readonly Html[];
   /** a month from which the strip shows what comes before, or after; undefined at its ends */
   earlier: MonthNumber | undefined;
   later: MonthNumber | undefined;
@@ -46,31 +46,30 @@ export function stripHtml({ dates, from, months, slug, reader, firstWeekday, sty
   }
   const heads = [0, 1, 2, 3, 4, 5, 6]
     .map((i) => weekdayName((firstWeekday + i) % 7, style))
-    .map((name) => `<th scope="col"><abbr title="${name}" class="no-underline">${name.charAt(0).toUpperCase()}</abbr></th>`)
-    .join('');
-  const one = (month: MonthNumber): string => {
+    .map((name) => html`<th scope="col"><abbr title="${name}" class="no-underline">${name.charAt(0).toUpperCase()}</abbr></th>`);
+  const one = (month: MonthNumber): Html => {
     const { year, month: m } = yearMonthOf(month);
     const first = firstDayOfMonth(month);
-    const cells: string[] = Array.from({ length: (weekdayOf(first) - firstWeekday + 7) % 7 }, () => '<td></td>');
+    const cells: Html[] = Array.from({ length: (weekdayOf(first) - firstWeekday + 7) % 7 }, () => html`<td></td>`);
     for (let d = 1; d <= daysInMonth(year, m); d++) cells.push(cell(first + d - 1, d));
-    while (cells.length % 7) cells.push('<td></td>');
-    const rows: string[] = [];
-    for (let i = 0; i < cells.length; i += 7) rows.push(`<tr>${cells.slice(i, i + 7).join('')}</tr>`);
-    return `<table><caption>${monthName(m, style)} ${year}</caption><thead class="text-ink-3"><tr>${heads}</tr></thead><tbody>${rows.join('')}</tbody></table>`;
+    while (cells.length % 7) cells.push(html`<td></td>`);
+    const rows: Html[] = [];
+    for (let i = 0; i < cells.length; i += 7) rows.push(html`<tr>${cells.slice(i, i + 7)}</tr>`);
+    return html`<table><caption>${monthName(m, style)} ${year}</caption><thead class="text-ink-3"><tr>${heads}</tr></thead><tbody>${rows}</tbody></table>`;
   };
-  const cell = (day: number, d: number): string => {
+  const cell = (day: number, d: number): Html => {
     const date = byDay.get(day);
-    if (!date) return `<td>${d}</td>`;
+    if (!date) return html`<td>${d}</td>`;
     const off = date.eventStatus === 'cancelled' || date.eventStatus === 'postponed';
     const words = `${sayDay(day, style, { weekday: 'long' })}${off ? `, ${statusWords(date.eventStatus, w)}` : date.moved ? `, ${w.state.moved()}` : ''}`;
-    return `<td><a href="${to(`/what/${slug}/${date.slug}`)}"${off ? ' class="off"' : date.moved ? ' class="moved"' : ''} aria-label="${escapeHtml(words)}">${d}</a></td>`;
+    return html`<td><a href="${to(`/what/${slug}/${date.slug}`)}"${off ? html` class="off"` : date.moved ? html` class="moved"` : ''} aria-label="${words}">${d}</a></td>`;
   };
   const all = monthsOf(dates);
   const first = all.findIndex((month) => month >= from);
   const start = first < 0 ? Math.max(0, all.length - months) : first;
   const shown = all.slice(start, start + months);
   return {
-    html: shown.map(one).join(''),
+    html: shown.map(one),
     earlier: start > 0 ? all[Math.max(0, start - months)] : undefined,
     later: all[start + months],
   };

@@ -1,10 +1,12 @@
 /** The order of categories: a tree of two levels, as a flat list of who stands under whom. Pure, so that moves are tested as they are. */
 
+/** A category in the tree, by its id and what it stands under. */
 export interface TreeItem {
   id: string;
   parentId: string | null;
 }
 
+/** Where a category is dropped: before, after or on another. */
 export interface TreeMove {
   id: string;
   /** where it goes: before or after another, or under it as its last */

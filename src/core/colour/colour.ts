@@ -3,6 +3,7 @@
  * image processing" (2020); contrast after WCAG 2.2 "relative luminance" and "contrast ratio" (1 to 21).
  */
 
+/** A colour in OKLCH: lightness 0 to 1, chroma, hue in degrees (Ottosson 2020). */
 export interface Oklch {
   /** 0-1 */
   l: number;
@@ -20,6 +21,7 @@ export const SURFACES = {
 
 /** What a mark's ink must reach: text on the sheet, graphics on the ground. */
 export const ON_SHEET = 4.5;
+/** The least contrast of a mark's ink on its ground, by WCAG 2.2 (1.4.11). */
 export const ON_GROUND = 3;
 
 /** Is this a colour written `#rrggbb`? */

@@ -1,8 +1,11 @@
 /** Category marks: ten shapes in a 12 × 12 box, as SVG path data. The shape carries the meaning; the ink only helps. */
 
+/** The shapes that marks have, told apart without colour. */
 export const SHAPES = ['triangle', 'disc', 'square', 'diamond', 'bar', 'ring', 'cross', 'half-disc', 'chevron', 'star'] as const;
+/** One of {@link SHAPES}. */
 export type Shape = (typeof SHAPES)[number];
 
+/** How a category is drawn: its shape and its ink. */
 export interface Mark {
   shape: Shape;
   /** the chosen ink, #rrggbb; what is shown is {@link inksOf} of it */

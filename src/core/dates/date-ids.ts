@@ -14,11 +14,13 @@ export interface DateName {
   former: boolean;
 }
 
+/** A date with the id that it keeps within its listing. */
 export interface NamedDate {
   original: string;
   dateId: string;
 }
 
+/** The ids of a listing's dates after its repeats changed, and which ended. */
 export interface Naming {
   /** the id of each date by its original start */
   ids: Map<string, string>;

@@ -28,6 +28,7 @@ export interface DateTimes {
   moved: boolean;
 }
 
+/** A date as readers meet it: what its listing says and what itself says, brought together. */
 export interface EffectiveDate extends DateTimes {
   listingId: string;
   /** its listing's part of the address */

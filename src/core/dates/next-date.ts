@@ -1,5 +1,6 @@
 /** Which of a listing's coming dates is next: the first that happens. What fell through before it is said beside it, not in its place. */
 
+/** What is asked of a date to know whether it is the next: its days, and whether it goes ahead. */
 export interface ComingDate {
   /** the last day it touches, included */
   lastDay: number;
@@ -9,8 +10,10 @@ export interface ComingDate {
 
 const OFF = new Set(['cancelled', 'postponed']);
 
+/** Does a date with this status not happen: cancelled or postponed? */
 export const isOff = (eventStatus: string | null): boolean => OFF.has(eventStatus ?? '');
 
+/** The next date that happens, and those before it that were called off. */
 export interface Next<T> {
   /** undefined when no date is still to come; one that is off when none of them happens */
   next: T | undefined;

@@ -8,6 +8,7 @@ import type { ListingContent } from '../listing/content';
 import { addTo } from '../collections/add-to';
 import { readRecurrence } from './repeat-choices';
 
+/** A date of the Dates rail: kept or left out, and what differs for it. */
 export interface RailDate {
   key: string;
   wall: PlainDateTime;
@@ -15,11 +16,13 @@ export interface RailDate {
   occurrence: Occurrence | undefined;
 }
 
+/** The dates of one month of the rail. */
 export interface RailMonth {
   month: number;
   dates: RailDate[];
 }
 
+/** All dates of a listing by month, with what lost its date. */
 export interface Rail {
   months: RailMonth[];
   /** by the day on which it happens, or would: left-out ones too */

@@ -8,6 +8,7 @@ import type { ListingContent } from '../listing/content';
 
 /** How a part repeats, as the form offers it. */
 export const REPEATS = ['never', 'daily', 'workdays', 'weekly', 'month-day', 'month-weekday', 'yearly', 'other'] as const;
+/** One of the ways of repeating that the form offers. */
 export type Repeat = (typeof REPEATS)[number];
 
 const isWorkdays = (rule: Rule): boolean => rule.byDay.length === 5 && rule.byDay.every((d) => d.nth === 0 && d.weekday < 5);

@@ -20,6 +20,7 @@ export interface KnownDate {
   original: PlainDateTime;
 }
 
+/** The former ids that dates keep, and the dates that are no more. */
 export interface DateMatch {
   /** the ids that new dates keep, by the text form of their original start */
   kept: Map<string, string>;

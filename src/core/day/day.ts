@@ -4,11 +4,14 @@
  * Conversions follow Howard Hinnant, "chrono-Compatible Low-Level Date Algorithms" (exact for all years used here).
  */
 
+/** Days since 1970-01-01 in the proleptic Gregorian calendar, a whole number; a calendar day without a zone. */
 export type EpochDay = number;
+/** Months since the year 0: year × 12 + month − 1. */
 export type MonthNumber = number;
 /** 0 = Monday … 6 = Sunday. */
 export type Weekday = number;
 
+/** A calendar day as year, month (1 to 12) and day of the month (1 to 31). */
 export interface Ymd {
   year: number;
   /** 1-12 */

@@ -4,6 +4,7 @@
  */
 import { type EpochDay, isoDay, parseIsoDay } from './day';
 
+/** A wall time without a zone: an epoch day and minutes since midnight (0 to 1439); null = the whole day. */
 export interface PlainDateTime {
   day: EpochDay;
   /** minutes since midnight; null = the whole day */

@@ -6,10 +6,12 @@
 import { type EpochDay, dayOf, isoDay } from './day';
 import { isoTime, type PlainDateTime } from './plain-date-time';
 
+/** Milliseconds in a minute. */
 export const MS_PER_MINUTE = 60_000;
 /** The length of a UTC day. Never the length of a local one: those come from {@link dateTimeToInstant}. */
 export const MS_PER_UTC_DAY = 1440 * MS_PER_MINUTE;
 
+/** A moment at which a zone's offset changes. */
 export interface Transition {
   /** the first instant with the new offset */
   at: number;

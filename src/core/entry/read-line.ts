@@ -10,11 +10,13 @@ import { type PhraseProblem, type Reading, readAmongWords, type Setting } from '
 import type { Recurrence } from '../recurrence/model';
 import { canonical } from '../text/canonical-json';
 
+/** The names that a line may hold: venues, organizers and categories of the site. */
 export interface Known {
   id: string;
   name: string;
 }
 
+/** From which moment and in which style a line is read. */
 export interface LineSetting extends Omit<Setting, 'phrase'> {
   venues: readonly Known[];
   organizers: readonly Known[];
@@ -22,7 +24,9 @@ export interface LineSetting extends Omit<Setting, 'phrase'> {
   currency: string;
 }
 
+/** What the parts of a line can be. */
 export const PART_KINDS = ['title', 'when', 'venue', 'place', 'organizer', 'category', 'cost'] as const;
+/** One of {@link PART_KINDS}. */
 export type PartKind = (typeof PART_KINDS)[number];
 
 /** A piece of the line and what it was taken for. */
@@ -33,6 +37,7 @@ export interface LinePart {
   text: string;
 }
 
+/** A line read: its parts in their places, and what they make of a listing. */
 export interface ReadLine {
   title: string;
   recurrence: Recurrence | null;
@@ -49,6 +54,7 @@ export interface ReadLine {
   problems: PhraseProblem[];
 }
 
+/** A line has at most so many characters. */
 export const LONGEST_LINE = 400;
 /** From here on words name a place or a kind. */
 const NAMED = 0.86;

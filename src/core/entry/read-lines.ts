@@ -4,8 +4,10 @@ import type { Recurrence, RecurrencePart } from '../recurrence/model';
 import type { PlainDateTime } from '../day/plain-date-time';
 import { type LineSetting, LONGEST_LINE, type ReadLine, readLine } from './read-line';
 
+/** So many lines are taken at once. */
 export const MOST_LINES = 200;
 
+/** A line with its place among those that were pasted. */
 export interface LineRow extends ReadLine {
   line: string;
   /** is it likely a listing? What has neither a date nor follows one is left out until somebody ticks it */

@@ -1,9 +1,12 @@
 /** The archive: one JSON document that holds a site, with its pictures' files beside it or in one ZIP file. See docs/formats.md. */
 
+/** What our own JSON files call themselves. */
 export const ARCHIVE_KIND = 'plain-almanac';
 /** Format 1 was a file of listings alone, of the kind below. */
 export const ARCHIVE_FORMAT = 2;
+/** What they called themselves when they held listings only. */
 export const FORMER_KIND = 'plain-almanac-listings';
+/** The only format of that kind. */
 export const FORMER_FORMAT = 1;
 
 /** The document's name within a ZIP file. */

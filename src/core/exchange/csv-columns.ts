@@ -3,6 +3,7 @@ import { parseIsoDay } from '../day/day';
 import { readClock } from '../phrase/read/clock-times';
 import { fold } from '../text/text';
 
+/** What a column of a table can mean. */
 export const COLUMNS = [
   'skip',
   'id',
@@ -30,6 +31,7 @@ export const COLUMNS = [
   'eventStatus',
   'changes',
 ] as const;
+/** One of {@link COLUMNS}. */
 export type Column = (typeof COLUMNS)[number];
 
 /** What each is called where somebody chooses. */
@@ -154,6 +156,7 @@ function byName(header: string, cells: readonly string[]): Column | undefined {
   return found;
 }
 
+/** How dates in figures are written: 3/4 as the third of April or the fourth of March. */
 export type DateOrder = 'day-month' | 'month-day';
 
 /** How dates in figures are written, from all of them; undefined when none tells (3/4 may be either). */

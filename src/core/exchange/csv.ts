@@ -4,6 +4,7 @@ import Papa from 'papaparse';
 /** What a spreadsheet would take for a formula begins with an apostrophe: it stays text (CWE-1236). */
 const FORMULA = /^[=+\-@\t\r]/;
 
+/** The columns of the table with a row a listing, in order. */
 export const CSV_COLUMNS = [
   'Id',
   'Title',
@@ -32,8 +33,10 @@ export const CSV_COLUMNS = [
   'Stage',
   'Page',
 ] as const;
+/** One of {@link CSV_COLUMNS}. */
 export type CsvColumn = (typeof CSV_COLUMNS)[number];
 
+/** The columns of the table with a row a date, in order. */
 export const CSV_DATE_COLUMNS = [
   'Id',
   'Title',
@@ -51,6 +54,7 @@ export const CSV_DATE_COLUMNS = [
   'Note',
   'Page',
 ] as const;
+/** One of {@link CSV_DATE_COLUMNS}. */
 export type CsvDateColumn = (typeof CSV_DATE_COLUMNS)[number];
 
 /** The whole file, with a byte order mark, by which spreadsheets know UTF-8, and CRLF line ends (RFC 4180). */

@@ -3,6 +3,7 @@
  * else the old western code page. NUL, which no database keeps, is left out.
  */
 
+/** A file's text, and by which encoding its bytes were read. */
 export interface Decoded {
   text: string;
   encoding: 'UTF-8' | 'UTF-16' | 'windows-1252';

@@ -10,6 +10,7 @@ import type { IcalMore } from './ical';
 import type { ReadEvent, ReadOptions } from './read-event';
 import { offsetByRules, zoneOf } from './zones';
 
+/** The lines of one component of a calendar file, and at which line it begins. */
 export interface Block {
   kind: 'VEVENT' | 'VTIMEZONE';
   line: number;
@@ -19,10 +20,13 @@ export interface Block {
 /** What stands for a UID where there is none: it names its own source, and never collides with a UID. */
 const noUid = (title: string, start: RawTime, place: string): string =>
   `${NO_UID}${fold(title)}|${isoDateTime(start.wall)}|${fold(place)}`.slice(0, 300);
+/** Begins the UID of an event that came without one; a content's hash follows. */
 export const NO_UID = 'no-uid:';
 
+/** Lines of a component as a calendar of their own, for the parser (RFC 5545, 3.4). */
 export const wrapped = (lines: readonly string[]): string => ['BEGIN:VCALENDAR', ...lines, 'END:VCALENDAR'].join('\r\n');
 
+/** The zones that a calendar file names, each known by its name or by its rules. */
 export class ZoneBook {
   readonly unknown = new Set<string>();
   private readonly rules = new Map<string, string>();
@@ -63,6 +67,7 @@ export interface RawTime {
   seconds: number;
 }
 
+/** One VEVENT as it stands in the file, before its overrides are brought together. */
 export interface RawEvent extends Omit<ReadEvent, 'recurrence' | 'changes' | 'places'> {
   sibling: string | undefined;
   recurrenceId: RawTime | undefined;
@@ -75,6 +80,7 @@ export interface RawEvent extends Omit<ReadEvent, 'recurrence' | 'changes' | 'pl
   zone: string;
 }
 
+/** Reads one VEVENT. Throws a {@link FileError} where it cannot be one. */
 export function rawOf(block: Block, zones: ZoneBook): RawEvent {
   const notes: string[] = [];
   const root = new ICAL.Component(ICAL.parse(wrapped(readableLines(block, notes))) as unknown as never[]);

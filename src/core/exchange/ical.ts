@@ -9,6 +9,7 @@ import { endOf, expand, startsBetween } from '../recurrence/expand';
 import type { DateChange, Recurrence, EventStatus, RecurrencePart } from '../recurrence/model';
 import { ruleText } from '../recurrence/rule-text';
 
+/** A place as a calendar file has it: its words, and its position in degrees. */
 export interface IcalPlace {
   location: string;
   point: { lat: number; lng: number } | undefined;
@@ -24,6 +25,7 @@ export interface IcalMore {
   website: string;
 }
 
+/** A listing as a calendar file takes it. */
 export interface IcalListing {
   uid: string;
   sequence: number;
@@ -48,6 +50,7 @@ export interface IcalListing {
   only?: PlainDateTime | undefined;
 }
 
+/** What is said of the calendar as a whole. */
 export interface IcalCalendar {
   name: string;
   url: string;

@@ -8,6 +8,7 @@ import { MOST_IN, mostOf } from '../listing/fields';
 import { toStored } from '../recurrence/stored';
 import type { ReadEvent } from './read-event';
 
+/** The format of what is kept between looking at a file and importing it. */
 export const INCOMING_FORMAT = 2;
 
 /** A place or an organizer as a file names it. */
@@ -22,6 +23,7 @@ export type IncomingContent = Partial<
   Omit<ListingContent, 'format' | 'venueIds' | 'organizerIds' | 'categoryIds' | 'pictureId' | 'galleryIds' | 'tagIds'>
 >;
 
+/** What a file says of one listing, in the fields that it speaks of. */
 export interface Incoming {
   format: typeof INCOMING_FORMAT;
   /** the same in every version of the file */
@@ -44,6 +46,7 @@ export interface Incoming {
   ownId?: string;
 }
 
+/** A part of a file that could not be read: where it stands and why. */
 export interface Unreadable {
   line: number;
   title: string;

@@ -5,6 +5,7 @@ import { isoWithOffset, dateTimeToInstant } from '../day/zone';
 import type { Attendance, Cost } from '../listing/content';
 import type { EventStatus } from '../recurrence/model';
 
+/** What the structured data of a date's page is made of (schema.org/Event). */
 export interface JsonLdInput {
   title: string;
   description: string;

@@ -22,6 +22,7 @@ import { INCOMING_FORMAT, type Incoming, type IncomingContent, type IncomingFile
 import { readChange } from './read-change';
 import { FileError } from './read-ical';
 
+/** How a table is read: from which moment, in which zone and style, and what somebody chose. */
 export interface CsvOptions {
   /** from which moment words are read, in the zone */
   now: { day: EpochDay; minute: number };
@@ -34,6 +35,7 @@ export interface CsvOptions {
   order?: DateOrder | undefined;
 }
 
+/** What was found out about a table: its columns, with a sample of each. */
 export interface CsvTable {
   headers: string[];
   columns: Column[];
@@ -44,6 +46,7 @@ export interface CsvTable {
   ordered: boolean;
 }
 
+/** A table read to its end. */
 export type CsvFile = IncomingFile & { table: CsvTable };
 
 /** A table has at most so many rows and columns. */

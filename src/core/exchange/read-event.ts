@@ -8,6 +8,7 @@ export interface ReadPlace {
   point: { lat: number; lng: number } | undefined;
 }
 
+/** An event of a calendar file, its overrides brought together. */
 export interface ReadEvent {
   uid: string;
   /** line of the file at which it begins */
@@ -35,6 +36,7 @@ export interface ReadEvent {
   notes: string[];
 }
 
+/** The site's zone, for times that name none, and how far open repeats are looked at. */
 export interface ReadOptions {
   /** for floating times, and for single dates in UTC */
   siteZone: string;

@@ -15,6 +15,7 @@ import type { Unreadable } from './incoming';
 import type { ReadEvent, ReadOptions } from './read-event';
 import { type Block, NO_UID, ZoneBook, type RawTime, type RawEvent, rawOf } from './ical-event';
 
+/** A calendar file read to its end: what is in it, and what is not. */
 export interface ReadFile {
   events: ReadEvent[];
   unreadable: Unreadable[];

@@ -1,5 +1,6 @@
 /** What bringing a file in did, or would do, as the server tells the command line. */
 
+/** How many listings of a file did what, and what was left out. */
 export interface ImportReport {
   /** the first of a large file */
   items: {

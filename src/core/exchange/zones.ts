@@ -48,6 +48,7 @@ export function offsetByRules(rules: string, iso: string): number | undefined {
   }
 }
 
+/** What tells which zone a file means: its name, and its offsets. */
 export interface ZoneAsk {
   /** as the file names it */
   name: string;

@@ -3,6 +3,7 @@
  * dates that are in memory already.
  */
 
+/** One thing that a reader's choice asks of a date. All of them have to hold. */
 export type Condition =
   | { asks: 'category'; ids: ReadonlySet<string> }
   /** at one of these venues: where the date is, not where its listing usually is */

@@ -1,6 +1,7 @@
 /** What a reader chose to see, as it stands in the address: kinds, places, free of charge, words. */
 import { fold } from '@/core/text/text';
 
+/** What a reader chose; an empty choice leaves nothing out. */
 export interface Filters {
   /** addresses of categories; empty = all */
   kinds: string[];
@@ -12,6 +13,7 @@ export interface Filters {
   tags: string[];
 }
 
+/** The name of "online" among the places. */
 export const ONLINE = 'online';
 
 /** Reads an address's query; unknown names stay harmless, lengths and numbers are bounded. */

@@ -1,5 +1,6 @@
 /** Marks on a chart that would cover each other, put into one. Positions in pixels of the drawing. */
 
+/** A mark on the chart, by its position in pixels and its count. */
 export interface Mark {
   id: string;
   x: number;
@@ -8,6 +9,7 @@ export interface Mark {
   count: number;
 }
 
+/** Marks that would cover each other, as one. */
 export interface MarkGroup {
   /** where its ring stands: the middle of its marks by their counts */
   x: number;

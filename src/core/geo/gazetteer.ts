@@ -5,9 +5,12 @@
 import { beginningLikeness, wordLikeness, wordsOf } from '../match/word-likeness';
 import { distanceKm, type Point } from './geo';
 
+/** What a name on the chart can be the name of. */
 export const GAZETTEER_KINDS = ['island', 'town', 'street', 'landmark'] as const;
+/** One of {@link GAZETTEER_KINDS}. */
 export type GazetteerKind = (typeof GAZETTEER_KINDS)[number];
 
+/** A named place of the chart with its position in degrees. */
 export interface GazetteerEntry {
   kind: GazetteerKind;
   name: string;
@@ -19,11 +22,13 @@ export interface GazetteerEntry {
   numbers?: [number, number];
 }
 
+/** The named places of a site's chart. */
 export interface Gazetteer {
   format: 1;
   entries: GazetteerEntry[];
 }
 
+/** A place that typed words may mean, with how well they fit. */
 export interface GazetteerMatch {
   entry: GazetteerEntry;
   point: Point;

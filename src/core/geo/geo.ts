@@ -1,10 +1,12 @@
 /** Places on a chart. Latitudes and longitudes in degrees, WGS 84; distances in kilometres on a sphere of 6,371 km. */
 
+/** A position in degrees, WGS 84. */
 export interface Point {
   lat: number;
   lng: number;
 }
 
+/** The edges of a part of the chart, in degrees. */
 export interface Bounds {
   west: number;
   south: number;
@@ -22,6 +24,7 @@ export interface ChartFeature {
     | { type: 'Point'; coordinates: [number, number] };
 }
 
+/** A site's own map: GeoJSON features (RFC 7946) and its bounds. */
 export interface Chart {
   format: 1;
   bounds: Bounds;

@@ -1,5 +1,6 @@
 /** Addresses in the order that a country writes them, by the usual postal forms of the Universal Postal Union's guides. */
 
+/** A postal address by its parts; an empty part is not said. */
 export interface AddressParts {
   /** with its house number, as people there write it */
   street: string;

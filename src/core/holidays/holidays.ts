@@ -1,6 +1,7 @@
 /** Red-letter days: holidays and observances of a site, as rules of a year. Months 1-12; Gregorian calendar. */
 import { type EpochDay, dateExists, dayOf, daysInMonth, type Weekday, weekdayOf, ymdOf } from '../day/day';
 
+/** How a holiday is found in each year: a fixed date, a weekday of a month, or days from Easter. */
 export type HolidayRule =
   | { name: string; kind: 'fixed'; month: number; day: number }
   /** days after (or before) Easter Sunday */

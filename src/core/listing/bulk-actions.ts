@@ -4,6 +4,7 @@ import { differences } from './merge';
 import type { ListingContent, Stage } from './content';
 import { shiftListing } from '../dates/moves';
 
+/** What can be done to many listings at once. */
 export type BulkAction =
   | { kind: 'publish' }
   | { kind: 'withdraw' }
@@ -40,6 +41,7 @@ export function sayStays({ reason, count, titles }: Stays): string {
   return `${sayList(names)}: ${count > 1 ? reason.replace(/^it (?=is |was |has |belongs )/, 'each ') : reason}`;
 }
 
+/** Dates are shifted by at most so many days. */
 export const MOST_SHIFT_DAYS = 400;
 
 /** The content as an action leaves it; a reason in words when it cannot be done or changes nothing. */

@@ -13,12 +13,19 @@ import { type StoredChange, type StoredRecurrence, upgradeRecurrence } from '../
  */
 export const CONTENT_FORMAT = 4;
 
+/** How one takes part. */
 export const ATTENDANCE = ['in-person', 'online', 'both'] as const;
+/** Who comes across a published listing: everybody, or who has its address. */
 export const VISIBILITIES = ['public', 'address-only'] as const;
+/** The stages of a listing, in the order in which most go through them. */
 export const STAGES = ['draft', 'in-review', 'scheduled', 'published', 'withdrawn', 'binned'] as const;
+/** One of {@link ATTENDANCE}. */
 export type Attendance = (typeof ATTENDANCE)[number];
+/** One of {@link VISIBILITIES}. */
 export type Visibility = (typeof VISIBILITIES)[number];
+/** One of {@link STAGES}. */
 export type Stage = (typeof STAGES)[number];
+/** Each stage as an editor reads it. */
 export const STAGE_WORDS: Record<Stage, string> = {
   draft: 'Draft',
   'in-review': 'In review',
@@ -28,6 +35,7 @@ export const STAGE_WORDS: Record<Stage, string> = {
   binned: 'In the bin',
 };
 
+/** What it costs: nothing said, nothing, an amount in a currency (ISO 4217), or words. */
 export type Cost =
   | { kind: 'unsaid' }
   | { kind: 'free' }
@@ -35,6 +43,7 @@ export type Cost =
   | { kind: 'amount'; amount: string; currency: string }
   | { kind: 'words'; words: string };
 
+/** Whom to ask; an empty part is not said. */
 export interface Contact {
   name: string;
   phone: string;
@@ -43,8 +52,10 @@ export interface Contact {
 
 /** Languages that a listing may be translated into. */
 export const TRANSLATED = ['fr'] as const satisfies readonly Language[];
+/** One of {@link TRANSLATED}. */
 export type TranslatedLanguage = (typeof TRANSLATED)[number];
 
+/** A listing's words in a second language; what is empty is read as it was written. */
 export interface Translation {
   title: string;
   shortTitle: string;
@@ -53,8 +64,10 @@ export interface Translation {
   text: string;
 }
 
+/** A listing's words by language; a language that is not there has none. */
 export type Translations = Partial<Record<TranslatedLanguage, Translation>>;
 
+/** All that is written of a listing; each field is declared in `fields.ts`. */
 export interface ListingContent {
   format: typeof CONTENT_FORMAT;
   title: string;

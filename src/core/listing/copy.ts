@@ -7,6 +7,7 @@ import type { ListingContent } from './content';
 import { shiftListing } from '../dates/moves';
 import { followStart } from '../dates/repeat-choices';
 
+/** What a copy is asked to have of its own: a title, and dates. */
 export interface CopyInput {
   title: string;
   /** the days on which it happens now; none, and no recurrence = its dates stay, to be looked at */

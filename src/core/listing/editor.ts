@@ -7,6 +7,7 @@ import type { OpeningHours } from '../venue/hours';
 import type { Times } from './publication-times';
 import type { Contact, ListingContent, Stage } from './content';
 
+/** Something that can be chosen, with what tells it apart from its like. */
 export interface Choice {
   id: string;
   name: string;
@@ -57,6 +58,7 @@ export type BookingRow = [
   venueId: string,
 ];
 
+/** What the editor of a listing begins with. */
 export interface EditorStart {
   id: string | null;
   revision: number;

@@ -7,6 +7,7 @@ import type { EventStatus } from '../recurrence/model';
 import type { ValidationField } from '../validation/note';
 import { type Attendance, CONTENT_FORMAT, type ListingContent, type Visibility } from './content';
 
+/** The name of a field of a listing. */
 export type ContentField = Exclude<keyof ListingContent, 'format'>;
 
 /** What a field can hold. */
@@ -27,6 +28,7 @@ export type FieldType<V> =
   /** a shape of its own, with a check of its own (`server/listings/input.ts`) and words of its own (`say-field.ts`) */
   | { is: 'own' };
 
+/** What is declared of a field. */
 export interface Field<V> {
   /** as an editor reads it */
   label: string;
@@ -135,6 +137,7 @@ export type FieldOf<Is extends FieldType<unknown>['is']> = {
   [Name in ContentField]: (typeof FIELDS)[Name]['type']['is'] extends Is ? Name : never;
 }[ContentField];
 
+/** The names of all fields, in the order in which they are compared. */
 export const FIELD_NAMES = Object.keys(FIELDS) as ContentField[];
 
 /** A field's declaration, whichever it is. */

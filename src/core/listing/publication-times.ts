@@ -7,6 +7,7 @@ export interface Times {
   publishAt: string | null;
   withdrawAt: string | null;
 }
+/** Nothing happens by itself. */
 export const NO_TIMES: Times = { publishAt: null, withdrawAt: null };
 
 /** The times as instants, in milliseconds. */
@@ -15,6 +16,7 @@ export interface Instants {
   withdrawAt: number | null;
 }
 
+/** Why a time cannot be set, at its field. */
 export type TimesProblem = { field: keyof Times; message: string };
 
 /** The furthest ahead that a time can be set, in days. */

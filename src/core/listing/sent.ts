@@ -15,6 +15,7 @@ export const SENT_PARTS = {
   picture: ['pictureId'],
   contact: ['contact'],
 } as const satisfies Record<string, readonly (keyof ListingContent)[]>;
+/** A part of the sender's form. */
 export type SentPart = keyof typeof SENT_PARTS;
 
 /** As they are named where an editor decides. */
@@ -31,6 +32,7 @@ export const PART_WORDS: Record<SentPart, string> = {
   contact: 'Contact',
 };
 
+/** Is this the name of a part of the sender's form? */
 export const isSentPart = (name: string): name is SentPart => Object.hasOwn(SENT_PARTS, name);
 
 /** A content with some parts as another has them; everything else stays. */

@@ -4,6 +4,7 @@ import { picturesInText } from '../picture/picture-url';
 import { plainText } from '../text/text';
 import { type ListingContent, TRANSLATED, type TranslatedLanguage, type Translation, type Translations } from './content';
 
+/** A translation in which nothing is said. */
 export const NO_TRANSLATION: Translation = { title: '', shortTitle: '', summary: '', text: '' };
 
 type Words = Pick<ListingContent, 'title' | 'shortTitle' | 'summary'>;

@@ -1,6 +1,7 @@
 /** Where somebody wants to go, from a few letters: names that begin so, that have such words, or nearly such. */
 import { wordLikeness, wordsOf } from './word-likeness';
 
+/** A page of the Desk that "Go to" leads to, with the words that find it. */
 export interface Place {
   /** what it is called, and what else it is found by */
   name: string;

@@ -16,6 +16,7 @@ export interface Sighting {
   organizers: readonly string[];
 }
 
+/** How alike two listings are, from 0 to 1, as a whole and in each respect. */
 export interface Alike {
   /** 0 to 1 */
   likeness: number;

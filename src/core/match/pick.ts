@@ -1,6 +1,7 @@
 /** Which of a list's choices somebody means by a few letters: the best first, and whether the first is plainly meant. */
 import { beginningLikeness, wordsOf } from './word-likeness';
 
+/** What can be found by typing. */
 export interface Pickable {
   name: string;
   /** what else tells it apart: a town, a parent */
@@ -9,6 +10,7 @@ export interface Pickable {
 
 /** How well a choice fits, best first: its name begins with what was typed, words of its name do, it stands inside, its area does, slips. */
 export const RANKS = ['whole', 'begins', 'words', 'inside', 'area', 'slips'] as const;
+/** One of {@link RANKS}. */
 export type Rank = (typeof RANKS)[number];
 
 /** How a choice fits what was typed; undefined when it does not. */
@@ -31,6 +33,7 @@ export function rankOf(typed: string, { name, more }: Pickable): Rank | undefine
 
 const LEAST_LIKE = 0.6;
 
+/** What typed words find. */
 export interface Picked<T> {
   /** at most so many as asked for, the best first */
   shown: T[];

@@ -5,6 +5,7 @@
 import type { WordWeight } from './names';
 import { beginningLikeness, tellingWords, wordLikeness } from './word-likeness';
 
+/** Titles by the words that occur in them, so that a typed word is compared with words and not with every title. */
 export class TitleIndex {
   /** the words of each title */
   readonly #words = new Map<string, readonly string[]>();

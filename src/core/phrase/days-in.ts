@@ -4,6 +4,7 @@ import type { RecurrencePart } from '../recurrence/model';
 import type { Style } from './format';
 import { MOST_CHARACTERS, readPhrase } from './read/read-phrase';
 
+/** From which day, and in which style, words for days are read. */
 export interface DaysSetting {
   today: EpochDay;
   minute: number;

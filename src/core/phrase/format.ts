@@ -7,6 +7,7 @@ import type { DayWords, Style } from './style';
 
 export { DATE_STYLES, type DayWords, HOUR_STYLES, type Style } from './style';
 
+/** The months in English; January is the first. */
 export const MONTHS = [
   'January',
   'February',
@@ -21,6 +22,7 @@ export const MONTHS = [
   'November',
   'December',
 ] as const;
+/** The weekdays in English; Monday is the first. */
 export const WEEKDAYS = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'] as const;
 
 /** `March`, `mars`; months count from 1. */

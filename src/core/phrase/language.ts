@@ -1,6 +1,8 @@
 /** The languages that readers' pages come in, and what of them Intl knows: names of days and months, numbers. */
 
+/** The languages that readers' pages come in; the first is the site's own. */
 export const LANGUAGES = ['en', 'fr'] as const;
+/** One of {@link LANGUAGES}. */
 export type Language = (typeof LANGUAGES)[number];
 
 /** As pages and files name them (BCP 47). */
@@ -35,7 +37,9 @@ function weekdayNames(tag: string): Names {
   return { long: of('long'), short: of('short') };
 }
 
+/** The months in French, from the runtime's Intl. */
 export const FRENCH_MONTHS = monthNames('fr-CA');
+/** The weekdays in French; lundi is the first. */
 export const FRENCH_WEEKDAYS = weekdayNames('fr-CA');
 
 const NUMBERS: Record<Language, Intl.NumberFormat> = { en: new Intl.NumberFormat('en'), fr: new Intl.NumberFormat('fr-CA') };

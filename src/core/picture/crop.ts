@@ -5,9 +5,11 @@
 
 /** whole: as it is; wide: covers; square: galleries and the Desk; share: cards on other sites. */
 export const USES = ['whole', 'wide', 'square', 'share'] as const;
+/** One of the uses of a picture. */
 export type PictureUse = (typeof USES)[number];
 /** The uses that cut something off. */
 export const CROPPED = ['wide', 'square', 'share'] as const;
+/** A use that shows a part of the picture. */
 export type CroppedUse = (typeof CROPPED)[number];
 
 /** Width to height. */
@@ -25,10 +27,12 @@ export interface Point {
   x: number;
   y: number;
 }
+/** A part of a picture: its corner and size, as shares of the whole (0 to 1). */
 export interface Box extends Point {
   w: number;
   h: number;
 }
+/** Width and height in pixels. */
 export interface Size {
   width: number;
   height: number;
@@ -40,7 +44,9 @@ export interface Crops {
   square?: Box | undefined;
   share?: Box | undefined;
 }
+/** No crop was chosen: each is worked out. */
 export const NO_CROPS: Crops = { format: 1 };
+/** The middle of a picture. */
 export const MIDDLE: Point = { x: 0.5, y: 0.5 };
 
 /** What a crop follows from. */
@@ -49,6 +55,7 @@ export interface Framing extends Size {
   crops: Crops;
 }
 
+/** A part of a picture in its own pixels. */
 export interface Pixels {
   left: number;
   top: number;

@@ -3,6 +3,7 @@
  * has many pixels and little in them; halving and doubling it again loses next to nothing.
  */
 
+/** A picture in greys, row by row, 0 to 255. */
 export interface Gray {
   /** one byte a pixel, row by row */
   pixels: Uint8Array;

@@ -1,11 +1,16 @@
 /** How a picture stands in a text: at which side, how wide, where it leads. Kept as data attributes of its `img`. */
 import { readWebAddress } from '../validation/links';
 
+/** Where a picture stands in a text. */
 export const SIDES = ['middle', 'left', 'right'] as const;
+/** One of {@link SIDES}. */
 export type Side = (typeof SIDES)[number];
+/** How much of a text's width a picture takes. */
 export const WIDTHS = ['full', 'half', 'third'] as const;
+/** One of {@link WIDTHS}. */
 export type Width = (typeof WIDTHS)[number];
 
+/** How a picture stands in a text. */
 export interface TextPicture {
   side: Side;
   width: Width;

@@ -1,11 +1,15 @@
 /** Web addresses of pictures' files: `/picture/<id>/<version>/wide-640.avif`. The version rises when what is shown changes. */
 import { type PictureUse, USES } from './crop';
 
+/** The formats that pictures are sent in, the smallest first. */
 export const FORMATS = ['avif', 'webp', 'jpeg'] as const;
+/** One of {@link FORMATS}. */
 export type PictureFormat = (typeof FORMATS)[number];
 const ENDING: Record<PictureFormat, string> = { avif: 'avif', webp: 'webp', jpeg: 'jpg' };
+/** The media type of each format. */
 export const MIME: Record<PictureFormat, string> = { avif: 'image/avif', webp: 'image/webp', jpeg: 'image/jpeg' };
 
+/** What the name of a picture's file says. */
 export interface FileName {
   use: PictureUse;
   width: number;

@@ -7,6 +7,7 @@ import type { PlainDateTime } from '../day/plain-date-time';
 
 /** From the shortest period to the longest. */
 export const FREQUENCIES = ['secondly', 'minutely', 'hourly', 'daily', 'weekly', 'monthly', 'yearly'] as const;
+/** How often a rule repeats (RFC 5545, FREQ). */
 export type Frequency = (typeof FREQUENCIES)[number];
 
 /** BYDAY: nth 0 = every such weekday, 1 = first, -1 = last. */
@@ -45,6 +46,7 @@ export interface Rule {
   seasons?: Season[];
 }
 
+/** Where a rule ends: nowhere, after a day (UTC where a second is named), or after so many dates. */
 export type Limit =
   | { kind: 'open' }
   /** the last day on which a date may start, on it up to a second of the day when one is given */
@@ -61,6 +63,7 @@ export interface Length {
   minute: number | null;
 }
 
+/** A first start, a length, and a rule or none: together with others they make a recurrence. */
 export interface RecurrencePart {
   /** the first start; minute null = all day */
   start: PlainDateTime;
@@ -76,6 +79,7 @@ export interface Break {
   to: EpochDay;
 }
 
+/** All dates of a listing: parts in order, without the left-out dates and those in breaks. */
 export interface Recurrence {
   zone: string;
   parts: RecurrencePart[];
@@ -86,6 +90,7 @@ export interface Recurrence {
 
 /** schema.org EventStatusType, in our words. */
 export const EVENT_STATUSES = ['going-ahead', 'postponed', 'moved-online', 'rescheduled', 'cancelled'] as const;
+/** One of {@link EVENT_STATUSES}, after schema.org's EventStatusType. */
 export type EventStatus = (typeof EVENT_STATUSES)[number];
 
 /** What differs for one date; `original` is the start the rule gives it, which stays its name. */

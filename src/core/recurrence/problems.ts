@@ -6,6 +6,7 @@ import { startsBetween } from './expand';
 import type { Recurrence, RecurrencePart } from './model';
 import { firstNamed, hasTimes, SECONDS_OF_DAY, startsOfRule } from './sub-daily';
 
+/** What is wrong with a recurrence, or worth asking. */
 export type RecurrenceProblem =
   | { kind: 'end-before-start'; recurrencePart: number }
   | { kind: 'never'; recurrencePart: number }
@@ -22,6 +23,7 @@ export type RecurrenceProblem =
 
 /** So many dates a day at most, over a week from a rule's first: a tour each half hour all around the clock. */
 const MOST_A_DAY = 48;
+/** Said of a rule that would have more dates a day than a listing has. */
 export const TOO_DENSE = `A listing has at most ${MOST_A_DAY} dates a day; say the hours at which it begins, or that it lasts all day.`;
 
 /** Does a rule with times of its own give more dates than a listing can show? */

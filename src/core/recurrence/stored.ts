@@ -12,8 +12,10 @@ import type { DateChange, Length, Limit, Recurrence, Rule, EventStatus, Recurren
  */
 export const RECURRENCE_FORMAT = 3;
 
+/** A limit as JSON: days are ISO dates. */
 export type StoredLimit = { kind: 'open' } | { kind: 'until'; day: string; second?: number } | { kind: 'count'; count: number };
 
+/** A part of a recurrence as JSON: starts are ISO wall times. */
 export interface StoredRecurrencePart {
   start: string;
   length: Length | null;
@@ -21,6 +23,7 @@ export interface StoredRecurrencePart {
   limit: StoredLimit;
 }
 
+/** A recurrence as JSON, with its format number. */
 export interface StoredRecurrence {
   format: typeof RECURRENCE_FORMAT;
   zone: string;
@@ -29,6 +32,7 @@ export interface StoredRecurrence {
   breaks: { from: string; to: string }[];
 }
 
+/** What differs for one date, as JSON, by its original start. */
 export interface StoredChange {
   original: string;
   movedTo: string | null;

@@ -9,6 +9,7 @@ import { gapsBetween, type LocalGap } from '../day/zone';
 import type { Frequency, Limit, Rule } from './model';
 import { atPositions, dayHolds, inSeasons, keepSeasons, namedDays, type Pattern, patternOf, periodOf } from './periods';
 
+/** Seconds since 1970-01-01T00:00 by a zone's wall clock. */
 export type LocalSecond = number;
 /** Seconds on the wall clock's face in one day; says nothing of how long a day lasts. */
 export const SECONDS_OF_DAY = 86_400;
@@ -18,6 +19,7 @@ type ShortFrequency = keyof typeof UNITS;
 const CYCLE_DAYS = 146_097;
 const LAST_DAY = dayOf(9999, 12, 31);
 
+/** A rule with its first start, limit and zone, in local seconds. */
 export interface RuleStart {
   rule: Rule;
   /** the first start; counts as a date whether the rule names it or not */
@@ -26,6 +28,7 @@ export interface RuleStart {
   zone: string;
 }
 
+/** The starts in a window, and whether there are more than were asked for. */
 export interface Starts {
   seconds: LocalSecond[];
   /** more lie in the window than were asked for */

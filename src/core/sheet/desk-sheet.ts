@@ -23,17 +23,21 @@ export interface DeskFilters {
   words: string;
 }
 
+/** The dates of a stretch of days for the Desk's sheets. */
 export interface DeskDates {
   dates: DeskDate[];
   /** there are more than are given */
   cut: boolean;
 }
 
+/** The Desk's sheets. */
 export const SHEET_VIEWS = ['month', 'half-year'] as const;
+/** One of {@link SHEET_VIEWS}. */
 export type SheetView = (typeof SHEET_VIEWS)[number];
 /** Months on the longer sheet. */
 export const HALF_YEAR = 6;
 
+/** What a sheet of the Desk begins with. */
 export interface DeskSheetStart extends DeskDates {
   view: SheetView;
   month: MonthNumber;

@@ -15,6 +15,7 @@ export interface SheetDate {
   key: string;
 }
 
+/** A date over several days, as a bar in one week's row: its columns and its lane. */
 export interface Band<T> {
   date: T;
   lane: number;
@@ -26,12 +27,14 @@ export interface Band<T> {
   opensAfter: boolean;
 }
 
+/** A date's line in a day, one or two text lines high. */
 export interface Line<T> {
   date: T;
   /** how many lines of text it may take */
   lines: 1 | 2;
 }
 
+/** A day of the sheet: its lines, what is folded, and how many lanes bands take of it. */
 export interface SheetDay<T> {
   day: EpochDay;
   inMonth: boolean;
@@ -44,6 +47,7 @@ export interface SheetDay<T> {
   folded: T[];
 }
 
+/** A week's row: its days and the bands over them. */
 export interface SheetWeek<T> {
   start: EpochDay;
   isoWeek: number;
@@ -51,6 +55,7 @@ export interface SheetWeek<T> {
   days: SheetDay<T>[];
 }
 
+/** A month as rows of weeks. */
 export interface MonthSheet<T> {
   month: MonthNumber;
   /** first and last day on the sheet */
@@ -59,6 +64,7 @@ export interface MonthSheet<T> {
   weeks: SheetWeek<T>[];
 }
 
+/** Which month is laid out, and how much room there is. */
 export interface MonthOptions {
   month: MonthNumber;
   firstWeekday: Weekday;
@@ -72,6 +78,7 @@ export interface MonthOptions {
 
 /** The room that readers' months give: four lines a day, up to eight in a full week; all of it where nothing may fold. */
 export const READERS_ROOM = { room: 4, most: 8, maxLanes: 3 } as const;
+/** Nothing is folded: for paper and for who asks for all. */
 export const WHOLE_ROOM = { room: 4, most: Number.POSITIVE_INFINITY, maxLanes: Number.POSITIVE_INFINITY } as const;
 
 /** The days that a month's sheet shows, both included. */
@@ -81,6 +88,7 @@ export function monthSpan(month: MonthNumber, firstWeekday: Weekday): { from: Ep
   return { from: weekStart(first, firstWeekday), to: weekStart(first + daysInMonth(year, m) - 1, firstWeekday) + 6 };
 }
 
+/** The order of dates on the sheet: by day, whole days first, then by time; headlines before others; then by key. */
 export function compareSheetDates(a: SheetDate, b: SheetDate): number {
   return (
     a.from - b.from ||

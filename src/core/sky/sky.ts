@@ -6,6 +6,7 @@ import * as suncalc from 'suncalc';
 import type { EpochDay } from '../day/day';
 import { instantToDateTime, MS_PER_MINUTE, dateTimeToInstant } from '../day/zone';
 
+/** A place on the earth in degrees, and its zone. */
 export interface Place {
   lat: number;
   lng: number;
@@ -15,8 +16,10 @@ export interface Place {
 /** Where the sun does not rise or set that day, the reason stands instead of a time. */
 export type SunDay = { kind: 'rises'; rise: number; set: number } | { kind: 'always-up' } | { kind: 'always-down' };
 
+/** The four phases that have a name. */
 export type Phase = 'new' | 'first-quarter' | 'full' | 'last-quarter';
 const PHASES: readonly Phase[] = ['new', 'first-quarter', 'full', 'last-quarter'];
+/** Mean days from new moon to new moon (Meeus 1998, chapter 49). */
 export const SYNODIC_DAYS = 29.530588;
 
 /** When the sun rises and sets on a day at a place, or why it does not. */

@@ -1,6 +1,7 @@
 /** Two texts compared by their words, for showing what a version changed. */
 import { diffWordsWithSpace } from 'diff';
 
+/** A piece of a comparison: in both, or in one alone. */
 export interface Piece {
   text: string;
   /** in both, only before, only after */

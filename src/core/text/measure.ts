@@ -5,6 +5,7 @@ import { WIDTHS } from './widths';
 const OTHERWISE = 640;
 const FIRST_BLOCK = 127 - 32;
 
+/** A letter's width at a size of 1, from the face itself. */
 export function letterWidth(letter: string): number {
   const code = letter.codePointAt(0) ?? 0;
   if (code >= 32 && code < 127) return WIDTHS[code - 32] ?? OTHERWISE;
@@ -13,6 +14,7 @@ export function letterWidth(letter: string): number {
   return { '’': 210, '‘': 210, '“': 380, '”': 380, '–': 500, '—': 800, '…': 700 }[letter] ?? OTHERWISE;
 }
 
+/** A text's width in pixels at a size in pixels; pairs are not kerned. */
 export function textWidth(text: string, size: number): number {
   let sum = 0;
   for (const letter of text) sum += letterWidth(letter);
@@ -42,4 +44,5 @@ export function linesOf(text: string, { width, size, lead = 0 }: { width: number
 
 /** An entry of the month sheet at the usual width: what is left of its cell beside the mark; its hour comes first. */
 export const MONTH_ENTRY = { width: 100, size: 12.5, lead: textWidth('00:00', 12.5) + 3 } as const;
+/** A title has so many lines in the month. */
 export const MONTH_LINES = 2;

@@ -8,6 +8,7 @@ import { problemsOf, type RecurrenceProblem, TOO_DENSE } from '../recurrence/pro
 import { changesFromStored, fromStored, StoredDateError, toStored } from '../recurrence/stored';
 import { good, asWarning, type QuickFix, type ValidationNote, asError } from './note';
 
+/** What the checks of dates know besides the content. */
 export interface WhenContext {
   today: EpochDay;
   horizon: EpochDay;

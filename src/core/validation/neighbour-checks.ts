@@ -23,6 +23,7 @@ export interface Clash {
   count: number;
 }
 
+/** What stands around a listing: clashes, lookalikes, its copies. */
 export interface AroundContext {
   style: Style;
   venueClashes?: readonly Clash[] | undefined;

@@ -35,6 +35,7 @@ export interface Subject {
   title: string;
 }
 
+/** One thing that Proof says of a listing. */
 export interface ValidationNote {
   kind: string;
   severity: Severity;
@@ -61,6 +62,7 @@ export function keyOf({ kind, subject }: Pick<ValidationNote, 'kind' | 'subject'
 
 type More = Pick<ValidationNote, 'quickFix' | 'subject'>;
 
+/** A note that stops publishing. */
 export const asError = (kind: string, field: ValidationField, sentence: string, more: More = {}): ValidationNote => ({
   kind,
   severity: 'error',
@@ -68,6 +70,7 @@ export const asError = (kind: string, field: ValidationField, sentence: string, 
   sentence,
   ...more,
 });
+/** A note that is worth a look, and can be answered for. */
 export const asWarning = (kind: string, field: ValidationField, sentence: string, more: More = {}): ValidationNote => ({
   kind,
   severity: 'warning',
@@ -75,6 +78,7 @@ export const asWarning = (kind: string, field: ValidationField, sentence: string
   sentence,
   ...more,
 });
+/** What is in order, said where a note would stand. */
 export const good = (kind: string, field: ValidationField, sentence: string): ValidationNote => ({
   kind,
   severity: 'good',

@@ -6,14 +6,17 @@ import { asWarning, type ValidationNote } from './note';
 
 /** Which dates of a list have a picture: headlines a wide one, or every line a small one too. */
 export const LIST_PICTURES = ['headlines', 'every-line'] as const;
+/** Which lines of lists have a picture. */
 export type ListPictures = (typeof LIST_PICTURES)[number];
 
+/** What the checks know of a picture. */
 export interface PictureFacts extends Framing {
   alt: string;
   /** of its width, how much would hold all that is in it */
   detail: number;
 }
 
+/** What the checks of pictures and looks know besides the content. */
 export interface LookContext {
   picture?: ((id: string) => PictureFacts | undefined) | undefined;
   /** the first category's own ink, as somebody chose it, and whether a picture of it stands in for listings without */

@@ -19,6 +19,7 @@ export interface VenueFacts {
   binned: boolean;
 }
 
+/** What the checks of places know besides the content. */
 export interface PlaceContext {
   style: Style;
   today: EpochDay;

@@ -22,6 +22,7 @@ const isShouting = (text: string): boolean =>
 /** Words that a copy keeps from what it was copied from. */
 const COPY_WORDS = /^\s*(copy of|kopie von|copie de)\s+|\s*[([]?\bcopy(\s*\d+)?[)\]]?\s*$/i;
 
+/** A title without the "copy" that copying put there. */
 export function withoutCopyWords(title: string): string {
   return title
     .replace(COPY_WORDS, '')
@@ -31,6 +32,7 @@ export function withoutCopyWords(title: string): string {
 
 /** Double or trailing spaces, spaces before commas. */
 const LOOSE = /^\s|\s$|\s{2,}|\s[,.;:!?](\s|$)/;
+/** A text without doubled spaces, and without a space before a comma. */
 export function tidied(text: string): string {
   return text
     .replace(/\s+/g, ' ')

@@ -15,6 +15,7 @@ import { type PlaceContext, placeNotes } from './place-checks';
 import { daysAround, type WhenContext, whenNotes } from './date-checks';
 import { wordNotes } from './text-checks';
 
+/** All that Proof knows besides the content itself. */
 export interface ValidationContext extends AroundContext, PlaceContext, LookContext {
   today: EpochDay;
   horizon: EpochDay;

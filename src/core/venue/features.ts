@@ -11,8 +11,10 @@ export const FEATURES = [
   'assistance-dogs',
   'lift',
 ] as const;
+/** One of the features that a venue may have. */
 export type Feature = (typeof FEATURES)[number];
 
+/** Each feature as a reader reads it, in English. */
 export const FEATURE_WORDS: Record<Feature, string> = {
   'step-free': 'Step-free way in',
   'hearing-loop': 'Hearing loop',

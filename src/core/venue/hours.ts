@@ -6,12 +6,14 @@ import { readClock } from '../phrase/read/clock-times';
 /** [from, to) in minutes; `to` may pass midnight: 20:00 to 02:00 is [1200, 1560]. */
 export type Span = [from: number, to: number];
 
+/** When a venue is open, by weekday, in minutes since midnight. */
 export interface OpeningHours {
   format: 1;
   /** seven lists, Monday first; an empty list is closed */
   week: Span[][];
 }
 
+/** Why hours cannot be, at their weekday. */
 export interface HoursProblem {
   weekday: number;
   message: string;
@@ -66,6 +68,7 @@ export function spansText(spans: readonly Span[]): string {
   return spans.map(([from, to]) => `${clock(from)}–${clock(to)}`).join(', ');
 }
 
+/** The words in which hours are said. */
 export interface HoursWords {
   closed: string;
   allDay: string;

@@ -1,5 +1,6 @@
 /** Halls and the rooms inside them, one level deep. A room has its hall's address and position. */
 
+/** What is asked of a venue to know which space it takes: its id, and the hall that it is a room of. */
 export interface Roomed {
   id: string;
   parentId: string | null;

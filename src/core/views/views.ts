@@ -4,6 +4,7 @@
  */
 import { type EpochDay, isoDay, isoMonth, firstDayOfMonth, monthNumberOf, parseIsoDay, parseIsoMonth, ymdOf } from '../day/day';
 
+/** What is declared of a view. */
 export interface View {
   /** what its address names: `/month/2027-03`, `/list/2027-03-17` */
   at: 'month' | 'day';
@@ -23,13 +24,17 @@ export const VIEWS = {
   day: { at: 'day', tab: false, rolls: false, days: 1 },
 } as const satisfies Record<string, View>;
 
+/** The name of a view, as its address begins. */
 export type ViewName = keyof typeof VIEWS;
 /** A view that stands among the tabs. */
 export type TabName = { [Name in ViewName]: (typeof VIEWS)[Name]['tab'] extends true ? Name : never }[ViewName];
 
+/** The names of all views, in the order of the tabs. */
 export const VIEW_NAMES = Object.keys(VIEWS) as ViewName[];
+/** The names of those that stand among the tabs. */
 export const TAB_NAMES = VIEW_NAMES.filter((name): name is TabName => VIEWS[name].tab);
 
+/** Is this the name of a view? */
 export const isViewName = (text: string): text is ViewName => Object.hasOwn(VIEWS, text);
 
 /** Views reach over these years; outside there is nothing, and robots would walk for ever. */

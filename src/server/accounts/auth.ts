@@ -5,10 +5,12 @@ import type { Db } from '../db/client';
 import * as schema from '../db/schema';
 import { queueMail } from '../mail/outbox';
 
+/** How long a password is, in characters. */
 export const PASSWORD = { min: 12, max: 256 } as const;
 /** The header that carries the address of whoever asks, set by our own code from the connection. */
 export const ADDRESS_HEADER = 'x-almanac-address';
 
+/** What signing in needs to know of the site. */
 export interface AuthOptions {
   secret: string;
   /** where the site is reached, for links in mails */
@@ -18,6 +20,7 @@ export interface AuthOptions {
   secure: boolean;
 }
 
+/** Passwords, sessions, bounded tries and resets over the site's database. */
 export function createAuth(db: Db, options: AuthOptions) {
   return betterAuth({
     secret: options.secret,
@@ -69,4 +72,5 @@ export function createAuth(db: Db, options: AuthOptions) {
   });
 }
 
+/** What {@link createAuth} gives. */
 export type Auth = ReturnType<typeof createAuth>;

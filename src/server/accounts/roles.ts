@@ -1,6 +1,8 @@
 /** Who may do what. Roles: coordinator (everything), editor (all listings, Intake), contributor (own listings). */
 
+/** The roles of the team; each may all that those after it may. */
 export const ROLES = ['coordinator', 'editor', 'contributor'] as const;
+/** One of {@link ROLES}. */
 export type Role = (typeof ROLES)[number];
 
 /** Whoever makes a change; `id` is null for the site itself and for readers without an account. */
@@ -10,6 +12,7 @@ export interface Actor {
   role: Role | 'reader' | 'site';
 }
 
+/** Stands in audit lines for what the site does by itself. */
 export const SITE_ACTOR: Actor = { id: null, name: 'The site', role: 'site' };
 
 /** May they change every listing? */

@@ -9,6 +9,7 @@ import { isMail } from '@/core/validation/links';
 import { type Auth, PASSWORD } from './auth';
 import type { Actor, Role } from './roles';
 
+/** An account to be made at once, by the operator. */
 export interface NewAccount {
   name: string;
   email: string;
@@ -48,6 +49,7 @@ export async function createAccount(tx: Db, auth: Auth, input: NewAccount, by: A
   return id;
 }
 
+/** Who is invited, by which mail address, to which role. */
 export interface Invite {
   name: string;
   email: string;

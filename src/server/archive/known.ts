@@ -15,6 +15,7 @@ const WORDS: Record<Kind, string> = {
   organizer: 'an organizer',
 };
 
+/** The ids of an archive that are there, so that what points to others can be dropped and said. */
 export class Known implements Record<Kind, ReadonlySet<string>> {
   picture: ReadonlySet<string> = new Set();
   category: ReadonlySet<string> = new Set();

@@ -30,6 +30,7 @@ import type { ArchiveSource } from './source';
 import { insertListings } from './insert-listings';
 import { insertNew, insertOnce, Known, type Left } from './known';
 
+/** What an archive held, and what of it was dropped. */
 export interface SiteReport {
   /** how many rows of each list were taken in */
   taken: Partial<Record<ListName | 'site', number>>;

@@ -26,6 +26,7 @@ const hash = z.string().regex(/^[0-9a-f]{64}$/, 'A hash is 64 hexadecimal digits
 const fraction = z.number().min(0).max(1);
 
 const { twice: _twice, ...categoryFields } = categoryInput.shape;
+/** A category's row in an archive. */
 export const categoryShape = z.object({
   id,
   slug,
@@ -35,12 +36,17 @@ export const categoryShape = z.object({
   fallback: z.boolean(),
   revision,
 });
+/** A tag's row in an archive. */
 export const tagShape = z.object({ id, slug, name: words(40), folded: words(120), revision });
+/** A venue's row in an archive, notes included. */
 export const venueShape = z.object({ id, slug, ...venueInput.shape, binnedAt: instant.nullable(), revision });
+/** An organizer's row in an archive, notes included. */
 export const organizerShape = z.object({ id, slug, ...organizerInput.shape, binnedAt: instant.nullable(), revision });
+/** A former slug of a place in an archive. */
 export const oldPlaceShape = z.object({ kind: z.enum(['venue', 'organizer']), slug, targetId: id });
 
 const box = z.object({ x: fraction, y: fraction, w: fraction, h: fraction }).optional();
+/** A picture's row in an archive; its bytes stand apart. */
 export const pictureShape = z.object({
   id,
   hash,
@@ -200,6 +206,7 @@ export const siteShape = z.object({
 
 /** What the words of files were decided to mean: places, people and categories; and the columns of tables. */
 export const matchShape = z.object({ kind: z.enum(['venue', 'organizer', 'category']), said: words(1000), target: id.nullable() });
+/** How the columns of a table were understood, in an archive. */
 export const columnsShape = z.object({
   headers: words(1000),
   columns: z.object({ format: z.literal(1), columns: z.array(words(100)).max(500), order: z.enum(['day-month', 'month-day']).optional() }),
@@ -217,8 +224,11 @@ export const LISTS = {
   tables: columnsShape,
   listings: listingShape,
 } as const;
+/** The name of one of an archive's lists. */
 export type ListName = keyof typeof LISTS;
+/** An entry of one of an archive's lists. */
 export type Part<K extends ListName> = z.infer<(typeof LISTS)[K]>;
+/** A listing as an archive has it. */
 export type ArchivedListing = Part<'listings'>;
 
 /** A row with the keys of a shape, in its order; what the shape does not name stays out. */

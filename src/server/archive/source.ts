@@ -11,6 +11,7 @@ import { MAX_PICTURE_BYTES } from '../pictures/take-in';
 /** The document is read as one text. */
 const MOST_DOCUMENT_BYTES = 400 * 1024 * 1024;
 
+/** Where an archive is read from: its lists, entry by entry. */
 export interface ArchiveSource {
   document: unknown;
   /** the bytes of a picture's file; undefined where the archive has none of that name, or one that is too large */

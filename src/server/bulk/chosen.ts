@@ -6,6 +6,7 @@ import { readTableIds, readTableQuery, selectingOf } from '../desk/table';
 import { referenceData } from '../reference/read';
 import type { Runtime } from '../runtime-type';
 
+/** The ids that are ticked, as they came, or those that a query finds for the actor. Throws a Problem at `ids` when nothing was ticked. */
 export async function chosenIds(rt: Runtime, actor: Actor, chosen: { ids?: string[]; query?: string }): Promise<string[]> {
   if (chosen.ids) {
     const ids = [...new Set(chosen.ids)];
@@ -16,6 +17,7 @@ export async function chosenIds(rt: Runtime, actor: Actor, chosen: { ids?: strin
   return readTableIds(rt.db, actor, query, await selectingOf(rt, query));
 }
 
+/** Does what the action names exist? Throws a Problem at its field when it does not. */
 export async function checkAction(rt: Runtime, action: BulkAction): Promise<void> {
   const reference = await referenceData(rt);
   const missing =

@@ -54,6 +54,7 @@ const changeOf = (run: Run, { settings, now }: Pick<JobContext, 'settings' | 'no
   now,
 });
 
+/** The work of changing many listings: each in a savepoint, with how it was before. */
 export const bulking: Work = {
   step: async (tx, row, size, context) => {
     const run = await readRun(tx, row.input.runId ?? '');
@@ -77,6 +78,7 @@ export const bulking: Work = {
   undo: (tx, row, size, context) => undoStep(tx, row, size, context),
 };
 
+/** The work of taking a run back. */
 export const bulkUndoing: Work = { step: (tx, row, size, context) => undoStep(tx, row, size, context) };
 
 type Outcome = Partial<typeof bulkItem.$inferInsert>;
@@ -220,6 +222,7 @@ async function sayUndo(db: Db, run: Run): Promise<string> {
   return `${sayCount(counts.get('undone') ?? 0, 'listing')} put back${left ? `; ${left} could not be` : ''}.`;
 }
 
+/** What a run did, and which listings stayed and why. */
 export interface RunReport {
   run: Run;
   done: number;

@@ -16,6 +16,7 @@ import { validateAgain } from '../validation/due';
 import type { Change } from '../listings/write';
 import { type Gone, takeOut } from '../places/removed';
 
+/** What may come in as a category. */
 export const categoryInput = z.object({
   name: z.string().trim().min(1, 'The name is missing').max(60, 'The name has at most 60 characters'),
   shape: z.enum(SHAPES, { error: 'Choose one of the shapes' }),
@@ -36,6 +37,7 @@ export const categoryInput = z.object({
 type Checked = z.infer<typeof categoryInput>;
 /** What a category is; what it need not have may be left out. */
 type Optional = 'text' | 'icon' | 'pictureId' | 'tinted' | 'twice';
+/** A category as it comes in; what is not said has a usual value. */
 export type CategoryInput = Omit<Checked, Optional> & Partial<Pick<Checked, Optional>>;
 
 /** A name that differs from another's in its letters' case or marks alone is asked about: readers could not tell the two apart. */

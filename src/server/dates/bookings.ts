@@ -10,6 +10,7 @@ import { shown } from '../jobs/hidden';
 /** So many at most: a hall with a date each hour for three years. */
 const MOST = 30_000;
 
+/** Which dates in which venues are asked for. */
 export interface BookingQuery {
   venueIds: readonly string[];
   /** the listing that asks */
@@ -85,6 +86,7 @@ export async function readBookings(db: Db, { venueIds, not, from, spans, most = 
   return JSON.parse(rows[0]?.list ?? '[]') as BookingRow[];
 }
 
+/** Which dates of which organizers are asked for. */
 export interface OrganizerQuery extends Omit<BookingQuery, 'venueIds'> {
   organizerIds: readonly string[];
 }

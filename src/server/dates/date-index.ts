@@ -16,6 +16,7 @@ import { changesFromStored, fromStored } from '@/core/recurrence/stored';
 import type { Db } from '../db/client';
 import type { SiteSettings } from '../site/settings';
 
+/** A row of the date index, in the database's own names. */
 export interface IndexRow {
   listing_id: string;
   original: string;
@@ -99,6 +100,7 @@ function withTimes(rows: IndexRow[]): IndexRow[] {
   return rows.map((row) => ((perDay.get(row.slug) ?? 0) > 1 ? { ...row, slug: row.original.replace(':', '') } : row));
 }
 
+/** A listing whose dates are to be worked out. */
 export interface IndexInput {
   listingId: string;
   content: ListingContent;

@@ -11,6 +11,7 @@ import { TaskWorker } from '../worker/task-worker';
 import { readDateNames, withKeptIds } from './date-names';
 import { horizonOf, type IndexRow, insertRows, refreshNext } from './date-index';
 
+/** How many listings and dates were looked at, and how many differed. */
 export interface RebuildReport {
   listings: number;
   dates: number;

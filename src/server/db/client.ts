@@ -7,8 +7,10 @@ import { EmbeddedDatabase } from './embedded';
 import { lockFolder } from './lock';
 import * as schema from './schema';
 
+/** The database, or a transaction of it: both take the same queries. */
 export type Db = PgDatabase<PgQueryResultHKT, typeof schema, ExtractTablesWithRelations<typeof schema>>;
 
+/** A database that is open, and how to close it. */
 export interface OpenDatabase {
   db: Db;
   close: () => Promise<void>;

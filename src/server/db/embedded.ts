@@ -42,8 +42,10 @@ export class DeadlineError extends Error {
   override name = 'DeadlineError';
 }
 
+/** A query of the embedded database that takes longer is ended with its thread. */
 export const QUERY_DEADLINE_MS = 30_000;
 
+/** PGlite in a worker thread: one query at a time, each with a deadline, opened again after a failure. */
 export class EmbeddedDatabase {
   #worker: Worker | undefined;
   #opening: Promise<void> | undefined;

@@ -2,6 +2,7 @@
 
 const CHANNEL = 'almanac_content';
 
+/** How a process tells the others of a change. */
 export interface Notices {
   /** tells the others that something changed */
   tell: () => Promise<void>;

@@ -11,6 +11,7 @@ import { referenceData } from '../reference/read';
 import type { Runtime } from '../runtime-type';
 import { styleOf } from '../site/settings';
 
+/** Something that "Go to" leads to. */
 export interface Goal {
   kind: 'page' | 'command' | 'listing' | 'venue' | 'organizer' | 'category';
   name: string;

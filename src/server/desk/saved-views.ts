@@ -6,6 +6,7 @@ import { newId } from '../db/ids';
 import { savedView } from '../db/schema';
 import { invalid, notFound } from '../problem';
 
+/** A choice of the table that somebody keeps under a name. */
 export type SavedView = typeof savedView.$inferSelect;
 const MOST_VIEWS = 60;
 /** What of the table's address is kept. */

@@ -24,6 +24,7 @@ export function readDeskFilters(query: URLSearchParams): DeskFilters {
   };
 }
 
+/** Which days of the sheets are asked for, by whom, under which filters. */
 export interface SheetInput {
   actor: Actor;
   from: EpochDay;

@@ -15,9 +15,13 @@ import { type ContentSource, referenceData } from '../reference/read';
 import type { Runtime } from '../runtime-type';
 import { refreshNext } from '../dates/date-index';
 
+/** What the table can be sorted by. */
 export const SORTS = ['title', 'next', 'changed', 'stage'] as const;
+/** What listings can be chosen by, besides what they hold. */
 export const HAVING = ['no-picture', 'problems', 'submitted', 'unlisted', 'no-venue', 'headline'] as const;
+/** One of {@link HAVING}. */
 export type Having = (typeof HAVING)[number];
+/** Each of them as an editor reads it. */
 export const HAVING_WORDS: Record<Having, string> = {
   problems: 'with open matters',
   'no-picture': 'without a picture',
@@ -28,7 +32,9 @@ export const HAVING_WORDS: Record<Having, string> = {
 };
 /** Next date within so many days; `past` and `none` for those without one. */
 export const NEXT = ['7', '30', '92', 'past', 'none'] as const;
+/** One of the choices by when the next date is. */
 export type NextIn = (typeof NEXT)[number];
+/** Each of them as an editor reads it. */
 export const NEXT_WORDS: Record<NextIn, string> = {
   '7': 'in the next 7 days',
   '30': 'in the next 30 days',
@@ -37,6 +43,7 @@ export const NEXT_WORDS: Record<NextIn, string> = {
   none: 'no date at all',
 };
 
+/** The columns that the table can have beside the title. */
 export const COLUMNS = [
   'next',
   'repeats',
@@ -50,7 +57,9 @@ export const COLUMNS = [
   'matters',
   'changed',
 ] as const;
+/** One of {@link COLUMNS}. */
 export type Column = (typeof COLUMNS)[number];
+/** Each column as an editor reads it. */
 export const COLUMN_WORDS: Record<Column, string> = {
   next: 'Next date',
   repeats: 'Repeats',
@@ -66,6 +75,7 @@ export const COLUMN_WORDS: Record<Column, string> = {
 };
 const USUAL: readonly Column[] = ['next', 'repeats', 'venue', 'stage', 'changed'];
 
+/** What the table's address asks for. */
 export interface TableQuery {
   words: string;
   stage: Stage | 'edited' | '';
@@ -83,6 +93,7 @@ export interface TableQuery {
   /** chosen one by one */
   ids: readonly string[];
 }
+/** The table has so many rows a page. */
 export const PER_PAGE = 50;
 /** So many listings are found by words at most, the best first. */
 const MOST_FOUND = 2000;
@@ -119,6 +130,7 @@ export function isChosen(query: TableQuery): boolean {
   return [words, stage, category, venue, organizer, tag, owner, having, next].some((part) => part !== '');
 }
 
+/** A listing as the table shows it. */
 export interface TableRow {
   id: string;
   title: string;
@@ -172,6 +184,7 @@ export async function findWords(rt: ContentSource, { words }: TableQuery): Promi
   return { ids: (await titlesOf(rt.db, rt.cache)).search(words, MOST_FOUND) };
 }
 
+/** What a choice needs besides itself. */
 export interface Selecting {
   today: EpochDay;
   found: Found | undefined;
@@ -250,6 +263,7 @@ export async function ensureNext({ db, cache }: ContentSource, today: EpochDay):
   refreshed.day = today;
 }
 
+/** Which page of the table is asked for, by whom. */
 export interface TableInput extends Selecting {
   actor: Actor;
   query: TableQuery;
@@ -257,6 +271,7 @@ export interface TableInput extends Selecting {
   sorted: boolean;
 }
 
+/** A page of the table. */
 export interface TablePage {
   rows: TableRow[];
   total: number;

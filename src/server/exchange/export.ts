@@ -24,7 +24,9 @@ import { referenceData, namesOf } from '../reference/read';
 import type { Runtime } from '../runtime-type';
 import { styleOf } from '../site/settings';
 
+/** The files that listings are exported as. */
 export const EXPORT_FILES = ['listings.ics', 'listings.csv', 'dates.csv', 'listings.json'] as const;
+/** One of {@link EXPORT_FILES}. */
 export type ExportFile = (typeof EXPORT_FILES)[number];
 
 type Row = typeof listing.$inferSelect;

@@ -10,7 +10,9 @@ import { fold } from '@/core/text/text';
 import type { Db } from '../db/client';
 import { importSource, listing } from '../db/schema';
 
+/** A listing's row. */
 export type ListingRow = typeof listing.$inferSelect;
+/** What a file said last of a listing. */
 export type SourceRow = typeof importSource.$inferSelect;
 
 /** What a row is taken for. */
@@ -33,6 +35,7 @@ const firstDay = ({ recurrence }: Partial<Pick<ListingContent, 'recurrence'>>): 
 /** Answers of somebody: the same listing, or another one. */
 export type Answer = '' | 'same' | 'new';
 
+/** Tells which listing a row of a file is: by its UID, by what came before, or by likeness. */
 export class Identities {
   private constructor(
     private readonly source: string,

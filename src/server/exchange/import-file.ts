@@ -13,6 +13,7 @@ import type { Runtime } from '../runtime-type';
 import { styleOf } from '../site/settings';
 import { sourceOfFile } from './identity';
 
+/** A file has at most so many bytes. */
 export const MOST_BYTES = 20 * 1024 * 1024;
 /** Files that were only looked at are kept so long, in days. */
 const KEPT_DAYS = 2;
@@ -21,6 +22,7 @@ const MOST_REASONS = 500;
 /** Whoever sends a file waits so long for what is in it; what takes longer shows its progress. */
 export const PATIENCE_MS = 2500;
 
+/** An import without its file. */
 export type Batch = Omit<typeof importBatch.$inferSelect, 'file'>;
 
 const refuse = (kind: ProblemKind, title: string): Problem => new Problem(kind, title, [{ field: 'file', message: title }]);
@@ -34,6 +36,7 @@ function kindOf(text: string): ImportKind {
   return 'csv';
 }
 
+/** A file that somebody sent, with its name. */
 export interface Upload {
   name: string;
   bytes: Uint8Array;

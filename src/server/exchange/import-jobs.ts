@@ -189,6 +189,7 @@ async function hideAgain(tx: Db, batch: Pick<Batch, 'id' | 'jobId'>): Promise<vo
   await tx.update(job).set({ hidden: true }).where(eq(job.id, batch.jobId));
 }
 
+/** The work of taking an import back. */
 export const undoingImport: Work = {
   step: async (tx, row, size, context) => {
     const { input } = row;
@@ -284,6 +285,7 @@ async function note(tx: Db, row: Job, what: string, ms: number): Promise<void> {
   });
 }
 
+/** An import as the list of imports shows it. */
 export type BatchLine = Omit<Batch, 'summary' | 'options'> & { job: Job | null };
 
 /** What was brought in, or is on its way, the newest first. */

@@ -18,6 +18,7 @@ import type { ReferenceData } from '../reference/read';
 import { type Answer, Identities, type Identity, type ListingRow, saidBefore, type SourceRow } from './identity';
 import { categoryOf, type Decided, type MatchKind, matchKey, organizerOf, venueOf } from './word-matches';
 
+/** A field that files speak of. */
 export type Field = Exclude<ContentField, 'pictureId' | 'galleryIds' | 'tagIds'>;
 type Imported = Partial<Pick<ListingContent, Field>>;
 
@@ -26,12 +27,14 @@ export type PlannedAction = 'new' | 'changed' | 'same' | 'older' | 'maybe';
 /** What writes. */
 export const writes = (action: PlannedAction): boolean => action === 'new' || action === 'changed';
 
+/** What would change in one field, in words. */
 export interface Difference {
   what: string;
   before: string;
   after: string;
 }
 
+/** What would be done with one listing of a file. */
 export interface Planned {
   uid: string;
   line: number;
@@ -68,11 +71,13 @@ export interface Open {
   events: number;
 }
 
+/** What would be done with a file, and what has to be answered first. */
 export interface Plan {
   items: Planned[];
   open: Open[];
 }
 
+/** What planning needs to know. */
 export interface PlanInput {
   items: readonly Incoming[];
   /** what somebody said of rows in doubt, one for each */

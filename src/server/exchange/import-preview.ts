@@ -122,10 +122,12 @@ function withPlan(summary: ImportSummary, actions: readonly PlannedAction[], ope
   return { ...summary, counts, open: sorted.slice(0, MOST_WORDS) };
 }
 
+/** Which part of a preview is asked for. */
 export interface PreviewQuery {
   action: string;
   page: number;
 }
+/** A page of the preview has so many rows. */
 export const PER_PREVIEW = 100;
 
 /** One page of what would happen. What was looked at is looked at again: somebody may have changed it since. */

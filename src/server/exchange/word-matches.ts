@@ -7,7 +7,9 @@ import { importMatch } from '../db/schema';
 import { placeLine } from '../public/feed';
 import type { ReferenceData } from '../reference/read';
 
+/** What words of a file can name. */
 export type MatchKind = 'venue' | 'organizer' | 'category';
+/** What words mean here: an id, or null for nothing. */
 export type Decided = Map<string, string | null>;
 
 /** `{kind} {folded words}` to an id, or null for "left aside". */

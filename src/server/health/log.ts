@@ -49,4 +49,5 @@ export function makeLog(format: string | undefined, to?: DestinationStream): Log
   return pino(options, lines);
 }
 
+/** The server's log; `ALMANAC_LOG=json` writes JSON. */
 export const log: Logger = makeLog(process.env.ALMANAC_LOG);

@@ -7,6 +7,7 @@ import { MAX_TRIES } from '../mail/outbox';
 
 const WEEK_MS = 7 * 86_400_000;
 
+/** How the site does: its mails, its jobs, its database. */
 export interface SiteHealth {
   /** mails not sent yet, and those that were given up after too many tries */
   mails: { waiting: number; givenUp: number };

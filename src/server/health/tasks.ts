@@ -2,6 +2,7 @@
 import type { Logger } from 'pino';
 import { type LoggedError, loggedError } from './log';
 
+/** Each of them as a coordinator reads it. */
 export const TASK_WORDS = {
   mail: 'Sending mail',
   times: 'Scheduled publishing and withdrawing',
@@ -11,8 +12,10 @@ export const TASK_WORDS = {
   notices: 'Changes from other servers',
   jobs: 'Background jobs',
 } as const;
+/** What the server does by itself. */
 export type Task = keyof typeof TASK_WORDS;
 
+/** How one of them went. */
 export interface TaskHealth {
   task: Task;
   /** when it last went well; null = not yet since the start */
@@ -24,6 +27,7 @@ export interface TaskHealth {
   inARow: number;
 }
 
+/** Remembers how each of them went. */
 export class Tasks {
   readonly #tasks = new Map<Task, TaskHealth>();
 

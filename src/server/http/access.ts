@@ -11,6 +11,7 @@ const TEAM: Who = ['coordinator', 'editor', 'contributor'];
 const EDITORS: Who = ['coordinator', 'editor'];
 const COORDINATORS: Who = ['coordinator'];
 
+/** Who may use each route, by its pattern. */
 export const ACCESS: Record<string, Who> = {
   '/': 'anyone',
   '/404': 'anyone',

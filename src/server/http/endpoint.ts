@@ -9,6 +9,7 @@ import { Problem, read, refused } from '../problem';
 import { explain } from '../explain';
 import { problemResponse } from './problem';
 
+/** What an endpoint is handed: who calls, the site, and what came in, checked. */
 export interface Call<T> {
   tx: Db;
   actor: Actor;

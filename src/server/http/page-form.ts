@@ -5,6 +5,7 @@ import { tryForm } from './endpoint';
 import { statusOf } from './problem';
 import { formFields, readForm } from './form-body';
 
+/** How a page's form went: what to say, and what is wrong at which field. */
 export interface FormState {
   /** what to say after it worked; undefined when it did not, or nothing was posted */
   said: string | undefined;

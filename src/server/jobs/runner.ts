@@ -16,6 +16,7 @@ import type { ContentCache } from '../site/content-cache';
 import type { SiteSettings } from '../site/settings';
 import type { TaskWorker } from '../worker/task-worker';
 
+/** A job's row. */
 export type Job = typeof job.$inferSelect;
 
 /** What a piece of work may know of the site. */
@@ -50,6 +51,7 @@ export interface Step {
   rest?: number;
 }
 
+/** What a kind of job does, piece by piece. */
 export interface Work {
   /** one piece; `size` is about how many it may take on */
   step: (tx: Db, job: Job, size: number, context: JobContext) => Promise<Step>;
@@ -57,6 +59,7 @@ export interface Work {
   undo?: (tx: Db, job: Job, size: number, context: JobContext) => Promise<Step>;
 }
 
+/** What the runner needs of a site. */
 export interface JobSite {
   db: Db;
   jobContext: () => Promise<Omit<JobContext, 'memo'>>;
@@ -84,6 +87,7 @@ interface Outcome {
 /** After the database itself failed, jobs are taken up again so much later. */
 const AGAIN_MS = 5_000;
 
+/** A job to be started. */
 export interface StartInput {
   kind: JobKind;
   total: number;

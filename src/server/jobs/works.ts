@@ -7,6 +7,7 @@ import { rebuilding } from '../dates/rebuild';
 import { validating } from '../validation/write';
 import type { Work } from './runner';
 
+/** The work of each kind of job. */
 export const WORKS: Record<JobKind, Work> = {
   'import-preview': previewing,
   import: importing,

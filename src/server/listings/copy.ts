@@ -10,6 +10,7 @@ import { notFound } from '../problem';
 import { recurrenceInput } from './input';
 import { type Change, createListing } from './write';
 
+/** What may come in as a wish for a copy. */
 export const copyInput = z.object({
   title: z
     .string()
@@ -22,6 +23,7 @@ export const copyInput = z.object({
   recurrence: recurrenceInput.nullish(),
 });
 
+/** Makes a draft of a listing's content, with dates of its own or none. */
 export async function copyListing(
   tx: Db,
   id: string,

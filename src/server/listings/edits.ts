@@ -8,12 +8,14 @@ import { edit, user } from '../db/schema';
 /** A form says every so often that it is open; after this many milliseconds without that it is taken for closed. */
 export const OPEN_MS = 45_000;
 
+/** What somebody typed and has not saved. */
 export interface KeptEdit {
   content: ListingContent;
   revision: number;
   changedAt: Date;
 }
 
+/** What is typed, over which revision. */
 export interface EditInput {
   /** a listing's id, or `new` */
   key: string;
@@ -57,6 +59,7 @@ export async function readEdit(db: Db, key: string, userId: string | null): Prom
   return row?.content ? { content: row.content, revision: row.revision, changedAt: row.changedAt } : undefined;
 }
 
+/** Somebody else who has the listing open. */
 export interface OtherEditor {
   name: string;
   /** has typed something that is not saved */

@@ -98,6 +98,7 @@ const recurrence = z.object({
 /** Earlier formats are read too. */
 export const recurrenceInput = z.preprocess(upgradeRecurrence, recurrence) as unknown as z.ZodType<StoredRecurrence>;
 
+/** What may come in as a change of one date. */
 export const changeInput = z.object({
   original: wall,
   movedTo: wall.nullable(),
@@ -187,6 +188,7 @@ const content = z.object({
   ...Object.fromEntries(FIELD_NAMES.map((name) => [name, checkOf(name)])),
 });
 
+/** What may come in as a listing's content, in any format that there was. */
 export const contentInput = z.preprocess(
   (raw) => (typeof raw === 'object' && raw !== null ? upgradeContent(raw as Record<string, unknown>) : raw),
   content,

@@ -13,11 +13,13 @@ import { linkRows } from './links';
 import { type Change, whatStops } from './write';
 import { publishedValues } from './published-copy';
 
+/** A listing to be made among many. */
 export interface NewListing {
   content: ListingContent;
   publish: boolean;
 }
 
+/** A listing that was made, with its slug. */
 export interface MadeListing {
   id: string;
   published: boolean;
@@ -46,6 +48,7 @@ async function addresses(tx: Db, query: SQL): Promise<string[]> {
 
 /** Rows of several tables, as the database names them. */
 type Table = 'listing' | 'published' | 'version' | 'audit' | 'listing_link' | 'occurrence' | 'import_item' | 'import_source';
+/** Rows by their table, to be written together. */
 export type Rows = Partial<Record<Table, object[]>>;
 
 /** One statement for all tables, their values one JSON text each: a question to the database costs more than some rows do. */

@@ -16,6 +16,7 @@ import { styleOf, type SiteSettings } from '../site/settings';
 import { type Change, changeStage, checkPublishable, lockForChange, moveToStage, publishListing, type Row } from './write';
 
 const wall = z.string().max(20).nullable();
+/** What may come in as the times of going out and coming down. */
 export const timesInput = z.object({ revision: z.number().int().min(1), publishAt: wall, withdrawAt: wall });
 
 /** A listing's times as its form shows them, by the site's clock. */
@@ -60,6 +61,7 @@ function sayTimes({ publishAt, withdrawAt }: Pick<Row, 'publishAt' | 'withdrawAt
   return parts.length ? `set ${parts.join(', ')}` : 'took its times off';
 }
 
+/** How many listings went out, came down, or were held. */
 export interface Due {
   published: number;
   withdrawn: number;

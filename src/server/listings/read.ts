@@ -7,6 +7,7 @@ import { link, listing, oldSlug, submission, user, version } from '../db/schema'
 import { notFound, refused } from '../problem';
 import { shown } from '../jobs/hidden';
 
+/** A listing's row. */
 export type ListingRow = typeof listing.$inferSelect;
 
 /** Is there any listing? */

@@ -7,6 +7,7 @@ const DAY_MS = 86_400_000;
 /** Binned listings can be taken out for so many days, and actions undone. */
 export const KEPT_DAYS = 30;
 
+/** What was removed for good. */
 export interface Tidied {
   listings: number;
   runs: number;

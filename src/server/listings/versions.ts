@@ -6,6 +6,7 @@ import { version } from '../db/schema';
 import { notFound } from '../problem';
 import { type Change, saveListing } from './write';
 
+/** A version as the page of versions shows it. */
 export interface VersionRow {
   revision: number;
   what: string;

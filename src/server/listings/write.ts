@@ -29,6 +29,7 @@ export interface Change {
   settings: SiteSettings;
 }
 
+/** A listing's row. */
 export type Row = typeof listing.$inferSelect;
 /** A listing as it is now, and which of the dates that readers had are no more. */
 export type Changed = Row & { ended: readonly NamedDate[] };
@@ -90,6 +91,7 @@ export async function createListing(tx: Db, content: ListingContent, change: Cha
   return row;
 }
 
+/** A content to be saved, over which revision. */
 export interface SaveInput {
   id: string;
   content: ListingContent;
@@ -293,6 +295,7 @@ export async function readCopy(tx: Db, listingId: string, copy: 'working' | 'pub
   return readers?.content;
 }
 
+/** What is written over one of a listing's copies, and why. */
 export interface CopyWrite {
   listingId: string;
   copy: 'working' | 'published';

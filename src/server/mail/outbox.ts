@@ -9,6 +9,7 @@ import { newId } from '../db/ids';
 import { outbox } from '../db/schema';
 import type { SiteSettings } from '../site/settings';
 
+/** A mail to be sent. */
 export interface Mail {
   to: string;
   subject: string;
@@ -34,6 +35,7 @@ export async function readTray(db: Db, page: number): Promise<{ mails: (typeof o
   return { mails, total: count?.n ?? 0 };
 }
 
+/** A mail is tried so often, then it stays and says why. */
 export const MAX_TRIES = 5;
 
 /** Sends what waits, oldest first, through SMTP; returns how many went. One failing mail does not hold up the others. */

@@ -19,6 +19,7 @@ import type { SendingWords } from '@/words/sending';
 import type { ReferenceData } from '../reference/read';
 import { type SiteSettings, styleOf } from '../site/settings';
 
+/** What was typed, by field. */
 export type Fields = Record<string, string>;
 
 /** Longest values, by field; also the form's maxlength. */
@@ -38,6 +39,7 @@ export const LONGEST: Record<string, number> = {
 /** A field that people do not see: what fills it is no person. */
 export const TRAP = 'homepage';
 
+/** A sender's form read: the content, and places that are not known here. */
 export interface FormResult {
   content: ListingContent;
   name: string;

@@ -5,7 +5,9 @@ import type { Db } from '../db/client';
 import { hashToken } from '../db/ids';
 import { audit, listing, submission, version } from '../db/schema';
 
+/** A submission's row. */
 export type SubmissionRow = typeof submission.$inferSelect;
+/** A submission with its listing. */
 export type Waiting = { submission: SubmissionRow; listing: typeof listing.$inferSelect };
 
 /** A decision is owed: on all of it, or on what its sender changed after an editor began. */
@@ -48,6 +50,7 @@ export async function readReceipt(db: Db, token: string): Promise<Waiting | unde
   return row;
 }
 
+/** What happened to a submission, when, and by whom. */
 export interface SubmissionStep {
   /** sent, sent again, returned, published … */
   what: string;

@@ -16,14 +16,17 @@ import { readSenderChanges } from './sender-changes';
 import { readSentContent, type Waiting } from './read';
 import { changeSubmission, senderView, submitEvent } from './write';
 
+/** So many events are taken from one address in so many seconds. */
 export const ADD_BOUND = { most: 6, seconds: 3600 } as const;
 const PICTURE_BOUND = { most: 20, seconds: 3600 } as const;
 
+/** A form that came in, with its picture. */
 export interface Posted {
   fields: Fields;
   picture: File | undefined;
 }
 
+/** Reads a posted form. Throws a Problem for what is no form, or too large. */
 export async function readPosted(request: Request): Promise<Posted> {
   const form = await readForm(request);
   const file = form.get('picture');

@@ -19,11 +19,13 @@ const FIELDS: Record<Exclude<SentPart, 'picture'>, readonly string[]> = {
   contact: ['name', 'phone', 'showContact'],
 };
 
+/** What a sender changed after sending, part by part. */
 export interface SenderChanges extends FormResult {
   /** the parts that the sender touched */
   parts: SentPart[];
 }
 
+/** What taking a sender's changes needs to know. */
 export interface SenderChangesContext {
   /** the form as it was shown */
   shown: Fields;

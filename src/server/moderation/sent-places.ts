@@ -12,9 +12,12 @@ import { saveVenue } from '../venues/write';
 
 /** `make`, `leave-out`, or the id of the one that is meant. */
 const choice = z.union([z.literal('make'), z.literal('leave-out'), z.uuid()]);
+/** What an editor decides about places that a sender named. */
 export const newPlacesInput = z.object({ where: choice.default('make'), who: choice.default('make') });
+/** The decision, checked. */
 export type NewPlaces = z.infer<typeof newPlacesInput>;
 
+/** The places as the sender named them. */
 export interface SaidPlaces {
   where: string;
   who: string;

@@ -16,6 +16,7 @@ import type { SiteSettings } from '../site/settings';
 /** What became of a listing, as its sender hears it. `waiting`: a decision was taken back, and it is read again. */
 export type Fate = 'published' | 'declined' | 'merged' | 'taken-back' | 'waiting';
 
+/** What happens to a listing that settles its submission. */
 export interface Settling {
   by: Actor;
   now: Now;
@@ -23,6 +24,7 @@ export interface Settling {
   settings: SiteSettings;
 }
 
+/** The listing, as settling needs it. */
 export interface SettledListing {
   id: string;
   title: string;
@@ -30,6 +32,7 @@ export interface SettledListing {
   ownerId: string | null;
 }
 
+/** How a submission ended, with what its sender is told. */
 export interface Settlement {
   fate: Fate;
   /** the editor's words to the sender */

@@ -165,9 +165,12 @@ export async function takeBack(tx: Db, row: SubmissionRow, change: Change): Prom
   await moveToStage(tx, own.id, 'binned', { ...change, by: { ...change.by, role: 'site' } });
 }
 
+/** What an editor can decide about a submission. */
 export const DECISIONS = ['publish', 'return', 'decline'] as const;
+/** One of {@link DECISIONS}. */
 export type Decision = (typeof DECISIONS)[number];
 
+/** A decision, with its words for the sender. */
 export interface Decide {
   id: string;
   decision: Decision;

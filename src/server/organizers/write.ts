@@ -23,6 +23,7 @@ const profile = z.object({
     .refine(isWebAddress, { error: 'An address is written www.shore.example or https://shore.example/choir' }),
 });
 
+/** What may come in as an organizer. */
 export const organizerInput = z.object({
   name: placeName,
   text: words(2000),
@@ -37,6 +38,7 @@ export const organizerInput = z.object({
   contactMail: optionalMail,
   notes: words(2000),
 });
+/** An organizer, checked. */
 export type OrganizerInput = z.infer<typeof organizerInput>;
 
 /** An organizer of whom nothing is said. */

@@ -10,6 +10,7 @@ import { PICTURE_AT } from '../listings/links';
 import type { PictureRow } from './read';
 import { countOfUses } from './uses';
 
+/** Where pictures can be shown, as the library's filter says it. */
 export const SHOWN_AS = {
   used: 'in use',
   unused: 'not in use',
@@ -20,10 +21,14 @@ export const SHOWN_AS = {
   organizer: 'by an organizer',
   category: 'by a category',
 } as const;
+/** The shapes that the library is filtered by. */
 export const SHAPES = { wide: 'wider than high', tall: 'higher than wide', square: 'about square' } as const;
+/** What pictures can lack. */
 export const LACKING = { alt: 'without a description', small: 'too small for a cover', soft: 'enlarged, blurred' } as const;
+/** The library shows so many pictures a page. */
 export const PAGE = 48;
 
+/** What the library's address asks for. */
 export interface LibraryQuery {
   words: string;
   use: keyof typeof SHOWN_AS | '';
@@ -75,6 +80,7 @@ const WANTS: Record<keyof typeof LACKING, SQL> = {
   soft: sql`${picture.detail} < ${ENLARGED}`,
 };
 
+/** A page of the library. */
 export interface LibraryPage {
   rows: (PictureRow & { uses: number })[];
   total: number;

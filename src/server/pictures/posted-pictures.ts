@@ -2,6 +2,7 @@
 import { readForm } from '../http/form-body';
 import { invalid } from '../problem';
 
+/** Reads a posted picture. Throws a Problem at the field `picture`. */
 export async function postedPicture(request: Request): Promise<{ bytes: Buffer; name: string; alt: string; credit: string }> {
   const form = await readForm(request).catch(() => undefined);
   const file = form?.get('file');

@@ -7,6 +7,7 @@ import { fold } from '@/core/text/text';
 import type { Db } from '../db/client';
 import { picture } from '../db/schema';
 
+/** A picture's row. */
 export type PictureRow = typeof picture.$inferSelect;
 
 /** What a picture’s crops follow from. */

@@ -10,6 +10,7 @@ import type { TakenPicture } from '../worker/picture-tasks';
 import type { TaskWorker } from '../worker/task-worker';
 import { type PictureRow, searchOf } from './read';
 
+/** A picture has at most so many bytes. */
 export const MAX_PICTURE_BYTES = 20 * 1024 * 1024;
 const ACCEPTED = new Set(['image/png', 'image/jpeg', 'image/gif', 'image/webp', 'image/avif']);
 
@@ -19,6 +20,7 @@ export interface PictureSite {
   pictureWorker: TaskWorker;
 }
 
+/** A picture that somebody sent. */
 export interface SentPicture {
   bytes: Buffer;
   /** the file's name */
@@ -79,6 +81,7 @@ function findByHash(tx: Db, hash: string): Promise<PictureRow[]> {
   return tx.select().from(picture).where(eq(picture.hash, hash)).orderBy(asc(picture.createdAt), asc(picture.id)).limit(1);
 }
 
+/** What a picture's files are made from: the hash of its bytes, its size in pixels, how much true detail it has. */
 export interface Source {
   hash: string;
   width: number;

@@ -7,6 +7,7 @@ import { category, link, listing, organizer, picture, venue } from '../db/schema
 import { shown } from '../jobs/hidden';
 import { PICTURE_AT } from '../listings/links';
 
+/** Where a picture is shown. */
 export interface Use {
   kind: 'listing' | 'venue' | 'organizer' | 'category';
   id: string;

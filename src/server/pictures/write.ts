@@ -15,6 +15,7 @@ import { usesOf } from './uses';
 const fraction = z.number().min(0, 'Between 0 and 1').max(1, 'Between 0 and 1');
 const box = z.object({ x: fraction, y: fraction, w: z.number().gt(0).max(1), h: z.number().gt(0).max(1) });
 
+/** What may come in as a picture's words and crops. */
 export const pictureInput = z
   .object({
     name: z.string().trim().max(200, 'At most 200 characters'),
@@ -27,6 +28,7 @@ export const pictureInput = z
     }) as unknown as z.ZodType<Crops>,
   })
   .partial();
+/** A picture's words and crops, checked. */
 export type PictureInput = z.infer<typeof pictureInput>;
 
 /** Whoever sent it, and editors, may change it: to others it is there to be used as it is. */

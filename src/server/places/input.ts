@@ -2,12 +2,14 @@
 import { z } from 'zod';
 import { isMail, isWebAddress, readWebAddress } from '@/core/validation/links';
 
+/** Text of at most so many characters, its blanks tidied. */
 export const words = (most: number) =>
   z
     .string()
     .trim()
     .max(most, `At most ${most.toLocaleString('en')} characters`)
     .default('');
+/** The name of a place: it has one. */
 export const placeName = z
   .string({ error: 'The name is missing' })
   .trim()
@@ -17,6 +19,7 @@ export const placeName = z
 export const optionalWeb = words(500)
   .transform((text) => (text ? (readWebAddress(text) ?? text) : ''))
   .refine((text) => !text || isWebAddress(text), { error: 'A website is written www.shore.example or https://shore.example/choir' });
+/** A mail address, or nothing. */
 export const optionalMail = words(200).refine((text) => !text || isMail(text), {
   error: 'A mail address needs a name, an @ and a domain',
 });

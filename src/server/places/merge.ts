@@ -45,6 +45,7 @@ const ORGANIZER_FILLS = [
   'notes',
 ] as const;
 
+/** What a merge changed, for undoing it. */
 export interface MergeDone {
   id: string;
   /** listings that followed, each once */
@@ -53,6 +54,7 @@ export interface MergeDone {
   into: string;
 }
 
+/** Makes one place of two: what named the first names the second, and its slug leads there. Throws a Problem where they cannot be one. */
 export async function mergePlaces(tx: Db, kind: PlaceKind, fromId: string, intoId: string, change: Change): Promise<MergeDone> {
   if (fromId === intoId) throw invalid('into', `That is the same ${kind}; choose the one that it is to become.`);
   const table = TABLE[kind];

@@ -19,6 +19,7 @@ interface Place {
 /** Stands for "none" where a form has to have an answer. */
 export const NOTHING = 'nothing';
 
+/** What a place's form did, and where it leads. */
 export interface PlaceOutcome {
   said: string;
   /** where to go then */

@@ -33,6 +33,7 @@ export async function readOrganizerRow(db: Db, id: string): Promise<OrganizerRow
   return row;
 }
 
+/** How many published dates a place has. */
 export interface DateCounts {
   coming: number;
   past: number;

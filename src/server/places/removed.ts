@@ -28,6 +28,7 @@ interface Going {
   merged: boolean;
 }
 
+/** Something that was removed, and can be brought back. */
 export interface Gone {
   /** by which it is taken back */
   command: string;
@@ -59,6 +60,7 @@ export async function takeOut(tx: Db, { kind, row, to, pointed = [], merged }: G
   return { command, name: row.name, listings: new Set(listings.map((l) => l.listingId)).size };
 }
 
+/** What was brought back, and what stayed as it is. */
 export interface BroughtBack {
   kind: KeptKind;
   name: string;
@@ -130,6 +132,7 @@ async function pointAgain(tx: Db, kind: KeptKind, pointed: readonly string[], fr
       .where(and(inArray(organizer.id, [...pointed]), isNull(organizer.categoryId)));
 }
 
+/** A removed row as it is kept. */
 export interface Kept {
   id: string;
   name: string;

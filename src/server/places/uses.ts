@@ -8,6 +8,7 @@ import type { MergedListing } from '../db/schema';
 import { link } from '../db/schema';
 import { type Change, readCopy, writeCopy } from '../listings/write';
 
+/** The fields of a content that name something by its id. */
 export type NamedField = 'categoryIds' | 'venueIds' | 'organizerIds' | 'tagIds';
 const COLUMN = { categoryIds: link.categoryId, venueIds: link.venueId, organizerIds: link.organizerId, tagIds: link.tagId };
 
@@ -25,6 +26,7 @@ export function withReplaced(content: ListingContent, field: NamedField, from: s
   return { ...content, [field]: ids, changes };
 }
 
+/** Which id takes the place of which, in which field. */
 export interface Replacing {
   field: NamedField;
   from: string;

@@ -1,13 +1,17 @@
 /** Venues and organizers as pages show them. What is for editors alone, or not to be told exactly, is not in them. */
 import type { organizer, venue } from '../db/schema';
 
+/** A venue's row. */
 export type VenueRow = typeof venue.$inferSelect;
+/** An organizer's row. */
 export type OrganizerRow = typeof organizer.$inferSelect;
 
+/** A venue as pages show it: a room has its hall's address, an area no street. */
 export interface VenueView extends Omit<VenueRow, 'notes'> {
   /** the hall that it is a room of; its address and position are the room's */
   hall: { id: string; name: string; slug: string; binned: boolean } | undefined;
 }
+/** An organizer as pages show it. */
 export type OrganizerView = Omit<OrganizerRow, 'notes'>;
 
 /** An area is told to this many degrees: about two kilometres. */

@@ -4,6 +4,7 @@ import type { SiteSettings } from '../site/settings';
 import type { Filters } from '@/core/filters/filters';
 import { isCurrent, type ViewName, VIEWS, viewPath } from '@/core/views/views';
 
+/** What a view shows. */
 export interface Shown {
   view: ViewName;
   /** the day it begins with, or any day of its month */

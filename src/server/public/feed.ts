@@ -44,6 +44,7 @@ export interface GivenListing {
   changedAt: Date;
 }
 
+/** A published listing as calendar files have it. */
 export function icalListing(
   row: PublishedRow,
   createdAt: Date,
@@ -63,6 +64,7 @@ export interface IcalGiven {
   to?: (path: string) => string;
 }
 
+/** Listings as one calendar file. */
 export function icalOf(
   listing: GivenListing,
   reference: ReferenceData,

@@ -12,6 +12,7 @@ import { shown } from '../jobs/hidden';
 import { EVENT_STATUS } from './public-dates';
 import { listing, occurrence, oldSlug, published } from '../db/schema';
 
+/** A published listing's row. */
 export type PublishedRow = typeof published.$inferSelect;
 /** A date of one listing, whose page says the rest. */
 export interface ListingDate extends DateTimes {

@@ -2,6 +2,7 @@
 import type { EffectiveDate } from '@/core/dates/effective-date';
 import type { ReferenceData, VenueView } from '../reference/read';
 
+/** A venue with its dates. */
 export interface PlaceDates {
   venue: VenueView;
   dates: EffectiveDate[];
@@ -9,6 +10,7 @@ export interface PlaceDates {
   categoryId: string;
 }
 
+/** Dates by venue, and those that cannot stand on the chart. */
 export interface Gathered {
   /** venues with a position, most dates first; a date in several venues stands at each */
   places: PlaceDates[];
@@ -16,6 +18,7 @@ export interface Gathered {
   offChart: { date: EffectiveDate; why: 'online' | 'no position' | 'no venue' }[];
 }
 
+/** Gathers dates by venue, the ones with the most first. */
 export function gatherPlaces(dates: readonly EffectiveDate[], reference: ReferenceData): Gathered {
   const byVenue = new Map<string, EffectiveDate[]>();
   const offChart: Gathered['offChart'] = [];

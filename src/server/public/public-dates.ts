@@ -47,12 +47,14 @@ const EFFECTIVE: Record<keyof EffectiveDate, string> = {
   translations: 'p.translations',
 };
 
+/** The columns of an {@link EffectiveDate}, over {@link TABLES}. */
 export const DATE_COLUMNS = sql.raw(
   Object.entries(EFFECTIVE)
     .map(([name, column]) => `${column} as "${name}"`)
     .join(', '),
 );
 
+/** Days from one to another, both included. */
 export interface Span {
   from: EpochDay;
   /** included */
@@ -74,6 +76,7 @@ const wordConditions = (filters: Filters, reference: ReferenceData): SQL[] => de
 export const publicWhere = (filters: Filters, reference: ReferenceData): SQL =>
   sql.join([PUBLIC, ...conditions(filters, reference)], sql` and `);
 
+/** The date index joined with what readers see. */
 export const TABLES = sql.raw('from occurrence o join published p on p.listing_id = o.listing_id');
 const ORDER = sql.raw('order by o.start_day, o.start_minute nulls first, p.headline desc, p.title, o.listing_id');
 
@@ -103,6 +106,7 @@ const SHORT_NAMES = [
   'translations',
 ] as const satisfies readonly (keyof EffectiveDate)[];
 
+/** A date without its texts, for sheets. */
 export type ShortDate = Pick<EffectiveDate, (typeof SHORT_NAMES)[number]>;
 const SHORT_VALUES = sql.raw(SHORT_NAMES.map((name) => EFFECTIVE[name]).join(', '));
 
@@ -142,6 +146,7 @@ export function chooseDates(
   return { chosen, facets };
 }
 
+/** Whole days of dates, and where the next page begins. */
 export interface ListPage {
   dates: EffectiveDate[];
   /** the first day of the page after this; undefined on the last */
@@ -207,6 +212,7 @@ export async function earlierDay(
   return days.at(-1)?.startDay;
 }
 
+/** How many dates each box would leave, with everything else as it is chosen. */
 export interface Facets {
   /** by category address, parents with their children's dates in them */
   kinds: Map<string, number>;
@@ -280,6 +286,7 @@ export async function countOn(db: Db, day: EpochDay): Promise<number> {
   return row?.n ?? 0;
 }
 
+/** Whose coming dates are asked for, from which day. */
 export interface ComingQuery {
   from: EpochDay;
   limit: number;

@@ -8,6 +8,7 @@ import { DATE_COLUMNS, publicWhere, type Span, TABLES } from './public-dates';
 import type { Filters } from '@/core/filters/filters';
 import type { ReferenceData } from '../reference/read';
 
+/** A listing that a search found, with its next date. */
 export interface Result extends EffectiveDate {
   /** its dates from the asked day on, this one among them */
   dates: number;
@@ -17,6 +18,7 @@ export interface Result extends EffectiveDate {
   until: EpochDay;
 }
 
+/** A page of a search. */
 export interface ResultPage {
   results: Result[];
   /** listings on all pages */
@@ -48,6 +50,7 @@ export async function readResults(
   return { results: rows, total: rows[0]?.total ?? 0 };
 }
 
+/** How many dates match before and after what is shown, and on which days. */
 export interface Elsewhere {
   earlier: number;
   /** the first day of the last date before; undefined when there is none */

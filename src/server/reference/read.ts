@@ -12,6 +12,7 @@ import { type OrganizerView, organizerView, type VenueView, venueViews } from '.
 export const namesOf = (ids: readonly string[], of: ReadonlyMap<string, { name: string }>, between = ', '): string =>
   ids.flatMap((id) => of.get(id)?.name ?? []).join(between);
 
+/** A category as pages show it, with its inks. */
 export interface CategoryView {
   id: string;
   name: string;
@@ -30,12 +31,14 @@ export interface CategoryView {
 }
 export type { OrganizerView, VenueView } from '../places/view';
 
+/** A tag as pages show it. */
 export interface TagView {
   id: string;
   name: string;
   slug: string;
 }
 
+/** Categories, venues, organizers and tags, in order and by id. */
 export interface ReferenceData {
   /** parents in order, each followed by its children */
   categories: CategoryView[];
@@ -102,6 +105,7 @@ export function withChildren(reference: ReferenceData, slug: string): CategoryVi
   return chosen ? [chosen, ...reference.categories.filter((c) => c.parentId === chosen.id)] : [];
 }
 
+/** The category at the top of a category's branch. */
 export function topOf(reference: ReferenceData, id: string): CategoryView | undefined {
   const own = reference.category.get(id);
   return own?.parentId ? reference.category.get(own.parentId) : own;

@@ -4,6 +4,7 @@ import { instantToDateTime, dateTimeToInstant } from '@/core/day/zone';
 import { parseIsoDateTime } from '@/core/day/plain-date-time';
 import { Problem } from '../problem';
 
+/** A moment, in the site's zone. */
 export interface Now {
   ms: number;
   /** day and minute in the site's zone */

@@ -4,8 +4,10 @@ import { randomBytes } from 'node:crypto';
 import path from 'node:path';
 import { frozenNow } from './clock';
 
+/** Names and values of a process's environment. */
 export type Environment = Readonly<Record<string, string | undefined>>;
 
+/** What it tells, checked. */
 export interface Configuration {
   /** the application's own files */
   root: string;

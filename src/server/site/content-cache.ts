@@ -32,6 +32,7 @@ export class Answers {
   }
 }
 
+/** A site's answers for its present state, and what outlives changes. */
 export class ContentCache {
   private answers: Answers | undefined;
   private readonly lasting = new Map<string, object>();

@@ -5,6 +5,7 @@ import { rateBound } from '../db/schema';
 import { SENDING_WORDS } from '@/words/sending';
 import { Problem, type Say } from '../problem';
 
+/** So many tries in so many seconds. */
 export interface Bound {
   /** what is bounded and for whom: `add:127.0.0.1` */
   key: string;

@@ -5,6 +5,7 @@ import type { Language } from '@/core/phrase/language';
 import type { Style } from '@/core/phrase/format';
 import type { ListPictures } from '@/core/validation/picture-checks';
 
+/** What a coordinator can set. */
 export interface SiteSettings {
   format: 2;
   name: string;
@@ -38,6 +39,7 @@ export interface SiteSettings {
   mailFrom: string;
 }
 
+/** A site of which nothing was set. */
 export const DEFAULT_SETTINGS: SiteSettings = {
   format: 2,
   name: 'Plain Almanac',

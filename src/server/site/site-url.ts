@@ -9,6 +9,7 @@ import { listeningAddress, originOf } from '@/core/text/origin';
 export const LISTENING = 'ALMANAC_LISTENING';
 
 const DEFAULT_PORT = '4321';
+/** Which addresses are the site's, and which one a request came to. */
 export class SiteAddresses {
   private readonly listed: readonly string[];
   private readonly behindProxy: boolean;

@@ -27,6 +27,7 @@ function isMapAddress(address: string): boolean {
   return address === '' || (/^https?:\/\/[^\s"<>]+$/.test(address) && address.includes('{lat}') && address.includes('{lng}'));
 }
 
+/** What may come in as settings. */
 export const settingsInput = z.object({
   name: z.string().trim().min(1, 'The name is missing').max(80, 'At most 80 characters'),
   about: z.string().trim().max(300, 'At most 300 characters').default(''),

@@ -11,6 +11,7 @@ import { invalid, notFound } from '../problem';
 import type { Change } from '../listings/write';
 import { type Gone, takeOut } from '../places/removed';
 
+/** The name of a tag. */
 export const tagName = z
   .string({ error: 'Type a tag' })
   .transform((text) => text.trim().replace(/^#+/, '').replace(/\s+/g, ' ').trim())

@@ -26,6 +26,7 @@ import type { ReferenceData } from '../reference/read';
 import type { Now } from '../site/clock';
 import { type SiteSettings, styleOf } from '../site/settings';
 
+/** What Proof needs of a site. */
 export interface ValidationSite {
   db: Db;
   settings: SiteSettings;

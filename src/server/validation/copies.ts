@@ -31,6 +31,7 @@ export async function noteTouched(
     await tx.update(listingCopy).set({ unlooked: untouched }).where(eq(listingCopy.listingId, listingId));
 }
 
+/** What of a copy nobody has looked at yet. */
 export type Unlooked = ('title' | 'when')[];
 
 /** What of a copy nobody looked at yet; nothing when it is none. */

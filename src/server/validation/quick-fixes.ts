@@ -7,6 +7,7 @@ import { type Change, publishListing, saveListing } from '../listings/write';
 import type { ValidationSite } from './context';
 import { validateListing, waiveNote } from './write';
 
+/** How many listings were mended, and which stayed and why. */
 export interface QuickFixReport {
   fixed: number;
   /** of these, so many are published again */
@@ -34,6 +35,7 @@ export async function fixOne(
   return { fixed: true, published: live };
 }
 
+/** Mends one kind of note in many listings, each by the first quick fix that it has. */
 export async function fixMany(site: ValidationSite, ids: readonly string[], kind: string, change: Change): Promise<QuickFixReport> {
   const report: QuickFixReport = { fixed: 0, published: 0, stayed: [] };
   for (const id of ids) {

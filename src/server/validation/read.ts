@@ -8,6 +8,7 @@ import type { Db } from '../db/client';
 import { jsonRows } from '../db/json-rows';
 import { shown } from '../jobs/hidden';
 
+/** How many notes of a kind are open, in how many listings. */
 export interface KindCount {
   kind: string;
   severity: Severity;
@@ -31,6 +32,7 @@ export async function countKinds(db: Db, today: EpochDay): Promise<KindCount[]> 
   return rows.sort((a, b) => first(a.severity) - first(b.severity) || kindRank(a.kind) - kindRank(b.kind));
 }
 
+/** An open note with its listing. */
 export interface OpenNote {
   listing_id: string;
   title: string;

@@ -92,6 +92,7 @@ const REST = 3;
 /** One at a time: each asks several questions, and others wait for their turn at the database. */
 const AT_ONCE = 1;
 
+/** The work of looking at listings that changed, and at everything once a day. */
 export const validating: Work = {
   step: async (tx, row, size, { settings, now, reference, cache }) => {
     // What somebody waits for goes first; what is left due is taken up a minute later.

@@ -25,6 +25,7 @@ const hours = z
   .nullable()
   .default(null);
 
+/** What may come in as a venue. */
 export const venueInput = z
   .object({
     name: placeName,
@@ -52,6 +53,7 @@ export const venueInput = z
     parentId: optionalId,
   })
   .refine((v) => (v.lat === null) === (v.lng === null), { error: 'Give both latitude and longitude, or neither', path: ['lat'] });
+/** A venue, checked. */
 export type VenueInput = z.infer<typeof venueInput>;
 
 /** A venue of which nothing is said. */

@@ -4,10 +4,12 @@ import type { PictureFormat } from '@/core/picture/picture-url';
 import { MIDDLE, NO_CROPS, type Pixels, pixelsOf, sizeAt, widthsOf } from '@/core/picture/crop';
 import { detailOf } from '@/core/picture/detail';
 
+/** A picture to be taken in. */
 export interface TakeTask {
   task: 'take-picture';
   bytes: Uint8Array;
 }
+/** A part of a picture to be cut out and encoded. */
 export interface CutTask {
   task: 'cut-picture';
   /** a source's own bytes */
@@ -18,12 +20,14 @@ export interface CutTask {
   format: PictureFormat;
 }
 
+/** A file that was made of a picture. */
 export interface MadeFile {
   box: string;
   width: number;
   format: PictureFormat;
   bytes: Uint8Array;
 }
+/** A picture taken in: upright, bounded, with its files. */
 export interface TakenPicture {
   width: number;
   height: number;
@@ -33,12 +37,14 @@ export interface TakenPicture {
   files: MadeFile[];
 }
 
+/** What the thread hands out of a task. */
 export type PicturePart =
   | { part: 'picture'; picture: TakenPicture }
   | { part: 'file'; bytes: Uint8Array }
   /** the bytes are no picture that we take */
   | { part: 'refused'; reason: string };
 
+/** A picture has at most so many pixels. */
 export const MAX_PIXELS = 60_000_000;
 /** Sources have at most so many pixels a side: more than any use shows. */
 const MAX_SIDE = 2400;

@@ -13,6 +13,7 @@ import { contentInput } from '../listings/input';
 import type { SiteSettings } from '../site/settings';
 import { type CutTask, performPicture, type PicturePart, type TakeTask } from './picture-tasks';
 
+/** A file to be read. */
 export interface ReadTask {
   task: 'read';
   kind: ImportKind;
@@ -28,6 +29,7 @@ export interface ReadTask {
   currency: string;
 }
 
+/** Listings whose dates are to be worked out. */
 export interface ExpandTask {
   task: 'expand';
   listings: { listingId: string; content: ListingContent; isPublic: boolean }[];
@@ -35,6 +37,7 @@ export interface ExpandTask {
   horizon: EpochDay;
 }
 
+/** What the thread can be asked for. */
 export type Task = ReadTask | ExpandTask | TakeTask | CutTask;
 
 /** Parts of an answer: listings of a file, rows of the date index, and at the end what else there is to say. */

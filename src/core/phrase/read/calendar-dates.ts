@@ -4,6 +4,7 @@ import { type Cursor, readList } from './cursor';
 import { FIRST_YEAR, readLength } from './times-of-day';
 import { MONTH_WORDS, NAMED_DAYS, NUMBER_WORDS, ORDINAL_WORDS, type Unit, WEEKDAY_WORDS } from './vocabulary';
 
+/** What words for a day name: a date, a day of each month, a weekday of a month, a feast … */
 export type DateMeaning =
   | { kind: 'day'; month: number; day: number; year?: number | undefined }
   | { kind: 'month'; month: number; year?: number | undefined }
@@ -24,6 +25,7 @@ export type DateMeaning =
   /** `end of this month` */
   | { kind: 'this'; unit: 'month' | 'year' | 'week' };
 
+/** A day as a phrase says it, with its place there. */
 export interface SaidDate {
   meaning: DateMeaning;
   /** a weekday said with the date, which must agree */
@@ -34,6 +36,7 @@ export interface SaidDate {
   to: number;
 }
 
+/** Days from one to another, as a phrase says them. */
 export interface SaidSpan {
   from: SaidDate;
   to: SaidDate;
@@ -198,6 +201,7 @@ function readNthWeekday(cursor: Cursor): DateMeaning | undefined {
   });
 }
 
+/** In which style dates are read, and from which day. */
 export interface DateOptions {
   /** a month or a year alone is a date here: after `until` and `from` */
   months?: boolean;
@@ -365,4 +369,5 @@ export function monthsOf({ from, to }: SaidSpan): number[] {
   }
 }
 
+/** Is it days from one to another? */
 export const isSpan = (one: SaidDate | SaidSpan): one is SaidSpan => 'meaning' in one === false;

@@ -6,6 +6,7 @@ import { readTimes } from './times-of-day';
 
 const CANCELLED = ['cancelled', 'canceled'];
 
+/** Reads what changes single dates: "not on the 3rd", "the one in May at noon". */
 export class ChangeReader extends LimitReader {
   /** `plus Saturday 15 May at 6pm`, `extra date 15 May`, `as well as 15 May`: on top of the rule, with times of its own if any are said. */
   protected added(): boolean {

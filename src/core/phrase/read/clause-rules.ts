@@ -5,6 +5,7 @@ import type { Clause, Place } from './clause-state';
 import { isSpan, type SaidDate, type SaidSpan } from './calendar-dates';
 import type { Offer } from './phrase-problem';
 
+/** Puts numbered weekdays and days of the month into a rule. */
 export function numberedRule(rule: Rule, { nths, monthDays, workdays, yearly, every }: Clause): void {
   rule.freq = yearly && !every ? 'yearly' : 'monthly';
   if (yearly && !every) rule.interval = yearly.interval;
@@ -16,13 +17,16 @@ export function numberedRule(rule: Rule, { nths, monthDays, workdays, yearly, ev
   rule.bySetPos = workdays;
 }
 
+/** Puts the seasons that a clause names into a rule; those without a day at either end stay out. */
 export function withSeasons(rule: Rule, { seasons }: Clause): void {
   const at = ({ meaning }: SaidDate): number => (meaning.kind === 'day' ? meaning.month * 100 + meaning.day : 0);
   const known = seasons.filter(({ from, to }) => at(from) > 0 && at(to) > 0);
   if (known.length) rule.seasons = known.map(({ from, to }) => ({ from: at(from), to: at(to) }));
 }
 
+/** A weekday without a number: each of them. */
 export const everyOne = (weekday: number): ByDay => ({ weekday, nth: 0 });
+/** Offers in the order of what they say, for a steady list. */
 export const byValue = (a: Offer, b: Offer): number => (a.value < b.value ? -1 : 1);
 
 /** Weekdays in the order of a week that begins on Monday, numbered ones in their order. */
@@ -35,11 +39,13 @@ export function sortedDays(days: ByDay[]): ByDay[] {
 export const annual = ({ meaning: { kind } }: SaidDate): boolean =>
   kind === 'day' || kind === 'month' || kind === 'nth' || kind === 'easter';
 
+/** Does each of these months follow the one before? */
 export function contiguous(months: (SaidDate | SaidSpan)[]): boolean {
   const numbers = months.map((one) => (isSpan(one) || one.meaning.kind !== 'month' ? -1 : one.meaning.month));
   return numbers.every((m, i) => i === 0 || m === ((numbers[i - 1] ?? 0) % 12) + 1);
 }
 
+/** Takes weekdays out of a rule. */
 export function withoutWeekdays(rule: Rule, except: number[]): void {
   if (!except.length) return;
   const days = rule.byDay.length ? rule.byDay : rule.freq === 'daily' ? [0, 1, 2, 3, 4, 5, 6].map(everyOne) : [];
@@ -47,6 +53,7 @@ export function withoutWeekdays(rule: Rule, except: number[]): void {
   if (rule.freq === 'daily' && rule.interval === 1) rule.freq = 'weekly';
 }
 
+/** When it begins, in minutes since midnight; null = all day, or nothing is said. */
 export const startMinute = ({ allDay, times }: Clause): number | null => (allDay || !times ? null : times.start);
 
 /** How long each date is: `days` is how many days it covers. */
@@ -87,6 +94,7 @@ export function after(day: EpochDay, amount: number, unit: string): EpochDay {
   return dayOf(y, m, Math.min(d, daysInMonth(y, m)));
 }
 
+/** The two ways in which "every second Tuesday" may be meant: in each month, or in weeks. */
 export function repeatOffers(nth: number, text: string): Offer[] {
   const weekday = text.split(/\s+/).at(-1) ?? '';
   const ordinal = ['', 'first', 'second', 'third', 'fourth', 'fifth'][nth] ?? `${nth}th`;

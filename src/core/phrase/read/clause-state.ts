@@ -5,10 +5,13 @@ import type { SaidDate, SaidSpan } from './calendar-dates';
 import type { Offer, PhraseProblem } from './phrase-problem';
 import type { SaidLength, SaidTime, SaidTimes } from './times-of-day';
 
+/** What "every" counts. */
 export type EveryUnit = 'day' | 'week' | 'month' | 'year';
 
+/** A part of the day that a time without am or pm lies in. */
 export type PartOfDay = 'morning' | 'afternoon' | 'evening' | 'night';
 
+/** Where something stands in a phrase: from a character up to, not including, another. */
 export interface Place {
   from: number;
   to: number;
@@ -71,6 +74,7 @@ export interface SaidMove {
   times?: SaidTimes | undefined;
 }
 
+/** Something that was said, with its place. */
 export interface Said {
   clauses: Clause[];
   except: (SaidDate | SaidSpan)[];
@@ -81,6 +85,7 @@ export interface Said {
   unread: Place[];
 }
 
+/** A clause of which nothing was read yet. */
 export const newClause = (joined: boolean): Clause => ({
   joined,
   weekdays: [],
@@ -98,6 +103,7 @@ export const newClause = (joined: boolean): Clause => ({
   allDay: false,
 });
 
+/** Was it said on which days? */
 export const hasDays = (c: Clause): boolean =>
   Boolean(c.rule ?? c.every) || c.weekdays.length + c.nths.length + c.monthDays.length + c.workdays.length + c.dates.length > 0;
 

@@ -4,6 +4,7 @@ import type { Clause, Place } from './clause-state';
 import { isSpan, type SaidDate } from './calendar-dates';
 import type { Offer, PhraseProblem } from './phrase-problem';
 
+/** Something in a phrase that has to be asked, with its place. */
 export interface Question extends Place {
   kind: PhraseProblem['kind'];
   offers: Offer[];

@@ -11,6 +11,7 @@ function wordsOf(text: string): readonly string[] {
   return words;
 }
 
+/** Walks through the tokens of a phrase. */
 export class Cursor {
   private readonly cached = new Map<string, { found: unknown; at: number }>();
   at = 0;

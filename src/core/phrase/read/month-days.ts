@@ -7,6 +7,7 @@ import { readAmount } from './times-of-day';
 import { ORDINAL_WORDS } from './vocabulary';
 import { WeekdayReader } from './weekdays';
 
+/** Reads days of the month and numbered weekdays: "the 1st and 15th", "last Friday". */
 export class MonthDayReader extends WeekdayReader {
   protected saidPeriod = false;
 

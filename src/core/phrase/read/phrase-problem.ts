@@ -1,5 +1,6 @@
 /** What in a phrase needs somebody's decision. */
 
+/** Words that can stand in the place of those that were not understood. */
 export interface Offer {
   /** for programs: an ISO date, a time, or a word */
   value: string;
@@ -7,6 +8,7 @@ export interface Offer {
   instead: string;
 }
 
+/** What can be wrong with a phrase. */
 export const PHRASE_PROBLEMS = [
   'ambiguous-date',
   'ambiguous-time',
@@ -68,6 +70,7 @@ export const PROBLEM_WORDS: Record<(typeof PHRASE_PROBLEMS)[number], string> = {
   'other-number': 'is another number than the days that are said',
 };
 
+/** One thing that is wrong, with its place and what could stand there. */
 export interface PhraseProblem {
   kind: (typeof PHRASE_PROBLEMS)[number];
   /** the words in question, and where they stand in the phrase */

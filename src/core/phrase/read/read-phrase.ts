@@ -14,10 +14,12 @@ import type { Recurrence } from '../../recurrence/model';
 export type { Setting } from './resolve';
 export type { Aside, Offer, PhraseProblem } from './phrase-problem';
 
+/** A part of a phrase that nobody read. */
 export interface Fragment extends Place {
   text: string;
 }
 
+/** What was understood of a phrase, what was not, and what has to be asked. */
 export interface Reading {
   /** null when nothing says when, when it is not decided, or when words beside it were not understood */
   recurrence: Recurrence | null;

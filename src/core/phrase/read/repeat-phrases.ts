@@ -9,6 +9,7 @@ import { MonthDayReader } from './month-days';
 const PARTS: readonly PartOfDay[] = ['morning', 'afternoon', 'evening', 'night'];
 const PART_LEADS = new Set(['the', 'every', 'each', 'this', 'tomorrow', 'today', 'on']);
 
+/** Reads how something repeats: "every other week", "twice a month". */
 export class RepeatReader extends MonthDayReader {
   protected every(): boolean {
     const { cursor } = this;

@@ -9,6 +9,7 @@ import type { SaidDate, SaidSpan } from './calendar-dates';
 import type { Offer, PhraseProblem } from './phrase-problem';
 import { byValue, repeatOffers } from './clause-rules';
 
+/** From which moment, in which zone and style, a phrase is read. */
 export interface Setting {
   phrase: string;
   /** the moment that a phrase is read from, in the zone */

@@ -22,6 +22,7 @@ const hoursOfADay = ({ times, daysLater, until }: Clause): boolean =>
   until === undefined &&
   times.end > times.start;
 
+/** Makes single dates and spans of what a clause names. */
 export class SinglesResolver extends DayResolver {
   /** Dates that do not repeat. */
   protected singles(clause: Clause, dates: (SaidDate | SaidSpan)[]): RecurrencePart[] {

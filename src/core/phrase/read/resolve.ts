@@ -33,6 +33,7 @@ export type { Setting } from './resolve-days';
 
 const FREQ: Record<EveryUnit, Rule['freq']> = { day: 'daily', week: 'weekly', month: 'monthly', year: 'yearly' };
 
+/** The recurrence that clauses make, with what is to be asked. */
 export interface Resolved {
   recurrence: Recurrence | null;
   problems: PhraseProblem[];
@@ -47,6 +48,7 @@ function startingDate({ dates, every, yearly, weekdays, nths, monthDays, start, 
   return alone && date && !isSpan(date) ? date : undefined;
 }
 
+/** Makes parts of a recurrence of clauses; decides which year is meant. */
 export class Resolver extends SinglesResolver {
   private said: Said | undefined;
   private readonly asides: Aside[] = [];

@@ -6,6 +6,7 @@ import { endingAt, readAmount, readLength, readTime } from './times-of-day';
 import { COUNTED, EXCEPT, FROM, NO_WHAT, UNTIL, WEEKDAYS_WORDS, WEEKDAY_WORDS } from './vocabulary';
 import { RepeatReader } from './repeat-phrases';
 
+/** Reads where repeats begin and end: "until June", "for ten weeks". */
 export class LimitReader extends RepeatReader {
   /** `except 5 May`, `not in August`, `with breaks 1-7 August and 3 September`, `but not on Sundays`. */
   protected exception(): boolean {

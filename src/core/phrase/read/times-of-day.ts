@@ -17,6 +17,7 @@ export interface SaidTime {
   to: number;
 }
 
+/** A time of day, or from one to another, with its place; in minutes since midnight. */
 export interface SaidTimes {
   start: number;
   end: number | null;
@@ -316,6 +317,7 @@ function spread(start: SaidTime, end: SaidTime): Omit<SaidTimes, 'from' | 'to'> 
   return ended(start.minute, end.minute);
 }
 
+/** How long it lasts, with its place. */
 export interface SaidLength {
   amount: number;
   unit: Unit;

@@ -10,8 +10,10 @@ interface Place {
   to: number;
 }
 
+/** The half of the day that is said with a time. */
 export type Half = 'am' | 'pm';
 
+/** A word, number or sign of a phrase, with its place. */
 export type Token = Place &
   (
     | { kind: 'word'; word: string }

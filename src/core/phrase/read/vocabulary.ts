@@ -4,6 +4,7 @@ import type { Weekday } from '../../day/day';
 const plain = <T>(groups: [string, T][]): Map<string, T> =>
   new Map(groups.flatMap(([words, value]) => words.split(' ').map((word) => [word, value] as const)));
 
+/** Words for months; January is 1. */
 export const MONTH_WORDS = plain<number>([
   ['january jan', 1],
   ['february feb', 2],
@@ -19,6 +20,7 @@ export const MONTH_WORDS = plain<number>([
   ['december dec', 12],
 ]);
 
+/** Words for weekdays; Monday is 0. */
 export const WEEKDAY_WORDS = plain<Weekday>([
   ['monday mon', 0],
   ['tuesday tue tues', 1],
@@ -40,12 +42,14 @@ export const WEEKDAYS_WORDS = plain<Weekday>([
   ['sundays', 6],
 ]);
 
+/** Numbers as words. */
 export const NUMBER_WORDS = new Map(
   'zero one two three four five six seven eight nine ten eleven twelve thirteen fourteen fifteen sixteen seventeen eighteen nineteen twenty'
     .split(' ')
     .map((word, i) => [word, i]),
 );
 
+/** Ordinal numbers as words; the last is −1. */
 export const ORDINAL_WORDS = new Map([
   ['first', 1],
   ['second', 2],
@@ -72,6 +76,7 @@ export const NAMED_DAYS: [string, { month: number; day: number } | { easter: num
   ['easter', { easter: 0 }],
 ];
 
+/** Words for units of time. */
 export const UNIT_WORDS = plain<'minute' | 'hour' | 'day' | 'week' | 'month' | 'year' | 'fortnight'>([
   ['minute minutes min mins', 'minute'],
   ['hour hours hr hrs h', 'hour'],
@@ -81,6 +86,7 @@ export const UNIT_WORDS = plain<'minute' | 'hour' | 'day' | 'week' | 'month' | '
   ['month months', 'month'],
   ['year years', 'year'],
 ]);
+/** A unit of time. */
 export type Unit = 'minute' | 'hour' | 'day' | 'week' | 'month' | 'year' | 'fortnight';
 
 /** What may stand between parts and says nothing by itself. */
@@ -151,15 +157,19 @@ export const ZONE_LETTERS = new Map<string, number>([
   ['PDT', -420],
 ]);
 
+/** Words behind a number that make it a count: "6 times". */
 export const COUNTED = new Set(
   'times time x dates date occurrences occurrence sessions session evenings mornings afternoons nights classes lessons meetings occasions'.split(
     ' ',
   ),
 );
+/** Words that begin an exception. */
 export const EXCEPT = new Set(
   'except excepting excluding without skipping skip but not no cancelled canceled closed omitting excl exc'.split(' '),
 );
+/** Words that begin an end. */
 export const UNTIL = new Set('until till til through thru to ending ends finishing'.split(' '));
+/** Words that begin a beginning. */
 export const FROM = new Set('from starting beginning since commencing starts begins'.split(' '));
 /** What does not happen then. */
 export const NO_WHAT = new Set(

@@ -6,6 +6,7 @@ import { isSpan, readDates } from './calendar-dates';
 import { readAmount } from './times-of-day';
 import { WEEKDAYS_WORDS, WEEKDAY_WORDS } from './vocabulary';
 
+/** Reads weekdays: "Tuesdays", "Mon to Fri", "weekends". */
 export class WeekdayReader extends ClauseState {
   protected weekday(plural: boolean): { weekday: Weekday; plural: boolean } | undefined {
     const { cursor } = this;

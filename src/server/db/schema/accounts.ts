@@ -2,6 +2,7 @@
 import { boolean, customType, index, integer, pgTable, text, uuid } from 'drizzle-orm/pg-core';
 import { at } from './column-types';
 
+/** People of the team. Columns as better-auth names them, and their role. */
 export const user = pgTable('account_user', {
   id: text('id').primaryKey(),
   name: text('name').notNull(),
@@ -13,6 +14,7 @@ export const user = pgTable('account_user', {
   createdAt: at('created_at').notNull().defaultNow(),
   updatedAt: at('updated_at').notNull().defaultNow(),
 });
+/** Who is signed in, until when. */
 export const session = pgTable(
   'account_session',
   {
@@ -29,6 +31,7 @@ export const session = pgTable(
   },
   (t) => [index('session_user').on(t.userId)],
 );
+/** Password hashes, as better-auth keeps them. */
 export const account = pgTable(
   'account_credential',
   {
@@ -50,6 +53,7 @@ export const account = pgTable(
   },
   (t) => [index('credential_user').on(t.userId)],
 );
+/** Resets of passwords that are under way. */
 export const verification = pgTable(
   'account_verification',
   {
@@ -76,6 +80,7 @@ export const rateBound = pgTable('rate_bound', {
   /** when the window ends, in milliseconds of real time */
   ends: customType<{ data: number }>({ dataType: () => 'bigint', fromDriver: Number })('ends').notNull(),
 });
+/** Invitations that nobody took yet, by the hash of their token. */
 export const invitation = pgTable('invitation', {
   id: uuid('id').primaryKey(),
   tokenHash: text('token_hash').notNull().unique(),

@@ -6,6 +6,7 @@ import type { Role } from '../../accounts/roles';
 import { user } from './accounts';
 import { at } from './column-types';
 
+/** A run over many listings: what was done, by whom, and how far it is. */
 export const bulkRun = pgTable('bulk_run', {
   id: uuid('id').primaryKey(),
   action: jsonb('action').$type<{ format: 1; role: Role; do: BulkAction }>().notNull(),
@@ -28,6 +29,7 @@ export interface BulkBefore {
   times?: { publishAt: string | null; withdrawAt: string | null; by: string };
 }
 
+/** A listing of a run, with its content before and after. */
 export const bulkItem = pgTable(
   'bulk_item',
   {

@@ -5,6 +5,7 @@ import { user } from './accounts';
 import { at } from './column-types';
 import { listing } from './listings';
 
+/** What somebody typed and has not saved, one row a person and listing. */
 export const edit = pgTable(
   'edit',
   {

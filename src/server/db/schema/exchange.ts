@@ -26,8 +26,11 @@ export const importSource = pgTable(
   (t) => [primaryKey({ columns: [t.source, t.uid] }), index('import_source_uid').on(t.uid), index('import_source_listing').on(t.listingId)],
 );
 
+/** How far an import is. */
 export type ImportState = 'previewing' | 'previewed' | 'importing' | 'imported' | 'undoing' | 'undone';
+/** Which kind of file it is. */
 export type ImportKind = 'ical' | 'csv' | 'json';
+/** What somebody chose for an import: columns, order of dates, answers. */
 export interface ImportOptions {
   format: 1;
   /** IANA zones that somebody chose for the file's own names */

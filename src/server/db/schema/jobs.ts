@@ -3,7 +3,9 @@ import { sql } from 'drizzle-orm';
 import { boolean, index, integer, jsonb, pgTable, text, uuid } from 'drizzle-orm/pg-core';
 import { at } from './column-types';
 
+/** What a job does; `jobs/works.ts` has the work of each. */
 export type JobKind = 'import-preview' | 'import' | 'import-undo' | 'horizon' | 'rebuild' | 'validation' | 'bulk' | 'bulk-undo';
+/** How a job stands. */
 export type JobState = 'running' | 'cancelling' | 'done' | 'cancelled' | 'failed';
 /** What a job needs to go on after any stop, and what it found. */
 export interface JobInput {

@@ -180,6 +180,7 @@ export const oldSlug = pgTable('old_slug', {
     .references(() => listing.id, { onDelete: 'cascade' }),
 });
 
+/** A content as it was, with who made it so and why. */
 export const version = pgTable(
   'version',
   {
@@ -210,6 +211,7 @@ export interface Proposal {
   at: string;
 }
 
+/** What a stranger sent, and its fate. */
 export const submission = pgTable(
   'submission',
   {

@@ -17,6 +17,7 @@ export const pictureSource = pgTable('picture_source', {
   unusedSince: at('unused_since'),
 });
 
+/** What a picture shows, who made it, and how it is cropped. */
 export const picture = pgTable(
   'picture',
   {

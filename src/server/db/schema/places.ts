@@ -19,6 +19,7 @@ import type { OpeningHours } from '@/core/venue/hours';
 import { at } from './column-types';
 import { picture } from './pictures';
 
+/** Categories, in a tree of two levels. */
 export const category = pgTable(
   'category',
   {
@@ -43,6 +44,7 @@ export const category = pgTable(
   (t) => [uniqueIndex('one_fallback').on(t.fallback).where(sql`fallback`)],
 );
 
+/** Tags: words that belong together across categories. */
 export const tag = pgTable('tag', {
   id: uuid('id').primaryKey(),
   name: text('name').notNull(),
@@ -52,6 +54,7 @@ export const tag = pgTable('tag', {
   revision: integer('revision').notNull().default(1),
 });
 
+/** Venues and their rooms. */
 export const venue = pgTable(
   'venue',
   {
@@ -96,6 +99,7 @@ export interface Profiles {
   list: { label: string; address: string }[];
 }
 
+/** Organizers of events. */
 export const organizer = pgTable('organizer', {
   id: uuid('id').primaryKey(),
   name: text('name').notNull(),
@@ -117,6 +121,7 @@ export const organizer = pgTable('organizer', {
   revision: integer('revision').notNull().default(1),
 });
 
+/** The two kinds of places that have pages, merging and former slugs in common. */
 export type PlaceKind = 'venue' | 'organizer';
 
 /** Web addresses that venues and organizers had: they lead on to what stands for them now. */

@@ -5,12 +5,14 @@ import type { Chart } from '@/core/geo/geo';
 import type { SiteSettings } from '../../site/settings';
 import { at } from './column-types';
 
+/** What a site is set to, one JSON value with a format number. */
 export const setting = pgTable('setting', {
   key: text('key').primaryKey(),
   value: jsonb('value').$type<SiteSettings | Chart | Gazetteer | { format: 1; day: number } | { format: 1; host: string }>().notNull(),
   revision: integer('revision').notNull().default(1),
 });
 
+/** Who did what, when, in the transaction in which it was done. */
 export const audit = pgTable(
   'audit',
   {
@@ -25,6 +27,7 @@ export const audit = pgTable(
   (t) => [index('audit_subject').on(t.subjectId)],
 );
 
+/** Mails, written with what caused them and sent after it. */
 export const outbox = pgTable('outbox', {
   id: uuid('id').primaryKey(),
   to: text('to').notNull(),

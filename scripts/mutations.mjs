@@ -1,0 +1,92 @@
+// Changes single operators, conditions and values of the core and sees whether a test fails: `npm run mutations`. A sample of lines is
+// taken by a seed (SEED=7 for another), since all of them would take hours. Prints the score last: killed ÷ all that a test reaches or should.
+import { spawnSync } from 'node:child_process';
+import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import path from 'node:path';
+
+const GOAL = 85;
+const MINUTES = 20;
+/** Lines in one place of the sample, and how many of each file. */
+const WINDOW = 14;
+const PER_FILE = 2;
+const FOLDERS = ['src/core/recurrence', 'src/core/phrase', 'src/core/phrase/read', 'src/core/sheet'];
+const FILES = ['src/server/http/access.ts'];
+const FOLDER = '.cache/mutations';
+const REPORT = path.join(FOLDER, 'report.json');
+
+const seed = Number(process.env.SEED ?? 20_270_317);
+/** The same small generator as the tests have. */
+let state = seed >>> 0;
+function random() {
+  state = (state + 0x6d2b79f5) | 0;
+  let t = Math.imul(state ^ (state >>> 15), 1 | state);
+  t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
+  return ((t ^ (t >>> 14)) >>> 0) / 4_294_967_296;
+}
+
+const sources = [
+  ...FOLDERS.flatMap((folder) =>
+    readdirSync(folder)
+      .filter((name) => name.endsWith('.ts') && !name.endsWith('.test.ts'))
+      .map((name) => path.join(folder, name)),
+  ),
+  ...FILES,
+];
+
+/** Some places of each file, those with nothing but types and imports left out. */
+const mutate = sources.flatMap((file) => {
+  const lines = readFileSync(file, 'utf8').split('\n').length;
+  const places = Math.min(PER_FILE, Math.floor(lines / WINDOW));
+  return Array.from({ length: places }, () => {
+    const from = 1 + Math.floor(random() * Math.max(1, lines - WINDOW));
+    return `${file}:${from}-${from + WINDOW - 1}`;
+  });
+});
+
+mkdirSync(FOLDER, { recursive: true });
+rmSync(REPORT, { force: true });
+const config = path.join(FOLDER, 'stryker.json');
+writeFileSync(
+  config,
+  JSON.stringify({
+    testRunner: 'vitest',
+    plugins: ['@stryker-mutator/vitest-runner'],
+    vitest: { configFile: 'vitest.mutations.config.ts', related: false },
+    coverageAnalysis: 'perTest',
+    ignoreStatic: true,
+    concurrency: 2,
+    timeoutMS: 30_000,
+    timeoutFactor: 3,
+    reporters: ['json', 'clear-text', 'progress-append-only'],
+    clearTextReporter: { logTests: false, allowColor: false, reportTests: false, reportScoreTable: false },
+    jsonReporter: { fileName: REPORT },
+    tempDirName: path.join(FOLDER, 'sandbox'),
+    ignorePatterns: ['/dist', '/data', '/.cache', '/docs', '/test-results', '/public', '/demo/pictures'],
+    mutate,
+  }),
+);
+console.log(`${mutate.length} places of ${sources.length} files, seed ${seed}`);
+const { status, signal, error } = spawnSync('node_modules/.bin/stryker', ['run', config], {
+  stdio: 'inherit',
+  timeout: MINUTES * 60_000,
+  env: { ...process.env, ONE_IN: process.env.ONE_IN ?? '12' },
+});
+if (error?.code === 'ETIMEDOUT' || signal) {
+  console.error(`Not done within ${MINUTES} minutes: no score.`);
+  process.exit(1);
+}
+if (status !== 0 || !existsSync(REPORT)) {
+  console.error('The run failed: no score.');
+  process.exit(1);
+}
+const counts = {};
+for (const { mutants } of Object.values(JSON.parse(readFileSync(REPORT, 'utf8')).files))
+  for (const mutant of mutants) counts[mutant.status] = (counts[mutant.status] ?? 0) + 1;
+const { Killed = 0, Timeout = 0, Survived = 0, NoCoverage = 0 } = counts;
+const found = Killed + Timeout;
+const all = found + Survived + NoCoverage;
+const score = all ? (100 * found) / all : 0;
+console.log(
+  `${found} of ${all} changes made a test fail: ${score.toFixed(1)} % (goal ${GOAL} %); ${Survived} survived, ${NoCoverage} in lines that no test reaches`,
+);
+process.exit(score >= GOAL ? 0 : 1);
