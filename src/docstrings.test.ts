@@ -28,6 +28,9 @@ describe('exports of the core and the server', () => {
     expect(files.flatMap((file) => bareExports(readFileSync(file, 'utf8')).map((name) => `${file}: ${name}`))).toEqual([]);
   });
   it('are found where they say nothing', () => {
-    expect(bareExports('/** A day. */\nexport type Day = number;\n\nexport const NOON = 720;\nexport function noon() {}')).toEqual(['NOON', 'noon']);
+    expect(bareExports('/** A day. */\nexport type Day = number;\n\nexport const NOON = 720;\nexport function noon() {}')).toEqual([
+      'NOON',
+      'noon',
+    ]);
   });
 });
