@@ -1,6 +1,6 @@
 // Runs every part of the tests and counts them all. A part that ends badly without a failed test counts as one failure,
 // so that nothing that crashed looks like a success.
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 
 mkdirSync('.cache', { recursive: true });
@@ -17,13 +17,23 @@ function run(title, command, args) {
   return status === 0;
 }
 
-/** A part that is one check: it holds or it does not. */
+/** A part that is one check: it holds or it does not. What it says is printed when it is done, since several run beside each other. */
 function check(title, command, args) {
-  if (run(title, command, args)) passed++;
-  else {
-    failed++;
-    names.push(title);
-  }
+  return new Promise((done) => {
+    const child = spawn(command, args, { stdio: ['ignore', 'pipe', 'pipe'], env: { ...process.env, FORCE_COLOR: '0' } });
+    const out = [];
+    for (const stream of [child.stdout, child.stderr]) stream.on('data', (part) => out.push(part));
+    child.once('error', (error) => out.push(`${error.message}\n`));
+    child.once('close', (status) => {
+      console.log(`\n== ${title}\n${out.join('')}`);
+      if (status === 0) passed++;
+      else {
+        failed++;
+        names.push(title);
+      }
+      done();
+    });
+  });
 }
 
 /** A part with tests of its own, counted by its report. */
@@ -56,8 +66,13 @@ const failedJourneys = (suites) =>
     ...(one.specs ?? []).filter((spec) => !spec.ok).map((spec) => `${one.title} › ${spec.title}`),
   ]);
 
-check('Types', bin('astro'), ['check', '--minimumFailingSeverity', 'error']);
-check('Linter', bin('biome'), ['check', '--error-on-warnings', '.']);
+// Each of these needs one processor for half a minute: together they take as long as the longest.
+await Promise.all([
+  check('Build', 'npm', ['run', '--silent', 'build']),
+  check('Types', bin('astro'), ['check', '--minimumFailingSeverity', 'error']).then(() =>
+    check('Linter', bin('biome'), ['check', '--error-on-warnings', '.']),
+  ),
+]);
 suite(
   'Unit tests',
   bin('vitest'),
@@ -68,7 +83,6 @@ suite(
     failed: failedUnits(r),
   }),
 );
-check('Build', 'npm', ['run', '--silent', 'build']);
 suite('End to end', bin('playwright'), ['test'], '.cache/e2e.json', (r) => ({
   passed: r.stats.expected + r.stats.flaky,
   failed: failedJourneys(r.suites),

@@ -12,7 +12,7 @@ import { mayUse, whoMay } from './server/http/access';
 import { checkAddress } from './server/http/form-body';
 import { explain } from './server/explain';
 import { problemResponse, statusOf } from './server/http/problem';
-import { Problem, sayIn } from './server/problem';
+import { Problem, problemIn, sayIn } from './server/problem';
 import { runtime } from './server/runtime';
 import { SENDING_WORDS } from './words/sending';
 import type { Runtime } from './server/runtime-type';
@@ -101,15 +101,10 @@ function refuseForeign(request: Request, url: URL): void {
   const site = request.headers.get('sec-fetch-site');
   const foreign =
     origin !== null && (origin === 'null' || !URL.canParse(origin) || new URL(origin).host !== (request.headers.get('host') ?? url.host));
-  if (foreign || site === 'cross-site')
-    throw new Problem('refused', 'This came from another website and was refused. Open the page here and try again.');
+  if (foreign || site === 'cross-site') throw problemIn('refused', (w) => w.wrong.foreign());
   const length = Number(request.headers.get('content-length') ?? '0');
   const upload = request.headers.get('content-type')?.startsWith('multipart/form-data');
-  if (length > (upload ? MAX_UPLOAD : MAX_BODY))
-    throw new Problem(
-      'too-large',
-      upload ? 'That is larger than 20 MB; send a smaller picture.' : 'That is more text than can be taken at once.',
-    );
+  if (length > (upload ? MAX_UPLOAD : MAX_BODY)) throw problemIn('too-large', (w) => (upload ? w.wrong.pictureLarge() : w.wrong.tooMuch()));
 }
 
 /** The site as this request reaches it: one of several names that are the site's own. */

@@ -65,6 +65,9 @@ export const fieldError = (field: string, say: Say): FieldError => ({ field, mes
 /** The same as a Problem by itself. */
 export const invalidIn = (field: string, say: Say): Problem => new Problem('invalid', say(ENGLISH), [fieldError(field, say)], {}, say);
 
+/** A Problem that readers meet, in their language. */
+export const problemIn = (kind: ProblemKind, say: Say): Problem => new Problem(kind, say(ENGLISH), [], {}, say);
+
 /** A Problem as a reader of some language sees it: its title, and what is wrong by field. */
 export function sayIn({ title, fields, say }: Problem, words: SendingWords): { title: string; fields: Map<string, string> } {
   return {

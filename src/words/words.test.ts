@@ -32,6 +32,7 @@ describe('the catalogue of words', () => {
   it.each(FILES)('%s has no message that nothing says', (file) => {
     const code = ['src/components', 'src/pages', 'src/server']
       .flatMap((folder) => sources(folder, /\.(astro|ts|tsx)$/))
+      .concat('src/middleware.ts')
       .map((at) => readFileSync(at, 'utf8'))
       .join('\n');
     const unused = [...messages(read('en', file))]
@@ -53,6 +54,8 @@ describe('the catalogue of words', () => {
       '{what} · {n, plural, one {# date} other {# dates}}',
       '{day}, {n, plural, one {# date} other {# dates}}',
       'Page {n}',
+      // What was written before there were codes.
+      '{text}',
       '{day} {year}',
       'Pages',
       '{name}, page {n}',

@@ -69,6 +69,7 @@ test('what has no French is not there: the Desk, interfaces, unknown pages', asy
   // What is refused before any page runs is said in French too.
   const foreign = await request.post('/fr/add', { headers: { origin: 'https://elsewhere.example' }, form: { title: 'x' } });
   expect([foreign.status(), await foreign.text()]).toEqual([403, expect.stringContaining('Cela n’a pas fonctionné')]);
+  expect(await foreign.text()).toContain('Cet envoi venait d’un autre site et a été refusé.');
   const lost = await page.goto('/fr/what/harbour-quire');
   expect(lost?.status()).toBe(404);
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('Page introuvable');

@@ -1,8 +1,11 @@
 /** A venue or an organizer made without leaving the listing; likely doubles are named while the name is typed. */
-import { type FormEvent, useState } from 'react';
+import { useState } from 'react';
+import { useForm } from 'react-hook-form';
 import { send, sayFailure } from '@/client/api';
-import { LikeNames } from '../places/NameField';
+import { MOST_IN } from '@/core/listing/fields';
 import { AskBox } from '../fields/Box';
+import { Field } from '../fields/fields';
+import { LikeNames } from '../places/NameField';
 
 export interface Made {
   id: string;
@@ -41,17 +44,17 @@ export function MakeDialog({
   onTake: (id: string) => void;
   onClose: () => void;
 }) {
-  const [errors, setErrors] = useState<Map<string, string>>(new Map());
+  const form = useForm<Record<string, string>>({ defaultValues: { name: typed } });
+  const { errors } = form.formState;
   const [wrong, setWrong] = useState('');
-  const [name, setName] = useState(typed);
   const fields = kind === 'venues' ? VENUE_FIELDS : ORGANIZER_FIELDS;
-  const submit = async (event: FormEvent<HTMLFormElement>): Promise<void> => {
-    const values = Object.fromEntries(new FormData(event.currentTarget));
+  const submit = form.handleSubmit(async (values) => {
     const outcome = await send<Made>('POST', `/api/v1/${kind}`, values);
-    if (outcome.kind === 'done') return onMade(outcome.value, String(values.town ?? ''));
-    if (outcome.kind === 'refused') setErrors(new Map(outcome.fields.map((f) => [f.field, f.message])));
+    if (outcome.kind === 'done') return onMade(outcome.value, values.town ?? '');
+    // What the server finds stands at its field, and goes when that is changed.
+    if (outcome.kind === 'refused') for (const { field, message } of outcome.fields) form.setError(field, { message });
     setWrong(sayFailure(outcome));
-  };
+  });
   return (
     <AskBox
       title={kind === 'venues' ? 'Make a venue' : 'Make an organizer'}
@@ -60,26 +63,24 @@ export function MakeDialog({
       onSubmit={submit}
       onClose={onClose}
     >
-      <div className="field">
-        <label htmlFor="make-name">Name</label>
-        <input
-          id="make-name"
-          name="name"
-          value={name}
-          required
-          maxLength={120}
-          onChange={(e) => setName(e.target.value)}
-          aria-invalid={errors.has('name') || undefined}
-        />
-        <LikeNames name={name} known={known} onTake={(place) => onTake(place.id)} />
-        {errors.has('name') && <span className="wrong">{errors.get('name')}</span>}
-      </div>
+      <Field label="Name" error={errors.name?.message}>
+        {({ id, describedBy, invalid }) => (
+          <input
+            id={id}
+            maxLength={MOST_IN.contactName}
+            aria-describedby={describedBy}
+            aria-invalid={invalid}
+            {...form.register('name', { required: 'It needs a name.' })}
+          />
+        )}
+      </Field>
+      <LikeNames name={form.watch('name') ?? ''} known={known} onTake={(place) => onTake(place.id)} />
       {fields.map(([key, label]) => (
-        <div className="field" key={key}>
-          <label htmlFor={`make-${key}`}>{label}</label>
-          <input id={`make-${key}`} name={key} aria-invalid={errors.has(key) || undefined} />
-          {errors.has(key) && <span className="wrong">{errors.get(key)}</span>}
-        </div>
+        <Field key={key} label={label} error={errors[key]?.message}>
+          {({ id, describedBy, invalid }) => (
+            <input id={id} aria-describedby={describedBy} aria-invalid={invalid} {...form.register(key)} />
+          )}
+        </Field>
       ))}
       {kind === 'venues' && (
         <p className="hint m-0">Its position is looked up from the address; the pin can be set on the venue’s own page.</p>

@@ -1,4 +1,5 @@
 /** The line that remembers who did what to which thing. */
+import { type Happening, toKeep } from '../history/happening';
 import type { Db } from '../db/client';
 import { newId } from '../db/ids';
 import { audit } from '../db/schema';
@@ -8,8 +9,8 @@ import type { Actor } from './roles';
 export async function audited(
   tx: Db,
   by: Actor,
-  { kind, id, what }: { kind: string; id: string; what: string },
+  { kind, id, what }: { kind: string; id: string; what: Happening },
   at = new Date(),
 ): Promise<void> {
-  await tx.insert(audit).values({ id: newId(), at, byId: by.id, byName: by.name, what, kind, subjectId: id });
+  await tx.insert(audit).values({ id: newId(), at, byId: by.id, byName: by.name, what: toKeep(what), kind, subjectId: id });
 }

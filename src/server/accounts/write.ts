@@ -1,4 +1,5 @@
 /** Accounts: made by the operator or by invitation, never by signing up. */
+import { toKeep } from '../history/happening';
 import { and, eq, gt, isNull, ne, sql } from 'drizzle-orm';
 import type { Db } from '../db/client';
 import { hashToken, newId, newToken } from '../db/ids';
@@ -42,7 +43,7 @@ export async function createAccount(tx: Db, auth: Auth, input: NewAccount, by: A
     at: new Date(),
     byId: by.id,
     byName: by.name,
-    what: `made an account (${input.role})`,
+    what: toKeep({ code: 'accountMade', role: input.role }),
     kind: 'account',
     subjectId: id,
   });
@@ -74,9 +75,15 @@ export async function invite(tx: Db, { name, email, role, siteName, address }: I
   await tx
     .insert(invitation)
     .values({ id: newId(), tokenHash: hashToken(token), email: mail, name: name.trim().slice(0, 120), role, invitedBy: by.id, expiresAt });
-  await tx
-    .insert(audit)
-    .values({ id: newId(), at: now, byId: by.id, byName: by.name, what: `invited somebody as ${role}`, kind: 'account', subjectId: mail });
+  await tx.insert(audit).values({
+    id: newId(),
+    at: now,
+    byId: by.id,
+    byName: by.name,
+    what: toKeep({ code: 'invited', role }),
+    kind: 'account',
+    subjectId: mail,
+  });
   const text = `${by.name} invites you to the Desk of ${siteName}, as ${role}.\n\nChoose a password here, within ${INVITATION_DAYS} days:\n${address}/desk/invitation/${token}`;
   await queueMail(tx, { to: mail, subject: `Your invitation to ${siteName}`, text }, now);
 }
@@ -125,7 +132,7 @@ export async function changeAccount(tx: Db, id: string, change: { role: Role; ac
     at: new Date(),
     byId: by.id,
     byName: by.name,
-    what: change.active ? `made ${change.role}` : 'closed the account',
+    what: toKeep(change.active ? { code: 'roleGiven', role: change.role } : { code: 'accountClosed' }),
     kind: 'account',
     subjectId: id,
   });

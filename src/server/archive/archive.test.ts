@@ -10,7 +10,9 @@ import { siteOf } from '../../../tests/support/site';
 import { createAuth } from '../accounts/auth';
 import type { Db } from '../db/client';
 import { category, link, listing, occurrence, picture, published, submission, user, venue, version } from '../db/schema';
-import { hashToken } from '../db/ids';
+import { hashToken, newId } from '../db/ids';
+import { emptyContent } from '@/core/listing/fields';
+import { versionShape } from './shape';
 import { exportListings } from '../exchange/export';
 import { readTableQuery } from '../desk/table';
 import { createListing, publishListing, saveListing } from '../listings/write';
@@ -177,6 +179,14 @@ describe('an archive', () => {
     expect(left.join('\n')).toMatch(/no other has one/);
     expect(left.join('\n')).toMatch(/at most 60,000 characters/);
     expect((await rebuildIndex(db, site.settings(), NOW)).differed).toEqual([]);
+  });
+
+  it('takes versions of archives that said in words what happened', () => {
+    const version = { id: newId(), revision: 1, content: emptyContent(), byName: 'Ivo Skerrit', at: '2027-03-17T12:00:00.000Z' };
+    const listing = (what: unknown) => versionShape.parse({ ...version, what }).what;
+    expect(listing('brought version 1 back')).toEqual({ format: 1, code: 'words', text: 'brought version 1 back' });
+    expect(listing({ format: 1, code: 'restored', revision: 1 })).toEqual({ format: 1, code: 'restored', revision: 1 });
+    expect(() => listing({ format: 1, code: 'blown up' })).toThrow();
   });
 
   it('says former addresses, words, answers and sources that stand there twice', async () => {

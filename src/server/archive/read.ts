@@ -77,7 +77,7 @@ export async function fillSite(rt: Runtime, archive: ArchiveSource, by: Actor): 
   const job = await rt.db.transaction(async (tx) => {
     await refuseUnlessEmpty(tx);
     report.taken = await insertAll(tx, { lists, site, archive, left });
-    await audited(tx, by, { kind: 'settings', id: 'site', what: 'filled from an archive' });
+    await audited(tx, by, { kind: 'settings', id: 'site', what: { code: 'filled' } });
     return startRebuild(tx, 'rebuild', await countListings(tx), rt.now());
   });
   await rt.reloadSettings();

@@ -2,6 +2,7 @@
  * What an archive's parts hold, checked as strictly as what people type: lengths, kinds, sanitised HTML. Names are the
  * document's own (docs/formats.md); the order of keys here is the order in which they are written.
  */
+import { HAPPENING_CODES, type StoredHappening, toKeep } from '../history/happening';
 import { z } from 'zod';
 import { PICTURE_FILE } from '@/core/exchange/archive';
 import { GAZETTEER_KINDS } from '@/core/geo/gazetteer';
@@ -67,7 +68,15 @@ export const pictureShape = z.object({
 });
 
 const dateNameShape = z.object({ dateId: words(40), original: words(40), former: z.boolean() });
-const versionShape = z.object({ id, revision, content: contentInput, what: words(200), byName: words(200), at: instant });
+/** What happened, as it is kept; in archives of before there were codes, its words. */
+const happened = z.union([
+  words(200).transform((text) => toKeep({ code: 'words', text })),
+  z
+    .object({ format: z.literal(1), code: z.enum(HAPPENING_CODES), ended: z.number().int().min(0).optional() })
+    .catchall(z.union([words(400), z.number()])),
+]) as unknown as z.ZodType<StoredHappening>;
+/** A version's row in an archive. */
+export const versionShape = z.object({ id, revision, content: contentInput, what: happened, byName: words(200), at: instant });
 const waiverShape = z.object({ key: words(200), reason: words(2000), byName: words(200), at: instant });
 const copyShape = z.object({ fromTitle: words(200), fromId: id.nullable(), unlooked: z.array(z.enum(['title', 'when'])).max(2) });
 const sourceShape = z.object({ source: words(200), uid: words(1000), hash: words(200), sequence: z.number().int(), content: contentInput });

@@ -184,7 +184,7 @@ async function giveTimes(tx: Db, row: Listing, { stage, times }: BulkBefore, cha
   const coming = (text: string | null): Date | null => (text && Date.parse(text) > change.now.ms ? new Date(text) : null);
   const [publishAt, withdrawAt] = [coming(times.publishAt), coming(times.withdrawAt)];
   if (!publishAt && (!withdrawAt || stage === 'scheduled')) return;
-  await changeStage(tx, row, { stage, publishAt, withdrawAt, scheduledBy: times.by }, change, 'given its times again');
+  await changeStage(tx, row, { stage, publishAt, withdrawAt, scheduledBy: times.by }, change, { code: 'timesAgain' });
 }
 
 /** Somebody worked on it since: only what the action did is taken out, where nobody changed that too. */

@@ -21,5 +21,5 @@ export async function orderCategories(tx: Db, order: readonly TreeItem[], by: Ac
     if (!shape || (before?.position === position && before.parentId === parentId && before.shape === shape)) continue;
     await tx.update(category).set({ position, parentId, shape }).where(eq(category.id, id));
   }
-  await audited(tx, by, { kind: 'category', id: 'all', what: 'put in order' });
+  await audited(tx, by, { kind: 'category', id: 'all', what: { code: 'ordered' } });
 }

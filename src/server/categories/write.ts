@@ -91,7 +91,7 @@ export async function saveCategory(tx: Db, id: string | null, input: CategoryInp
     id = newId();
     await tx.insert(category).values({ id, ...own, shape, ink, slug, position: (last?.n ?? 0) + 1, fallback: !any && !input.parentId });
   }
-  await audited(tx, by, { kind: 'category', id, what: 'saved' });
+  await audited(tx, by, { kind: 'category', id, what: { code: 'saved' } });
   return id;
 }
 

@@ -81,7 +81,11 @@ describe('ids of dates', () => {
     const without = { ...content, recurrence: content.recurrence && { ...content.recurrence, exdates: ['2027-03-30T19:00'] } };
     const less = await publishChange(row, without);
     expect(less.ended).toEqual([{ original: '2027-03-30T19:00', dateId: '2027-03-30T19:00' }]);
-    expect((await db.select().from(version).orderBy(asc(version.revision))).at(-1)?.what).toBe('published changes; 1 date ended');
+    expect((await db.select().from(version).orderBy(asc(version.revision))).at(-1)?.what).toEqual({
+      format: 1,
+      code: 'publishedChanges',
+      ended: 1,
+    });
     await publishChange(less, choirAt(SEVEN));
     expect(await ids(row.id)).toEqual(first);
   });

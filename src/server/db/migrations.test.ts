@@ -163,4 +163,30 @@ describe('migrations', () => {
     expect((await db.select().from(schema.job))[0]?.input.differed).toEqual([{ slug: 'walk', missing: 1, surplus: 0 }]);
     expect((await db.select().from(schema.oldPlace))[0]?.slug).toBe('old-loft');
   });
+
+  it('make codes of what happened, and keep words that no code says', async () => {
+    const db = drizzle({ client: new PGlite(), schema });
+    const before = until(28);
+    await migrate(db, { migrationsFolder: before });
+    rmSync(before, { recursive: true });
+    const said: [string, string, object][] = [
+      ['listing', 'saved', { code: 'saved' }],
+      ['listing', 'published changes; 12 dates ended', { code: 'publishedChanges', ended: 12 }],
+      ['listing', 'brought version 3 back; 1 date ended', { code: 'restored', revision: 3, ended: 1 }],
+      ['listing', 'moved to the address low-tide-walk', { code: 'moved', slug: 'low-tide-walk' }],
+      ['listing', 'took changes of Tam Curlew', { code: 'tookChanges', sender: 'Tam Curlew' }],
+      ['listing', '“Net Loft” merged into “Loft”', { code: 'words', text: '“Net Loft” merged into “Loft”' }],
+      ['listing', 'set to be published Tue 6 Apr 2027 09:00', { code: 'words', text: 'set to be published Tue 6 Apr 2027 09:00' }],
+      ['submission', 'changes taken in part', { code: 'changes taken in part' }],
+      ['venue', 'taken from the bin', { code: 'outOfBin' }],
+    ];
+    for (const [i, [kind, what]] of said.entries())
+      await db.execute(
+        sql`insert into audit (id, at, by_name, what, kind, subject_id) values (${`0190a1b2-0000-7000-8000-00000000001${i}`}, now(), 'Ivo', ${what}, ${kind}, 'x')`,
+      );
+    await migrate(db, { migrationsFolder: 'migrations' });
+    const rows = await db.select({ what: schema.audit.what }).from(schema.audit).orderBy(schema.audit.id);
+    expect(rows.map(({ what }) => what)).toEqual(said.map(([, , kept]) => ({ format: 1, ...kept })));
+    await db.$client.close();
+  });
 });

@@ -1,4 +1,5 @@
 /** The jobs of a file: writing it hidden and showing it as one, and taking it back. */
+import { type Happening, toKeep } from '../history/happening';
 import { and, asc, desc, eq, getTableColumns, gt, inArray, isNull, sql } from 'drizzle-orm';
 import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';
@@ -162,7 +163,7 @@ async function finishImport(tx: Db, row: Job, { now }: JobContext): Promise<Step
     .set({ state: 'imported', made, changed, at: new Date(now.ms) })
     .where(eq(importBatch.id, batchId))
     .returning({ name: importBatch.name });
-  if (batch) await note(tx, row, `imported “${batch.name}”: ${made} new, ${changed} changed`, now.ms);
+  if (batch) await note(tx, row, { code: 'importDone', name: batch.name, made, changed }, now.ms);
   const first = kept[0] ? ` Proof keeps ${kept.length === 1 ? 'one' : kept.length} from readers: ${kept[0].title}: ${kept[0].reason}` : '';
   return { did: 0, finished: true, changed: true, said: `Imported: ${made} new, ${changed} changed.${first}` };
 }
@@ -201,7 +202,7 @@ export const undoingImport: Work = {
     const batch = await readBatch(tx, batchId);
     await tx.update(importBatch).set({ state: 'undone' }).where(eq(importBatch.id, batchId));
     if (batch.jobId) await tx.update(job).set({ hidden: false }).where(eq(job.id, batch.jobId));
-    await note(tx, row, `took back “${batch.name}”`, context.now.ms);
+    await note(tx, row, { code: 'importTakenBack', name: batch.name }, context.now.ms);
     const names = kept.slice(0, 5).map(({ title }) => title);
     const rest = kept.length ? ` ${names.join(', ')}${kept.length > 5 ? ' and others' : ''} stayed: somebody worked on them since.` : '';
     return {
@@ -273,13 +274,13 @@ async function putBack(tx: Db, item: typeof importItem.$inferSelect, change: Cha
   else await tx.delete(importSource).where(and(eq(importSource.uid, item.uid), eq(importSource.listingId, item.listingId)));
 }
 
-async function note(tx: Db, row: Job, what: string, ms: number): Promise<void> {
+async function note(tx: Db, row: Job, what: Happening, ms: number): Promise<void> {
   await tx.insert(audit).values({
     id: newId(),
     at: new Date(ms),
     byId: row.byId,
     byName: row.byName,
-    what,
+    what: toKeep(what),
     kind: 'import',
     subjectId: row.input.batchId ?? row.id,
   });

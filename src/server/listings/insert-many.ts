@@ -2,6 +2,7 @@
  * Many listings at once, a few statements for all of them: each with its version, audit line, links and dates, as one made by
  * hand. Used by jobs, in short transactions.
  */
+import { toKeep } from '../history/happening';
 import { type SQL, sql } from 'drizzle-orm';
 import type { ListingContent } from '@/core/listing/content';
 import { freeSlug, slugOf } from '@/core/text/text';
@@ -92,7 +93,7 @@ export async function buildMany(
     taken.add(slug);
     const reason = publish ? whatStops(content, change) : undefined;
     const isPublic = publish && reason === undefined;
-    const what = isPublic ? 'imported and published' : 'imported';
+    const what = toKeep({ code: isPublic ? 'importedPublic' : 'imported' });
     const dates = indexRows({ listingId: id, content, isPublic: isPublic && content.visibility === 'public', settings, horizon });
     rows.occurrence.push(...dates);
     const own = {

@@ -64,7 +64,7 @@ describe('versions', () => {
       saveListing(tx, { id: row.id, content: { ...row.working, title: 'Summer Choir' }, revision: 1 }, change(IVO)),
     );
     const out = await inTx(db, (tx) => publishListing(tx, row.id, saved.revision, change(MAUD)));
-    expect((await readVersions(db, row.id)).map((v) => `${v.revision} ${v.byName} ${v.what}`)).toEqual([
+    expect((await readVersions(db, row.id)).map((v) => `${v.revision} ${v.byName} ${v.what.code}`)).toEqual([
       '3 Maud Petrel published',
       '2 Ivo Skerrit saved',
       `1 ${EDITOR.name} made`,
@@ -72,7 +72,7 @@ describe('versions', () => {
     await inTx(db, (tx) => restoreVersion(tx, { id: row.id, revision: 1, opened: out.revision }, change(IVO)));
     const [now] = await db.select().from(listing).where(eq(listing.id, row.id));
     expect([now?.title, now?.edited, (await db.select().from(published))[0]?.title]).toEqual(['Harbour Choir', true, 'Summer Choir']);
-    expect((await readVersions(db, row.id))[0]?.what).toBe('brought version 1 back');
+    expect((await readVersions(db, row.id))[0]?.what).toEqual({ format: 1, code: 'restored', revision: 1 });
     expect(now?.working).toEqual(row.working);
     expect((await problem(inTx(db, (tx) => restoreVersion(tx, { id: row.id, revision: 99, opened: 4 }, change())))).kind).toBe('missing');
     expect((await problem(inTx(db, (tx) => restoreVersion(tx, { id: row.id, revision: 1, opened: 2 }, change())))).kind).toBe('conflict');

@@ -1,10 +1,10 @@
 /** Going out and coming down by itself: set by an editor, done by the site when the time has come, checked by Proof both times. */
+import type { Happening } from '../history/happening';
 import { and, asc, lte, or, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { isoDateTime } from '@/core/day/plain-date-time';
 import { instantToDateTime } from '@/core/day/zone';
 import { readTimes, type Times } from '@/core/listing/publication-times';
-import { sayWhen } from '@/core/phrase/format';
 import type { Actor } from '../accounts/roles';
 import { audited } from '../accounts/audit';
 import type { Db } from '../db/client';
@@ -12,7 +12,7 @@ import { listing } from '../db/schema';
 import { Problem, refused } from '../problem';
 import { explain } from '../explain';
 import { shown } from '../jobs/hidden';
-import { styleOf, type SiteSettings } from '../site/settings';
+import type { SiteSettings } from '../site/settings';
 import { type Change, changeStage, checkPublishable, lockForChange, moveToStage, publishListing, type Row } from './write';
 
 const wall = z.string().max(20).nullable();
@@ -50,15 +50,14 @@ export async function setTimes(tx: Db, id: string, { revision, ...times }: z.inf
     scheduledBy: publishAt === null && withdrawAt === null ? '' : by.name,
     scheduleWrong: '',
   };
-  return changeStage(tx, row, { stage, ...values }, change, sayTimes(values, settings));
+  return changeStage(tx, row, { stage, ...values }, change, timesSet(values));
 }
 
-function sayTimes({ publishAt, withdrawAt }: Pick<Row, 'publishAt' | 'withdrawAt'>, settings: SiteSettings): string {
-  const say = (at: Date): string => sayWhen(instantToDateTime(settings.zone, at.getTime()), null, styleOf(settings));
-  const parts = [publishAt ? `to be published ${say(publishAt)}` : '', withdrawAt ? `to be withdrawn ${say(withdrawAt)}` : ''].filter(
-    Boolean,
-  );
-  return parts.length ? `set ${parts.join(', ')}` : 'took its times off';
+function timesSet({ publishAt, withdrawAt }: Pick<Row, 'publishAt' | 'withdrawAt'>): Happening {
+  const [out, down] = [publishAt?.toISOString(), withdrawAt?.toISOString()];
+  if (out && down) return { code: 'outAndDown', out, down };
+  if (out) return { code: 'goesOut', out };
+  return down ? { code: 'comesDown', down } : { code: 'noTimes' };
 }
 
 /** How many listings went out, came down, or were held. */
@@ -114,7 +113,7 @@ async function hold(tx: Db, row: Row, why: string, change: Change): Promise<void
     row,
     { stage, publishAt: null, withdrawAt: stage === 'published' ? row.withdrawAt : null, scheduleWrong: why },
     change,
-    'did not go out',
+    { code: 'held' },
   );
-  await audited(tx, change.by, { kind: 'listing', id: row.id, what: 'was to go out and was held' });
+  await audited(tx, change.by, { kind: 'listing', id: row.id, what: { code: 'held' } });
 }

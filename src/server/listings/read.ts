@@ -1,4 +1,5 @@
 /** Listings as the Desk sees them: one listing, its versions, what uses what. */
+import type { StoredHappening } from '../history/happening';
 import { and, asc, desc, eq, sql } from 'drizzle-orm';
 import type { Stage } from '@/core/listing/content';
 import { type Actor, editsAll, mayEdit } from '../accounts/roles';
@@ -35,7 +36,7 @@ export async function editLink(db: Db, id: string, actor: Actor | null): Promise
 }
 
 /** The last things that were done to a listing: what, by whom and when, the latest first. */
-export async function readHistory(db: Db, id: string): Promise<{ revision: number; what: string; byName: string; at: Date }[]> {
+export async function readHistory(db: Db, id: string): Promise<{ revision: number; what: StoredHappening; byName: string; at: Date }[]> {
   return db
     .select({ revision: version.revision, what: version.what, byName: version.byName, at: version.at })
     .from(version)

@@ -1,4 +1,5 @@
 /** Every save and publication of a listing, and bringing one back. */
+import type { StoredHappening } from '../history/happening';
 import { and, desc, eq, lt, sql } from 'drizzle-orm';
 import type { ListingContent } from '@/core/listing/content';
 import type { Db } from '../db/client';
@@ -9,7 +10,7 @@ import { type Change, saveListing } from './write';
 /** A version as the page of versions shows it. */
 export interface VersionRow {
   revision: number;
-  what: string;
+  what: StoredHappening;
   byName: string;
   at: Date;
 }
@@ -58,5 +59,5 @@ interface RestoreInput {
 export async function restoreVersion(tx: Db, { id, revision, opened }: RestoreInput, change: Change): Promise<void> {
   const row = await readVersion(tx, id, revision);
   if (!row) throw notFound('version');
-  await saveListing(tx, { id, content: row.content, revision: opened }, change, `brought version ${revision} back`);
+  await saveListing(tx, { id, content: row.content, revision: opened }, change, { code: 'restored', revision });
 }

@@ -32,7 +32,7 @@ describe('a listing and its dates', () => {
     expect(index.every((d) => !d.public)).toBe(true);
     expect(index[0]).toMatchObject({ original: '2027-03-23T19:00', slug: '2027-03-23', startMinute: 1140, endMinute: 1260 });
     expect(await db.select().from(version)).toHaveLength(1);
-    expect((await db.select().from(audit)).some((a) => a.subjectId === row.id && a.what === 'made')).toBe(true);
+    expect((await db.select().from(audit)).some((a) => a.subjectId === row.id && a.what.code === 'made')).toBe(true);
   });
 
   it('show to readers once published, and rebuild finds nothing to change', async () => {

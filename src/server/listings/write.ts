@@ -1,10 +1,10 @@
 /** Changes to listings. Each is one transaction: the row, its version, its audit line, its links and its date index. */
+import { type Happening, toKeep } from '../history/happening';
 import { and, eq, getTableColumns, sql } from 'drizzle-orm';
 import type { NamedDate } from '@/core/dates/date-ids';
 import type { ListingContent, Stage } from '@/core/listing/content';
 import type { ValidationNote } from '@/core/validation/note';
 import { whatStopsOf } from '@/core/validation/validate';
-import { sayCount } from '@/core/phrase/format';
 import { canonical } from '@/core/text/canonical-json';
 import { freeSlug, slugOf } from '@/core/text/text';
 import { type Actor, mayEdit } from '../accounts/roles';
@@ -85,7 +85,7 @@ export async function createListing(tx: Db, content: ListingContent, change: Cha
     .values({ ...own, ...nextValues(dates, change) })
     .returning();
   if (!row) throw new Error('the new listing did not come back');
-  await record(tx, row, change, 'made');
+  await record(tx, row, change, { code: 'made' });
   await writeLinks(tx, row.id, 'working', row.working);
   await insertRows(tx, dates);
   return row;
@@ -100,7 +100,12 @@ export interface SaveInput {
 }
 
 /** Saves the working copy. A form older than the listing is refused with the newer copy, so that a person can choose. */
-export async function saveListing(tx: Db, { id, content, revision }: SaveInput, change: Change, what = 'saved'): Promise<Row> {
+export async function saveListing(
+  tx: Db,
+  { id, content, revision }: SaveInput,
+  change: Change,
+  what: Happening = { code: 'saved' },
+): Promise<Row> {
   const row = await lock(tx, id);
   if (!mayEdit(change.by, row)) throw refused('This listing belongs to somebody else; ask an editor.');
   if (row.revision !== revision) throw await conflict(tx, row);
@@ -133,7 +138,7 @@ async function conflict(tx: Db, row: Row): Promise<Problem> {
   );
 }
 
-async function update(tx: Db, row: Row, values: Partial<Row>, change: Change, what: string): Promise<Changed> {
+async function update(tx: Db, row: Row, values: Partial<Row>, change: Change, what: Happening): Promise<Changed> {
   const after = { ...row, ...values };
   const dates = hasSameDates(row, after) ? undefined : datesOf(after, change);
   const at = new Date(change.now.ms);
@@ -146,8 +151,7 @@ async function update(tx: Db, row: Row, values: Partial<Row>, change: Change, wh
   if (!next) throw notFound('listing');
   // Until readers have had it, nothing hangs on its dates.
   const named = dates && firstPublishedAt ? await nameRows(tx, next.id, dates) : { rows: dates, ended: [] };
-  const ended = named.ended.length ? `; ${sayCount(named.ended.length, 'date')} ended` : '';
-  await record(tx, next, change, what + ended);
+  await record(tx, next, change, what, named.ended.length);
   await writeLinks(tx, next.id, 'working', next.working);
   if (named.rows) await replaceRows(tx, next.id, named.rows);
   return { ...next, ended: named.ended };
@@ -184,7 +188,8 @@ function nextValues(dates: readonly IndexRow[], { now }: Change): Pick<Row, 'nex
   return { nextDay: next_day, nextMinute: next_minute, nextLast: next_last };
 }
 
-async function record(tx: Db, row: Row, { by, now }: Change, what: string): Promise<void> {
+async function record(tx: Db, row: Row, { by, now }: Change, happened: Happening, ended = 0): Promise<void> {
+  const what = toKeep(happened, ended);
   const at = new Date(now.ms);
   await tx
     .insert(version)
@@ -209,7 +214,7 @@ export function checkPublishable(row: Locked, change: Change): void {
 }
 
 /** Another stage or other times, with their version; readers' copies are not this function's matter. */
-export function changeStage(tx: Db, row: Row, values: Partial<Row>, change: Change, what: string): Promise<Row> {
+export function changeStage(tx: Db, row: Row, values: Partial<Row>, change: Change, what: Happening): Promise<Row> {
   return update(tx, row, values, change, what);
 }
 
@@ -227,7 +232,7 @@ export async function publishListing(
   await writePublished(tx, row, row.working, change);
   // Out now: whatever was set for its going out is done. A time to come down stays, where it was to go out by itself or is out already.
   const times = { publishAt: null, scheduleWrong: '', ...(keepWithdrawal || row.stage === 'published' ? {} : NO_WITHDRAWAL) };
-  const what = row.stage === 'published' ? 'published changes' : 'published';
+  const what: Happening = { code: row.stage === 'published' ? 'publishedChanges' : 'published' };
   const next = await update(tx, row, { stage: 'published', edited: false, ...times }, change, what);
   await settle(tx, row, 'published', change);
   return next;
@@ -300,8 +305,8 @@ export interface CopyWrite {
   listingId: string;
   copy: 'working' | 'published';
   content: ListingContent;
-  /** for its version: "“Net Loft” removed" */
-  what: string;
+  /** for its version */
+  what: Happening;
 }
 
 /**
@@ -342,9 +347,9 @@ export async function moveToStage(tx: Db, id: string, stage: 'draft' | 'in-revie
   if (!mayEdit(change.by, row)) throw refused('This listing belongs to somebody else; ask an editor.');
   if (row.stage === stage) return row;
   await removePublished(tx, id);
-  const words = { draft: 'made a draft', 'in-review': 'sent for review', withdrawn: 'withdrawn', binned: 'binned' };
+  const codes = { draft: 'draft', 'in-review': 'review', withdrawn: 'withdrawn', binned: 'binned' } as const;
   const times = { publishAt: null, withdrawAt: null, scheduledBy: '', scheduleWrong: '' };
-  const next = await update(tx, row, { stage, edited: false, ...times }, change, words[stage]);
+  const next = await update(tx, row, { stage, edited: false, ...times }, change, { code: codes[stage] });
   const fate = fateOf(stage, row, change.by);
   if (fate) await settle(tx, row, fate, change);
   return next;
@@ -370,6 +375,6 @@ export async function changeSlug(tx: Db, id: string, wanted: string, change: Cha
     .values({ slug: row.slug, listingId: id })
     .onConflictDoUpdate({ target: oldSlug.slug, set: { listingId: id } });
   await tx.update(published).set({ slug }).where(eq(published.listingId, id));
-  const next = await update(tx, row, { slug }, change, `moved to the address ${slug}`);
+  const next = await update(tx, row, { slug }, change, { code: 'moved', slug });
   return next;
 }

@@ -1,4 +1,5 @@
 /** What waits in Intake, and one submission by its private address. */
+import { type StoredHappening, toKeep } from '../history/happening';
 import { and, asc, eq, isNotNull, or, sql } from 'drizzle-orm';
 import type { ListingContent } from '@/core/listing/content';
 import type { Db } from '../db/client';
@@ -53,7 +54,7 @@ export async function readReceipt(db: Db, token: string): Promise<Waiting | unde
 /** What happened to a submission, when, and by whom. */
 export interface SubmissionStep {
   /** sent, sent again, returned, published … */
-  what: string;
+  what: StoredHappening;
   byName: string;
   at: Date;
 }
@@ -66,8 +67,8 @@ export async function readSteps(db: Db, row: SubmissionRow): Promise<SubmissionS
     .where(sql`${audit.kind} = 'submission' and ${audit.subjectId} = ${row.id}`)
     .orderBy(asc(audit.at), asc(audit.id))
     .limit(100);
-  if (steps.some((step) => step.what === 'sent')) return steps;
-  return [{ what: row.changes ? 'sent again' : 'sent', byName: row.senderName, at: row.sentAt }, ...steps].sort(
+  if (steps.some((step) => step.what.code === 'sent')) return steps;
+  return [{ what: toKeep({ code: row.changes ? 'sent again' : 'sent' }), byName: row.senderName, at: row.sentAt }, ...steps].sort(
     (a, b) => a.at.getTime() - b.at.getTime(),
   );
 }

@@ -149,7 +149,7 @@ describe('a submission has one fate, whichever way its listing goes', () => {
     const { submission: s } = await row();
     await inTx(db, (tx) => changeSubmission(tx, s, senderChanges({}, []), change(RUE)));
     await publish();
-    expect((await readSteps(db, s)).map((step) => step.what)).toEqual(['sent', 'returned', 'sent again', 'published']);
+    expect((await readSteps(db, s)).map((step) => step.what.code)).toEqual(['sent', 'returned', 'sent again', 'published']);
   });
 });
 

@@ -75,7 +75,7 @@ export async function settleSubmission(
       ...(state === 'published' || state === 'waiting' ? {} : { proposal: null }),
     })
     .where(eq(submission.id, row.id));
-  await audited(tx, change.by, { kind: 'submission', id: row.id, what: state === 'waiting' ? 'opened again' : state }, at);
+  await audited(tx, change.by, { kind: 'submission', id: row.id, what: { code: state === 'waiting' ? 'opened again' : state } }, at);
   if (!row.senderMail || own || state === 'taken-back') return;
   const { name, address: site } = change.settings;
   const { mail: w } = SENDING_WORDS[row.language];

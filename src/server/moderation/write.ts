@@ -31,7 +31,7 @@ export async function submitEvent(tx: Db, sent: FormResult & { language?: Langua
     said: { format: 1, where: sent.where, who: sent.who },
     language,
   });
-  await audited(tx, change.by, { kind: 'submission', id, what: 'sent' }, at);
+  await audited(tx, change.by, { kind: 'submission', id, what: { code: 'sent' } }, at);
   const { title } = sent.content;
   const { name: site, address } = change.settings;
   const text = w.received({ name: sent.name, title, site, address: `${address}${languagePrefix(language)}/receipt/${token}` });
@@ -56,7 +56,7 @@ export async function sendForReview(tx: Db, listingId: string, revision: number,
       set: { ...values, changes: sql`${submission.changes} + 1`, revision: sql`${submission.revision} + 1` },
     })
     .returning({ id: submission.id });
-  if (kept) await audited(tx, change.by, { kind: 'submission', id: kept.id, what: 'sent' }, at);
+  if (kept) await audited(tx, change.by, { kind: 'submission', id: kept.id, what: { code: 'sent' } }, at);
 }
 
 interface Open {
@@ -150,7 +150,7 @@ export async function changeSubmission(tx: Db, row: SubmissionRow, senderChanges
       ...{ changes: open.row.changes + 1, revision: open.row.revision + 1, sentAt: at },
     })
     .where(eq(submission.id, row.id));
-  await audited(tx, change.by, { kind: 'submission', id: row.id, what: 'sent again' }, at);
+  await audited(tx, change.by, { kind: 'submission', id: row.id, what: { code: 'sent again' } }, at);
 }
 
 /** The sender takes it back before it is decided. */
@@ -192,7 +192,7 @@ export async function decide(tx: Db, { id, decision, note, places }: Decide, cha
       );
     const content = await placesMade(tx, own.working, row.said, places, change.by);
     const saved =
-      content === own.working ? own : await saveListing(tx, { id: own.id, content, revision: own.revision }, change, 'given its place');
+      content === own.working ? own : await saveListing(tx, { id: own.id, content, revision: own.revision }, change, { code: 'placed' });
     await settleSubmission(tx, saved, { fate: 'published', note: said }, change);
     return { slug: (await publishListing(tx, own.id, saved.revision, change)).slug };
   }
@@ -214,7 +214,7 @@ async function giveBack(tx: Db, { row, listing: own }: Open, note: string, chang
     .where(eq(submission.id, row.id));
   // A contributor's goes back to them as a draft, a stranger's stays here.
   if (own.stage !== 'published' && own.ownerId) await moveToStage(tx, own.id, 'draft', change);
-  await audited(tx, change.by, { kind: 'submission', id: row.id, what: 'returned' }, at);
+  await audited(tx, change.by, { kind: 'submission', id: row.id, what: { code: 'returned' } }, at);
   if (!row.senderMail) return;
   const { mail: w } = SENDING_WORDS[row.language];
   const text = w.question({ title: own.title, editor: change.by.name, note });
@@ -236,7 +236,7 @@ export async function decideProposal(
   let revision = own.revision;
   if (parts.length) {
     const [copy] = await tx.select({ id: published.listingId }).from(published).where(eq(published.listingId, own.id));
-    const saved = await saveListing(tx, { id: own.id, content, revision }, change, `took changes of ${row.senderName}`);
+    const saved = await saveListing(tx, { id: own.id, content, revision }, change, { code: 'tookChanges', sender: row.senderName });
     revision = saved.revision;
     if (copy && !own.edited && saved.edited) await publishListing(tx, own.id, saved.revision, change);
   }
@@ -250,8 +250,8 @@ export async function decideProposal(
     .set({ proposal: null, said, revision: row.revision + 1 })
     .where(eq(submission.id, id));
   const left = proposal.parts.length - parts.length;
-  const what = left ? (parts.length ? 'changes taken in part' : 'changes left') : 'changes taken';
-  await audited(tx, change.by, { kind: 'submission', id, what }, new Date(change.now.ms));
+  const code = left ? (parts.length ? 'changes taken in part' : 'changes left') : 'changes taken';
+  await audited(tx, change.by, { kind: 'submission', id, what: { code } }, new Date(change.now.ms));
   return { taken: parts.length, left };
 }
 

@@ -79,7 +79,7 @@ export async function saveOrganizer(tx: Db, id: string | null, input: OrganizerI
     await tx.insert(organizer).values({ id, ...input, slug: await freePlaceSlug(tx, 'organizer', input.name) });
   }
   await validateAgain(tx, 'organizerId', id);
-  await note(tx, 'organizer', id, 'saved', by);
+  await note(tx, 'organizer', id, { code: 'saved' }, by);
   return { id, name: input.name };
 }
 
@@ -88,7 +88,7 @@ export async function binOrganizer(tx: Db, id: string, at: Date | null, by: Acto
   const [row] = await tx.update(organizer).set({ binnedAt: at }).where(eq(organizer.id, id)).returning({ name: organizer.name });
   if (!row) throw notFound('organizer');
   await validateAgain(tx, 'organizerId', id);
-  await note(tx, 'organizer', id, at ? 'binned' : 'taken from the bin', by);
+  await note(tx, 'organizer', id, { code: at ? 'binned' : 'outOfBin' }, by);
   return row;
 }
 

@@ -51,7 +51,7 @@ export async function changePicture(tx: Db, id: string, { focus, crops, ...words
     .where(eq(picture.id, id))
     .returning();
   if (!next) throw notFound('picture');
-  await audited(tx, by, { kind: 'picture', id, what: 'changed' });
+  await audited(tx, by, { kind: 'picture', id, what: { code: 'changed' } });
   await validateAgain(tx, 'pictureId', id);
   return next;
 }
@@ -75,7 +75,7 @@ export async function replacePicture(
   if (!next) throw notFound('picture');
   await tx.update(pictureSource).set({ unusedSince: null }).where(eq(pictureSource.hash, source.hash));
   await noteUnused(tx, row.hash, at);
-  await audited(tx, by, { kind: 'picture', id, what: 'replaced' });
+  await audited(tx, by, { kind: 'picture', id, what: { code: 'pictureReplaced' } });
   await validateAgain(tx, 'pictureId', id);
   return { row: next, before: row.hash };
 }
@@ -113,7 +113,7 @@ export async function binPicture(tx: Db, id: string, at: Date | null, by: Actor)
   }
   const [next] = await tx.update(picture).set({ binnedAt: at }).where(eq(picture.id, id)).returning();
   if (!next) throw notFound('picture');
-  await audited(tx, by, { kind: 'picture', id, what: at ? 'binned' : 'taken out of the bin' });
+  await audited(tx, by, { kind: 'picture', id, what: { code: at ? 'binned' : 'outOfBin' } });
   return next;
 }
 

@@ -1,3 +1,5 @@
+import { sayHappening } from '../history/happening';
+import { styleOf } from '../site/settings';
 import { ContentCache } from '@/server/site/content-cache';
 import { eq } from 'drizzle-orm';
 import { beforeEach, describe, expect, it } from 'vitest';
@@ -194,7 +196,9 @@ describe('what is removed', () => {
           left: 0,
         });
         expect(await all()).toEqual(before);
-        const said = (await db.select().from(version).where(eq(version.listingId, alone.id)).orderBy(version.revision)).map((v) => v.what);
+        const said = (await db.select().from(version).where(eq(version.listingId, alone.id)).orderBy(version.revision)).map((v) =>
+          sayHappening(v.what, styleOf(SETTINGS), SETTINGS.zone),
+        );
         expect(said.at(-2)).toContain(name('Going'));
         expect(said.at(-1)).toBe(`“${name('Going')}” brought back`);
         expect((await rebuildIndex(db, SETTINGS, NOW)).differed).toEqual([]);

@@ -2,6 +2,7 @@
  * What is merged into another or removed: venues, organizers, categories and tags alike. Listings follow in every copy, with a version
  * that says so, and all of it is taken back as one, around what people changed since.
  */
+import type { Happening } from '../history/happening';
 import { and, desc, eq, gt, inArray, isNull } from 'drizzle-orm';
 import { freeSlug } from '@/core/text/text';
 import { audited } from '../accounts/audit';
@@ -37,6 +38,12 @@ export interface Gone {
   listings: number;
 }
 
+/** How a listing says that something which it named is gone. */
+function goneAs(name: string, into: string | undefined, merged: boolean): Happening {
+  if (into === undefined) return { code: 'removed', name };
+  return { code: merged ? 'mergedInto' : 'replaced', name, into };
+}
+
 /** Takes a thing out: everything that named it names `to`, or nothing. Its row is kept whole for taking that back. */
 export async function takeOut(tx: Db, { kind, row, to, pointed = [], merged }: Going, change: Change): Promise<Gone> {
   const { by, now } = change;
@@ -48,7 +55,7 @@ export async function takeOut(tx: Db, { kind, row, to, pointed = [], merged }: G
         .from(oldPlace)
         .where(and(eq(oldPlace.kind, kind), eq(oldPlace.targetId, row.id)))
     : [];
-  const did = merged ? `“${row.name}” merged into “${to?.name ?? ''}”` : `“${row.name}” removed${to ? `, “${to.name}” instead` : ''}`;
+  const did = goneAs(row.name, to?.name, merged);
   const listings = await replaceInContents(tx, { field: FIELD[kind], from: row.id, to: to?.id ?? null, what: did }, change);
   if (hasAddresses) await moveOldAddresses(tx, kind, row, to?.id ?? null);
   await tx.delete(TABLE[kind]).where(eq(TABLE[kind].id, row.id));
@@ -56,7 +63,7 @@ export async function takeOut(tx: Db, { kind, row, to, pointed = [], merged }: G
   const record = { format: 2 as const, row: { ...row }, listings, rooms: pointed, old: old.map((o) => o.slug), merged };
   // Where nothing stands for it, what it became is itself: nothing.
   await tx.insert(placeMerge).values({ id: command, kind, fromId: row.id, intoId: to?.id ?? row.id, record, byName: by.name, at });
-  await audited(tx, by, { kind, id: merged && to ? to.id : row.id, what: merged ? `merged with “${row.name}”` : `removed “${row.name}”` });
+  await audited(tx, by, { kind, id: merged && to ? to.id : row.id, what: { code: merged ? 'mergedWith' : 'removed', name: row.name } });
   return { command, name: row.name, listings: new Set(listings.map((l) => l.listingId)).size };
 }
 
@@ -91,11 +98,11 @@ export async function bringBack(tx: Db, command: string, change: Change): Promis
   const back = new Set<string>();
   const left = new Set<string>();
   for (const one of record.listings) {
-    const done = await putBack(tx, one, { field: FIELD[kind], from: fromId, to, what: `“${name}” brought back` }, change);
+    const done = await putBack(tx, one, { field: FIELD[kind], from: fromId, to, what: { code: 'broughtBack', name } }, change);
     (done ? back : left).add(one.listingId);
   }
   await tx.update(placeMerge).set({ undoneAt: at }).where(eq(placeMerge.id, command));
-  await audited(tx, by, { kind, id: fromId, what: `brought back “${name}”` });
+  await audited(tx, by, { kind, id: fromId, what: { code: 'broughtBack', name } });
   return { kind, name, listings: back.size, left: [...left].filter((id) => !back.has(id)).length };
 }
 

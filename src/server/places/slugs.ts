@@ -1,4 +1,5 @@
 /** Web addresses of venues and organizers: free ones for new places, old ones that lead on. */
+import type { Happening } from '../history/happening';
 import { and, eq } from 'drizzle-orm';
 import { freeSlug, slugOf } from '@/core/text/text';
 import { audited } from '../accounts/audit';
@@ -39,4 +40,4 @@ export async function readOldPlace(db: Db, kind: PlaceKind, slug: string): Promi
 }
 
 /** Who did what to a place. */
-export const note = (tx: Db, kind: PlaceKind, id: string, what: string, by: Actor): Promise<void> => audited(tx, by, { kind, id, what });
+export const note = (tx: Db, kind: PlaceKind, id: string, what: Happening, by: Actor): Promise<void> => audited(tx, by, { kind, id, what });

@@ -1,4 +1,5 @@
 /** What listings name, put in another's place or taken out, in every copy. */
+import type { Happening } from '../history/happening';
 import { eq } from 'drizzle-orm';
 import type { ListingContent } from '@/core/listing/content';
 import { differences } from '@/core/listing/merge';
@@ -33,7 +34,7 @@ export interface Replacing {
   /** null takes it out */
   to: string | null;
   /** for the versions: "“Net Loft” removed" */
-  what: string;
+  what: Happening;
 }
 
 /** Puts one id in another's place in all copies. Says what each copy named before and after. */

@@ -131,5 +131,5 @@ export async function saveSettings(tx: Db, settings: SiteSettings, by: Actor): P
       .set({ value: settings, revision: sql`${setting.revision} + 1` })
       .where(eq(setting.key, 'site'));
   else await tx.insert(setting).values({ key: 'site', value: settings });
-  await audited(tx, by, { kind: 'settings', id: 'site', what: 'changed' });
+  await audited(tx, by, { kind: 'settings', id: 'site', what: { code: 'changed' } });
 }

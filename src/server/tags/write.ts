@@ -1,4 +1,5 @@
 /** Tags: made by typing them, renamed, merged, removed. A tag is one however it is written: "Rope", "rope" and "ropé". */
+import type { Happening } from '../history/happening';
 import { eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { fold, freeSlug, slugOf } from '@/core/text/text';
@@ -18,7 +19,7 @@ export const tagName = z
   .pipe(z.string().min(1, 'Type a tag').max(40, 'A tag has at most 40 characters'));
 const MOST_TAGS = 2000;
 
-const note = (tx: Db, id: string, what: string, by: Actor): Promise<void> => audited(tx, by, { kind: 'tag', id, what });
+const note = (tx: Db, id: string, what: Happening, by: Actor): Promise<void> => audited(tx, by, { kind: 'tag', id, what });
 
 /** The tag of this name, made when there is none. */
 export async function findOrMakeTag(tx: Db, name: string, by: Actor): Promise<{ id: string; name: string }> {
@@ -29,7 +30,7 @@ export async function findOrMakeTag(tx: Db, name: string, by: Actor): Promise<{ 
   if (all.length >= MOST_TAGS) throw invalid('name', `There are ${MOST_TAGS.toLocaleString('en')} tags already; merge some first.`);
   const row = { id: newId(), name, folded, slug: freeSlug(slugOf(name, 'tag'), new Set(all.map((t) => t.slug))) };
   await tx.insert(tag).values(row);
-  await note(tx, row.id, `made “${name}”`, by);
+  await note(tx, row.id, { code: 'named', name }, by);
   return { id: row.id, name };
 }
 
@@ -44,7 +45,7 @@ export async function renameTag(tx: Db, id: string, name: string, by: Actor): Pr
     .where(eq(tag.id, id))
     .returning({ id: tag.id });
   if (!row) throw notFound('tag');
-  await note(tx, id, `renamed to “${name}”`, by);
+  await note(tx, id, { code: 'renamed', name }, by);
 }
 
 /** Listings of one tag get another in its place, or none; the tag is gone until that is taken back. */

@@ -40,7 +40,7 @@ export async function saveVenue(tx: Db, id: string | null, input: VenueInput, by
     await tx.insert(venue).values({ id, ...input, slug: await freePlaceSlug(tx, 'venue', input.name) });
   }
   await validateAgain(tx, 'venueId', id);
-  await note(tx, 'venue', id, 'saved', by);
+  await note(tx, 'venue', id, { code: 'saved' }, by);
   return { id, name: input.name };
 }
 
@@ -49,7 +49,7 @@ export async function binVenue(tx: Db, id: string, at: Date | null, by: Actor): 
   const [row] = await tx.update(venue).set({ binnedAt: at }).where(eq(venue.id, id)).returning({ name: venue.name });
   if (!row) throw notFound('venue');
   await validateAgain(tx, 'venueId', id);
-  await note(tx, 'venue', id, at ? 'binned' : 'taken from the bin', by);
+  await note(tx, 'venue', id, { code: at ? 'binned' : 'outOfBin' }, by);
   return row;
 }
 

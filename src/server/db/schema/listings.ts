@@ -1,4 +1,5 @@
 /** Listings: both copies, what they point to, their dates, their versions, and who sent them in. */
+import type { StoredHappening } from '../../history/happening';
 import { sql } from 'drizzle-orm';
 import { type AnyPgColumn, boolean, index, integer, jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
 import type { Attendance, Contact, Cost, ListingContent, Stage, Visibility } from '@/core/listing/content';
@@ -190,7 +191,7 @@ export const version = pgTable(
       .references(() => listing.id, { onDelete: 'cascade' }),
     revision: integer('revision').notNull(),
     content: jsonb('content').$type<ListingContent>().notNull(),
-    what: text('what').notNull(),
+    what: jsonb('what').$type<StoredHappening>().notNull(),
     byName: text('by_name').notNull(),
     at: at('at').notNull(),
   },

@@ -1,4 +1,5 @@
 /** The site itself: settings, what was done by whom, mail that goes out. */
+import type { StoredHappening } from '../../history/happening';
 import { index, integer, jsonb, pgTable, text, uuid } from 'drizzle-orm/pg-core';
 import type { Gazetteer } from '@/core/geo/gazetteer';
 import type { Chart } from '@/core/geo/geo';
@@ -20,7 +21,7 @@ export const audit = pgTable(
     at: at('at').notNull(),
     byId: text('by_id'),
     byName: text('by_name').notNull(),
-    what: text('what').notNull(),
+    what: jsonb('what').$type<StoredHappening>().notNull(),
     kind: text('kind').notNull(),
     subjectId: text('subject_id').notNull(),
   },
