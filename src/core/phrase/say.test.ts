@@ -36,6 +36,27 @@ describe('a recurrence said back', () => {
   const cases: [string, RecurrencePart, string][] = [
     ['weekly', of('2027-03-02T19:00', 1260, rule('weekly', on(1))), 'Every Tuesday, 19:00–21:00, from 2 March 2027.'],
     ['two weekdays', of('2027-03-02T19:00', null, rule('weekly', on(3, 1))), 'Every Tuesday and Thursday, 19:00, from 2 March 2027.'],
+    [
+      'a day of the month on a weekday',
+      of('2027-08-13T19:00', null, { ...rule('monthly', on(4)), byMonthDay: [13] }),
+      'On the 13th of every month when it is a Friday, 19:00, from 13 August 2027.',
+    ],
+    [
+      'a day of the month on one of two weekdays',
+      of('2027-08-13T19:00', null, { ...rule('monthly', on(4, 6)), byMonthDay: [13] }),
+      'On the 13th of every month when it is a Friday or Sunday, 19:00, from 13 August 2027.',
+    ],
+    [
+      'second to last',
+      of('2027-03-19T20:00', null, rule('monthly', nth(4, -2))),
+      'On the second to last Friday of every month, 20:00, from 19 March 2027.',
+    ],
+    ['every second day', of('2027-03-20T10:00', null, rule('daily', { interval: 2 })), 'Every second day, 10:00, from 20 March 2027.'],
+    [
+      'all months are none',
+      of('2027-03-02T19:00', null, rule('weekly', { ...on(1), byMonth: [1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12] })),
+      'Every Tuesday, 19:00, from 2 March 2027.',
+    ],
     ['workdays', of('2027-03-01T08:30', 660, rule('weekly', on(0, 1, 2, 3, 4))), 'Every workday, 08:30–11:00, from 1 March 2027.'],
     [
       'every other week',

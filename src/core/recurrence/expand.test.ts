@@ -8,7 +8,7 @@ import { dayOf, isoDay, parseIsoDay } from '../day/day';
 import { isoTime, isoDateTime, parseIsoDateTime, type PlainDateTime } from '../day/plain-date-time';
 import { daysOfPart, startFits } from './days';
 import { expand, idleChanges, startsBetween } from './expand';
-import { type Recurrence, rule, type RecurrencePart } from './model';
+import { type DateChange, type Recurrence, rule, type RecurrencePart } from './model';
 import { readRuleText, ruleText } from './rule-text';
 
 const seed = seedOf();
@@ -120,6 +120,35 @@ describe(`expansion of generated rules, seed ${seed}`, () => {
         limit: recurrencePart.limit,
       });
     }
+  });
+});
+
+describe('what differs for one date', () => {
+  it('is known of that date alone: that it was changed, and where it is', () => {
+    const weekly: Recurrence = {
+      zone: 'America/Halifax',
+      parts: [timed('2027-03-02T19:00', 1260, rule('weekly'), { kind: 'count', count: 3 })],
+      exdates: [],
+      breaks: [],
+    };
+    const original = { day: d('2027-03-09'), minute: 1140 };
+    const change = { original, movedTo: null, length: null, eventStatus: null, note: '' };
+    const of = (changes: DateChange[]) => expand(weekly, changes, d('2027-03-01'), d('2027-03-31')).map((o) => [o.changed, o.venueId]);
+    expect(of([])).toEqual([
+      [false, null],
+      [false, null],
+      [false, null],
+    ]);
+    expect(of([{ ...change, venueId: 'loft' }])).toEqual([
+      [false, null],
+      [true, 'loft'],
+      [false, null],
+    ]);
+    expect(of([change])).toEqual([
+      [false, null],
+      [true, null],
+      [false, null],
+    ]);
   });
 });
 

@@ -83,6 +83,22 @@ describe('the month sheet', () => {
     expect(lanes).toEqual([1, 1, 1]);
   });
 
+  it('has a week’s bands by lane, then from left to right, and the next week after the last of this month', () => {
+    const week = first - weekdayOf(first) + 7;
+    const bands = [
+      date(week + 4, week + 5, null, 'c'),
+      date(week, week + 5, null, 'a'),
+      date(week, week + 1, null, 'b'),
+      date(week + 3, week + 3 + 1, null, 'd'),
+    ];
+    const sheet = layMonth(bands, options);
+    const laid = sheet.weeks.find((one) => one.start === week)?.bands ?? [];
+    const places = laid.map(({ lane, fromColumn }) => lane * 7 + fromColumn);
+    expect(laid.length).toBeGreaterThan(2);
+    expect(places).toEqual([...places].sort((a, b) => a - b));
+    expect(sheet.weeks.flatMap((one) => one.days).filter((day) => day.inMonth)).toHaveLength(31);
+  });
+
   it('says how many more there are when a day is full', () => {
     const nine = Array.from({ length: 9 }, (_, i) => date(first + 19, first + 19, 540 + i * 30, `k${i}`));
     const day = layMonth(nine, options)

@@ -49,7 +49,7 @@ export class MonthDayReader extends WeekdayReader {
     const { cursor } = this;
     const months = cursor.attempt(() => {
       cursor.pass('of', 'in', 'on');
-      if (cursor.passAll('the month') || cursor.pass('month', 'monthly')) return { interval: 1 };
+      if (cursor.passAll('the month') || cursor.passAll('a month') || cursor.pass('month', 'monthly')) return { interval: 1 };
       if (!cursor.pass('every', 'each')) return undefined;
       const token = cursor.peek();
       const second =

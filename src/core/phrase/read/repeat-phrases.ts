@@ -31,9 +31,9 @@ export class RepeatReader extends MonthDayReader {
         const unit = this.unit();
         if (unit) return this.setEvery(unit, 2);
         const weekdays = this.weekdays();
-        // `every second Sunday of the month` is another matter.
-        if (!weekdays || (cursor.word() === 'of' && cursor.word(1) !== 'every')) return undefined;
-        if (['in', 'of'].includes(cursor.word()) && cursor.word(1) === 'the') return undefined;
+        // `every second Sunday of the month`, or of every month, is another matter.
+        if (!weekdays || cursor.word() === 'of' || (cursor.word() === 'in' && ['the', 'every', 'each', 'a'].includes(cursor.word(1))))
+          return undefined;
         this.setWeekdays(weekdays, true);
         this.clause.every = { unit: 'week', interval: 2 };
         // `every second Tuesday` may be the month's.
