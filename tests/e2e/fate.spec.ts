@@ -193,7 +193,7 @@ test('an organizer is removed by choice alone, said first, and brought back with
   await ivo.locator('[data-rows] tbody a').first().click();
   await ivo.getByRole('link', { name: 'All versions, side by side' }).click();
   await expect(ivo.locator('.versions')).toContainText('“Kittiwick Shore Wardens” removed');
-  await expect(ivo.locator('.versions')).toContainText('“Kittiwick Shore Wardens” brought back');
+  await expect(ivo.locator('.versions')).toContainText('brought “Kittiwick Shore Wardens” back');
   await ivo.context().close();
 });
 

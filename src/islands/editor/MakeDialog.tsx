@@ -63,18 +63,20 @@ export function MakeDialog({
       onSubmit={submit}
       onClose={onClose}
     >
-      <Field label="Name" error={errors.name?.message}>
-        {({ id, describedBy, invalid }) => (
-          <input
-            id={id}
-            maxLength={MOST_IN.contactName}
-            aria-describedby={describedBy}
-            aria-invalid={invalid}
-            {...form.register('name', { required: 'It needs a name.' })}
-          />
-        )}
-      </Field>
-      <LikeNames name={form.watch('name') ?? ''} known={known} onTake={(place) => onTake(place.id)} />
+      <div className="grid gap-1">
+        <Field label="Name" error={errors.name?.message}>
+          {({ id, describedBy, invalid }) => (
+            <input
+              id={id}
+              maxLength={MOST_IN.contactName}
+              aria-describedby={describedBy}
+              aria-invalid={invalid}
+              {...form.register('name', { required: 'It needs a name.' })}
+            />
+          )}
+        </Field>
+        <LikeNames name={form.watch('name') ?? ''} known={known} onTake={(place) => onTake(place.id)} />
+      </div>
       {fields.map(([key, label]) => (
         <Field key={key} label={label} error={errors[key]?.message}>
           {({ id, describedBy, invalid }) => (

@@ -11,12 +11,12 @@ describe('what happened', () => {
     const kept = toKeep({ code: 'publishedChanges' }, 2);
     expect(kept).toEqual({ format: 1, code: 'publishedChanges', ended: 2 });
     expect(sayHappening(kept, ENGLISH, ZONE)).toBe('published changes; 2 dates ended');
-    expect(sayHappening(kept, { ...ENGLISH, language: 'fr' }, ZONE)).toBe('changements publiés; 2 dates terminées');
+    expect(sayHappening(kept, { ...ENGLISH, language: 'fr' }, ZONE)).toBe('a publié les changements; 2 dates terminées');
   });
 
   it('says moments by the site’s clock', () => {
     const kept = toKeep({ code: 'outAndDown', out: '2027-04-06T12:00:00.000Z', down: '2027-05-01T03:30:00.000Z' });
-    expect(sayHappening(kept, ENGLISH, ZONE)).toMatch(/^set to be published .*6 April.* 09:00, to be withdrawn .*1 May.* 00:30$/);
+    expect(sayHappening(kept, ENGLISH, ZONE)).toMatch(/^set it to be published .*6 April.* 09:00 and withdrawn .*1 May.* 00:30$/);
   });
 
   it('keeps the words of before there were codes, and what a submission went through', () => {
@@ -24,7 +24,7 @@ describe('what happened', () => {
     expect(sayStep(toKeep({ code: 'sent again' }), 'fr')).toBe('Vous l’avez modifié');
     // A listing and its submission are published by one word each.
     const published = toKeep({ code: 'published' });
-    expect([sayHappening(published, ENGLISH, ZONE), sayStep(published, 'en')]).toEqual(['published', 'Published']);
+    expect([sayHappening(published, ENGLISH, ZONE), sayStep(published, 'en')]).toEqual(['published it', 'Published']);
   });
 
   it('has words for every code, and no code twice', () => {

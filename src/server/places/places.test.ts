@@ -200,7 +200,7 @@ describe('what is removed', () => {
           sayHappening(v.what, styleOf(SETTINGS), SETTINGS.zone),
         );
         expect(said.at(-2)).toContain(name('Going'));
-        expect(said.at(-1)).toBe(`“${name('Going')}” brought back`);
+        expect(said.at(-1)).toBe(`brought “${name('Going')}” back`);
         expect((await rebuildIndex(db, SETTINGS, NOW)).differed).toEqual([]);
       });
 });
