@@ -96,6 +96,7 @@ export interface EditorStart {
   mayPublish: boolean;
   mayMake: boolean;
   userId: string;
+  /** what happened lately, said: `what` and `at` as an editor reads them, by the site's clock */
   history: { revision: number; what: string; byName: string; at: string }[];
   submission: { sender: string; message: string; where: string; who: string } | null;
 }

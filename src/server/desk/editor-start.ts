@@ -1,5 +1,5 @@
 /** What the editor's island needs to begin, read for one person. */
-import { sayHappening } from '../history/happening';
+import { sayHappening, sayMoment } from '../history/happening';
 import { picturesOf, venuesOf } from '@/core/listing/content';
 import type { EditorStart, OrganizerChoice, VenueChoice } from '@/core/listing/editor';
 import type { Actor } from '../accounts/roles';
@@ -75,7 +75,11 @@ export async function editorStart(rt: Runtime, actor: Actor, listing: EditorList
     mayPublish: actor.role !== 'contributor',
     mayMake: actor.role !== 'contributor',
     userId: actor.id ?? '',
-    history: history.map((h) => ({ ...h, what: sayHappening(h.what, styleOf(settings), settings.zone), at: h.at.toISOString() })),
+    history: history.map((h) => ({
+      ...h,
+      what: sayHappening(h.what, styleOf(settings), settings.zone),
+      at: sayMoment(h.at, styleOf(settings), settings.zone),
+    })),
     submission: sent?.tokenHash ? { sender: sent.senderName, message: sent.message, where: sent.said.where, who: sent.said.who } : null,
   };
 }

@@ -35,6 +35,9 @@ export const HAPPENING_CODES = [
 
 const MOMENTS = ['out', 'down'];
 
+/** A moment by a zone's clock. */
+export const sayMoment = (at: Date, style: Style, zone: string): string => sayWhen(instantToDateTime(zone, at.getTime()), null, style);
+
 /** What happened, in the language and style of whoever reads it, times by a zone's clock: "published changes; 1 date ended". */
 export function sayHappening({ code, format: _format, ended, ...parameters }: StoredHappening, style: Style, zone: string): string {
   const language = style.language ?? 'en';
@@ -42,7 +45,7 @@ export function sayHappening({ code, format: _format, ended, ...parameters }: St
   const said = Object.fromEntries(
     Object.entries(parameters).map(([name, value]) => [
       name,
-      MOMENTS.includes(name) ? sayWhen(instantToDateTime(zone, Date.parse(String(value))), null, style) : value,
+      MOMENTS.includes(name) ? sayMoment(new Date(String(value)), style, zone) : value,
     ]),
   );
   const message = (Object.hasOwn(words, code) ? words[code as keyof HistoryWords] : undefined) as ((d: object) => string) | undefined;

@@ -92,7 +92,7 @@ export function StagePart({ listing, start, error }: { listing: Listing; start: 
             <ul className="small list-disc pl-[18px]">
               {start.history.map((h) => (
                 <li key={h.revision}>
-                  {h.byName} {h.what}, {h.at.slice(0, 16).replace('T', ' ')} UTC
+                  {h.byName} {h.what}, {h.at}
                 </li>
               ))}
             </ul>
