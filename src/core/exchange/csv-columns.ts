@@ -3,94 +3,80 @@ import { parseIsoDay } from '../day/day';
 import { readClock } from '../phrase/read/clock-times';
 import { fold } from '../text/text';
 
-/** What a column of a table can mean. */
-export const COLUMNS = [
-  'skip',
-  'id',
-  'title',
-  'short-title',
-  'when',
-  'start-date',
-  'start-time',
-  'end-date',
-  'end-time',
-  'repeats',
-  'zone',
-  'venue',
-  'organizer',
-  'categories',
-  'summary',
-  'text',
-  'cost',
-  'website',
-  'online',
-  'access',
-  'contact',
-  'phone',
-  'mail',
-  'eventStatus',
-  'changes',
-] as const;
-/** One of {@link COLUMNS}. */
-export type Column = (typeof COLUMNS)[number];
+interface ColumnDeclaration {
+  /** as it stands over the column in our own tables */
+  heading: string;
+  /** as it is called where somebody chooses; the heading where it says nothing */
+  words?: string;
+  /** headers as people write them, folded */
+  names: readonly string[];
+}
 
-/** What each is called where somebody chooses. */
-export const COLUMN_WORDS: Record<Column, string> = {
-  skip: 'left out',
-  id: 'Id in the table',
-  title: 'Title',
-  'short-title': 'Short title',
-  when: 'When, in words',
-  'start-date': 'First day',
-  'start-time': 'Starts',
-  'end-date': 'Last day',
-  'end-time': 'Ends',
-  repeats: 'Repeats (RRULE)',
-  zone: 'Time zone',
-  venue: 'Venue',
-  organizer: 'Organizer',
-  categories: 'Categories',
-  summary: 'Summary',
-  text: 'Text',
-  cost: 'Cost',
-  website: 'Website',
-  online: 'Online address',
-  access: 'Access',
-  contact: 'Whom to ask',
-  phone: 'Phone',
-  mail: 'Mail',
-  eventStatus: 'Status',
-  changes: 'Changed dates',
-};
-
-/** Headers as people write them, folded. */
-const NAMES: Record<Exclude<Column, 'skip'>, string[]> = {
+/** The columns that tables have, in the order of our own. */
+const DECLARED = {
   // A number in a row tells where it stands, not what it is.
-  id: ['id', 'uid', 'ref', 'reference', 'key', 'event id'],
-  title: ['title', 'name', 'event', 'event name', 'event title', 'what', 'subject', 'heading'],
-  'short-title': ['short title', 'short name'],
-  when: ['when', 'date and time', 'dates', 'dates and times', 'date time', 'schedule', 'time and date'],
-  'start-date': ['start date', 'date', 'day', 'start', 'begins', 'from', 'starts', 'first day', 'begin', 'start day', 'date start'],
-  'start-time': ['start time', 'time', 'starts at', 'begin time', 'time from', 'from time', 'hour', 'time start'],
-  'end-date': ['end date', 'end', 'to', 'until', 'ends', 'last day', 'finish', 'end day', 'date end'],
-  'end-time': ['end time', 'ends at', 'finish time', 'time to', 'to time', 'time end'],
-  repeats: ['repeats', 'repeat', 'rrule', 'recurrence', 'rule'],
-  zone: ['time zone', 'timezone', 'zone', 'tz'],
-  venue: ['venue', 'location', 'place', 'where', 'address', 'hall', 'venue name'],
-  organizer: ['organizer', 'organiser', 'organization', 'organisation', 'group', 'host', 'by', 'who', 'club'],
-  categories: ['category', 'categories', 'kind', 'type', 'tags', 'topic'],
-  summary: ['summary', 'short description', 'teaser', 'in short', 'blurb'],
-  text: ['description', 'text', 'details', 'notes', 'more', 'body'],
-  cost: ['cost', 'price', 'fee', 'admission', 'entry', 'tickets', 'charge'],
-  website: ['website', 'url', 'link', 'web', 'site', 'web address', 'more information'],
-  online: ['online address', 'online', 'stream', 'join', 'meeting link'],
-  access: ['access', 'accessibility', 'step free'],
-  contact: ['contact', 'contact name', 'ask', 'contact person', 'whom to ask'],
-  phone: ['phone', 'telephone', 'tel', 'contact phone', 'phone number'],
-  mail: ['mail', 'email', 'e mail', 'contact email', 'contact mail'],
-  eventStatus: ['standing', 'status', 'state'],
-  changes: ['changed dates', 'changes'],
-};
+  id: { heading: 'Id', words: 'Id in the table', names: ['id', 'uid', 'ref', 'reference', 'key', 'event id'] },
+  title: { heading: 'Title', names: ['title', 'name', 'event', 'event name', 'event title', 'what', 'subject', 'heading'] },
+  'short-title': { heading: 'Short title', names: ['short title', 'short name'] },
+  when: {
+    heading: 'When',
+    words: 'When, in words',
+    names: ['when', 'date and time', 'dates', 'dates and times', 'date time', 'schedule', 'time and date'],
+  },
+  'start-date': {
+    heading: 'Start date',
+    words: 'First day',
+    names: ['start date', 'date', 'day', 'start', 'begins', 'from', 'starts', 'first day', 'begin', 'start day', 'date start'],
+  },
+  'start-time': {
+    heading: 'Start time',
+    words: 'Starts',
+    names: ['start time', 'time', 'starts at', 'begin time', 'time from', 'from time', 'hour', 'time start'],
+  },
+  'end-date': {
+    heading: 'End date',
+    words: 'Last day',
+    names: ['end date', 'end', 'to', 'until', 'ends', 'last day', 'finish', 'end day', 'date end'],
+  },
+  'end-time': { heading: 'End time', words: 'Ends', names: ['end time', 'ends at', 'finish time', 'time to', 'to time', 'time end'] },
+  repeats: { heading: 'Repeats', words: 'Repeats (RRULE)', names: ['repeats', 'repeat', 'rrule', 'recurrence', 'rule'] },
+  zone: { heading: 'Time zone', names: ['time zone', 'timezone', 'zone', 'tz'] },
+  venue: { heading: 'Venue', names: ['venue', 'location', 'place', 'where', 'address', 'hall', 'venue name'] },
+  organizer: {
+    heading: 'Organizer',
+    names: ['organizer', 'organiser', 'organization', 'organisation', 'group', 'host', 'by', 'who', 'club'],
+  },
+  categories: { heading: 'Categories', names: ['category', 'categories', 'kind', 'type', 'tags', 'topic'] },
+  cost: { heading: 'Cost', names: ['cost', 'price', 'fee', 'admission', 'entry', 'tickets', 'charge'] },
+  summary: { heading: 'Summary', names: ['summary', 'short description', 'teaser', 'in short', 'blurb'] },
+  text: { heading: 'Text', names: ['description', 'text', 'details', 'notes', 'more', 'body'] },
+  website: { heading: 'Website', names: ['website', 'url', 'link', 'web', 'site', 'web address', 'more information'] },
+  online: { heading: 'Online address', names: ['online address', 'online', 'stream', 'join', 'meeting link'] },
+  access: { heading: 'Access', names: ['access', 'accessibility', 'step free'] },
+  contact: { heading: 'Contact', words: 'Whom to ask', names: ['contact', 'contact name', 'ask', 'contact person', 'whom to ask'] },
+  phone: { heading: 'Phone', names: ['phone', 'telephone', 'tel', 'contact phone', 'phone number'] },
+  mail: { heading: 'Mail', names: ['mail', 'email', 'e mail', 'contact email', 'contact mail'] },
+  eventStatus: { heading: 'Status', names: ['standing', 'status', 'state'] },
+  changes: { heading: 'Changed dates', names: ['changed dates', 'changes'] },
+} as const satisfies Record<string, ColumnDeclaration>;
+
+type Meaning = keyof typeof DECLARED;
+/** What a column of a table can mean; `skip` is left out. */
+export type Column = 'skip' | Meaning;
+/** What stands over a column of our own tables. */
+export type Heading = (typeof DECLARED)[Meaning]['heading'];
+
+const MEANINGS = Object.keys(DECLARED) as Meaning[];
+const declared = (column: Meaning): ColumnDeclaration => DECLARED[column];
+
+/** What a column can mean, in the order in which somebody chooses. */
+export const COLUMNS: readonly Column[] = ['skip', ...MEANINGS];
+/** The headings of our own table with a row a listing. */
+export const HEADINGS = MEANINGS.map((column) => DECLARED[column].heading);
+
+/** What a column is called where somebody chooses. */
+export const sayColumn = (column: Column): string =>
+  column === 'skip' ? 'left out' : (declared(column).words ?? declared(column).heading);
 
 const NAMED_DATE =
   /^(?:\p{L}{3,9}\.?,?\s+)?(?:\d{1,2}(?:st|nd|rd|th)?\s+(?:of\s+)?\p{L}{3,9}\.?|\p{L}{3,9}\.?\s+\d{1,2}(?:st|nd|rd|th)?),?\s+\d{4}$/u;
@@ -148,7 +134,7 @@ function byName(header: string, cells: readonly string[]): Column | undefined {
   const folded = fold(header)
     .replace(/[^\p{L}\d]+/gu, ' ')
     .trim();
-  const found = (Object.keys(NAMES) as Exclude<Column, 'skip'>[]).find((column) => NAMES[column].includes(folded));
+  const found = MEANINGS.find((column) => declared(column).names.includes(folded));
   if (found === 'start-date' && cells.some(Boolean) && !mostly(cells, isDateCell)) {
     return mostly(cells, isTimeCell) ? 'start-time' : 'when';
   }

@@ -1,40 +1,14 @@
 /** Tables out: a row a listing, or a row a date. Spreadsheets open them, and our own reader reads them again. Values only. */
 import Papa from 'papaparse';
+import { type Heading, HEADINGS } from './csv-columns';
 
 /** What a spreadsheet would take for a formula begins with an apostrophe: it stays text (CWE-1236). */
 const FORMULA = /^[=+\-@\t\r]/;
 
-/** The columns of the table with a row a listing, in order. */
-export const CSV_COLUMNS = [
-  'Id',
-  'Title',
-  'Short title',
-  'When',
-  'Start date',
-  'Start time',
-  'End date',
-  'End time',
-  'Repeats',
-  'Time zone',
-  'Venue',
-  'Organizer',
-  'Categories',
-  'Cost',
-  'Summary',
-  'Text',
-  'Website',
-  'Online address',
-  'Access',
-  'Contact',
-  'Phone',
-  'Mail',
-  'Status',
-  'Changed dates',
-  'Stage',
-  'Page',
-] as const;
+/** The columns of the table with a row a listing, in order; where it stands and its page are ours to say, and no file changes them. */
+export const CSV_COLUMNS: readonly CsvColumn[] = [...HEADINGS, 'Stage', 'Page'];
 /** One of {@link CSV_COLUMNS}. */
-export type CsvColumn = (typeof CSV_COLUMNS)[number];
+export type CsvColumn = Heading | 'Stage' | 'Page';
 
 /** The columns of the table with a row a date, in order. */
 export const CSV_DATE_COLUMNS = [

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { READERS_WORDS } from '@/words/readers';
-import { emptyContent, FACTS, FIELD_NAMES, fieldOf, forReaders, optionsOf } from './fields';
+import { COLUMNS } from '../exchange/csv-columns';
+import { emptyContent, FACTS, FIELD_NAMES, fieldOf, forReaders, NOT_IN_TABLES, optionsOf } from './fields';
 
 describe('the fields of a listing', () => {
   it('are empty each by itself: what one listing is given, another has not', () => {
@@ -27,5 +28,13 @@ describe('the fields of a listing', () => {
 
   it('that stand as facts on a page have a heading in each language', () => {
     for (const fact of FACTS) for (const words of Object.values(READERS_WORDS)) expect(words.event[fact]()).toMatch(/\S/);
+  });
+
+  it('have every column of tables among them, and name those that tables leave out', () => {
+    const held = new Set(FIELD_NAMES.flatMap((name) => fieldOf(name).columns ?? []));
+    // The id in the table is not the listing's, and a column that is left out holds nothing.
+    expect(COLUMNS.filter((column) => !held.has(column))).toEqual(['skip', 'id']);
+    expect(NOT_IN_TABLES).toContain('Tags');
+    expect(NOT_IN_TABLES).not.toContain('Venues');
   });
 });

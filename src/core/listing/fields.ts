@@ -3,6 +3,7 @@
  * sees it, and how it goes with another listing. Checks at the door, the form's fields, files, comparing, merging and versions read this.
  * Lengths are in characters of the stored text (HTML included), numbers of ids in ids.
  */
+import type { Column } from '../exchange/csv-columns';
 import type { EventStatus } from '../recurrence/model';
 import type { ValidationField } from '../validation/note';
 import { type Attendance, CONTENT_FORMAT, type ListingContent, type Visibility } from './content';
@@ -40,6 +41,8 @@ export interface Field<V> {
   empty: V;
   /** the form's field where it is put right; nothing for what cannot be wrong */
   entered?: ValidationField;
+  /** the columns of tables that hold it; nothing: tables leave it out, and say so */
+  columns?: readonly Column[];
   /** editors alone know it */
   team?: true;
   /** taken over from the other listing of the same event when two are merged and this one says nothing */
@@ -58,8 +61,15 @@ const SIGHT: Record<Visibility, string> = { public: 'Public', 'address-only': 'B
 
 /** In the order in which they are compared and said. */
 export const FIELDS = {
-  title: { label: 'Title', subject: 'The title', type: { is: 'line', most: 160 }, empty: '', entered: 'title' },
-  shortTitle: { label: 'Short title', subject: 'The short title', type: { is: 'line', most: 60 }, empty: '', entered: 'shortTitle' },
+  title: { label: 'Title', subject: 'The title', type: { is: 'line', most: 160 }, empty: '', entered: 'title', columns: ['title'] },
+  shortTitle: {
+    label: 'Short title',
+    subject: 'The short title',
+    type: { is: 'line', most: 60 },
+    empty: '',
+    entered: 'shortTitle',
+    columns: ['short-title'],
+  },
   summary: {
     label: 'Summary',
     subject: 'The summary',
@@ -67,9 +77,25 @@ export const FIELDS = {
     empty: '',
     entered: 'summary',
     fillsGaps: true,
+    columns: ['summary'],
   },
-  text: { label: 'Text', subject: 'The text', type: { is: 'html', most: 60_000 }, empty: '', entered: 'text', fillsGaps: true },
-  recurrence: { label: 'When', type: { is: 'own' }, empty: null, entered: 'when', fillsGaps: true },
+  text: {
+    label: 'Text',
+    subject: 'The text',
+    type: { is: 'html', most: 60_000 },
+    empty: '',
+    entered: 'text',
+    fillsGaps: true,
+    columns: ['text'],
+  },
+  recurrence: {
+    label: 'When',
+    type: { is: 'own' },
+    empty: null,
+    entered: 'when',
+    fillsGaps: true,
+    columns: ['when', 'start-date', 'start-time', 'end-date', 'end-time', 'repeats', 'zone'],
+  },
   whenWords: {
     label: 'When, in words',
     subject: 'When, in words,',
@@ -77,11 +103,12 @@ export const FIELDS = {
     empty: '',
     entered: 'when',
     team: true,
+    columns: ['when'],
   },
-  changes: { label: 'Changed dates', type: { is: 'own' }, empty: [], entered: 'when' },
-  eventStatus: { label: 'Status', type: { is: 'choice', words: STATUSES }, empty: 'going-ahead' },
+  changes: { label: 'Changed dates', type: { is: 'own' }, empty: [], entered: 'when', columns: ['changes'] },
+  eventStatus: { label: 'Status', type: { is: 'choice', words: STATUSES }, empty: 'going-ahead', columns: ['eventStatus'] },
   eventStatusNote: { label: 'Why, for readers', subject: 'The note', type: { is: 'line', most: 300 }, empty: '' },
-  attendance: { label: 'Kind of place', type: { is: 'choice', words: PLACES }, empty: 'in-person', entered: 'venues' },
+  attendance: { label: 'Kind of place', type: { is: 'choice', words: PLACES }, empty: 'in-person', entered: 'venues', columns: ['online'] },
   onlineAddress: {
     label: 'Online address',
     subject: 'The online address',
@@ -90,14 +117,29 @@ export const FIELDS = {
     empty: '',
     entered: 'online',
     fillsGaps: true,
+    columns: ['online'],
   },
-  venueIds: { label: 'Venues', type: { is: 'ids', most: 10 }, empty: [], entered: 'venues', fillsGaps: true },
-  organizerIds: { label: 'Organizers', type: { is: 'ids', most: 10 }, empty: [], entered: 'organizers', fillsGaps: true },
-  categoryIds: { label: 'Categories', type: { is: 'ids', most: 10 }, empty: [], entered: 'categories', fillsGaps: true },
+  venueIds: { label: 'Venues', type: { is: 'ids', most: 10 }, empty: [], entered: 'venues', fillsGaps: true, columns: ['venue'] },
+  organizerIds: {
+    label: 'Organizers',
+    type: { is: 'ids', most: 10 },
+    empty: [],
+    entered: 'organizers',
+    fillsGaps: true,
+    columns: ['organizer'],
+  },
+  categoryIds: {
+    label: 'Categories',
+    type: { is: 'ids', most: 10 },
+    empty: [],
+    entered: 'categories',
+    fillsGaps: true,
+    columns: ['categories'],
+  },
   tagIds: { label: 'Tags', type: { is: 'ids', most: 30 }, empty: [], entered: 'categories', fillsGaps: true },
   pictureId: { label: 'Picture', type: { is: 'id' }, empty: null, entered: 'picture', fillsGaps: true },
   galleryIds: { label: 'More pictures', type: { is: 'ids', most: 24 }, empty: [], entered: 'picture', fillsGaps: true },
-  cost: { label: 'Cost', type: { is: 'own' }, empty: { kind: 'unsaid' }, entered: 'cost', fillsGaps: true },
+  cost: { label: 'Cost', type: { is: 'own' }, empty: { kind: 'unsaid' }, entered: 'cost', fillsGaps: true, columns: ['cost'] },
   website: {
     label: 'Website',
     subject: 'The website',
@@ -106,8 +148,16 @@ export const FIELDS = {
     empty: '',
     entered: 'website',
     fillsGaps: true,
+    columns: ['website'],
   },
-  contact: { label: 'Contact', type: { is: 'own' }, empty: { name: '', phone: '', mail: '' }, entered: 'contact', fillsGaps: true },
+  contact: {
+    label: 'Contact',
+    type: { is: 'own' },
+    empty: { name: '', phone: '', mail: '' },
+    entered: 'contact',
+    fillsGaps: true,
+    columns: ['contact', 'phone', 'mail'],
+  },
   access: {
     label: 'Access',
     hint: 'Steps, hearing loop, parking, what to bring',
@@ -115,6 +165,7 @@ export const FIELDS = {
     empty: '',
     entered: 'access',
     fillsGaps: true,
+    columns: ['access'],
   },
   expected: {
     label: 'People expected',
@@ -145,6 +196,9 @@ export const fieldOf = (name: ContentField): Field<unknown> => FIELDS[name] as F
 
 /** Facts that stand in a page's column of facts as they are: their heading there is in the catalogue under their name. */
 export const FACTS = ['access', 'website'] as const satisfies readonly FieldOf<'line' | 'web'>[];
+
+/** What tables of listings leave out, as an editor reads it. */
+export const NOT_IN_TABLES: readonly string[] = FIELD_NAMES.filter((name) => !fieldOf(name).columns).map((name) => fieldOf(name).label);
 
 /** A content without what editors alone know. */
 export function forReaders(content: ListingContent): ListingContent {
