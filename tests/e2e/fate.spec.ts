@@ -192,7 +192,7 @@ test('an organizer is removed by choice alone, said first, and brought back with
   await ivo.goto('/desk/listings?words=low-tide+walk');
   await ivo.locator('[data-rows] tbody a').first().click();
   await ivo.getByRole('link', { name: 'All versions, side by side' }).click();
-  await expect(ivo.locator('.versions')).toContainText('“Kittiwick Shore Wardens” removed');
+  await expect(ivo.locator('.versions')).toContainText('removed “Kittiwick Shore Wardens”');
   await expect(ivo.locator('.versions')).toContainText('brought “Kittiwick Shore Wardens” back');
   await ivo.context().close();
 });
