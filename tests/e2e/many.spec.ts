@@ -71,7 +71,7 @@ test('the table by keyboard: found with a slip, edited in the row, kept as a vie
   await page.getByRole('link', { name: 'Mending Bench, Tuesdays' }).click();
   await page.getByRole('link', { name: 'All versions, side by side' }).click();
   await expect(page.getByRole('row', { name: /Title/ })).toHaveCount(0);
-  await page.getByRole('link', { name: /1 .*made/ }).click();
+  await page.getByRole('link', { name: /1 .*created it/ }).click();
   await page.getByRole('button', { name: 'Bring version 1 back' }).click();
   await expect(page.locator('.note.good')).toContainText('It is as it was in version 1');
   await page.context().close();
