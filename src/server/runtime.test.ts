@@ -1,4 +1,4 @@
-import { mkdtempSync, rmSync } from 'node:fs';
+import { existsSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { afterEach, describe, expect, it } from 'vitest';
@@ -34,5 +34,19 @@ describe('two sites in one process', () => {
     expect((await referenceData(other)).categories.length).toBe(before);
     expect(other.contentRevision()).toBe(revision);
     expect(one.sign('a')).not.toBe(other.sign('a'));
+  });
+});
+
+describe('a start that is refused', () => {
+  it('leaves the folder of the site that runs there as it is', async () => {
+    const site = await open();
+    const folder = folders.at(-1) ?? '';
+    const secret = path.join(folder, 'secret');
+    expect(existsSync(secret)).toBe(true);
+    rmSync(secret);
+    await expect(openSite({ ALMANAC_DATA: folder })).rejects.toThrow();
+    // Made by the second, it would sign other cookies and receipts than the one that runs.
+    expect(existsSync(secret)).toBe(false);
+    expect(site.sign('a')).toBe(site.sign('a'));
   });
 });

@@ -11,7 +11,7 @@ import { referenceData } from './reference/read';
 import type { Runtime } from './runtime-type';
 import { Schedules } from './schedules';
 import { type Now, nowIn } from './site/clock';
-import { type Environment, readConfiguration } from './site/configuration';
+import { type Environment, readConfiguration, readSecret } from './site/configuration';
 import { ContentCache } from './site/content-cache';
 import { readSettings } from './site/read';
 import type { SiteSettings } from './site/settings';
@@ -32,8 +32,9 @@ export function runtime(): Promise<Runtime> {
 
 /** Opens the site that an environment names. Throws a Problem that says what would be right. */
 export async function openSite(env: Environment): Promise<Runtime> {
-  const { root, folder, databaseUrl, demo, frozen, smtp, worker: bundle, secret } = readConfiguration(env);
+  const { root, folder, databaseUrl, demo, frozen, smtp, worker: bundle } = readConfiguration(env);
   const { db, close } = await openDatabase({ folder, root, url: databaseUrl });
+  const secret = readSecret(folder, env);
   let stored = await readSettings(db);
   const addresses = new SiteAddresses(env, () => stored.settings.address);
   const address = (): string => addresses.primary();

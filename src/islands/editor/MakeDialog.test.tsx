@@ -52,6 +52,19 @@ describe('a place made beside the listing', () => {
     expect(onMade).not.toHaveBeenCalled();
   });
 
+  it('can be sent again after something was wrong that has no field here', async () => {
+    const gone = { title: 'That category is gone.', fields: [{ field: 'categoryId', message: 'That category is gone.' }] };
+    let answers = 0;
+    const { sent, onMade, user } = setUp(() =>
+      answers++ ? Response.json({ id: 'o1', name: 'Kelp Store' }) : Response.json(gone, { status: 422 }),
+    );
+    await user.click(screen.getByRole('button', { name: 'Make it' }));
+    expect((await screen.findByRole('alert')).textContent).toBe('That category is gone.');
+    await user.click(screen.getByRole('button', { name: 'Make it' }));
+    await waitFor(() => expect(onMade).toHaveBeenCalled());
+    expect(sent).toHaveLength(2);
+  });
+
   it('offers one that is there already under nearly the same name', async () => {
     const { onTake, user } = setUp(() => Response.json({}));
     await user.clear(screen.getByLabelText('Name'));

@@ -45,20 +45,22 @@ export function MakeDialog({
   onClose: () => void;
 }) {
   const form = useForm<Record<string, string>>({ defaultValues: { name: typed } });
-  const { errors } = form.formState;
+  const { errors, isSubmitting } = form.formState;
   const [wrong, setWrong] = useState('');
   const fields = kind === 'venues' ? VENUE_FIELDS : ORGANIZER_FIELDS;
   const submit = form.handleSubmit(async (values) => {
     const outcome = await send<Made>('POST', `/api/v1/${kind}`, values);
     if (outcome.kind === 'done') return onMade(outcome.value, values.town ?? '');
-    // What the server finds stands at its field, and goes when that is changed.
-    if (outcome.kind === 'refused') for (const { field, message } of outcome.fields) form.setError(field, { message });
+    // What the server finds stands at its field until that is changed. An error of what has no field here would hold the form for ever.
+    const here = (field: string): boolean => field === 'name' || fields.some(([key]) => key === field);
+    if (outcome.kind === 'refused') for (const { field, message } of outcome.fields) if (here(field)) form.setError(field, { message });
     setWrong(sayFailure(outcome));
   });
   return (
     <AskBox
       title={kind === 'venues' ? 'Make a venue' : 'Make an organizer'}
       command="Make it"
+      disabled={isSubmitting}
       wrong={wrong}
       onSubmit={submit}
       onClose={onClose}

@@ -21,11 +21,9 @@ export interface Configuration {
   smtp: string | undefined;
   /** the bundle of the thread for long computations; undefined = the sources */
   worker: string | undefined;
-  /** signs cookies and receipts */
-  secret: string;
 }
 
-/** Reads it, makes the data folder, and the secret when there is none yet. Throws a Problem that says what would be right. */
+/** Reads it, and makes the data folder. Throws a Problem that says what would be right. */
 export function readConfiguration(env: Environment): Configuration {
   const frozen = frozenNow(env);
   const root = env.ALMANAC_ROOT ?? process.cwd();
@@ -39,12 +37,15 @@ export function readConfiguration(env: Environment): Configuration {
     frozen,
     smtp: env.ALMANAC_SMTP_URL,
     worker: env.ALMANAC_WORKER,
-    secret: env.ALMANAC_SECRET || secretIn(folder),
   };
 }
 
-/** Made once and kept in the data folder, readable by its owner only. */
-function secretIn(folder: string): string {
+/**
+ * What signs cookies and receipts: made once and kept in the data folder, readable by its owner only. Asked for by whoever holds the folder's lock,
+ * so that of two that start at once only one makes it.
+ */
+export function readSecret(folder: string, env: Environment): string {
+  if (env.ALMANAC_SECRET) return env.ALMANAC_SECRET;
   const file = path.join(folder, 'secret');
   if (!existsSync(file)) writeFileSync(file, randomBytes(48).toString('base64url'), { mode: 0o600 });
   chmodSync(file, 0o600);

@@ -21,7 +21,7 @@ export function PlainField({ field, content, setContent, error, hint, autoFocus 
     const value = content[field] as number | null;
     const read = (typed: string): number | null => {
       const number = /^\d{1,9}$/.test(typed.trim()) ? Number(typed) : 0;
-      return number < type.least ? null : Math.min(number, type.most);
+      return number < type.least ? null : number;
     };
     return <Text {...shared} value={value === null ? '' : String(value)} onChange={(typed) => set(read(typed))} />;
   }

@@ -68,6 +68,9 @@ describe('a field made of its declaration', () => {
     expect(content().expected).toBe(40);
     await user.type(field, 'x');
     expect(content().expected).toBeNull();
+    // What is too many is refused at the field, never made fewer.
+    await user.type(field, '2000000');
+    expect(content().expected).toBe(2_000_000);
   });
 });
 
