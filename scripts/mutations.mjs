@@ -3,6 +3,7 @@
 import { spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
+import { random, seedOf } from '../tests/support/generate.ts';
 
 const GOAL = 85;
 const MINUTES = 20;
@@ -14,15 +15,8 @@ const FILES = ['src/server/http/access.ts'];
 const FOLDER = '.cache/mutations';
 const REPORT = path.join(FOLDER, 'report.json');
 
-const seed = Number(process.env.SEED ?? 20_270_317);
-/** The same small generator as the tests have. */
-let state = seed >>> 0;
-function random() {
-  state = (state + 0x6d2b79f5) | 0;
-  let t = Math.imul(state ^ (state >>> 15), 1 | state);
-  t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-  return ((t ^ (t >>> 14)) >>> 0) / 4_294_967_296;
-}
+const seed = seedOf();
+const next = random(seed);
 
 const sources = [
   ...FOLDERS.flatMap((folder) =>
@@ -38,7 +32,7 @@ const all = sources.flatMap((file) => {
   const lines = readFileSync(file, 'utf8').split('\n').length;
   return Array.from({ length: Math.floor(lines / WINDOW) }, (_, i) => `${file}:${i * WINDOW + 1}-${(i + 1) * WINDOW}`);
 });
-const mutate = Array.from({ length: Math.min(PLACES, all.length) }, () => all.splice(Math.floor(random() * all.length), 1)[0]);
+const mutate = Array.from({ length: Math.min(PLACES, all.length) }, () => all.splice(Math.floor(next() * all.length), 1)[0]);
 
 mkdirSync(FOLDER, { recursive: true });
 rmSync(REPORT, { force: true });

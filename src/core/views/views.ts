@@ -12,16 +12,14 @@ export interface View {
   tab: boolean;
   /** its address without a day is a page of its own: what is on from today */
   rolls: boolean;
-  /** how many days it shows, where that is always the same: the step to the ones before and after */
-  days?: number;
 }
 
 /** In the order of the tabs. */
 export const VIEWS = {
   month: { at: 'month', tab: true, rolls: false },
   list: { at: 'day', tab: true, rolls: true },
-  map: { at: 'day', tab: true, rolls: true, days: 7 },
-  day: { at: 'day', tab: false, rolls: false, days: 1 },
+  map: { at: 'day', tab: true, rolls: true },
+  day: { at: 'day', tab: false, rolls: false },
 } as const satisfies Record<string, View>;
 
 /** The name of a view, as its address begins. */

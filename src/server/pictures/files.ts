@@ -6,11 +6,16 @@ import { pictureFile, pictureSource } from '../db/schema';
 import { notFound } from '../problem';
 import { boxName, type CutTask } from '../worker/picture-tasks';
 import { framingOf, type PictureRow } from './read';
-import type { TaskWorker } from '../worker/task-worker';
+import type { ContentCache } from '../site/content-cache';
 import type { PictureSite } from './take-in';
 
+/** What cutting needs of a site: what is being cut is known there. */
+interface CuttingSite extends PictureSite {
+  cache: ContentCache;
+}
+
 /** A file's bytes, in the nearest width that is made. */
-export async function readFile(site: PictureSite, picture: PictureRow, { use, width: wanted, format }: FileName): Promise<Uint8Array> {
+export async function readFile(site: CuttingSite, picture: PictureRow, { use, width: wanted, format }: FileName): Promise<Uint8Array> {
   const framing = framingOf(picture);
   const width = nearestWidth(use, framing, wanted);
   const pixels = pixelsOf(use, framing);
@@ -23,21 +28,12 @@ export async function readFile(site: PictureSite, picture: PictureRow, { use, wi
   if (kept) return kept.bytes;
   const name = Object.values(key).join(' ');
   // What is being cut right now: whoever asks meanwhile gets the same.
-  const underWay = cutsUnderWay(site.pictureWorker);
+  const underWay = site.cache.keep('cuts under way', () => new Map<string, Promise<Uint8Array>>());
   const known = underWay.get(name);
   if (known) return known;
   const made = make(site, key, { pixels, ...sizeAt(use, framing, width), format }).finally(() => underWay.delete(name));
   underWay.set(name, made);
   return made;
-}
-
-const underWayIn = new WeakMap<TaskWorker, Map<string, Promise<Uint8Array>>>();
-
-/** What a site's worker is cutting, by what is cut. */
-function cutsUnderWay(worker: TaskWorker): Map<string, Promise<Uint8Array>> {
-  const known = underWayIn.get(worker) ?? new Map<string, Promise<Uint8Array>>();
-  underWayIn.set(worker, known);
-  return known;
 }
 
 type Key = Omit<typeof pictureFile.$inferInsert, 'bytes'>;

@@ -1,3 +1,4 @@
+import { ContentCache } from '../site/content-cache';
 import { eq } from 'drizzle-orm';
 import sharp from 'sharp';
 import { beforeEach, describe, expect, it } from 'vitest';
@@ -32,6 +33,7 @@ const halves = (width: number, height: number, ink = '#000000'): Promise<Buffer>
     .composite([{ input: { create: { width: Math.floor(width / 2), height, channels: 3, background: ink } }, left: 0, top: 0 }])
     .png()
     .toBuffer();
+const cache = new ContentCache(() => '1');
 const at = new Date(NOW.ms);
 async function keep(part: { name?: string; alt?: string; by?: string; width?: number; height?: number; ink?: string; at?: Date } = {}) {
   const { name = 'a.png', alt = 'Two halves', by = null, width = 1000, height = 500 } = part;
@@ -46,7 +48,7 @@ describe('files of a picture', () => {
   it('follow the focal point, are made once, and are found again when it comes back', async () => {
     const { id } = await keep();
     const square = { use: 'square', width: 320, format: 'jpeg' } as const;
-    const site = { db, pictureWorker };
+    const site = { db, pictureWorker, cache };
     const count = async () => (await db.select({ box: pictureFile.box }).from(pictureFile)).length;
     const covers = await count();
     expect(await meanOf(await readFile(site, await row(id), square))).toBeGreaterThan(120);

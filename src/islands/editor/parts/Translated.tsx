@@ -1,13 +1,16 @@
 /** The listing's words in the site's second language. What stays empty is shown as it stands above. */
 import { lazy, Suspense, useState } from 'react';
 import type { TranslatedLanguage, Translation } from '@/core/listing/content';
-import { mostOf } from '@/core/listing/fields';
+import { FIELDS, mostOf } from '@/core/listing/fields';
 import { isUntranslated, NO_TRANSLATION, withTranslation } from '@/core/listing/translation';
 import { LANGUAGE_TAGS } from '@/core/phrase/language';
 import { Text } from '../../fields/fields';
 import type { PartProps } from './part';
 
 const Writing = lazy(() => import('../Writing'));
+
+/** What is translated beside the text. */
+const LINES = ['title', 'shortTitle', 'summary'] as const;
 
 /** The Desk is in English. */
 const DESK_NAMES = new Intl.DisplayNames('en', { type: 'language' });
@@ -35,31 +38,18 @@ export function Translated({ content, setContent, error, language }: PartProps &
           <p className="hint m-0" lang="en">
             Readers of the {name} pages see this. What you leave empty, they see as it stands above.
           </p>
-          <Text
-            label={`Title in ${name}`}
-            name="translatedTitle"
-            value={own.title}
-            maxLength={mostOf('title')}
-            onChange={(title) => set({ title })}
-            error={at('title')}
-          />
-          <Text
-            label={`Short title in ${name}`}
-            name="translatedShortTitle"
-            value={own.shortTitle}
-            maxLength={mostOf('shortTitle')}
-            onChange={(shortTitle) => set({ shortTitle })}
-            error={at('shortTitle')}
-          />
-          <Text
-            label={`Summary in ${name}`}
-            name="translatedSummary"
-            rows={2}
-            value={own.summary}
-            maxLength={mostOf('summary')}
-            onChange={(summary) => set({ summary })}
-            error={at('summary')}
-          />
+          {LINES.map((field) => (
+            <Text
+              key={field}
+              label={`${FIELDS[field].label} in ${name}`}
+              name={`translated-${field}`}
+              value={own[field]}
+              maxLength={mostOf(field)}
+              onChange={(value) => set({ [field]: value })}
+              error={at(field)}
+              {...('rows' in FIELDS[field].type ? { rows: FIELDS[field].type.rows } : {})}
+            />
+          ))}
           <div className="field">
             <span className="label" id="translated-text-label">
               Text in {name}
