@@ -15,6 +15,8 @@ const folder = path.resolve(import.meta.dirname, '../src/words');
 const out = path.join(folder, 'compiled');
 /** English first: the others are held against it. */
 const LANGUAGES = ['en', 'fr'];
+/** What people who are signed in read, one file an island or a group of pages: in English alone. */
+const ENGLISH_ALONE = /^desk-/;
 
 /** Each message by its path of keys. */
 function* messagesOf(tree, keys = []) {
@@ -80,7 +82,7 @@ export function compileWords() {
   for (const file of readdirSync(path.join(folder, 'en'))) {
     const name = path.basename(file, '.json');
     const english = read('en', file);
-    for (const language of LANGUAGES) {
+    for (const language of ENGLISH_ALONE.test(name) ? ['en'] : LANGUAGES) {
       const messages = read(language, file);
       wrong.push(...differences(file, language, english, messages));
       const code = compileModule(new MessageFormat(language === 'fr' ? 'fr-CA' : language), messages);

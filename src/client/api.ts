@@ -1,5 +1,9 @@
 /** Speaks to src/pages/api. Every failure comes back as a value that says what to do, never as an exception. */
 
+import { clientWords } from '@/words/desk';
+
+const w = clientWords.api;
+
 export interface FieldError {
   field: string;
   message: string;
@@ -28,7 +32,7 @@ export async function ask<T>(path: string, request: RequestInit = {}): Promise<O
     return {
       kind: 'refused',
       status: response.status,
-      title: problem.title ?? 'The site refused.',
+      title: problem.title ?? w.theSiteRefused(),
       fields: problem.fields ?? [],
       extra: problem,
     };
@@ -58,6 +62,6 @@ export const makeTag = (name: string): Promise<Outcome<{ id: string; name: strin
 /** Why a request came to nothing, in words; empty when it did not. */
 export function sayFailure(outcome: Outcome<unknown>): string {
   if (outcome.kind === 'refused') return outcome.title;
-  if (outcome.kind === 'offline') return 'No connection; nothing was changed. Try again.';
-  return outcome.kind === 'signed-out' ? 'Your session has ended; sign in in another window and try again.' : '';
+  if (outcome.kind === 'offline') return w.noConnectionNothingWas();
+  return outcome.kind === 'signed-out' ? w.yourSessionHasEnded() : '';
 }

@@ -1,5 +1,8 @@
 /** "Go to" (Alt+G): a box over any page of the Desk that finds pages, listings, venues and people while one types. */
 import { ask, sayFailure } from './api';
+import { clientWords } from '@/words/desk';
+
+const w = clientWords.go;
 
 interface Goal {
   kind: string;
@@ -37,11 +40,11 @@ function show(): void {
     'aria-autocomplete': 'list',
     autocomplete: 'off',
     maxlength: '100',
-    placeholder: 'a page, a listing, a venue, somebody',
+    placeholder: w.aPageAListing(),
   });
-  const list = element('ul', { id: 'go-list', class: 'mt-2 max-h-[52vh] overflow-auto', role: 'listbox', 'aria-label': 'Found' });
+  const list = element('ul', { id: 'go-list', class: 'mt-2 max-h-[52vh] overflow-auto', role: 'listbox', 'aria-label': w.found() });
   const said = element('p', { class: 'hint', role: 'status' });
-  box.append(element('label', { id: 'go-label', class: 'mb-1.25 block font-bold', for: 'go-field' }, 'Go to'), field, list, said);
+  box.append(element('label', { id: 'go-label', class: 'mb-1.25 block font-bold', for: 'go-field' }, w.goTo()), field, list, said);
   document.body.append(box);
   open = box;
   let goals: Goal[] = [];
@@ -77,7 +80,7 @@ function show(): void {
     const outcome = await ask<Goal[]>(`/api/v1/go?words=${encodeURIComponent(field.value)}`);
     if (turn !== asked) return;
     goals = outcome.kind === 'done' ? outcome.value : [];
-    said.textContent = outcome.kind === 'done' ? (goals.length ? '' : 'Nothing is called like that.') : sayFailure(outcome);
+    said.textContent = outcome.kind === 'done' ? (goals.length ? '' : w.nothingIsCalledLike()) : sayFailure(outcome);
     draw();
   };
   let timer = 0;

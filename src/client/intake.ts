@@ -1,5 +1,8 @@
 /** Decisions of Intake: one key each; a note where one is owed. */
 import { sayFailure, send } from './api';
+import { clientWords } from '@/words/desk';
+
+const w = clientWords.intake;
 
 const bar = document.querySelector<HTMLElement>('[data-decide]');
 const said = bar?.querySelector<HTMLElement>('[data-said]');
@@ -14,21 +17,20 @@ async function decide(decision: string, text: string): Promise<void> {
     complain(said, places);
     return;
   }
-  said.textContent = 'One moment …';
+  said.textContent = w.oneMoment();
   const outcome = await send<{ address: string }>('POST', `/api/v1/intake/${bar.dataset.decide}/${decision}`, {
     note: text,
     ...(places ? { places } : {}),
   });
   if (outcome.kind === 'done') {
     const words =
-      { publish: 'Published; the sender has a mail.', return: 'Returned with your note.', decline: 'Declined with your note.' }[decision] ??
-      '';
+      { publish: w.publishedTheSenderHas(), return: w.returnedWithYourNote(), decline: w.declinedWithYourNote() }[decision] ?? '';
     location.assign(`/desk/intake?said=${encodeURIComponent(words)}`);
     return;
   }
   const words = {
-    offline: 'No connection; nothing was decided. Try again.',
-    'signed-out': 'Your session has ended; sign in in another window and try again.',
+    offline: w.noConnectionNothingWas(),
+    'signed-out': w.yourSessionHasEnded(),
   };
   complain(said, outcome.kind === 'refused' ? outcome.title : words[outcome.kind]);
 }
@@ -46,7 +48,7 @@ function newPlaces(): Record<string, string> | string | undefined {
     const other = set.querySelector<HTMLSelectElement>('[data-other]');
     if (chosen === 'other' && !other?.value) {
       other?.focus();
-      return 'Choose which one is meant, or another answer.';
+      return w.chooseWhichOneIs();
     }
     choices[set.dataset.newPlace ?? ''] = chosen === 'other' ? (other?.value ?? '') : chosen;
   }
@@ -68,7 +70,7 @@ changes?.addEventListener('submit', async (event) => {
   const take = leave ? [] : [...changes.querySelectorAll<HTMLInputElement>('[name="take"]:checked')].map((box) => box.value);
   const outcome = await send<{ taken: number }>('POST', `/api/v1/intake/${changes.dataset.changes}/changes`, { take });
   if (outcome.kind === 'done') {
-    const words = outcome.value.taken ? 'Taken into the listing.' : 'Left as it was.';
+    const words = outcome.value.taken ? w.takenIntoTheListing() : w.leftAsItWas();
     location.assign(`${location.pathname}?said=${encodeURIComponent(words)}`);
   } else if (note) complain(note, sayFailure(outcome));
 });

@@ -1,4 +1,8 @@
 /** Keeps a job's progress true, and shows what came of it when it is over. */
+import { clientWords } from '@/words/desk';
+
+const w = clientWords.job;
+
 const section = document.querySelector<HTMLElement>('[data-job]');
 const EVERY_MS = 400;
 
@@ -9,7 +13,7 @@ async function ask(id: string): Promise<boolean> {
   const bar = section?.querySelector('progress');
   const count = section?.querySelector('[data-count]');
   if (bar) bar.value = job.done;
-  if (count) count.textContent = `${job.done.toLocaleString('en')} of ${job.total.toLocaleString('en')}`;
+  if (count) count.textContent = w.of({ done: job.done.toLocaleString('en'), total: job.total.toLocaleString('en') });
   return job.state !== 'running' && job.state !== 'cancelling';
 }
 

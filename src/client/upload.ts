@@ -1,9 +1,12 @@
 /** Sends files with their progress, which fetch cannot say. */
 import type { FieldError, Outcome } from './api';
+import { clientWords } from '@/words/desk';
+
+const w = clientWords.upload;
 
 /** What the site takes at most: said here too, since a connection that is cut while sending tells nobody why. */
 const MOST_BYTES = 20 * 1024 * 1024;
-const TOO_LARGE = 'The file is larger than 20 MB; send a smaller one.';
+const TOO_LARGE = w.theFileIsLarger();
 
 /** Posts a file as `file`; `onPart` hears how much of it has gone out, 0 to 1. */
 export function sendFile<T>(path: string, file: File, onPart: (part: number) => void): Promise<Outcome<T>> {
@@ -32,6 +35,6 @@ function outcomeOf<T>(status: number, text: string): Outcome<T> {
   }
   if (status >= 200 && status < 300 && said !== undefined) return { kind: 'done', value: said as T };
   const problem = (said ?? {}) as { title?: string; fields?: FieldError[] } & Record<string, unknown>;
-  const title = problem.title ?? (status === 413 ? TOO_LARGE : 'The site refused.');
+  const title = problem.title ?? (status === 413 ? TOO_LARGE : w.theSiteRefused());
   return { kind: 'refused', status, title, fields: problem.fields ?? [], extra: problem };
 }

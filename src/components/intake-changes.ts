@@ -8,6 +8,9 @@ import { fromStored } from '@/core/recurrence/stored';
 import { plainText, shorten } from '@/core/text/text';
 import type { Proposal } from '@/server/db/schema';
 import { type ReferenceData, namesOf } from '@/server/reference/read';
+import { pagesWords } from '@/words/desk';
+
+const w = pagesWords.intakeChanges;
 
 interface ChangeContext {
   reference: ReferenceData;
@@ -47,7 +50,7 @@ function sayPart(part: SentPart, content: ListingContent, { reference, style }: 
     case 'website':
       return content.website;
     case 'picture':
-      return content.pictureId ? 'a picture' : '';
+      return content.pictureId ? w.aPicture() : '';
     case 'contact':
       return [content.contact.name, content.contact.phone, content.contact.mail].filter(Boolean).join(', ');
   }

@@ -9,6 +9,9 @@ import { fromStored } from '@/core/recurrence/stored';
 import { type Column, COLUMN_WORDS, type TableRow } from '@/server/desk/table';
 import { type ReferenceData, namesOf } from '@/server/reference/read';
 import { markHtml } from './marks';
+import { pagesWords } from '@/words/desk';
+
+const w = pagesWords.listingTable;
 
 /** Options of a select, after its first. */
 export function optionsHtml(first: string, choices: readonly { value: string; name: string }[], chosen: string): Html {
@@ -43,13 +46,13 @@ export function rowsHtml(rows: readonly TableRow[], look: TableLook): Html[] {
 function rowHtml(row: TableRow, look: TableLook): Html {
   const { id, working } = row;
   const title = row.title;
-  const pick = html`<td class="pick w-6 max-[760px]:float-left max-[760px]:border-0 max-[760px]:pt-1"><input type="checkbox" name="chosen" value="${id}" aria-label="Choose ${title || 'a listing without a title'}"></td>`;
+  const pick = html`<td class="pick w-6 max-[760px]:float-left max-[760px]:border-0 max-[760px]:pt-1"><input type="checkbox" name="chosen" value="${id}" aria-label="Choose ${title || w.aListingWithoutA()}"></td>`;
   const mark = markHtml(look.reference.category.get(working.categoryIds[0] ?? ''));
   const headline = working.headline ? html`<span class="quiet small"> headline</span>` : '';
   const editing = row.editing ? html`<span class="amber small"> not saved yet: ${row.editing}</span>` : '';
   const page = row.stage === 'published' ? html` data-page="/what/${row.slug}"` : '';
   const menu = html`<button type="button" class="float-right min-h-6 min-w-6 border-0 bg-transparent text-ink-2" data-row-menu aria-haspopup="menu" aria-label="What to do with ${title || 'it'}">⋯</button>`;
-  const name = html`<td class="${CARD} max-[760px]:font-bold relative min-[1000px]:w-[27%] focus-visible:outline-2 focus-visible:outline-tide focus-visible:-outline-offset-2" data-edit="title" data-value="${title}">${menu}${mark} <a href="/desk/listings/${id}"><strong>${title || 'Without a title'}</strong></a>${headline}${editing}</td>`;
+  const name = html`<td class="${CARD} max-[760px]:font-bold relative min-[1000px]:w-[27%] focus-visible:outline-2 focus-visible:outline-tide focus-visible:-outline-offset-2" data-edit="title" data-value="${title}">${menu}${mark} <a href="/desk/listings/${id}"><strong>${title || w.withoutATitle()}</strong></a>${headline}${editing}</td>`;
   return html`<tr class="max-[760px]:relative max-[760px]:block max-[760px]:border-b max-[760px]:border-ink-3 max-[760px]:py-1.5" data-id="${id}" data-revision="${row.revision}"${page}>${pick}${name}${look.columns.map((column) => cellHtml(row, column, look))}</tr>`;
 }
 
@@ -95,7 +98,10 @@ function stageHtml(row: TableRow, { style, zone }: TableLook): Piece {
     const wall = instantToDateTime(zone, at.getTime());
     return `${sayDay(wall.day, style, { month: 'short' })} ${sayTime(wall.minute, style)}`;
   };
-  const times = [row.publishAt ? `out ${say(row.publishAt)}` : '', row.withdrawAt ? `down ${say(row.withdrawAt)}` : ''].filter(Boolean);
+  const times = [
+    row.publishAt ? w.out({ day: say(row.publishAt) }) : '',
+    row.withdrawAt ? w.down({ day: say(row.withdrawAt) }) : '',
+  ].filter(Boolean);
   return [
     html`<span class="stage ${row.stage}">${STAGE_WORDS[row.stage]}</span>`,
     row.edited ? html`<span class="amber small"> changes wait</span>` : '',
@@ -109,7 +115,7 @@ function cellWords(row: TableRow, column: Column, { reference, style, zone, toda
   const { working } = row;
   switch (column) {
     case 'next': {
-      if (row.nextDay === null) return working.recurrence ? 'past' : 'no date';
+      if (row.nextDay === null) return working.recurrence ? w.past() : w.noDate();
       const day = sayDay(row.nextDay, style, { weekday: 'short', month: 'short', year: true });
       return row.nextMinute === null ? day : `${day} ${sayTime(row.nextMinute, style)}`;
     }
@@ -142,6 +148,6 @@ function repeatWords({ recurrence }: TableRow['working']): string {
   if (!recurrence) return '';
   const { parts } = fromStored(recurrence);
   const first = parts.find((s) => s.rule);
-  if (!first?.rule) return parts.length > 1 ? `${parts.length} dates` : 'once';
-  return sayRule(first.rule, first.start.day) + (parts.length > 1 ? ', and more' : '');
+  if (!first?.rule) return parts.length > 1 ? w.dates({ n: parts.length }) : w.once();
+  return sayRule(first.rule, first.start.day) + (parts.length > 1 ? w.andMore() : '');
 }

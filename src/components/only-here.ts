@@ -1,3 +1,6 @@
 /** Said wherever somebody is about to send an address that nobody else can open. */
-export const ONLY_HERE =
-  'Mails and calendar files carry an address that works on this machine only. Before others use the site, set “Address of the site” in Settings, or start it with ALMANAC_ADDRESS.';
+import { pagesWords } from '@/words/desk';
+
+const w = pagesWords.onlyHere;
+
+export const ONLY_HERE = w.mailsAndCalendarFiles();

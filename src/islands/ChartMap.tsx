@@ -4,6 +4,9 @@ import workerUrl from 'maplibre-gl/dist/maplibre-gl-worker.mjs?worker&url';
 import { useEffect, useRef } from 'react';
 import type { Bounds, Chart } from '@/core/geo/geo';
 import { groupMarks, type MarkGroup } from '@/core/geo/cluster';
+import { chartWords } from '@/words/desk';
+
+const w = chartWords.chartMap;
 
 maplibregl.setWorkerUrl(workerUrl);
 
@@ -81,7 +84,7 @@ function styleOf(chart: Chart | null): maplibregl.StyleSpecification {
 /** Rings closer than this would cover each other, in pixels. */
 const APART = 40;
 
-const countWords = (count: number): string => `${count} ${count === 1 ? 'date' : 'dates'}`;
+const countWords = (count: number): string => `${count} ${w.date({ count })}`;
 
 function ring(group: MarkGroup, members: readonly ChartPlace[]): HTMLButtonElement {
   const button = document.createElement('button');
@@ -120,7 +123,7 @@ function leadTo(place: ChartPlace, say: (words: string) => void): void {
   const item = choose(place.id);
   item?.scrollIntoView({ block: 'nearest' });
   item?.querySelector<HTMLElement>('a, [tabindex]')?.focus({ preventScroll: true });
-  say(`${place.name}: ${countWords(place.count)}, in the list.`);
+  say(w.inTheList({ name: place.name, countWords: countWords(place.count) }));
 }
 
 /** The isles' names, the places, and the list beside them, which moves in step. */
@@ -188,7 +191,7 @@ function press(map: maplibregl.Map, members: readonly ChartPlace[], say: (words:
     leadTo(first, say);
     return;
   }
-  say(`Closer to ${members.map((place) => place.name).join(', ')}.`);
+  say(w.closerTo({ map: members.map((place) => place.name).join(', ') }));
   map.fitBounds(bounds, { padding: 70, maxZoom: map.getMaxZoom(), animate: !matchMedia('(prefers-reduced-motion: reduce)').matches });
 }
 
@@ -238,7 +241,7 @@ export default function ChartMap({ places, bounds }: { places: ChartPlace[]; bou
     <>
       {/* The map's own styles make its box relative: its place is the one around it. */}
       <div className="absolute inset-0">
-        <section ref={box} className="h-full" aria-label="Movable chart" />
+        <section ref={box} className="h-full" aria-label={w.movableChart()} />
       </div>
       <p ref={status} className="hidden-words" role="status" />
     </>

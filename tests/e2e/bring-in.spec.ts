@@ -87,7 +87,7 @@ for (const width of [1280, 360]) {
     await page.getByRole('button', { name: 'Look at it' }).click();
     await expect(page.getByRole('status').first()).toContainText('1 new, 0 changed, 1 as they are');
     await page.goto('/desk/bring-in');
-    await page.getByRole('button', { name: 'Take it back' }).first().click();
+    await page.getByRole('button', { name: 'Undo this import' }).first().click();
     await expect(page.getByText('Taken back: 1 listing.')).toBeVisible();
     expect((await request.get('/what/slip-scrubbing-day')).status()).toBe(404);
     await page.close();
@@ -118,7 +118,7 @@ test('a table with days in plain words is read, its columns corrected, its probl
   // "Remarks" says nothing of what it is: somebody does, once.
   await page.getByText('5 columns').click();
   await page.getByLabel('Remarks').selectOption({ label: 'Summary' });
-  await page.getByRole('button', { name: 'Read it so, now and the next time' }).click();
+  await page.getByRole('button', { name: 'Read it this way, now and next time' }).click();
   await page.getByText('5 columns').click();
   await expect(page.getByLabel('Remarks')).toHaveValue('summary');
   await page.getByLabel('and publish it at once').check();
@@ -134,7 +134,7 @@ test('a table with days in plain words is read, its columns corrected, its probl
   const csv = await (await page.request.get('/desk/export/listings.csv?words=sail+repair')).text();
   expect(csv).toContain('Every other Wednesday');
   await page.goto('/desk/bring-in');
-  await page.getByRole('button', { name: 'Take it back' }).first().click();
+  await page.getByRole('button', { name: 'Undo this import' }).first().click();
   await expect(page.getByText('Taken back: 2 listings.')).toBeVisible();
   await page.close();
 });
@@ -166,7 +166,7 @@ test('thousands of events come in while the site goes on answering, unseen until
   const read = async (): Promise<number> =>
     Number(/([\d,]+) dates? in/.exec(await (await request.get('/month/2027-04?words=tide+watch')).text())?.[1]?.replace(',', ''));
   expect(await read()).toBe(0);
-  await page.getByRole('button', { name: 'Cancel and take back' }).click();
+  await page.getByRole('button', { name: 'Cancel and undo' }).click();
   await expect(page.getByRole('status').first()).toContainText('2,500 new', { timeout: 60_000 });
   expect((await request.get('/what/tide-watch-1')).status()).toBe(404);
 
@@ -181,13 +181,13 @@ test('thousands of events come in while the site goes on answering, unseen until
   expect([...seen].filter((n) => n !== 0 && n !== 10_000)).toEqual([]);
   expect((await request.get('/what/tide-watch-2499')).status()).toBe(200);
   await page.goto('/desk/bring-in');
-  await page.getByRole('button', { name: 'Take it back' }).first().click();
+  await page.getByRole('button', { name: 'Undo this import' }).first().click();
   await expect(page.getByText(/Taken back: 2,500 listings|being taken back/).first()).toBeVisible();
   expect(await read()).toBe(0);
   // What was said once does not stay in the way: the line of the file says how it stands.
   await expect(async () => {
     await page.reload();
-    await expect(page.getByText('being taken back')).toHaveCount(0, { timeout: 200 });
+    await expect(page.getByText('being undone')).toHaveCount(0, { timeout: 200 });
   }).toPass({ timeout: 90_000 });
   await page.close();
 });

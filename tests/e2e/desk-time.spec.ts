@@ -34,7 +34,7 @@ test('a listing is set to go out and come down by itself; what cannot be is said
   expect((await request.get('/what/lamp-oil-evening')).status()).toBe(404);
   await page.locator('[data-rows] tbody a').first().click();
   await page.getByLabel('Goes out by itself').uncheck();
-  await page.getByRole('button', { name: 'Take the times off' }).click();
+  await page.getByRole('button', { name: 'Clear these times' }).click();
   await note(page, /no times any more/);
   await expect(page.locator('.editor-head .stage')).toHaveText('Draft');
   await page.context().close();
@@ -74,7 +74,7 @@ test('the preview shows it wherever readers meet it; “Go to” opens anything 
   // Nothing is called so; a slip is no dead end.
   await page.keyboard.press('Alt+g');
   await page.getByRole('combobox', { name: 'Go to' }).fill('xylophone');
-  await expect(page.getByText('Nothing is called like that.')).toBeVisible();
+  await expect(page.getByText('Nothing matches.')).toBeVisible();
   await page.keyboard.press('Escape');
   await expect(page.getByRole('combobox', { name: 'Go to' })).toBeHidden();
   await page.context().close();

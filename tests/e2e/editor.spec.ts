@@ -86,7 +86,7 @@ test('a half-typed listing is offered to a new one, never put in unasked, and co
   await page.getByRole('link', { name: 'New listing' }).click();
   await expect(page.getByText('You began a listing “Half-typed Supper”')).toBeVisible();
   await expect(page.getByLabel('Title', { exact: true })).toHaveValue('');
-  await page.getByRole('button', { name: 'Go on with it here' }).click();
+  await page.getByRole('button', { name: 'Continue here' }).click();
   await expect(page.getByLabel('Title', { exact: true })).toHaveValue('Half-typed Supper');
   await expect(page.getByText('You began a listing')).toHaveCount(0);
   // It is dropped for the journeys that follow.

@@ -114,7 +114,7 @@ test('Proof: mended with one key, answered for with a reason, and many at once',
   await expectAccessible(page, 'Proof page');
   await page.getByLabel('Choose Kelp supper').check();
   await page.getByLabel('Why they are right as they are').fill('Said on purpose');
-  await page.getByRole('button', { name: 'Answer for the chosen' }).click();
+  await page.getByRole('button', { name: 'Accept the chosen ones' }).click();
   await expect(page.locator('.note.good')).toContainText('1 answer kept');
   await page.setViewportSize({ width: 360, height: 800 });
   await page.goto('/desk/proof');

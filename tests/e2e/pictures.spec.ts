@@ -127,7 +127,7 @@ test('a gallery in order, what stays in sight, another file everywhere: by keybo
 
   // Another file in its place, and back.
   await expect(page.locator('.uses')).toContainText('Kelp Pressing');
-  await page.getByLabel('Replace by another file').setInputFiles(await file('new.jpg', '#a5123a'));
+  await page.getByLabel('Replace with another file').setInputFiles(await file('new.jpg', '#a5123a'));
   await expect(page.getByText('Replaced in 1 place')).toBeVisible();
   expect((await seen()).ink[0]).toBeGreaterThan(120);
   await Promise.all([page.waitForEvent('load'), page.getByRole('button', { name: 'Undo', exact: true }).click()]);

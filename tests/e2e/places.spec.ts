@@ -72,7 +72,7 @@ test('two venues become one, the old address leads on, and they are parted again
   await expect(said(page)).toContainText('“The Old Net Loft” is part of “Net Loft” now');
   const moved = await page.request.get('/at/the-old-net-loft', { maxRedirects: 0 });
   expect([moved.status(), moved.headers().location]).toEqual([301, '/at/net-loft']);
-  await page.getByRole('button', { name: 'Part them again' }).click();
+  await page.getByRole('button', { name: 'Separate them again' }).click();
   await expect(said(page)).toContainText('“The Old Net Loft” is back');
   expect((await page.request.get('/at/the-old-net-loft', { maxRedirects: 0 })).status()).toBe(200);
   await page.goto('/desk/venues');

@@ -3,6 +3,9 @@ import { type KeyboardEvent, useState } from 'react';
 import { Button, Collection, Tree, TreeItem, TreeItemContent, useDragAndDrop } from 'react-aria-components';
 import { sayFailure, send } from '@/client/api';
 import { movedInTree, steppedInTree, type TreeItem as Item, type TreeMove } from '@/core/category/tree';
+import { categoriesWords } from '@/words/desk';
+
+const w = categoriesWords.categoryTree;
 
 interface Branch extends Item {
   name: string;
@@ -33,7 +36,7 @@ export default function CategoryTree({ categories }: { categories: CategoryStart
     setBefore(past);
     const outcome = await send('PUT', '/api/v1/categories/order', { order: next.map(({ id, parentId }) => ({ id, parentId })) });
     setWrong(sayFailure(outcome));
-    if (outcome.kind === 'done') setSaid('Kept.');
+    if (outcome.kind === 'done') setSaid(w.kept());
     else setItems(last);
   };
   const apply = (moved: Item[] | string): void => {
@@ -75,7 +78,7 @@ export default function CategoryTree({ categories }: { categories: CategoryStart
   return (
     <div role="presentation" onKeyDownCapture={onKey}>
       <Tree
-        aria-label="Categories in their order"
+        aria-label={w.categoriesInTheirOrder()}
         className="category-tree border-t-2 border-t-rule-strong border-b-2 border-b-rule-strong bg-sheet outline-none"
         items={branches}
         dependencies={[items]}
@@ -86,10 +89,10 @@ export default function CategoryTree({ categories }: { categories: CategoryStart
         {(item) => <Row item={item} />}
       </Tree>
       <p className="row small m-0 mt-2">
-        <span className="quiet">Drag, or Alt with the arrows: up and down, right under the one before, left out again.</span>
+        <span className="quiet">{w.dragOrAltWith()}</span>
         {undo && (
           <button type="button" className="button small" onClick={() => void keep(undo, before.slice(0, -1))}>
-            Undo
+            {w.undo()}
           </button>
         )}
         <span role="status" className={wrong ? 'red' : 'quiet'}>
@@ -108,14 +111,14 @@ function Row({ item }: { item: Branch }) {
       textValue={item.name}
     >
       <TreeItemContent>
-        <Button slot="drag" className="bg-transparent min-w-6 min-h-6 cursor-grab text-ink-2" aria-label={`Move ${item.name}`}>
+        <Button slot="drag" className="bg-transparent min-w-6 min-h-6 cursor-grab text-ink-2" aria-label={w.move({ name: item.name })}>
           ⋮
         </Button>
         {item.children.length > 0 ? (
           <Button
             slot="chevron"
             className="bg-transparent min-w-6 min-h-6 cursor-grab text-ink-2"
-            aria-label={`What stands under ${item.name}`}
+            aria-label={w.whatStandsUnder({ name: item.name })}
           >
             ▾
           </Button>
@@ -127,8 +130,8 @@ function Row({ item }: { item: Branch }) {
           {item.name}
         </a>
         <span className="quiet small">
-          {item.uses} {item.uses === 1 ? 'listing' : 'listings'}
-          {item.fallback && '; the fallback: listings without a category stand under it, so it stays'}
+          {item.uses} {w.listing({ uses: item.uses })}
+          {item.fallback && w.theFallbackListingsWithout()}
         </span>
       </TreeItemContent>
       <Collection items={item.children}>{(child) => <Row item={child} />}</Collection>

@@ -3,6 +3,9 @@ import type { KeyboardEvent } from 'react';
 import { Button, GridList, GridListItem, useDragAndDrop } from 'react-aria-components';
 import type { Choice } from '@/core/listing/editor';
 import { moved } from './order';
+import { editorWords } from '@/words/desk';
+
+const w = editorWords.chosen;
 
 interface ChosenProps {
   label: string;
@@ -34,7 +37,7 @@ export function Chosen({ label, choices, chosen, onChange, pageOf }: ChosenProps
     <div role="presentation" onKeyDownCapture={onKey}>
       <GridList
         className="chips"
-        aria-label={`Chosen: ${label}`}
+        aria-label={w.chosen({ label })}
         items={items}
         dependencies={[choices]}
         dragAndDropHooks={dragAndDropHooks}
@@ -44,24 +47,24 @@ export function Chosen({ label, choices, chosen, onChange, pageOf }: ChosenProps
           <GridListItem
             className="chip data-focus-visible:outline-2 data-focus-visible:outline-solid data-focus-visible:outline-tide data-focus-visible:outline-offset-2 data-dragging:opacity-50"
             id={id}
-            textValue={choice?.name ?? 'something that was removed'}
+            textValue={choice?.name ?? w.somethingThatWasRemoved()}
           >
             <span className="inline-flex gap-1.75 items-center">
               {chosen.length > 1 && (
-                <Button slot="drag" className="cursor-grab tracking-[-2px]" aria-label={`Move ${choice?.name ?? 'it'}`}>
+                <Button slot="drag" className="cursor-grab tracking-[-2px]" aria-label={w.move({ name: choice?.name ?? 'it' })}>
                   ⋮
                 </Button>
               )}
               {choice?.mark && <span dangerouslySetInnerHTML={{ __html: choice.mark }} />}
               {choice && pageOf ? (
-                <a href={pageOf(id)} target="_blank" rel="noreferrer" title={`Open ${choice.name}`}>
+                <a href={pageOf(id)} target="_blank" rel="noreferrer" title={w.open({ name: choice.name })}>
                   {choice.name}
                 </a>
               ) : (
-                (choice?.name ?? 'something that was removed')
+                (choice?.name ?? w.somethingThatWasRemoved())
               )}
-              {choice?.binned && <span className="amber small">in the bin</span>}
-              <Button aria-label={`Take ${choice?.name ?? 'it'} off`} onPress={() => onChange(chosen.filter((c) => c !== id))}>
+              {choice?.binned && <span className="amber small">{w.inTheBin()}</span>}
+              <Button aria-label={w.takeOff({ name: choice?.name ?? 'it' })} onPress={() => onChange(chosen.filter((c) => c !== id))}>
                 ✕
               </Button>
             </span>

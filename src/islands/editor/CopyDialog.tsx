@@ -11,6 +11,9 @@ import { sayRecurrence } from '@/core/phrase/say';
 import { toStored } from '@/core/recurrence/stored';
 import { Questions } from '../fields/Questions';
 import { AskBox } from '../fields/Box';
+import { editorWords } from '@/words/desk';
+
+const w = editorWords.copyDialog;
 
 interface CopyProps {
   id: string;
@@ -35,12 +38,7 @@ export function CopyDialog({ id, title, site, onClose }: CopyProps) {
   );
   const settled = when.trim() !== '' && reading.recurrence !== null && !reading.problems.length;
   const submit = async (): Promise<void> => {
-    if (days === undefined && !settled)
-      return setWrong(
-        reading.problems.length
-          ? 'Answer what is asked below the dates first, or take those words out.'
-          : 'Write when it is: 3 April, 3 and 10 April, or Tuesdays 7pm from 3 April to 30 June.',
-      );
+    if (days === undefined && !settled) return setWrong(reading.problems.length ? w.answerWhatIsAsked() : w.writeWhenItIs());
     setBusy(true);
     const dates =
       days === undefined && reading.recurrence
@@ -54,9 +52,9 @@ export function CopyDialog({ id, title, site, onClose }: CopyProps) {
     }
   };
   return (
-    <AskBox title="Copy this listing" command="Copy it" disabled={busy} wrong={wrong} onSubmit={submit} onClose={onClose}>
+    <AskBox title={w.copyThisListing()} command="Copy it" disabled={busy} wrong={wrong} onSubmit={submit} onClose={onClose}>
       <div className="field">
-        <label htmlFor="copy-when">When is it?</label>
+        <label htmlFor="copy-when">{w.whenIsIt()}</label>
         <input
           id="copy-when"
           // biome-ignore lint/a11y/noAutofocus: the dialog begins with its first question
@@ -65,26 +63,26 @@ export function CopyDialog({ id, title, site, onClose }: CopyProps) {
           value={when}
           onChange={(e) => setWhen(e.target.value)}
           maxLength={MOST_CHARACTERS}
-          placeholder="3 April"
+          placeholder={w.n3April()}
         />
         <span className="hint" role="status">
           {days?.length
-            ? `${sayList(days.map((d) => sayDay(d, site.style, { weekday: 'short', year: true })))}. The hour stays; a repeating listing begins then.`
+            ? w.theHourStaysA({ list: sayList(days.map((d) => sayDay(d, site.style, { weekday: 'short', year: true }))) })
             : settled && reading.recurrence
-              ? `${sayRecurrence(reading.recurrence, site.style)} Where no hour is said, the original’s stays.`
+              ? w.whereNoHourIs({ recurrence: sayRecurrence(reading.recurrence, site.style) })
               : when.trim()
                 ? reading.problems.length
-                  ? 'Some of it is still open:'
-                  : 'No date is in these words yet.'
-                : 'Left empty, its dates stay, and Proof holds the copy until somebody looked at them.'}
+                  ? w.someOfItIs()
+                  : w.noDateIsIn()
+                : w.leftEmptyItsDates()}
         </span>
         {when.trim() !== '' && !days?.length && <Questions reading={reading} text={when} onText={setWhen} />}
       </div>
       <div className="field">
-        <label htmlFor="copy-title">Title</label>
+        <label htmlFor="copy-title">{w.title()}</label>
         <input id="copy-title" required maxLength={mostOf('title')} value={name} onChange={(e) => setName(e.target.value)} />
       </div>
-      <p className="hint m-0">Changes to single dates, cancellations and breaks stay behind. The copy is a draft.</p>
+      <p className="hint m-0">{w.changesToSingleDates()}</p>
     </AskBox>
   );
 }

@@ -7,6 +7,9 @@ import { sayField } from '@/core/listing/say-field';
 import type { Style } from '@/core/phrase/format';
 import { AskBox, Box } from '../fields/Box';
 import type { Conflict } from './use-listing';
+import { editorWords } from '@/words/desk';
+
+const w = editorWords.dialogs;
 
 export function SignInAgain({ onDone, onClose }: { onDone: () => void; onClose: () => void }) {
   const [wrong, setWrong] = useState('');
@@ -17,21 +20,21 @@ export function SignInAgain({ onDone, onClose }: { onDone: () => void; onClose: 
     else
       setWrong(
         outcome.kind === 'offline'
-          ? 'No connection; try again.'
+          ? w.noConnectionTryAgain()
           : outcome.kind === 'refused' && outcome.status === 429
-            ? 'That was too often; wait a minute.'
-            : 'No account has this mail address and password.',
+            ? w.thatWasTooOften()
+            : w.noAccountHasThis(),
       );
   };
   return (
-    <AskBox title="Your session has ended" command="Sign in and save" wrong={wrong} onSubmit={submit} onClose={onClose}>
-      <p className="m-0">Nothing is lost. Sign in again and it is saved.</p>
+    <AskBox title={w.yourSessionHasEnded()} command="Sign in and save" wrong={wrong} onSubmit={submit} onClose={onClose}>
+      <p className="m-0">{w.nothingIsLostSign()}</p>
       <div className="field">
-        <label htmlFor="again-mail">Mail address</label>
+        <label htmlFor="again-mail">{w.mailAddress()}</label>
         <input id="again-mail" name="email" type="email" autoComplete="username" required />
       </div>
       <div className="field">
-        <label htmlFor="again-word">Password</label>
+        <label htmlFor="again-word">{w.password()}</label>
         <input id="again-word" name="password" type="password" autoComplete="current-password" required />
       </div>
     </AskBox>
@@ -62,12 +65,8 @@ export function TwoSaved({
     onKeep(result as unknown as ListingContent);
   };
   return (
-    <Box title={`${conflict.newer.by} saved this listing after you opened it`} onClose={onClose}>
-      {conflict.collisions.length === 0 ? (
-        <p>You changed different parts, so both fit together.</p>
-      ) : (
-        <p>You both changed the following. Choose which to keep; all else fits together.</p>
-      )}
+    <Box title={w.savedThisListingAfter({ by: conflict.newer.by })} onClose={onClose}>
+      {conflict.collisions.length === 0 ? <p>{w.youChangedDifferentParts()}</p> : <p>{w.youBothChangedThe()}</p>}
       {conflict.collisions.map((part) => (
         <fieldset key={part} className="m-0 mb-2.5 border-0 p-0">
           <legend className="label">{FIELDS[part].label}</legend>
@@ -79,8 +78,8 @@ export function TwoSaved({
                   name={part}
                   checked={!theirs.has(part)}
                   onChange={() => setTheirs(new Set([...theirs].filter((t) => t !== part)))}
-                />{' '}
-                Yours
+                />
+                {w.yours()}
               </label>
               <div>{say(mine, part)}</div>
             </div>
@@ -96,10 +95,10 @@ export function TwoSaved({
       ))}
       <div className="row">
         <button type="button" className="button main" onClick={keep}>
-          Save it like this
+          {w.saveItLikeThis()}
         </button>
         <button type="button" className="button" onClick={onClose}>
-          Go on editing
+          {w.goOnEditing()}
         </button>
       </div>
     </Box>

@@ -29,16 +29,19 @@ import { Words } from './parts/Words';
 import { Beginnings } from './parts/Beginnings';
 import { Details } from './parts/Details';
 import { StagePart } from './parts/Stage';
+import { editorWords } from '@/words/desk';
+
+const w = editorWords.listingEditor;
 
 const SECTIONS = [
-  ['what', 'What'],
-  ['when', 'When'],
-  ['where', 'Where'],
-  ['who', 'Who'],
-  ['words', 'Words'],
-  ['details', 'Details'],
-  ['picture', 'Pictures'],
-  ['stage', 'Stage'],
+  ['what', w.what()],
+  ['when', w.when()],
+  ['where', w.where()],
+  ['who', w.who()],
+  ['words', w.words()],
+  ['details', w.details()],
+  ['picture', w.pictures()],
+  ['stage', w.stage()],
 ] as const;
 const SECTION_OF: Record<ValidationField, string> = {
   title: 'what',
@@ -124,11 +127,11 @@ export default function ListingEditor({ start }: { start: EditorStart }) {
     [venues, organizers, start.categories, start.tags],
   );
   return (
-    <section aria-label="Listing">
+    <section aria-label={w.listing()}>
       <Head listing={listing} start={start} stopped={stopsPublishing(validation.all)} onCopy={() => setCopying(true)} others={others} />
       <div className="editor grid grid-cols-[118px_minmax(0,1fr)_372px] min-h-[calc(100vh_-_110px)] max-[1080px]:grid-cols-1">
         <div className="py-4.5 border-r border-r-rule max-[1080px]:hidden">
-          <nav className="sticky top-18.5" aria-label="Sections">
+          <nav className="sticky top-18.5" aria-label={w.sections()}>
             {SECTIONS.map(([id, name]) => (
               <a
                 className="block py-1.25 pr-3 pl-4.25 border-l-[3px] border-l-unmarked no-underline text-ink-2 hover:text-ink hover:font-bold hover:border-ink [&.here]:border-ink [&.here]:font-bold [&.here]:text-ink"
@@ -151,7 +154,7 @@ export default function ListingEditor({ start }: { start: EditorStart }) {
             error={error('recurrence') ?? error('when') ?? error('changes')}
           />
           <section className="part pt-4 scroll-mt-16" id="where">
-            <h2 className="text-[20px] border-b border-b-rule-strong pb-1.75 mb-3">Where</h2>
+            <h2 className="text-[20px] border-b border-b-rule-strong pb-1.75 mb-3">{w.where()}</h2>
             <div className="grid gap-3">
               <Select
                 label={FIELDS.attendance.label}
@@ -161,7 +164,7 @@ export default function ListingEditor({ start }: { start: EditorStart }) {
               />
               {content.attendance !== 'online' && (
                 <Picker
-                  label="Venues"
+                  label={w.venues()}
                   choices={venues}
                   name="venues"
                   pageOf={start.mayMake ? (id) => `/desk/venues/${id}` : undefined}
@@ -177,9 +180,9 @@ export default function ListingEditor({ start }: { start: EditorStart }) {
             </div>
           </section>
           <section className="part pt-4 scroll-mt-16" id="who">
-            <h2 className="text-[20px] border-b border-b-rule-strong pb-1.75 mb-3">Who</h2>
+            <h2 className="text-[20px] border-b border-b-rule-strong pb-1.75 mb-3">{w.who()}</h2>
             <Picker
-              label="Organizers"
+              label={w.organizers()}
               choices={organizers}
               name="organizers"
               pageOf={start.mayMake ? (id) => `/desk/organizers/${id}` : undefined}
@@ -207,7 +210,7 @@ export default function ListingEditor({ start }: { start: EditorStart }) {
         </div>
         <aside
           className="pt-4.5 pb-15 px-4.5 min-w-0 border-l border-l-rule max-[1080px]:border-l-0 max-[1080px]:border-t max-[1080px]:border-t-rule"
-          aria-label="Dates and Proof"
+          aria-label={w.datesAndProof()}
         >
           <div className="sticky top-16 max-h-[calc(100vh_-_80px)] overflow-auto max-[1080px]:static max-[1080px]:max-h-none">
             <DatesRail content={content} setContent={setContent} rail={rail} clashes={clashes} site={start.site} venues={venues} />
@@ -229,7 +232,7 @@ export default function ListingEditor({ start }: { start: EditorStart }) {
         dates={rail.total}
       />
       <span className="hidden-words" role="status">
-        {busy ? 'Saving' : (note?.text ?? '')}
+        {busy ? w.saving() : (note?.text ?? '')}
       </span>
       {listing.signIn && (
         <SignInAgain

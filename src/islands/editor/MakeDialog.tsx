@@ -6,6 +6,9 @@ import { MOST_IN } from '@/core/listing/fields';
 import { AskBox } from '../fields/Box';
 import { Field } from '../fields/fields';
 import { LikeNames } from '../places/NameField';
+import { editorWords } from '@/words/desk';
+
+const w = editorWords.makeDialog;
 
 export interface Made {
   id: string;
@@ -19,14 +22,14 @@ interface Known extends Made {
 }
 
 const VENUE_FIELDS = [
-  ['street', 'Street'],
-  ['town', 'Town'],
-  ['island', 'Area or island'],
+  ['street', w.street()],
+  ['town', w.town()],
+  ['island', w.areaOrIsland()],
 ] as const;
 const ORGANIZER_FIELDS = [
-  ['phone', 'Phone'],
-  ['mail', 'Mail'],
-  ['website', 'Website'],
+  ['phone', w.phone()],
+  ['mail', w.mail()],
+  ['website', w.website()],
 ] as const;
 
 export function MakeDialog({
@@ -58,7 +61,7 @@ export function MakeDialog({
   });
   return (
     <AskBox
-      title={kind === 'venues' ? 'Make a venue' : 'Make an organizer'}
+      title={kind === 'venues' ? w.makeAVenue() : w.makeAnOrganizer()}
       command="Make it"
       disabled={isSubmitting}
       wrong={wrong}
@@ -66,14 +69,14 @@ export function MakeDialog({
       onClose={onClose}
     >
       <div className="grid gap-1">
-        <Field label="Name" error={errors.name?.message}>
+        <Field label={w.nameWord()} error={errors.name?.message}>
           {({ id, describedBy, invalid }) => (
             <input
               id={id}
               maxLength={MOST_IN.contactName}
               aria-describedby={describedBy}
               aria-invalid={invalid}
-              {...form.register('name', { required: 'It needs a name.' })}
+              {...form.register('name', { required: w.itNeedsAName() })}
             />
           )}
         </Field>
@@ -86,9 +89,7 @@ export function MakeDialog({
           )}
         </Field>
       ))}
-      {kind === 'venues' && (
-        <p className="hint m-0">Its position is looked up from the address; the pin can be set on the venue’s own page.</p>
-      )}
+      {kind === 'venues' && <p className="hint m-0">{w.itsPositionIsLooked()}</p>}
     </AskBox>
   );
 }

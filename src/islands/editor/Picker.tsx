@@ -3,6 +3,9 @@ import { type KeyboardEvent, lazy, Suspense, useId, useState } from 'react';
 import { fold } from '@/core/text/text';
 import { pick } from '@/core/match/pick';
 import type { Choice } from '@/core/listing/editor';
+import { editorWords } from '@/words/desk';
+
+const w = editorWords.picker;
 
 // Dragging weighs as much as the rest of the form: it comes a moment later.
 const Chosen = lazy(() => import('./Chosen').then(({ Chosen: part }) => ({ default: part })));
@@ -102,7 +105,7 @@ export function Picker({ label, hint, choices, chosen, onChange, onMake, pageOf,
           aria-describedby={describedBy}
           aria-invalid={left || error ? true : undefined}
           value={words}
-          placeholder={chosen.length ? 'Add another' : 'Type to find'}
+          placeholder={chosen.length ? w.addAnother() : w.typeToFind()}
           onChange={(e) => {
             setWords(e.target.value);
             setOpen(true);
@@ -176,7 +179,7 @@ function Options({ id, label, shown, at, typed, make, take, said }: OptionsProps
             onMouseDown={(e) => e.preventDefault()}
             onClick={make}
           >
-            Make “{typed}” …
+            {w.make({ typed })}
           </div>
         )}
       </div>
@@ -195,23 +198,23 @@ interface Said {
 }
 
 function sayOptions({ shown, total, typed, sure, chosenAlready }: Said): string {
-  if (total > shown) return `${shown} of ${total}; type more to see the others`;
-  if (!total) return chosenAlready ? 'That one is chosen already' : `Nothing is called “${typed}”`;
-  return sure || !typed ? 'Enter takes the marked one' : 'Choose with the arrows, or type more';
+  if (total > shown) return w.ofTypeMoreTo({ shown, total });
+  if (!total) return chosenAlready ? w.thatOneIsChosen() : w.nothingIsCalled({ typed });
+  return sure || !typed ? w.enterTakesTheMarked() : w.chooseWithTheArrows();
 }
 
 /** What was typed and is none of the choices: it stays, and says that it is not chosen. */
 function Leftover({ id, typed, make, onClear }: { id: string; typed: string; make: (() => void) | undefined; onClear: () => void }) {
   return (
     <span className="wrong" id={id} role="status">
-      “{typed}” is not chosen.{' '}
+      {w.isNotChosen({ typed })}
       {make && (
         <button type="button" className="link" onClick={make}>
-          Make “{typed}”
+          {w.make2({ typed })}
         </button>
       )}{' '}
       <button type="button" className="link" onClick={onClear}>
-        Clear it
+        {w.clearIt()}
       </button>
     </span>
   );

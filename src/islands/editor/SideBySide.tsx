@@ -8,6 +8,9 @@ import { differences } from '@/core/listing/merge';
 import type { Style } from '@/core/phrase/format';
 import type { Subject } from '@/core/validation/note';
 import { Box } from '../fields/Box';
+import { editorWords } from '@/words/desk';
+
+const w = editorWords.sideBySide;
 
 interface SideBySideProps {
   subject: Subject;
@@ -39,7 +42,7 @@ export function SideBySide({ subject, id, revision, mine, nameOf, style, onClose
     else setWrong(sayFailure(outcome));
   };
   return (
-    <Box title={`Is it “${subject.title}”?`} onClose={onClose}>
+    <Box title={w.isIt({ title: subject.title })} onClose={onClose}>
       {wrong && (
         <p className="note bad" role="alert">
           {wrong}
@@ -50,9 +53,9 @@ export function SideBySide({ subject, id, revision, mine, nameOf, style, onClose
           <thead>
             <tr>
               <th />
-              <th>This listing</th>
+              <th>{w.thisListing()}</th>
               <th>
-                <a href={`/desk/listings/${subject.listingId}`}>The other</a>
+                <a href={`/desk/listings/${subject.listingId}`}>{w.theOther()}</a>
               </th>
             </tr>
           </thead>
@@ -70,16 +73,14 @@ export function SideBySide({ subject, id, revision, mine, nameOf, style, onClose
       <div className="row mt-3">
         {id && (
           <button type="button" className="button main" disabled={!theirs} onClick={() => void merge()}>
-            Merge this into the other
+            {w.mergeThisIntoThe()}
           </button>
         )}
         <button type="button" className="button" onClick={onClose}>
-          Close
+          {w.close()}
         </button>
       </div>
-      {id && (
-        <p className="hint">What the other lacks is taken over from this one, which goes to the bin; its address leads to the other.</p>
-      )}
+      {id && <p className="hint">{w.whatTheOtherLacks()}</p>}
     </Box>
   );
 }

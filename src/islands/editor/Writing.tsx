@@ -8,6 +8,9 @@ import { pictureLink } from '@/core/picture/in-text';
 import { ChooseDialog } from '../pictures/ChooseDialog';
 import { PictureTools } from './PictureTools';
 import { TextImage } from './text-image';
+import { editorWords } from '@/words/desk';
+
+const w = editorWords.writing;
 
 export default function Writing({ html, onChange, labelId }: { html: string; onChange: (html: string) => void; labelId: string }) {
   const seen = useRef(html);
@@ -84,24 +87,24 @@ export default function Writing({ html, onChange, labelId }: { html: string; onC
   };
   const link = (typed: string): void => {
     const href = pictureLink(typed);
-    setWrong(href ? '' : 'A link is written www.shore.example, rue@dunlin.example with mailto: before it, or /what/… on this site.');
+    setWrong(href ? '' : w.aLinkIsWritten());
     if (!href) return;
     chain().setLink({ href }).run();
     setLinking(null);
   };
   return (
     <div>
-      <div className="flex flex-wrap gap-0.5 border border-ink-3 border-b-0 bg-wash p-0.75" role="toolbar" aria-label="Text tools">
-        {tool('B', 'Bold', on?.bold, () => chain().toggleBold().run())}
-        {tool('I', 'Italic', on?.italic, () => chain().toggleItalic().run())}
-        {tool('H2', 'Heading', on?.h2, () => chain().toggleHeading({ level: 2 }).run())}
-        {tool('H3', 'Smaller heading', on?.h3, () => chain().toggleHeading({ level: 3 }).run())}
-        {tool('• List', 'List', on?.list, () => chain().toggleBulletList().run())}
-        {tool('1. List', 'Numbered list', on?.numbers, () => chain().toggleOrderedList().run())}
-        {tool('“ ”', 'Quote', on?.quote, () => chain().toggleBlockquote().run())}
-        {tool('Link', 'Link', on?.link, () => (on?.link ? chain().unsetLink().run() : setLinking('https://')))}
+      <div className="flex flex-wrap gap-0.5 border border-ink-3 border-b-0 bg-wash p-0.75" role="toolbar" aria-label={w.textTools()}>
+        {tool('B', w.bold(), on?.bold, () => chain().toggleBold().run())}
+        {tool('I', w.italic(), on?.italic, () => chain().toggleItalic().run())}
+        {tool('H2', w.heading(), on?.h2, () => chain().toggleHeading({ level: 2 }).run())}
+        {tool('H3', w.smallerHeading(), on?.h3, () => chain().toggleHeading({ level: 3 }).run())}
+        {tool(w.list(), w.list2(), on?.list, () => chain().toggleBulletList().run())}
+        {tool(w.n1List(), w.numberedList(), on?.numbers, () => chain().toggleOrderedList().run())}
+        {tool('“ ”', w.quote(), on?.quote, () => chain().toggleBlockquote().run())}
+        {tool(w.link(), w.link(), on?.link, () => (on?.link ? chain().unsetLink().run() : setLinking('https://')))}
         <label className="button small relative">
-          Picture
+          {w.picture()}
           <input
             type="file"
             accept="image/*"
@@ -113,14 +116,14 @@ export default function Writing({ html, onChange, labelId }: { html: string; onC
             }}
           />
         </label>
-        {tool('Library', 'Insert one you have', undefined, () => setChoosing(true))}
+        {tool(w.library(), w.insertOneYouHave(), undefined, () => setChoosing(true))}
       </div>
       {linking !== null && (
         <div className="row border border-b-0 border-ink-3 p-1.5">
           <input
             className="box flex-1"
-            aria-label="Address of the link"
-            placeholder="www.shore.example"
+            aria-label={w.addressOfTheLink()}
+            placeholder={w.wwwShoreExample()}
             // biome-ignore lint/a11y/noAutofocus: somebody just asked for this field
             autoFocus
             onKeyDown={(e) => {
@@ -133,10 +136,10 @@ export default function Writing({ html, onChange, labelId }: { html: string; onC
             onChange={(e) => setLinking(e.target.value)}
           />
           <button type="button" className="button small" onClick={() => link(linking)}>
-            Link it
+            {w.linkIt()}
           </button>
           <button type="button" className="button small" onClick={() => setLinking(null)}>
-            No link
+            {w.noLink()}
           </button>
         </div>
       )}

@@ -10,6 +10,9 @@ import type { Times } from '@/core/listing/publication-times';
 import { mergeContents, sameContent } from '@/core/listing/merge';
 import { dropKept, keep, readKept } from './kept';
 import { firstStep, record, redo, type Steps, seal, undo } from './steps';
+import { editorWords } from '@/words/desk';
+
+const w = editorWords.useListing;
 
 interface Saved {
   id?: string | null;
@@ -87,7 +90,7 @@ export function useListing(start: EditorStart) {
     const other = start.id === null && (kept !== here || !wasReloaded());
     if (kept.revision === start.revision && !other) {
       setContentState(kept.content);
-      setNote({ tone: 'good', text: 'What you typed before and did not save is back.' });
+      setNote({ tone: 'good', text: w.whatYouTypedBefore() });
     } else setFound({ content: kept.content, revision: kept.revision });
   }, [start]);
 
@@ -149,8 +152,7 @@ export function useListing(start: EditorStart) {
       setErrors(new Map());
       return true;
     }
-    if (outcome.kind === 'offline')
-      setNote({ tone: 'bad', text: 'No connection. What you typed is kept in this browser; it is saved as soon as you try again.' });
+    if (outcome.kind === 'offline') setNote({ tone: 'bad', text: w.noConnectionWhatYou() });
     else if (outcome.kind === 'signed-out') setSignIn(() => again);
     else {
       const newer = outcome.extra.newer as Newer | undefined;
@@ -198,7 +200,7 @@ export function useListing(start: EditorStart) {
       if (replace) setContentState(replace.content);
       setNote({
         tone: 'good',
-        text: outcome.value.stage === 'published' ? 'Saved in the working copy. Readers see it after “Publish changes”.' : 'Saved.',
+        text: outcome.value.stage === 'published' ? w.savedInTheWorking() : w.saved(),
       });
       return true;
     },
@@ -254,7 +256,7 @@ export function useListing(start: EditorStart) {
 
 /** All that is wrong stands at its fields; the note says the first and how many more there are. */
 function sayRefusal(title: string, fields: number): string {
-  return fields > 1 ? `${title} ${fields - 1} more below.` : title;
+  return fields > 1 ? w.moreBelow({ title, n: fields - 1 }) : title;
 }
 
 export type Listing = ReturnType<typeof useListing>;
@@ -270,32 +272,32 @@ function sayEnded(ended: readonly string[], style: Style): string {
     return start ? [sayWhen(start, null, style)] : [];
   });
   const more = ended.length - named.length;
-  return ` No longer a date: ${named.join('; ')}${more > 0 ? ` and ${more} more` : ''}.`;
+  return w.noLongerADate({ named: named.join('; '), more: more > 0 ? w.andMore({ more }) : '' });
 }
 
 function noteOf(action: Action, { id, slug, stage, times }: Pick<Server, 'id' | 'slug' | 'stage' | 'times'>, ended = ''): Note {
   // Readers have no page of what is not published.
   const page =
     stage === 'published'
-      ? { href: `/what/${slug}`, text: 'See the page' }
-      : { href: `/desk/listings/${id}/preview`, text: 'See the preview' };
+      ? { href: `/what/${slug}`, text: w.seeThePage() }
+      : { href: `/desk/listings/${id}/preview`, text: w.seeThePreview() };
   switch (action) {
     case 'publish':
-      return { tone: 'good', text: `Published.${ended}`, link: page };
+      return { tone: 'good', text: w.published({ ended }), link: page };
     case 'times':
       return {
         tone: 'good',
-        text: times.publishAt ? 'It goes out by itself.' : times.withdrawAt ? 'It comes down by itself.' : 'It has no times any more.',
+        text: times.publishAt ? w.itGoesOutBy() : times.withdrawAt ? w.itComesDownBy() : w.itHasNoTimes(),
       };
     case 'withdraw':
-      return { tone: 'good', text: 'Withdrawn: readers no longer see it.' };
+      return { tone: 'good', text: w.withdrawnReadersNoLonger() };
     case 'bin':
-      return { tone: 'good', text: 'In the bin.' };
+      return { tone: 'good', text: w.inTheBin() };
     case 'restore':
-      return { tone: 'good', text: 'Back as a draft.' };
+      return { tone: 'good', text: w.backAsADraft() };
     case 'review':
-      return { tone: 'good', text: 'Sent for review. An editor decides on it in Intake.' };
+      return { tone: 'good', text: w.sentForReviewAn() };
     case 'slug':
-      return { tone: 'good', text: 'The web address is changed; the old one leads to it.', link: page };
+      return { tone: 'good', text: w.theWebAddressIs(), link: page };
   }
 }

@@ -5,6 +5,9 @@ import type { ListingContent } from '@/core/listing/content';
 import type { EditorStart, OrganizerChoice, PictureChoice, VenueChoice } from '@/core/listing/editor';
 import { keyOf, type ValidationNote, type Waiver, waive } from '@/core/validation/note';
 import { validate } from '@/core/validation/validate';
+import { editorWords } from '@/words/desk';
+
+const w = editorWords.useValidation;
 
 /** What only the server can know. */
 const AROUND = new Set([
@@ -93,9 +96,9 @@ export function useValidation({ start, id, revision, content, pictures, venues, 
   const parted = useMemo(() => waive(all, waivers), [all, waivers]);
   const tell = useCallback(
     async (body: object): Promise<string | undefined> => {
-      if (!id) return 'Save the listing first: then it is remembered.';
+      if (!id) return w.saveTheListingFirst();
       const outcome = await send<{ waivers: Waiver[] }>('POST', `/api/v1/listings/${id}/proof`, body);
-      if (outcome.kind !== 'done') return outcome.kind === 'refused' ? outcome.title : 'That did not get through; try again.';
+      if (outcome.kind !== 'done') return outcome.kind === 'refused' ? outcome.title : w.thatDidNotGet();
       setWaivers(outcome.value.waivers);
       return undefined;
     },

@@ -5,12 +5,14 @@ import { PASTED_LINES } from '@/client/pasted';
 import { draftOf } from '@/core/entry/drafts';
 import { type Known, LONGEST_LINE, type LineSetting } from '@/core/entry/read-line';
 import { sayCost } from '@/core/listing/content';
-import { sayCount } from '@/core/phrase/format';
 import { sayRecurrence } from '@/core/phrase/say';
 import type { ValidationNote } from '@/core/validation/note';
 import { MakeDialog } from '../editor/MakeDialog';
 import { Questions } from '../fields/Questions';
 import { type Correction, type EntryRow, keyOf, rowsOf } from './entry-rows';
+import { entryWords } from '@/words/desk';
+
+const w = entryWords.entry;
 
 interface EntryStart {
   text: string;
@@ -55,9 +57,9 @@ export default function Entry({ start }: { start: EntryStart }) {
     setMade(outcome.value.made);
   };
   return (
-    <section className="grid gap-3.5" aria-label="Lines">
+    <section className="grid gap-3.5" aria-label={w.lines()}>
       <div className="field">
-        <label htmlFor="lines">A line for each listing; a whole mail may be pasted</label>
+        <label htmlFor="lines">{w.aLineForEach()}</label>
         <textarea
           id="lines"
           className="box"
@@ -65,7 +67,7 @@ export default function Entry({ start }: { start: EntryStart }) {
           value={text}
           // biome-ignore lint/a11y/noAutofocus: this page is this field
           autoFocus
-          placeholder="Choir practice tue 7pm at Net Loft, free, music"
+          placeholder={w.choirPracticeTue7pm()}
           onChange={(e) => setText(e.target.value)}
           onKeyDown={(e) => {
             if (e.key === 'Enter' && (e.ctrlKey || e.metaKey) && chosen.length) {
@@ -74,10 +76,7 @@ export default function Entry({ start }: { start: EntryStart }) {
             }
           }}
         />
-        <span className="hint">
-          A day alone heads the lines below it; a line without a day is on that of the one before. Quotation marks keep a title together.
-          Ctrl+Enter makes the drafts.
-        </span>
+        <span className="hint">{w.aDayAloneHeads()}</span>
       </div>
       {wrong && (
         <p className="note bad" role="alert">
@@ -86,7 +85,7 @@ export default function Entry({ start }: { start: EntryStart }) {
       )}
       {made.length > 0 && (
         <div className="note good" role="status">
-          {sayCount(made.length, 'draft')} made:{' '}
+          {w.draftMade({ n: made.length })}
           {made.map(({ id, title }, i) => (
             <span key={id}>
               {i > 0 && ', '}
@@ -108,14 +107,14 @@ export default function Entry({ start }: { start: EntryStart }) {
         />
       ))}
       {text.trim() !== '' && rows.length === 0 && (
-        <p className="empty bg-sheet py-8 px-7 border-b-2 border-b-rule-strong">Nothing to make a listing of yet.</p>
+        <p className="empty bg-sheet py-8 px-7 border-b-2 border-b-rule-strong">{w.nothingToMakeA()}</p>
       )}
       {rows.length > 0 && (
         <div className="row">
           <button type="button" className="button main" disabled={!chosen.length || busy} onClick={() => void make()}>
-            {busy ? 'One moment …' : `Make ${sayCount(chosen.length, 'draft')}`}
+            {busy ? w.oneMoment() : w.makeDraft({ n: chosen.length })}
           </button>
-          <span className="quiet small">{rows.length - chosen.length > 0 && `${rows.length - chosen.length} left out`}</span>
+          <span className="quiet small">{rows.length - chosen.length > 0 && w.leftOut({ n: rows.length - chosen.length })}</span>
         </div>
       )}
       {making && (
@@ -165,7 +164,7 @@ function Row({
       data-make={row.make || undefined}
     >
       <label className="check">
-        <input type="checkbox" checked={row.make} onChange={(e) => onFix({ make: e.target.checked })} aria-label={`Make “${name}”`} />
+        <input type="checkbox" checked={row.make} onChange={(e) => onFix({ make: e.target.checked })} aria-label={w.make({ name })} />
       </label>
       <div>
         <p className="chips-line mb-2 flex flex-wrap gap-1.5">
@@ -177,25 +176,30 @@ function Row({
               <span className="quiet in-[.of-title]:font-normal">{part.kind}</span> {part.text}
             </span>
           ))}
-          {row.cascaded && <span className="part of-when quiet border-tide border-b-2 border-b-rule px-0.5">day from the line before</span>}
+          {row.cascaded && <span className="part of-when quiet border-tide border-b-2 border-b-rule px-0.5">{w.dayFromTheLine()}</span>}
           {row.placeCascaded && (
-            <span className="part of-venue quiet border-amber border-b-2 border-b-rule px-0.5">place from the line before</span>
+            <span className="part of-venue quiet border-amber border-b-2 border-b-rule px-0.5">{w.placeFromTheLine()}</span>
           )}
         </p>
         <div className="grid grid-cols-[repeat(auto-fit,minmax(170px,1fr))] gap-y-2 gap-x-3">
-          <Field label="Title" value={row.title} onChange={(title) => onFix({ title })} most={160} />
-          <Field label="When" value={row.when} onChange={(when) => onFix({ when })} most={LONGEST_LINE} />
-          <Choice label="Venue" value={row.venueId} known={setting.venues} onChange={(venueId) => onFix({ venueId })} />
-          <Choice label="Organizer" value={row.organizerId} known={setting.organizers} onChange={(organizerId) => onFix({ organizerId })} />
-          <Choice label="Category" value={row.categoryId} known={setting.categories} onChange={(categoryId) => onFix({ categoryId })} />
+          <Field label={w.title()} value={row.title} onChange={(title) => onFix({ title })} most={160} />
+          <Field label={w.when()} value={row.when} onChange={(when) => onFix({ when })} most={LONGEST_LINE} />
+          <Choice label={w.venue()} value={row.venueId} known={setting.venues} onChange={(venueId) => onFix({ venueId })} />
+          <Choice
+            label={w.organizer()}
+            value={row.organizerId}
+            known={setting.organizers}
+            onChange={(organizerId) => onFix({ organizerId })}
+          />
+          <Choice label={w.category()} value={row.categoryId} known={setting.categories} onChange={(categoryId) => onFix({ categoryId })} />
         </div>
         <p className="readback-line mt-2" role="status">
           {row.recurrence ? (
             sayRecurrence(row.recurrence, setting.style)
           ) : row.unclear ? (
-            <span className="amber">When is not clear yet.</span>
+            <span className="amber">{w.whenIsNotClear()}</span>
           ) : (
-            <span className="quiet">No date.</span>
+            <span className="quiet">{w.noDate()}</span>
           )}
           {row.cost.kind !== 'unsaid' && ` ${sayCost(row.cost).replace(/^./, (c) => c.toUpperCase())}.`}
         </p>
@@ -204,13 +208,13 @@ function Row({
         ) : (
           <Questions reading={row} text={row.line} onText={onLine} />
         )}
-        {row.cut && <p className="amber small">Only the first {LONGEST_LINE} characters of this line were read.</p>}
+        {row.cut && <p className="amber small">{w.onlyTheFirstCharacters({ longestLine: LONGEST_LINE })}</p>}
         {row.place && !row.venueId && (
           <p className="small">
-            “{row.place}” is no venue yet; it stays in the words.{' '}
+            {w.isNoVenueYet({ place: row.place })}
             {onMake && (
               <button type="button" className="link" onClick={onMake}>
-                Make it a venue
+                {w.makeItAVenue()}
               </button>
             )}
           </p>
@@ -245,7 +249,7 @@ function Choice({
     <label className="field">
       <span className="label">{label}</span>
       <select value={value ?? ''} onChange={(e) => onChange(e.target.value || null)}>
-        <option value="">none</option>
+        <option value="">{w.none()}</option>
         {known.map((one) => (
           <option key={one.id} value={one.id}>
             {one.name}

@@ -1,5 +1,8 @@
 /** A dialog box, and the box that asks: a form with one deed and the way out. */
 import { type FormEvent, type ReactNode, useEffect, useId, useRef } from 'react';
+import { fieldsWords } from '@/words/desk';
+
+const w = fieldsWords.box;
 
 interface BoxProps {
   title: string;
@@ -62,7 +65,7 @@ export function AskBox({ title, command, disabled = false, wrong, onSubmit, onCl
             {command}
           </button>
           <button type="button" className="button" onClick={onClose}>
-            Not now
+            {w.notNow()}
           </button>
         </div>
       </form>

@@ -3,6 +3,9 @@ import { useState } from 'react';
 import { sayTime } from '@/core/phrase/format';
 import { readClock } from '@/core/phrase/read/clock-times';
 import { Field, type Shared } from './fields';
+import { fieldsWords } from '@/words/desk';
+
+const w = fieldsWords.clockField;
 
 interface ClockProps extends Shared {
   /** minutes since midnight; null = not given */
@@ -33,7 +36,7 @@ export function ClockField({ label, value, onChange, hint, error, hours, after =
     onChange(((((value ?? 0) + by) % 1440) + 1440) % 1440);
   };
   return (
-    <Field label={label} hint={hint} error={wrong ? 'A time is written 19:30, 7:30 pm, 9, noon or 21h' : error}>
+    <Field label={label} hint={hint} error={wrong ? w.aTimeIsWritten() : error}>
       {({ id, describedBy, invalid }) => (
         <input
           id={id}

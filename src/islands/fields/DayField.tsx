@@ -18,6 +18,9 @@ import {
 } from 'react-aria-components';
 import { dateExists } from '@/core/day/day';
 import type { Shared } from './fields';
+import { fieldsWords } from '@/words/desk';
+
+const w = fieldsWords.dayField;
 
 interface DayProps extends Shared {
   /** ISO day, or empty */
@@ -42,7 +45,7 @@ export function DayField({ label, value, onChange, hint, error }: DayProps) {
         <Label className="label">{label}</Label>
         <Group>
           <DateInput>{(segment) => <DateSegment segment={segment} />}</DateInput>
-          <Button className="button" aria-label={`Pick: ${label}`}>
+          <Button className="button" aria-label={w.pick({ label })}>
             <ChevronDown size={16} aria-hidden />
           </Button>
         </Group>
@@ -52,11 +55,11 @@ export function DayField({ label, value, onChange, hint, error }: DayProps) {
           <Dialog aria-label={label}>
             <Calendar>
               <header>
-                <Button slot="previous" className="button small" aria-label="Month before">
+                <Button slot="previous" className="button small" aria-label={w.monthBefore()}>
                   ‹
                 </Button>
                 <Heading />
-                <Button slot="next" className="button small" aria-label="Month after">
+                <Button slot="next" className="button small" aria-label={w.monthAfter()}>
                   ›
                 </Button>
               </header>

@@ -2,6 +2,9 @@
 import type { ReactNode } from 'react';
 import { PROBLEM_WORDS } from '@/core/phrase/read/phrase-problem';
 import type { Reading } from '@/core/phrase/read/read-phrase';
+import { fieldsWords } from '@/words/desk';
+
+const w = fieldsWords.questions;
 
 interface QuestionsProps {
   reading: Pick<Reading, 'problems' | 'recurrence'> & Partial<Pick<Reading, 'asides'>>;
@@ -24,7 +27,7 @@ export function Questions({ reading, text, onText }: QuestionsProps) {
           ))}
           {problem.kind === 'not-understood' && (
             <Answer look="link" onTake={() => onText(replaced(text, problem, ''))}>
-              Take “{problem.text}” out
+              {w.takeOut({ text: problem.text })}
             </Answer>
           )}
         </p>
@@ -32,10 +35,10 @@ export function Questions({ reading, text, onText }: QuestionsProps) {
       {reading.recurrence &&
         reading.asides?.map((aside) => (
           <p className={LINE} key={aside.from}>
-            “{aside.text}” counts for every year.{' '}
+            {w.countsForEveryYear({ text: aside.text })}
             {aside.offers.map(({ value, instead }) => (
               <Answer key={value} look="button small" onTake={() => onText(replaced(text, aside, instead))}>
-                Only {value}
+                {w.only({ value })}
               </Answer>
             ))}
           </p>

@@ -4,6 +4,9 @@ import { ask, sayFailure } from '@/client/api';
 import type { PictureChoice } from '@/core/listing/editor';
 import { Box } from '../fields/Box';
 import { Thumb } from './Thumb';
+import { picturesWords } from '@/words/desk';
+
+const w = picturesWords.chooseDialog;
 
 interface ChooseProps {
   /** chosen already: said on their tiles */
@@ -39,10 +42,10 @@ export function ChooseDialog({ chosen, several, onChoose, onClose }: ChooseProps
     else setPicked((all) => (all.some((p) => p.id === picture.id) ? all.filter((p) => p.id !== picture.id) : [...all, picture]));
   };
   return (
-    <Box title={several ? 'Pictures from the library' : 'A picture from the library'} onClose={onClose} wide>
+    <Box title={several ? w.picturesFromTheLibrary() : w.aPictureFromThe()} onClose={onClose} wide>
       <div className="form">
         <div className="field">
-          <label htmlFor="choose-words">Search</label>
+          <label htmlFor="choose-words">{w.search()}</label>
           <input
             id="choose-words"
             type="search"
@@ -50,15 +53,15 @@ export function ChooseDialog({ chosen, several, onChoose, onClose }: ChooseProps
             maxLength={100}
             autoComplete="off"
             onChange={(e) => setWords(e.target.value)}
-            placeholder="what it shows, who made it, its file’s name"
+            placeholder={w.whatItShowsWho()}
           />
         </div>
         <span className="hint" role="status">
           {found
             ? found.total
-              ? `${found.total} found${found.total > found.pictures.length ? `, ${found.pictures.length} shown` : ''}`
-              : 'None found.'
-            : 'One moment …'}
+              ? w.found({ total: found.total, total2: found.total > found.pictures.length ? w.shown({ n: found.pictures.length }) : '' })
+              : w.noneFound()
+            : w.oneMoment()}
         </span>
         {wrong && (
           <p className="note bad m-0" role="alert">
@@ -77,7 +80,7 @@ export function ChooseDialog({ chosen, several, onChoose, onClose }: ChooseProps
                 onClick={() => pick(picture)}
               >
                 <Thumb picture={picture} width={112} />
-                {chosen.includes(picture.id) && <span className="small quiet">chosen already</span>}
+                {chosen.includes(picture.id) && <span className="small quiet">{w.chosenAlready()}</span>}
               </button>
             );
           })}
@@ -85,11 +88,11 @@ export function ChooseDialog({ chosen, several, onChoose, onClose }: ChooseProps
         <div className="row">
           {several && (
             <button type="button" className="button main" disabled={!picked.length} onClick={() => onChoose(picked)}>
-              {picked.length > 1 ? `Take these ${picked.length}` : 'Take it'}
+              {picked.length > 1 ? w.takeThese({ n: picked.length }) : w.takeIt()}
             </button>
           )}
           <button type="button" className="button" onClick={onClose}>
-            Not now
+            {w.notNow()}
           </button>
         </div>
       </div>

@@ -1,6 +1,9 @@
 /** Where pictures are dropped, pasted or chosen; many at once. */
 import { type ReactNode, useEffect, useRef, useState } from 'react';
 import { filesOf } from './use-sending';
+import { picturesWords } from '@/words/desk';
+
+const w = picturesWords.dropPlace;
 
 interface DropProps {
   label: string;
@@ -23,7 +26,7 @@ export function DropPlace({ label, hint, onFiles, children }: DropProps) {
   }, []);
   return (
     <fieldset
-      aria-label="Where pictures are dropped"
+      aria-label={w.wherePicturesAreDropped()}
       className={`m-0 min-w-0 border border-dashed border-ink-3 rounded-xs py-2.5 px-3 bg-wash in-[.field]:px-2 in-[.field]:py-1.5 [&.over]:border-solid [&.over]:border-tide [&.over]:bg-tide-wash drop-place${over ? ' over' : ''}`}
       onDragOver={(e) => {
         if (![...e.dataTransfer.types].includes('Files')) return;

@@ -19,11 +19,14 @@ import {
   pixelsOf,
   SMALLEST,
 } from '@/core/picture/crop';
+import { picturesWords } from '@/words/desk';
+
+const texts = picturesWords.framing;
 
 const WORDS: Record<CroppedUse, [name: string, where: string]> = {
-  wide: ['Cover', 'pages of events, headlines in lists'],
-  square: ['Square', 'galleries, the Desk'],
-  share: ['Card', 'other sites and search engines'],
+  wide: [texts.cover(), texts.pagesOfEventsHeadlines()],
+  square: [texts.square(), texts.galleriesTheDesk()],
+  share: [texts.card(), texts.otherSitesAndSearch()],
 };
 const STEP = 0.01;
 type Kind = '' | 'drag' | 'size';
@@ -76,7 +79,7 @@ export default function Framing({ picture: start, mayChange }: FramingProps) {
       setKept(outcome.value);
       setPicture(outcome.value);
       before.current = [];
-      setSaid('Saved: every page that shows it follows.');
+      setSaid(texts.savedEveryPageThat());
     } else setSaid(sayFailure(outcome));
   };
   const undo = (): void => {
@@ -92,14 +95,17 @@ export default function Framing({ picture: start, mayChange }: FramingProps) {
   const whole = pictureAddress(start, { use: 'whole', width: nearestWidth('whole', start, 1024), format: 'webp' });
   const part = (n: number): string => `${(n * 100).toFixed(3)}%`;
   return (
-    <section className="grid grid-cols-[minmax(0,1fr)_260px] gap-5.5 items-start max-[860px]:grid-cols-1" aria-label="What stays in sight">
+    <section
+      className="grid grid-cols-[minmax(0,1fr)_260px] gap-5.5 items-start max-[860px]:grid-cols-1"
+      aria-label={texts.whatStaysInSight()}
+    >
       <div>
-        <div className="toggles mb-2" role="radiogroup" aria-label="Use">
+        <div className="toggles mb-2" role="radiogroup" aria-label={texts.use()}>
           {CROPPED.map((one) => (
             <label key={one}>
               <input type="radio" name="use" checked={use === one} onChange={() => setUse(one)} />
               {WORDS[one][0]}
-              {picture.crops[one] ? ', by hand' : ''}
+              {picture.crops[one] ? texts.byHand() : ''}
             </label>
           ))}
         </div>
@@ -135,11 +141,11 @@ export default function Framing({ picture: start, mayChange }: FramingProps) {
             className="framing-point absolute w-6.5 h-6.5 -mt-3.25 -ml-3.25 border-[3px] border-white rounded-full shadow-[0_0_0_2px_rgb(0_0_0_/_.7),inset_0_0_0_2px_rgb(0_0_0_/_.7)] cursor-grab focus-visible:outline-[3px] focus-visible:outline-solid focus-visible:outline-tide focus-visible:outline-offset-3"
             role="slider"
             tabIndex={mayChange ? 0 : -1}
-            aria-label={byHand ? `Middle of the part for ${WORDS[use][0].toLowerCase()}` : 'Focal point'}
+            aria-label={byHand ? texts.middleOfThePart({ words: WORDS[use][0].toLowerCase() }) : texts.focalPoint()}
             aria-valuemin={0}
             aria-valuemax={100}
             aria-valuenow={Math.round(handle.x * 100)}
-            aria-valuetext={`${Math.round(handle.x * 100)} % from the left, ${Math.round(handle.y * 100)} % from the top`}
+            aria-valuetext={texts.fromTheLeftFrom({ n: Math.round(handle.x * 100), n2: Math.round(handle.y * 100) })}
             style={{ left: part(handle.x), top: part(handle.y) }}
             onKeyDown={(event) => {
               const step = arrowOf(event);
@@ -149,7 +155,7 @@ export default function Framing({ picture: start, mayChange }: FramingProps) {
             }}
           />
         </div>
-        <p className="hint m-0 mt-1.5">Click what must stay in sight, or move the ring with the arrows; Shift for larger steps.</p>
+        <p className="hint m-0 mt-1.5">{texts.clickWhatMustStay()}</p>
         {mayChange && (
           <div className="row mt-2">
             <label className="check">
@@ -157,18 +163,18 @@ export default function Framing({ picture: start, mayChange }: FramingProps) {
                 type="checkbox"
                 checked={byHand !== undefined}
                 onChange={(e) => setBox(e.target.checked ? boxOf(use, picture) : undefined)}
-              />{' '}
-              A part of its own for “{WORDS[use][0].toLowerCase()}”
+              />
+              {texts.aPartOfIts({ words: WORDS[use][0].toLowerCase() })}
             </label>
             {byHand && (
               <label className="row">
-                Size
+                {texts.size()}
                 <input
                   type="range"
                   min={SMALLEST * 100}
                   max={100}
                   value={Math.round(scale * 100)}
-                  aria-valuetext={`${Math.round(scale * 100)} % of the largest`}
+                  aria-valuetext={texts.ofTheLargest({ n: Math.round(scale * 100) })}
                   onChange={(e) =>
                     setBox(boxAround(picture, ASPECT[use], middleOf(boxOf(use, picture)), Number(e.target.value) / 100), 'size')
                   }
@@ -180,11 +186,11 @@ export default function Framing({ picture: start, mayChange }: FramingProps) {
         {mayChange && (
           <div className="row mt-2.5">
             <button type="button" className="button main" disabled={same || busy} onClick={() => void save()}>
-              Save what stays in sight
+              {texts.saveWhatStaysIn()}
             </button>
             {before.current.length > 0 && (
               <button type="button" className="button" onClick={undo}>
-                Undo
+                {texts.undo()}
               </button>
             )}
             <span role="status" className="hint">
@@ -235,7 +241,7 @@ function SizeWords({ picture, use }: { picture: PictureChoice; use: CroppedUse }
   return (
     <span className="small">
       {width} × {height}
-      {width < WANTED[use] && <span className="amber">, enlarged and blurred where {WANTED[use]} are shown</span>}
+      {width < WANTED[use] && <span className="amber">{texts.enlargedAndBlurredWhere({ wanted: WANTED[use] })}</span>}
     </span>
   );
 }

@@ -4,22 +4,21 @@ import { DropPlace } from './DropPlace';
 import { SendingList } from './SendingList';
 import { Thumb } from './Thumb';
 import { type Sent, useSending } from './use-sending';
+import { picturesWords } from '@/words/desk';
+
+const w = picturesWords.libraryDesk;
 
 export default function LibraryDesk() {
   const [fresh, setFresh] = useState<Sent[]>([]);
   const sending = useSending((picture) => setFresh((all) => [picture, ...all.filter((p) => p.id !== picture.id)]));
   return (
     <div className="library-desk">
-      <DropPlace
-        label="Add pictures"
-        hint="or drop them here, many at once. PNG, JPEG, GIF, WebP or AVIF, up to 20 MB each."
-        onFiles={sending.take}
-      />
+      <DropPlace label={w.addPictures()} hint={w.orDropThemHere()} onFiles={sending.take} />
       <SendingList {...sending} />
       {fresh.length > 0 && (
         <section
           className="contact-sheet grid grid-cols-[repeat(auto-fill,minmax(150px,1fr))] gap-y-4 gap-x-3.5 mt-3.5"
-          aria-label="Just added"
+          aria-label={w.justAdded()}
         >
           {fresh.map((picture) => (
             <a
@@ -28,7 +27,7 @@ export default function LibraryDesk() {
               href={`/desk/pictures/${picture.id}`}
             >
               <Thumb picture={picture} />
-              <span>{picture.alt || <span className="amber">say what it shows</span>}</span>
+              <span>{picture.alt || <span className="amber">{w.sayWhatItShows()}</span>}</span>
             </a>
           ))}
         </section>

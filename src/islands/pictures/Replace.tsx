@@ -3,6 +3,9 @@ import { useState } from 'react';
 import { sayFailure, send } from '@/client/api';
 import { sendFile } from '@/client/upload';
 import type { PictureChoice } from '@/core/listing/editor';
+import { picturesWords } from '@/words/desk';
+
+const w = picturesWords.replace;
 
 interface ReplaceProps {
   id: string;
@@ -27,7 +30,7 @@ export default function Replace({ id, uses }: ReplaceProps) {
     setPart(null);
     if (outcome.kind === 'done') {
       setBefore(outcome.value.before);
-      setSaid(`Replaced${uses ? ` in ${uses} ${uses === 1 ? 'place' : 'places'}` : ''}. What it shows may need other words.`);
+      setSaid(w.replacedWhatItShows({ uses: uses ? w.inPlace({ uses }) : '' }));
     } else setSaid(sayFailure(outcome));
   };
   const undo = async (): Promise<void> => {
@@ -39,7 +42,7 @@ export default function Replace({ id, uses }: ReplaceProps) {
     <div className="field">
       <div className="row">
         <label className="button relative cursor-pointer has-focus-visible:outline-2 has-focus-visible:outline-solid has-focus-visible:outline-tide has-focus-visible:outline-offset-2">
-          {part === null ? 'Replace by another file' : part < 1 ? `Being sent, ${Math.round(part * 100)} %` : 'Being made into its sizes …'}
+          {part === null ? w.replaceByAnotherFile() : part < 1 ? w.beingSent({ n: Math.round(part * 100) }) : w.beingMadeIntoIts()}
           <input
             className="absolute inset-0 opacity-0 cursor-pointer max-w-full"
             type="file"
@@ -51,14 +54,14 @@ export default function Replace({ id, uses }: ReplaceProps) {
         {before && (
           <>
             <button type="button" className="button" onClick={() => void undo()}>
-              Undo
+              {w.undo()}
             </button>
-            <a href={`/desk/pictures/${id}`}>Look at it</a>
+            <a href={`/desk/pictures/${id}`}>{w.lookAtIt()}</a>
           </>
         )}
       </div>
       <span className="hint" role="status">
-        {said || (uses ? `All ${uses} ${uses === 1 ? 'place' : 'places'} that ${uses === 1 ? 'shows' : 'show'} it follow at once.` : '')}
+        {said || (uses ? w.allPlaceThatShows({ uses }) : '')}
       </span>
     </div>
   );

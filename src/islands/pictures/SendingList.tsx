@@ -1,21 +1,22 @@
 /** How far each file is, in words and as a bar. */
 import type { UseSending } from './use-sending';
+import { picturesWords } from '@/words/desk';
 
-const WORDS = { waiting: 'waits its turn', sending: 'being sent', made: 'being made into its sizes', done: 'in the library', refused: '' };
+const w = picturesWords.sendingList;
+
+const WORDS = { waiting: w.waitsItsTurn(), sending: w.beingSent(), made: w.beingMadeIntoIts(), done: w.inTheLibrary(), refused: '' };
 
 export function SendingList({ sending, again, forget }: UseSending) {
   if (!sending.length) return null;
   const done = sending.filter((s) => s.state === 'done').length;
   const over = sending.every((s) => s.state === 'done' || s.state === 'refused');
   return (
-    <section className="mt-2.5 grid gap-1.5" aria-label="Pictures being sent">
+    <section className="mt-2.5 grid gap-1.5" aria-label={w.picturesBeingSent()}>
       <div className="row">
-        <strong role="status">
-          {done} of {sending.length} {sending.length === 1 ? 'picture' : 'pictures'} in
-        </strong>
+        <strong role="status">{w.ofPictureIn({ done, n: sending.length })}</strong>
         {over && (
           <button type="button" className="link" onClick={forget}>
-            Put this list away
+            {w.putThisListAway()}
           </button>
         )}
       </div>
@@ -36,7 +37,7 @@ export function SendingList({ sending, again, forget }: UseSending) {
             </span>
             {s.state === 'refused' && (
               <button type="button" className="link" onClick={() => again(s.key)}>
-                Try again
+                {w.tryAgain()}
               </button>
             )}
           </li>

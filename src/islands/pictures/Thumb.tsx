@@ -2,6 +2,9 @@
 import type { PictureChoice } from '@/core/listing/editor';
 import { pictureAddress } from '@/core/picture/picture-url';
 import { nearestWidth, type PictureUse, sizeAt } from '@/core/picture/crop';
+import { picturesWords } from '@/words/desk';
+
+const w = picturesWords.thumb;
 
 export function Thumb({ picture, use = 'square', width = 160 }: { picture: PictureChoice; use?: PictureUse; width?: number }) {
   const made = nearestWidth(use, picture, width * 2);
@@ -10,7 +13,7 @@ export function Thumb({ picture, use = 'square', width = 160 }: { picture: Pictu
     <img
       className="block w-full h-auto bg-wash"
       src={pictureAddress(picture, { use, width: made, format: 'webp' })}
-      alt={picture.alt || `${picture.name || 'A picture'}, without a description`}
+      alt={picture.alt || w.withoutADescription({ name: picture.name || w.aPicture() })}
       width={size.width}
       height={size.height}
       loading="lazy"

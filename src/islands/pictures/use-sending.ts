@@ -3,6 +3,9 @@ import { useCallback, useRef, useState } from 'react';
 import { sayFailure } from '@/client/api';
 import { sendFile } from '@/client/upload';
 import type { PictureChoice } from '@/core/listing/editor';
+import { picturesWords } from '@/words/desk';
+
+const w = picturesWords.useSending;
 
 export interface Sending {
   key: number;
@@ -47,7 +50,7 @@ export function useSending(onSent: (picture: Sent) => void): UseSending {
       const outcome = await sendFile<Sent>('/api/v1/pictures', file, (part) => say(key, part < 1 ? { part } : { part, state: 'made' }));
       if (outcome.kind === 'done') {
         files.current.delete(key);
-        say(key, { state: 'done', part: 1, said: outcome.value.known ? 'was in the library already' : '' });
+        say(key, { state: 'done', part: 1, said: outcome.value.known ? w.wasInTheLibrary() : '' });
         sent.current(outcome.value);
       } else say(key, { state: 'refused', said: sayFailure(outcome) });
     }

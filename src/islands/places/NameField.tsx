@@ -1,6 +1,9 @@
 /** The name of a venue or organizer, with those that are likely the same named while it is typed. */
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { likeNames } from '@/core/match/names';
+import { placesWords } from '@/words/desk';
+
+const w = placesWords.nameField;
 
 export interface KnownPlace {
   id: string;
@@ -24,7 +27,7 @@ export default function NameField({ value, known, base, wrong }: NameFieldProps)
   useEffect(() => setName(field.current?.value ?? ''), []);
   return (
     <div className="field">
-      <label htmlFor="name">Name</label>
+      <label htmlFor="name">{w.nameWord()}</label>
       <input
         ref={field}
         id="name"
@@ -63,13 +66,13 @@ export function LikeNames({
     <span role="status">
       {like.length > 0 && (
         <span className="amber small">
-          Likely there already:{' '}
+          {w.likelyThereAlready()}
           {like.map(({ item }, i) => (
             <span key={item.id}>
               {i > 0 && ', '}
               {onTake ? (
                 <button type="button" className="link" onClick={() => onTake(item)}>
-                  take “{item.name}”
+                  {w.take({ name: item.name })}
                 </button>
               ) : (
                 <a href={link?.(item.id)}>{item.name}</a>

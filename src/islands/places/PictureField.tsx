@@ -6,6 +6,9 @@ import { DropPlace } from '../pictures/DropPlace';
 import { SendingList } from '../pictures/SendingList';
 import { Thumb } from '../pictures/Thumb';
 import { useSending } from '../pictures/use-sending';
+import { placesWords } from '@/words/desk';
+
+const w = placesWords.pictureField;
 
 interface PictureFieldProps {
   name: string;
@@ -45,20 +48,20 @@ export default function PictureField({ name, label, picture, wrong }: PictureFie
       <span className="label">{label}</span>
       <input type="hidden" ref={field} name={name} value={chosen?.id ?? ''} />
       {chosen && <Thumb picture={chosen} use="whole" width={120} />}
-      <DropPlace label={chosen ? 'Send another' : 'Send a picture'} hint="" onFiles={(files) => sending.take(files.slice(0, 1))}>
+      <DropPlace label={chosen ? w.sendAnother() : w.sendAPicture()} hint="" onFiles={(files) => sending.take(files.slice(0, 1))}>
         <button type="button" className="button small" onClick={() => setChoosing(true)}>
-          From the library
+          {w.fromTheLibrary()}
         </button>
         {chosen && (
           <button type="button" className="button small" onClick={() => setChosen(null)}>
-            Take it off
+            {w.takeItOff()}
           </button>
         )}
       </DropPlace>
       <SendingList {...sending} />
       {held && (
         <span className="hint" role="status">
-          Saved as soon as the picture is here …
+          {w.savedAsSoonAs()}
         </span>
       )}
       {wrong && <span className="wrong">{wrong}</span>}

@@ -2,6 +2,9 @@
 import { type KeyboardEvent, type PointerEvent, useEffect, useMemo, useRef, useState } from 'react';
 import { type Chart, type ChartFeature, type Point, projection } from '@/core/geo/geo';
 import { boundsAround, NEARNESS, rounded, unprojection } from '@/core/geo/pin';
+import { placesWords } from '@/words/desk';
+
+const w = placesWords.pinChart;
 
 const WIDTH = 460;
 const HEIGHT = 300;
@@ -87,14 +90,14 @@ export function PinChart({ chart, pin, middle, areaOnly, onMove }: PinChartProps
           drag.current = null;
         }}
       >
-        <title>Chart with the venue’s pin</title>
+        <title>{w.chartWithTheVenues()}</title>
         <rect width={WIDTH} height={HEIGHT} className="sea fill-ground" />
         <Land features={chart?.features ?? []} project={project} />
         {pin && (
           <g
             role="slider"
             tabIndex={0}
-            aria-label="The venue’s pin; arrow keys move it, with Shift farther"
+            aria-label={w.theVenuesPinArrow()}
             aria-valuenow={pin.lat}
             aria-valuetext={`${pin.lat.toFixed(5)}, ${pin.lng.toFixed(5)}`}
             className="pin cursor-grab text-red outline-none"
@@ -117,17 +120,17 @@ export function PinChart({ chart, pin, middle, areaOnly, onMove }: PinChartProps
       </svg>
       <div className="row">
         <button type="button" className="button small" disabled={near >= NEARNESS.length - 1} onClick={() => setNear(near + 1)}>
-          Nearer
+          {w.nearer()}
         </button>
         <button type="button" className="button small" disabled={near === 0} onClick={() => setNear(near - 1)}>
-          Farther
+          {w.farther()}
         </button>
         {pin && (
           <button type="button" className="button small" onClick={() => setCentre(pin)}>
-            To the pin
+            {w.toThePin()}
           </button>
         )}
-        <span className="quiet small">{pin ? 'Drag the pin, or click where it belongs.' : 'Click where it lies to set the pin.'}</span>
+        <span className="quiet small">{pin ? w.dragThePinOr() : w.clickWhereItLies()}</span>
       </div>
     </div>
   );

@@ -5,6 +5,9 @@ import type { GazetteerMatch } from '@/core/geo/gazetteer';
 import type { Chart, Point } from '@/core/geo/geo';
 import { rounded } from '@/core/geo/pin';
 import { PinChart } from './PinChart';
+import { placesWords } from '@/words/desk';
+
+const w = placesWords.placeFields;
 
 const PARTS = ['street', 'town', 'region', 'postcode', 'country', 'island', 'lat', 'lng'] as const;
 export type PlaceParts = Record<(typeof PARTS)[number], string> & { areaOnly: boolean };
@@ -20,7 +23,7 @@ interface PlaceFieldsProps {
   hall: string | undefined;
 }
 
-const EXACTNESS = { house: 'house', street: 'middle of the street', landmark: 'landmark', town: 'town', island: 'island' } as const;
+const EXACTNESS = { house: 'house', street: w.middleOfTheStreet(), landmark: 'landmark', town: 'town', island: 'island' } as const;
 
 export default function PlaceFields({ start, chart, middle, errors, country, hall }: PlaceFieldsProps) {
   const [parts, setParts] = useState(start);
@@ -55,10 +58,8 @@ export default function PlaceFields({ start, chart, middle, errors, country, hal
   const lines = addressLines(parts, parts.country || country);
   return (
     <fieldset>
-      <legend className="label float-left w-full font-bold [legend+&]:clear-both">Where it is</legend>
-      {hall && (
-        <p className="note m-0 clear-both">As a room of {hall} it has the hall’s address and position; what stands here is not shown.</p>
-      )}
+      <legend className="label float-left w-full font-bold [legend+&]:clear-both">{w.whereItIs()}</legend>
+      {hall && <p className="note m-0 clear-both">{w.asARoomOf({ hall })}</p>}
       <div className="grid grid-cols-[minmax(0,1fr)_minmax(0,460px)] gap-4.5 clear-both max-[760px]:grid-cols-1">
         <div className="form">
           <PlaceSearch
@@ -69,18 +70,18 @@ export default function PlaceFields({ start, chart, middle, errors, country, hal
               place(match.point);
             }}
           />
-          {text('street', 'Street and number')}
+          {text('street', w.streetAndNumber())}
           <div className="pair">
-            {text('town', 'Town')}
-            {text('island', 'Area or island')}
+            {text('town', w.town())}
+            {text('island', w.areaOrIsland())}
           </div>
           <div className="pair">
-            {text('region', 'Region')}
-            {text('postcode', 'Postcode')}
+            {text('region', w.region())}
+            {text('postcode', w.postcode())}
             <div className="field">
-              <label htmlFor="country">Country</label>
+              <label htmlFor="country">{w.country()}</label>
               <select id="country" name="country" value={parts.country} onChange={(e) => change({ country: e.target.value })}>
-                <option value="">the site’s</option>
+                <option value="">{w.theSites()}</option>
                 {COUNTRIES.map((code) => (
                   <option key={code} value={code}>
                     {code}
@@ -89,17 +90,17 @@ export default function PlaceFields({ start, chart, middle, errors, country, hal
               </select>
             </div>
           </div>
-          {lines.length > 0 && <p className="quiet small m-0">Written: {lines.join(' / ')}</p>}
+          {lines.length > 0 && <p className="quiet small m-0">{w.written({ lines: lines.join(' / ') })}</p>}
         </div>
         <div className="form">
           <PinChart chart={chart} pin={pin} middle={middle} areaOnly={parts.areaOnly} onMove={place} />
           <div className="pair">
-            {text('lat', 'Latitude')}
-            {text('lng', 'Longitude')}
+            {text('lat', w.latitude())}
+            {text('lng', w.longitude())}
           </div>
           <label className="check">
-            <input type="checkbox" name="areaOnly" checked={parts.areaOnly} onChange={(e) => change({ areaOnly: e.target.checked })} />{' '}
-            Readers learn the area alone: no street, and a position to about two kilometres
+            <input type="checkbox" name="areaOnly" checked={parts.areaOnly} onChange={(e) => change({ areaOnly: e.target.checked })} />
+            {w.readersLearnTheArea()}
           </label>
         </div>
       </div>
@@ -151,7 +152,7 @@ function PlaceSearch({ onTake }: { onTake: (match: GazetteerMatch) => void }) {
   const open = (found?.length ?? 0) > 0;
   return (
     <div className="field">
-      <label htmlFor={id}>Find a place</label>
+      <label htmlFor={id}>{w.findAPlace()}</label>
       <div className="picker">
         <input
           id={id}
@@ -163,13 +164,13 @@ function PlaceSearch({ onTake }: { onTake: (match: GazetteerMatch) => void }) {
           aria-autocomplete="list"
           aria-activedescendant={open ? `${id}o${at}` : undefined}
           value={words}
-          placeholder="3 Chapel Brae, or a street or town alone"
+          placeholder={w.n3ChapelBraeOr()}
           onChange={(e) => setWords(e.target.value)}
           onKeyDown={onKey}
           onBlur={() => setTimeout(() => setFound(null), 120)}
         />
         {open && (
-          <div className="found" id={`${id}l`} role="listbox" aria-label="Places found">
+          <div className="found" id={`${id}l`} role="listbox" aria-label={w.placesFound()}>
             {found?.map((match, i) => (
               // biome-ignore lint/a11y/useKeyWithClickEvents: the field above has the focus and the keys
               <div
@@ -188,9 +189,7 @@ function PlaceSearch({ onTake }: { onTake: (match: GazetteerMatch) => void }) {
         )}
       </div>
       <span className="hint" role="status">
-        {found?.length === 0
-          ? 'No place is called like that; set the pin on the map.'
-          : 'Typos are fine; a street without a number, or a town, will do.'}
+        {found?.length === 0 ? w.noPlaceIsCalled() : w.typosAreFineA()}
       </span>
     </div>
   );

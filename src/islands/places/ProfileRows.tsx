@@ -1,5 +1,8 @@
 /** Where else an organizer is found: as many rows as they have, each a label and an address. */
 import { useState } from 'react';
+import { placesWords } from '@/words/desk';
+
+const w = placesWords.profileRows;
 
 interface Row {
   key: number;
@@ -18,21 +21,21 @@ export default function ProfileRows({ list, wrong }: { list: { label: string; ad
     });
   return (
     <fieldset>
-      <legend className="label float-left w-full font-bold [legend+&]:clear-both">Public profiles</legend>
+      <legend className="label float-left w-full font-bold [legend+&]:clear-both">{w.publicProfiles()}</legend>
       {rows.map((row, i) => (
         <div className="pair clear-both" key={row.key}>
           <input
             name="profileLabel"
-            aria-label={`Profile ${i + 1}: what it is called`}
-            placeholder="Choir’s newsletter"
+            aria-label={w.profileWhatItIs({ n: i + 1 })}
+            placeholder={w.choirsNewsletter()}
             maxLength={60}
             value={row.label}
             onChange={(e) => change(row.key, { label: e.target.value })}
           />
           <input
             name="profileAddress"
-            aria-label={`Profile ${i + 1}: its address`}
-            placeholder="www.shore.example"
+            aria-label={w.profileItsAddress({ n: i + 1 })}
+            placeholder={w.wwwShoreExample()}
             maxLength={500}
             value={row.address}
             onChange={(e) => change(row.key, { address: e.target.value })}

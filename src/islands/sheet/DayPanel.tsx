@@ -2,9 +2,12 @@
 import { useEffect, useRef } from 'react';
 import type { EpochDay } from '@/core/day/day';
 import type { DeskDate } from '@/core/sheet/desk-sheet';
-import { sayCount, sayDay, sayWhen, type Style } from '@/core/phrase/format';
+import { sayDay, sayWhen, type Style } from '@/core/phrase/format';
 import { type Look, Mark } from './entries';
 import { keyOf, sayStage } from './state';
+import { sheetWords } from '@/words/desk';
+
+const w = sheetWords.dayPanel;
 
 interface Props {
   day: EpochDay;
@@ -33,10 +36,10 @@ export function DayPanel({ day, dates, names, style, ...rest }: Props) {
   return (
     <section aria-label={sayDay(day, style, { weekday: 'long' })} className="ds-panel">
       <h2 className="text-[18px] border-b-2 border-b-rule-strong pb-1.5">
-        {sayDay(day, style, { weekday: 'long' })} <span className="quiet small">{dates.length > 0 && sayCount(dates.length, 'date')}</span>
+        {sayDay(day, style, { weekday: 'long' })} <span className="quiet small">{dates.length > 0 && w.date({ n: dates.length })}</span>
       </h2>
       {names.length > 0 && <p className="red small mt-1.5">{names.join(', ')}</p>}
-      {dates.length === 0 && <p className="quiet small mt-1.5">Nothing on this day.</p>}
+      {dates.length === 0 && <p className="quiet small mt-1.5">{w.nothingOnThisDay()}</p>}
       <ul className="max-h-[46vh] overflow-auto [p+&]:border-t [p+&]:border-t-rule [p+&]:mt-1" ref={list}>
         {dates.map((date) => (
           <Item key={keyOf(date)} date={date} style={style} {...rest} />
@@ -72,7 +75,7 @@ function Item({
       <div className="what flex gap-1.5 items-baseline font-bold">
         <Mark look={looks.get(date.categoryId) ?? looks.get(null)} />
         <a href={`/desk/listings/${date.listingId}`} className={off ? 'struck' : ''} data-open={key}>
-          {date.title || 'Without a title'}
+          {date.title || w.withoutATitle()}
         </a>
       </div>
       <div className="small quiet">
@@ -85,22 +88,22 @@ function Item({
       </div>
       <div className="row acts gap-y-0.5 gap-x-3 text-[13px] mt-0.5">
         <button type="button" className="link" disabled={busy} onClick={() => onMove(date)}>
-          Move
+          {w.move()}
         </button>
         <button type="button" className="link" disabled={busy} onClick={() => onCopy(date)}>
-          Copy
+          {w.copy()}
         </button>
         <button type="button" className="link" disabled={busy} onClick={() => onLength(date, 1)}>
-          A day longer
+          {w.aDayLonger()}
         </button>
         {date.lastDay > date.startDay && (
           <button type="button" className="link" disabled={busy} onClick={() => onLength(date, -1)}>
-            A day shorter
+            {w.aDayShorter()}
           </button>
         )}
         {date.repeats && (
           <button type="button" className="link" disabled={busy} onClick={() => onLeaveOut(date)}>
-            Leave out
+            {w.leaveOut()}
           </button>
         )}
       </div>

@@ -19,6 +19,9 @@ import { useDates } from './use-dates';
 import { useCommands } from './use-commands';
 import { onSheetKey } from './keys';
 import { usePointer } from './use-pointer';
+import { sheetWords } from '@/words/desk';
+
+const w = sheetWords.deskSheet;
 
 export default function DeskSheet({ start }: { start: DeskSheetStart }) {
   const { style, today, firstWeekday, zone } = start.site;
@@ -124,7 +127,7 @@ export default function DeskSheet({ start }: { start: DeskSheetStart }) {
       onType: type,
       onLeaveOut: leaveOut,
       onLetGo: () => {
-        if (hold?.date) commands.say('Left where it was.', 'good');
+        if (hold?.date) commands.say(w.leftWhereItWas(), 'good');
         setHold(null);
       },
       undo: () => void commands.undo?.(),
@@ -134,7 +137,7 @@ export default function DeskSheet({ start }: { start: DeskSheetStart }) {
   const drawn = drawnDays(hold, active);
   const newDays = hold?.kind === 'span' && drawn ? drawn : { from: active, to: active };
   const make = async (input: NewInput, andOpen: boolean): Promise<void> => {
-    const made = await commands.make(newContent(input, zone), `“${input.title.trim()}” is a draft.`);
+    const made = await commands.make(newContent(input, zone), w.isADraft({ title: input.title.trim() }));
     if (!made) return;
     setTitle('');
     setMadeOnes((n) => n + 1);
@@ -172,7 +175,7 @@ export default function DeskSheet({ start }: { start: DeskSheetStart }) {
           ref={grid}
           role="grid"
           tabIndex={0}
-          aria-label={`Dates by day. Arrows walk, letters begin a listing, Enter opens, Space picks up, Shift and arrows draw days`}
+          aria-label={w.datesByDayArrows()}
           aria-activedescendant={cellId(active)}
           className={`bg-sheet border-t-2 border-t-rule-strong border-b-2 border-b-rule-strong select-none cursor-default [&.carrying]:cursor-grabbing focus-visible:outline-none ds-grid ${view} ${hold?.date ? 'carrying' : ''}`}
           onKeyDown={onKey}
@@ -213,10 +216,7 @@ export default function DeskSheet({ start }: { start: DeskSheetStart }) {
               toGrid();
             }}
           />
-          <p className="small quiet">
-            Letters begin a listing on the day. Shift and arrows, or drawing over days, take several. Space picks a date up; then arrows
-            carry it, Enter puts it down, Ctrl+Enter puts down a copy, Shift and arrows draw its end out. Ctrl+Z undoes.
-          </p>
+          <p className="small quiet">{w.lettersBeginAListing()}</p>
         </div>
       </div>
       {pointer.tag}

@@ -4,6 +4,9 @@ import { STAGE_WORDS, STAGES, type Stage } from '@/core/listing/content';
 import { type DeskSheetStart, HALF_YEAR } from '@/core/sheet/desk-sheet';
 import { sayMonths } from './state';
 import { addressOf, type Dates } from './use-dates';
+import { sheetWords } from '@/words/desk';
+
+const w = sheetWords.filterRow;
 
 interface Props {
   start: DeskSheetStart;
@@ -32,7 +35,7 @@ export function FilterRow({ start, dates: { shown, show, dates, cut }, today, ac
         <button
           type="button"
           className="button small icon"
-          aria-label={view === 'month' ? 'Month before' : 'Half a year before'}
+          aria-label={view === 'month' ? w.monthBefore() : w.halfAYearBefore()}
           onClick={() => turn(-stepBy)}
         >
           ‹
@@ -44,12 +47,12 @@ export function FilterRow({ start, dates: { shown, show, dates, cut }, today, ac
             onGo(today);
           }}
         >
-          Today
+          {w.today()}
         </button>
         <button
           type="button"
           className="button small icon"
-          aria-label={view === 'month' ? 'Month after' : 'Half a year after'}
+          aria-label={view === 'month' ? w.monthAfter() : w.halfAYearAfter()}
           onClick={() => turn(stepBy)}
         >
           ›
@@ -69,30 +72,30 @@ export function FilterRow({ start, dates: { shown, show, dates, cut }, today, ac
               onGo(active);
             }}
           >
-            {name === 'month' ? 'Month' : 'Half a year'}
+            {name === 'month' ? w.month() : w.halfAYear()}
           </a>
         ))}
       </div>
       <div className="flex flex-wrap gap-1.5 items-center ml-auto max-[980px]:ml-0">
         <label className="max-[700px]:flex-[1_1_40%]">
-          <span className="hidden-words">Find</span>
+          <span className="hidden-words">{w.find()}</span>
           <input
             className="max-w-37.5 py-0.75 px-1.75 min-h-7.5 border border-ink-3 rounded-xs bg-sheet max-[700px]:max-w-none max-[700px]:w-full"
             type="search"
-            placeholder="Find a title"
+            placeholder={w.findATitle()}
             value={filters.words}
             maxLength={80}
             onChange={(event) => show({ filters: { ...filters, words: event.target.value } })}
           />
         </label>
         <label className="max-[700px]:flex-[1_1_40%]">
-          <span className="hidden-words">Stage</span>
+          <span className="hidden-words">{w.stage()}</span>
           <select
             className="max-w-37.5 py-0.75 px-1.75 min-h-7.5 border border-ink-3 rounded-xs bg-sheet max-[700px]:max-w-none max-[700px]:w-full"
             value={stage}
             onChange={(event) => show({ filters: { ...filters, stages: event.target.value ? [event.target.value as Stage] : [] } })}
           >
-            <option value="">every stage</option>
+            <option value="">{w.everyStage()}</option>
             {STAGES.map((name) => (
               <option key={name} value={name}>
                 {STAGE_WORDS[name]}
@@ -101,13 +104,13 @@ export function FilterRow({ start, dates: { shown, show, dates, cut }, today, ac
           </select>
         </label>
         <label className="max-[700px]:flex-[1_1_40%]">
-          <span className="hidden-words">Category</span>
+          <span className="hidden-words">{w.category()}</span>
           <select
             className="max-w-37.5 py-0.75 px-1.75 min-h-7.5 border border-ink-3 rounded-xs bg-sheet max-[700px]:max-w-none max-[700px]:w-full"
             value={filters.kind}
             onChange={(event) => show({ filters: { ...filters, kind: event.target.value } })}
           >
-            <option value="">every category</option>
+            <option value="">{w.everyCategory()}</option>
             {start.categories.map((c) => (
               <option key={c.id} value={c.slug}>
                 {c.child ? '– ' : ''}
@@ -117,13 +120,13 @@ export function FilterRow({ start, dates: { shown, show, dates, cut }, today, ac
           </select>
         </label>
         <label className="max-[700px]:flex-[1_1_40%]">
-          <span className="hidden-words">Venue</span>
+          <span className="hidden-words">{w.venue()}</span>
           <select
             className="max-w-37.5 py-0.75 px-1.75 min-h-7.5 border border-ink-3 rounded-xs bg-sheet max-[700px]:max-w-none max-[700px]:w-full"
             value={filters.venue}
             onChange={(event) => show({ filters: { ...filters, venue: event.target.value } })}
           >
-            <option value="">every venue</option>
+            <option value="">{w.everyVenue()}</option>
             {start.venues.map((v) => (
               <option key={v.id} value={v.slug}>
                 {v.name}
@@ -133,12 +136,12 @@ export function FilterRow({ start, dates: { shown, show, dates, cut }, today, ac
         </label>
         <span className="small quiet" role="status">
           {cut
-            ? `the first ${dates.length.toLocaleString('en')} dates`
-            : `${dates.length.toLocaleString('en')} ${dates.length === 1 ? 'date' : 'dates'}`}
+            ? w.theFirstDates({ n: dates.length.toLocaleString('en') })
+            : w.date({ n: dates.length.toLocaleString('en'), n2: dates.length })}
         </span>
         {filtered && (
           <button type="button" className="link" onClick={() => show({ filters: { stages: [], kind: '', venue: '', words: '' } })}>
-            Show everything
+            {w.showEverything()}
           </button>
         )}
       </div>

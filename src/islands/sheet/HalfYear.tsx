@@ -8,6 +8,9 @@ import { MONTHS, sayTime, WEEKDAYS } from '@/core/phrase/format';
 import { classesOf, Mark } from './entries';
 import { cellClasses, type GridProps } from './grid';
 import { keyOf } from './state';
+import { sheetWords } from '@/words/desk';
+
+const texts = sheetWords.halfYear;
 
 /** Bars beside each other, and marks in a line; the rest is counted. */
 const LANES = 2;
@@ -127,7 +130,7 @@ function DayRow({ day, first, lanes, ...props }: RowProps) {
             data-key={keyOf(one)}
             title={one.title}
           >
-            {one.title || 'Without a title'}
+            {one.title || texts.withoutATitle()}
           </span>
         ) : (
           names.length > 0 && (

@@ -9,6 +9,9 @@ import { layMonth, type SheetDate } from '@/core/sheet/month';
 import { BandLine, classesOf, Line } from './entries';
 import { cellClasses, type GridProps } from './grid';
 import { keyOf } from './state';
+import { sheetWords } from '@/words/desk';
+
+const w = sheetWords.monthGrid;
 
 interface Laid extends SheetDate {
   of: DeskDate;
@@ -98,7 +101,7 @@ export function MonthGrid(props: GridProps) {
                   ))}
                 </span>
                 {day.folded.length > 0 && (
-                  <span className="more text-[12px] text-tide max-[700px]:hidden">and {day.folded.length} more</span>
+                  <span className="more text-[12px] text-tide max-[700px]:hidden">{w.andMore({ n: day.folded.length })}</span>
                 )}
                 {day.count > 0 && (
                   <span className="hidden max-[700px]:block max-[700px]:text-[11px] max-[700px]:text-ink-2 max-[700px]:leading-[13px]">

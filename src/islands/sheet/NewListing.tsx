@@ -7,6 +7,9 @@ import { emptyContent, mostOf } from '@/core/listing/fields';
 import { sayDay, sayDays, type Style } from '@/core/phrase/format';
 import type { StoredRecurrencePart } from '@/core/recurrence/stored';
 import { ClockField } from '../fields/ClockField';
+import { sheetWords } from '@/words/desk';
+
+const w = sheetWords.newListing;
 
 /** How several days are meant. */
 export type Several = 'one' | 'each';
@@ -77,13 +80,13 @@ export function NewListing({ from, to, title, setTitle, style, field, busy, onMa
       }}
     >
       <h3 className="text-[15px]">
-        New listing{' '}
+        {w.newListing()}
         <span className="quiet font-normal text-[13px] leading-[normal] font-sans normal-nums">
           {from === to ? sayDay(from, style, { weekday: 'short', month: 'short' }) : sayDays(from, to, style, { month: 'short' })}
         </span>
       </h3>
       <div className="field">
-        <label htmlFor="ds-title">Title</label>
+        <label htmlFor="ds-title">{w.title()}</label>
         <input
           id="ds-title"
           ref={field}
@@ -96,32 +99,32 @@ export function NewListing({ from, to, title, setTitle, style, field, busy, onMa
         />
         {wrong && (
           <span className="wrong" id="ds-title-wrong" role="alert">
-            Give it a title first.
+            {w.giveItATitle()}
           </span>
         )}
       </div>
       <div className="grid grid-cols-[1fr_1fr] gap-2">
-        <ClockField label="Starts" value={start} onChange={setStart} hours={style.hours} />
-        <ClockField label="Ends" value={end} onChange={setEnd} hours={style.hours} after={start} />
+        <ClockField label={w.starts()} value={start} onChange={setStart} hours={style.hours} />
+        <ClockField label={w.ends()} value={end} onChange={setEnd} hours={style.hours} after={start} />
       </div>
       {to > from && (
         <fieldset className="grid gap-0.75">
-          <legend className="hidden-words">Several days</legend>
+          <legend className="hidden-words">{w.severalDays()}</legend>
           <label>
-            <input type="radio" name="ds-several" checked={several === 'one'} onChange={() => setSeveral('one')} /> One event of{' '}
-            {to - from + 1} days
+            <input type="radio" name="ds-several" checked={several === 'one'} onChange={() => setSeveral('one')} />{' '}
+            {w.oneEventOfDays({ n: to - from + 1 })}
           </label>
           <label>
-            <input type="radio" name="ds-several" checked={several === 'each'} onChange={() => setSeveral('each')} /> A date on each day
+            <input type="radio" name="ds-several" checked={several === 'each'} onChange={() => setSeveral('each')} /> {w.aDateOnEach()}
           </label>
         </fieldset>
       )}
       <div className="row">
         <button type="submit" className="button main small" disabled={busy}>
-          Make a draft
+          {w.makeADraft()}
         </button>
         <button type="button" className="button small" disabled={busy} onClick={() => make(true)}>
-          Make and open
+          {w.makeAndOpen()}
         </button>
       </div>
     </form>

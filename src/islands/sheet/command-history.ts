@@ -5,6 +5,9 @@
 import type { Outcome } from '@/client/api';
 import type { ListingContent, Stage } from '@/core/listing/content';
 import { differences, mergeContents } from '@/core/listing/merge';
+import { sheetWords } from '@/words/desk';
+
+const w = sheetWords.commandHistory;
 
 export interface Stored {
   content: ListingContent;
@@ -30,8 +33,8 @@ export interface SheetCommand {
 export type Done = { kind: 'done'; command: SheetCommand; was: Stored } | { kind: 'failed'; said: string };
 
 export function whyFailed(outcome: Exclude<Outcome<unknown>, { kind: 'done' }>): string {
-  if (outcome.kind === 'offline') return 'No connection: nothing was changed. Try again.';
-  if (outcome.kind === 'signed-out') return 'You are signed out: sign in in another tab and try again. Nothing was changed.';
+  if (outcome.kind === 'offline') return w.noConnectionNothingWas();
+  if (outcome.kind === 'signed-out') return w.youAreSignedOut();
   return outcome.title;
 }
 
@@ -59,7 +62,7 @@ export async function doInstead(
   after: ListingContent,
   said: string,
 ): Promise<SheetCommand | string> {
-  if (command.change === 'made') return 'A new listing is no change.';
+  if (command.change === 'made') return w.aNewListingIs();
   const problem = await replace(server, command.listingId, command.change.after, after);
   return problem ?? { ...command, said, change: { before: command.change.before, after } };
 }
@@ -91,7 +94,7 @@ async function replace(server: Server, id: string, from: ListingContent, to: Lis
   let next = to;
   if (differences(now, from).length) {
     const { merged, collisions } = mergeContents(from, to, now);
-    if (collisions.length) return `“${now.title}” was changed since, in the same place: open it to mend it there.`;
+    if (collisions.length) return w.wasChangedSinceIn({ title: now.title });
     next = merged;
   }
   const saved = await server.save(id, next, revision);

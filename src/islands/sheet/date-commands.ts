@@ -9,10 +9,13 @@ import { sayDay, type Style, WEEKDAYS } from '@/core/phrase/format';
 import type { Stored } from './command-history';
 import { sayTarget } from './state';
 import type { DateCommand, Instead } from './use-commands';
+import { sheetWords } from '@/words/desk';
+
+const w = sheetWords.dateCommands;
 
 const short = (day: EpochDay, style: Style): string => sayDay(day, style, { weekday: 'short', month: 'short' });
-const named = (date: DeskDate): string => `“${date.title || 'Without a title'}”`;
-const apart = (days: number): string => `${Math.abs(days) === 1 ? 'a day' : `${Math.abs(days)} days`} ${days > 0 ? 'later' : 'earlier'}`;
+const named = (date: DeskDate): string => `“${date.title || w.withoutATitle()}”`;
+const apart = (days: number): string => `${w.aDay({ abs: Math.abs(days) })} ${days > 0 ? 'later' : 'earlier'}`;
 
 /** Its day by the listing's own clock, which may be another than the sheet's. */
 const ownDay = (content: ListingContent, date: DeskDate): EpochDay | undefined => dateOf(content, date.original)?.start.day;
@@ -32,21 +35,21 @@ export function moving(date: DeskDate, days: number, style: Style): DateCommand 
   return {
     listingId: date.listingId,
     change: (content) => moveOne(content, date, days, date.stage === 'published'),
-    said: `${named(date)} moved to ${sayTarget(date.startDay, to, style)}.`,
-    cannot: `${named(date)} has no date on ${short(date.startDay, style)} any more. Look again.`,
+    said: w.movedTo({ named: named(date), target: sayTarget(date.startDay, to, style) }),
+    cannot: w.hasNoDateOn({ named: named(date), short: short(date.startDay, style) }),
     instead: (before: ListingContent, { stage }: Stored): Instead[] => {
       const ruled = isRuled(before, date.original);
       const offers: [string, ListingContent | undefined, string][] = ruled
         ? [
-            ['Later ones too', moveLater(before, date.original, days), `${named(date)}: this and all later dates are ${apart(days)}`],
-            ['All', moveAll(before, date.original, days), `${named(date)}: all its dates are ${apart(days)}`],
+            [w.laterOnesToo(), moveLater(before, date.original, days), w.thisAndAllLater({ named: named(date), apart: apart(days) })],
+            [w.all(), moveAll(before, date.original, days), w.allItsDatesAre({ named: named(date), apart: apart(days) })],
           ]
         : stage === 'published'
-          ? [['Without saying “moved”', moveAll(before, date.original, days), `${named(date)} is on ${short(to, style)}`]]
+          ? [[w.withoutSayingMoved(), moveAll(before, date.original, days), w.isOn({ named: named(date), short: short(to, style) })]]
           : [];
       return offers.flatMap(([label, content, said]) =>
         content
-          ? [{ label, content, said: `${said}${ruled && weekdayOf(to) !== weekdayOf(date.startDay) ? `: ${weekday}s now` : ''}.` }]
+          ? [{ label, content, said: `${said}${ruled && weekdayOf(to) !== weekdayOf(date.startDay) ? w.sNow({ weekday }) : ''}.` }]
           : [],
       );
     },
@@ -61,18 +64,18 @@ export function copying(date: DeskDate, day: EpochDay, style: Style): DateComman
       const from = ownDay(content, date);
       return from === undefined ? undefined : copyDate(content, date.original, from + day - date.startDay);
     },
-    said: `${named(date)} has an extra date on ${short(day, style)}.`,
-    cannot: `${named(date)} has a date on ${short(day, style)} already.`,
+    said: w.hasAnExtraDate({ named: named(date), short: short(day, style) }),
+    cannot: w.hasADateOn({ named: named(date), short: short(day, style) }),
     instead: (before) => {
       const from = ownDay(before, date);
       const own = from === undefined ? undefined : onlyDate(before, date.original, from + day - date.startDay);
       return own
         ? [
             {
-              label: 'As a listing of its own',
+              label: w.asAListingOf(),
               content: own,
               apart: true,
-              said: `${named(date)} of ${short(day, style)} is a draft of its own.`,
+              said: w.ofIsADraft({ named: named(date), short: short(day, style) }),
             },
           ]
         : [];
@@ -88,10 +91,10 @@ export function lengthening(date: DeskDate, edge: 'start' | 'end', days: number,
     listingId: date.listingId,
     change: (content) => lengthenDate(content, date.original, edge, days),
     said: `${named(date)} ${words} ${short(day, style)}.`,
-    cannot: `${named(date)} cannot ${words === 'begins' ? 'begin' : 'end'} ${short(day, style)}: it would end before it begins, or last more than a year.`,
+    cannot: w.cannotBeginItWould({ named: named(date), words: words === 'begins' ? 'yes' : 'no', short: short(day, style) }),
     instead: (before) => {
       const all = edge === 'end' && isRuled(before, date.original) ? lengthenAll(before, date.original, days) : undefined;
-      return all ? [{ label: 'All', content: all, said: `${named(date)}: all its dates end ${apart(days)}.` }] : [];
+      return all ? [{ label: w.all(), content: all, said: w.allItsDatesEnd({ named: named(date), apart: apart(days) }) }] : [];
     },
   };
 }
@@ -111,7 +114,7 @@ export function leavingOut(date: DeskDate, style: Style): DateCommand {
       }
       return { ...content, recurrence: toggleDate(recurrence, date.original) };
     },
-    said: `${named(date)} is left out on ${short(date.startDay, style)}.`,
-    cannot: `${named(date)} has no date on ${isoDay(date.startDay)} any more. Look again.`,
+    said: w.isLeftOutOn({ named: named(date), short: short(date.startDay, style) }),
+    cannot: w.hasNoDateOnAny({ named: named(date), isoDay: isoDay(date.startDay) }),
   };
 }

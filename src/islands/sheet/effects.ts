@@ -5,6 +5,9 @@ import { type ListingContent, venuesOf } from '@/core/listing/content';
 import { dateOf } from '@/core/dates/moves';
 import { sayList, sayTime, type Style } from '@/core/phrase/format';
 import type { Occurrence } from '@/core/recurrence/model';
+import { sheetWords } from '@/words/desk';
+
+const w = sheetWords.effects;
 
 interface EffectInput {
   listingId: string;
@@ -19,7 +22,7 @@ export async function effectsOf(content: ListingContent, key: string, input: Eff
   if (!date || !content.recurrence) return '';
   const here = inSite(date, content.recurrence.zone, input.siteZone);
   const holiday = input.holidays.get(here.start.day);
-  const said = [holiday ? `That is ${sayList(holiday)}.` : '', await clashWords(content, here, input)];
+  const said = [holiday ? w.thatIs({ list: sayList(holiday) }) : '', await clashWords(content, here, input)];
   return said.filter(Boolean).join(' ');
 }
 
@@ -33,7 +36,7 @@ async function clashWords(content: ListingContent, date: Occurrence, { listingId
     const found = [...clashesByVenue([date], content.venueIds, bookings).values()].flat();
     if (!found.length) return '';
     const named = found.slice(0, 3).map((b) => `${b.title}${b.start.minute === null ? '' : ` ${sayTime(b.start.minute, style)}`}`);
-    return `It clashes with ${sayList(found.length > 3 ? [...named, `${found.length - 3} more`] : named)}.`;
+    return w.itClashesWith({ list: sayList(found.length > 3 ? [...named, w.more({ n: found.length - 3 })] : named) });
   } catch {
     return '';
   }

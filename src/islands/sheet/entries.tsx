@@ -2,6 +2,9 @@
 import type { DeskDate } from '@/core/sheet/desk-sheet';
 import { sayTime, type Style } from '@/core/phrase/format';
 import { keyOf } from './state';
+import { sheetWords } from '@/words/desk';
+
+const w = sheetWords.entries;
 
 /** A category as it shows: the mark's HTML and the class that has its inks. */
 export interface Look {
@@ -49,7 +52,7 @@ export function Line({ date, look, classes, style }: LineProps) {
         {date.startMinute !== null && (
           <span className="t text-ink-2 tabular-nums in-[.moved]:text-red">{sayTime(date.startMinute, style)} </span>
         )}
-        {date.title || 'Without a title'}
+        {date.title || w.withoutATitle()}
       </span>
       <i
         className="absolute top-0 bottom-0 w-2 cursor-ew-resize -right-0.75 in-[[data-key]:hover]:[background:linear-gradient(var(--ink-3),var(--ink-3))_center_/_2px_70%_no-repeat]"
@@ -83,7 +86,7 @@ export function BandLine({ date, look, classes, place, before, after }: BandProp
           data-edge="start"
         />
       )}
-      {date.title || 'Without a title'}
+      {date.title || w.withoutATitle()}
       {!after && (
         <i
           className="absolute top-0 bottom-0 w-2 cursor-ew-resize right-0 in-[[data-key]:hover]:[background:linear-gradient(var(--ink-3),var(--ink-3))_center_/_2px_70%_no-repeat]"

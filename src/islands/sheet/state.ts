@@ -15,6 +15,9 @@ import { HALF_YEAR } from '@/core/sheet/desk-sheet';
 import { addTo } from '@/core/collections/add-to';
 import { MONTHS, sayDay, sayDays, sayTime, type Style, WEEKDAYS } from '@/core/phrase/format';
 import { monthSpan } from '@/core/sheet/month';
+import { sheetWords } from '@/words/desk';
+
+const w = sheetWords.state;
 
 /** One date among all: listings share days and times. */
 export const keyOf = (date: Pick<DeskDate, 'listingId' | 'original'>): string => `${date.listingId} ${date.original}`;
@@ -97,7 +100,7 @@ const long = (day: EpochDay, style: Style): string => sayDay(day, style, { weekd
 /** `Thursday 8 April: a Thursday, was a Tuesday`, while a date is carried and after. */
 export function sayTarget(from: EpochDay, to: EpochDay, style: Style): string {
   const [a, b] = [WEEKDAYS[weekdayOf(from)] as string, WEEKDAYS[weekdayOf(to)] as string];
-  return `${long(to, style)}${a === b ? '' : `, was a ${a}`}`;
+  return `${long(to, style)}${a === b ? '' : w.wasA({ what: a })}`;
 }
 
 /** What a hold would do on a day. */
@@ -106,28 +109,28 @@ export function sayHold(hold: Hold, day: EpochDay, style: Style): string {
   const by = day - hold.from;
   switch (hold.kind) {
     case 'span':
-      return `A new listing: ${sayDays(Math.min(hold.from, day), Math.max(hold.from, day), style, { weekday: 'long' })}`;
+      return w.aNewListing({ days: sayDays(Math.min(hold.from, day), Math.max(hold.from, day), style, { weekday: 'long' }) });
     case 'move':
-      return `${title} to ${sayTarget(hold.from, day, style)}`;
+      return w.to({ title, target: sayTarget(hold.from, day, style) });
     case 'copy':
-      return `An extra date of ${title}: ${long(day, style)}`;
+      return w.anExtraDateOf({ title, long: long(day, style) });
     case 'start':
-      return `${title} begins ${long((hold.date?.startDay ?? day) + by, style)}`;
+      return w.begins({ title, long: long((hold.date?.startDay ?? day) + by, style) });
     case 'end':
-      return `${title} ends ${long((hold.date?.lastDay ?? day) + by, style)}`;
+      return w.ends({ title, long: long((hold.date?.lastDay ?? day) + by, style) });
   }
 }
 
 /** `draft`, or `published, changes wait`. */
-export const sayStage = ({ stage, edited }: DeskDate): string => `${STAGE_WORDS[stage].toLowerCase()}${edited ? ', changes wait' : ''}`;
+export const sayStage = ({ stage, edited }: DeskDate): string => `${STAGE_WORDS[stage].toLowerCase()}${edited ? w.changesWait() : ''}`;
 
 /** One date in a line for those who hear it: `19:00 Harbour Choir, draft, cancelled`. */
 export function sayDate(date: DeskDate, style: Style): string {
   const time = date.startMinute === null ? '' : `${sayTime(date.startMinute, style)} `;
-  const parts = [`${time}${date.title || 'Without a title'}`];
+  const parts = [`${time}${date.title || w.withoutATitle()}`];
   if (date.stage !== 'published' || date.edited) parts.push(sayStage(date));
   if (date.eventStatus !== 'going-ahead') parts.push(date.eventStatus.replace('-', ' '));
-  if (date.moved) parts.push('moved here');
+  if (date.moved) parts.push(w.movedHere());
   return parts.join(', ');
 }
 
@@ -136,7 +139,7 @@ const NAMED = 6;
 
 export function sayDayCell(day: EpochDay, dates: readonly DeskDate[], names: readonly string[], style: Style): string {
   const named = dates.slice(0, NAMED).map((date) => sayDate(date, style));
-  const more = dates.length > NAMED ? [`and ${dates.length - NAMED} more`] : [];
+  const more = dates.length > NAMED ? [w.andMore({ n: dates.length - NAMED })] : [];
   return [long(day, style), ...names, ...(dates.length ? [...named, ...more] : ['nothing'])].join('; ');
 }
 

@@ -13,6 +13,9 @@ import {
   undoCommand,
   whyFailed,
 } from './command-history';
+import { sheetWords } from '@/words/desk';
+
+const w = sheetWords.useCommands;
 
 const SERVER: Server = {
   read: (id) => ask<Stored>(`/api/v1/listings/${id}`),
@@ -91,7 +94,7 @@ export function useCommands(reload: () => Promise<void>, mayPublish: boolean) {
         const more = dateCommand.effects ? await dateCommand.effects(change.after) : '';
         await reload();
         setNotice({
-          text: `${dateCommand.said}${more ? ` ${more}` : ''}${was.stage === 'published' ? ' Readers see it once it is published.' : ''}`,
+          text: `${dateCommand.said}${more ? ` ${more}` : ''}${was.stage === 'published' ? w.readersSeeItOnce() : ''}`,
           tone: more ? 'bad' : 'good',
           instead: dateCommand.instead?.(change.before, was) ?? [],
           mayPublish: mayPublish && was.stage === 'published' && !was.edited,
@@ -152,7 +155,7 @@ export function useCommands(reload: () => Promise<void>, mayPublish: boolean) {
         setPast((list) => (back ? list.slice(0, -1) : [...list, command]));
         setFuture((list) => (back ? [...list, command] : list.slice(0, -1)));
         await reload();
-        say(`${back ? 'Undone' : 'Done again'}: ${command.said}`, 'good');
+        say(`${back ? w.undone() : w.doneAgain()}: ${command.said}`, 'good');
       }),
     [alone, reload, say],
   );
@@ -163,7 +166,7 @@ export function useCommands(reload: () => Promise<void>, mayPublish: boolean) {
         const problem = await actOn(SERVER, listingId, 'publish');
         if (problem) return say(problem, 'bad', listingId);
         await reload();
-        say('Published: readers see it now.', 'good', listingId);
+        say(w.publishedReadersSeeIt(), 'good', listingId);
       }),
     [alone, reload, say],
   );

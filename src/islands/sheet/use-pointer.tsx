@@ -3,6 +3,9 @@ import { type MouseEvent, type PointerEvent, type ReactNode, type RefObject, use
 import type { EpochDay } from '@/core/day/day';
 import type { DeskDate } from '@/core/sheet/desk-sheet';
 import type { Hold } from './state';
+import { sheetWords } from '@/words/desk';
+
+const w = sheetWords.usePointer;
 
 interface PointerInput {
   grid: RefObject<HTMLDivElement | null>;
@@ -73,7 +76,7 @@ export function usePointer(input: PointerInput): Pointer {
       const day = dayAt(latest.current.grid.current, event.clientX, event.clientY);
       if (day !== undefined) latest.current.onDay(day);
       const copies = p.kind === 'move' && isCopy(event);
-      if (p.date) setTag({ x: event.clientX, y: event.clientY, text: `${copies ? 'Copy: ' : ''}${p.date.title}` });
+      if (p.date) setTag({ x: event.clientX, y: event.clientY, text: `${copies ? w.copy() : ''}${p.date.title}` });
     };
     const onUp = (event: globalThis.PointerEvent): void => {
       const p = press.current;

@@ -2,11 +2,13 @@
 import { useEffect, useRef, useState } from 'react';
 import { sayFailure, send } from '@/client/api';
 import { BULK_WORDS, type BulkAction, type BulkPlan, MOST_SHIFT_DAYS, sayStays } from '@/core/listing/bulk-actions';
-import { sayCount } from '@/core/phrase/format';
 import { AskBox } from '../fields/Box';
 import { Picker } from '../editor/Picker';
 import { keepChosen, type Named, type TableStart } from './chosen';
 import { useMakeTag } from './use-make-tag';
+import { tableWords } from '@/words/desk';
+
+const w = tableWords.bulkBar;
 
 interface BarProps {
   start: TableStart;
@@ -35,21 +37,21 @@ export function BulkBar({ start, ids, count, onEverything, onClear }: BarProps) 
   return (
     <section
       className="[&_:focus-visible]:outline-white fixed left-0 right-0 bottom-0 z-6 bg-bar text-on-bar py-2.5 px-5 flex flex-wrap gap-y-2 gap-x-3.5 items-center"
-      aria-label="Chosen listings"
+      aria-label={w.chosenListings()}
     >
-      <strong role="status">{sayCount(count, 'listing')} chosen</strong>
+      <strong role="status">{w.listingChosen({ count })}</strong>
       {onEverything && (
         <button type="button" className="link text-on-bar min-h-6" onClick={onEverything}>
-          All {start.total.toLocaleString('en')} that the table holds
+          {w.allThatTheTable({ total: start.total.toLocaleString('en') })}
         </button>
       )}
       <select
         className="box w-auto max-w-full"
-        aria-label="What to do with them"
+        aria-label={w.whatToDoWith()}
         value={kind}
         onChange={(e) => setKind(e.target.value as Kind)}
       >
-        <option value="">What to do with them …</option>
+        <option value="">{w.whatToDoWithThem()}</option>
         {kinds.map((k) => (
           <option key={k} value={k}>
             {BULK_WORDS[k].verb}
@@ -61,10 +63,10 @@ export function BulkBar({ start, ids, count, onEverything, onClear }: BarProps) 
         href={`/desk/export/listings.csv?${ids ? new URLSearchParams({ ids: ids.join(',') }) : start.query}`}
         download
       >
-        As a table
+        {w.asATable()}
       </a>
       <button type="button" className="button small" onClick={onClear}>
-        None
+        {w.none()}
       </button>
       {kind && <ActionDialog key={kind} kind={kind} start={start} ids={ids} count={count} onClose={() => setKind('')} />}
     </section>
@@ -143,8 +145,8 @@ function ActionDialog({
   const unsaid = plan ? plan.cannotCount - plan.cannot.reduce((sum, { count }) => sum + count, 0) : 0;
   return (
     <AskBox
-      title={`${BULK_WORDS[kind].verb}: ${sayCount(count, 'listing')}`}
-      command={busy || tag.busy ? 'One moment …' : BULK_WORDS[kind].verb}
+      title={`${BULK_WORDS[kind].verb}: ${w.listing({ count })}`}
+      command={busy || tag.busy ? w.oneMoment() : BULK_WORDS[kind].verb}
       disabled={!plan?.can || busy || tag.busy}
       wrong={wrong || tag.wrong}
       onSubmit={run}
@@ -152,7 +154,7 @@ function ActionDialog({
     >
       {kind === 'tag' && (
         <Picker
-          label="Tags"
+          label={w.tags()}
           choices={known.map((one) => ({ ...one, more: '' }))}
           chosen={tags}
           onChange={setTags}
@@ -161,9 +163,9 @@ function ActionDialog({
       )}
       {needs && (
         <div className="field">
-          <label htmlFor="bulk-target">{{ categories: 'Category', venues: 'Venue', organizers: 'Organizer' }[needs]}</label>
+          <label htmlFor="bulk-target">{{ categories: w.category(), venues: w.venue(), organizers: w.organizer() }[needs]}</label>
           <select id="bulk-target" value={target} onChange={(e) => setTarget(e.target.value)}>
-            <option value="">choose one</option>
+            <option value="">{w.chooseOne()}</option>
             {start[needs].map((one: Named) => (
               <option key={one.id} value={one.id}>
                 {one.name}
@@ -174,18 +176,17 @@ function ActionDialog({
       )}
       {(kind === 'category' || kind === 'organizer') && (
         <label className="check">
-          <input type="checkbox" checked={instead} onChange={(e) => setInstead(e.target.checked)} /> instead of what they have now; else it
-          comes first
+          <input type="checkbox" checked={instead} onChange={(e) => setInstead(e.target.checked)} /> {w.insteadOfWhatThey()}
         </label>
       )}
       {kind === 'tag' && (
         <label className="check">
-          <input type="checkbox" checked={instead} onChange={(e) => setInstead(e.target.checked)} /> take it off them instead
+          <input type="checkbox" checked={instead} onChange={(e) => setInstead(e.target.checked)} /> {w.takeItOffThem()}
         </label>
       )}
       {kind === 'shift' && (
         <div className="field">
-          <label htmlFor="bulk-days">Days later; with a minus, earlier</label>
+          <label htmlFor="bulk-days">{w.daysLaterWithA()}</label>
           <input
             id="bulk-days"
             type="number"
@@ -194,28 +195,28 @@ function ActionDialog({
             value={days}
             onChange={(e) => setDays(e.target.value)}
           />
-          <span className="hint">Rules follow: a Tuesday by one day becomes a Wednesday. Breaks stay.</span>
+          <span className="hint">{w.rulesFollowATuesday()}</span>
         </div>
       )}
       {kind === 'headline' && (
         <label className="check">
-          <input type="checkbox" checked={on} onChange={(e) => setOn(e.target.checked)} /> give them more weight wherever they show
+          <input type="checkbox" checked={on} onChange={(e) => setOn(e.target.checked)} /> {w.giveThemMoreWeight()}
         </label>
       )}
       <div role="status" aria-live="polite">
-        {action && !plan && !wrong && <p className="quiet">One moment …</p>}
+        {action && !plan && !wrong && <p className="quiet">{w.oneMoment()}</p>}
         {plan && (
           <>
             <p className="m-0">
-              {plan.can ? `${sayCount(plan.can, 'listing')} will be ${BULK_WORDS[kind].done}.` : 'None of them can be.'}
-              {plan.cannotCount > 0 && ` ${plan.cannotCount} cannot:`}
+              {plan.can ? w.listingWillBe({ can: plan.can, done: BULK_WORDS[kind].done }) : w.noneOfThemCan()}
+              {plan.cannotCount > 0 && w.cannot({ cannotCount: plan.cannotCount })}
             </p>
             {plan.cannot.length > 0 && (
               <ul className="small m-0 mt-1 list-disc pl-5">
                 {plan.cannot.map((stays) => (
                   <li key={stays.reason}>{sayStays(stays)}</li>
                 ))}
-                {unsaid > 0 && <li>{unsaid} for other reasons</li>}
+                {unsaid > 0 && <li>{w.forOtherReasons({ unsaid })}</li>}
               </ul>
             )}
           </>

@@ -9,6 +9,9 @@ import { Check } from '../fields/fields';
 import { Picker } from '../editor/Picker';
 import type { Named, TableStart } from './chosen';
 import { useMakeTag } from './use-make-tag';
+import { tableWords } from '@/words/desk';
+
+const w = tableWords.cellDialogs;
 
 interface ListProps {
   title: string;
@@ -27,11 +30,11 @@ export function ListDialog({ title, field, start, ids, onKeep, onClose }: ListPr
     setKnown(start[field]);
     setChosen((all) => [...new Set([...all, made.id])]);
   });
-  const words = field === 'tags' ? 'Tags' : 'Organizers';
+  const words = field === 'tags' ? w.tags() : w.organizers();
   return (
     <AskBox
-      title={`${words} of “${title || 'Without a title'}”`}
-      command={tag.busy ? 'One moment …' : 'Keep'}
+      title={w.of({ words, title: title || w.withoutATitle() })}
+      command={tag.busy ? w.oneMoment() : w.keep()}
       disabled={tag.busy}
       wrong={tag.wrong}
       onSubmit={async () => onKeep(chosen)}
@@ -67,15 +70,15 @@ export function WhenDialog({ title, start, value, today, onKeep, onClose }: When
     if (typed) onKeep(isoDateTime({ day: typed.day, minute }));
   };
   return (
-    <AskBox title={`First date of “${title || 'Without a title'}”`} command="Keep" disabled={!typed} onSubmit={keep} onClose={onClose}>
+    <AskBox title={w.firstDateOf({ title: title || w.withoutATitle() })} command="Keep" disabled={!typed} onSubmit={keep} onClose={onClose}>
       <div>
-        <DayField label="Day" value={day} onChange={setDay} />
+        <DayField label={w.day()} value={day} onChange={setDay} />
         {minute !== null && (
-          <ClockField label="Starts" value={minute} hours={start.style.hours} onChange={(next) => next !== null && setMinute(next)} />
+          <ClockField label={w.starts()} value={minute} hours={start.style.hours} onChange={(next) => next !== null && setMinute(next)} />
         )}
       </div>
-      <Check label="All day" checked={minute === null} onChange={(on) => setMinute(on ? null : 19 * 60)} />
-      <p className="hint m-0">Its length stays, and a rule follows: a Tuesday’s listing moved to a Wednesday repeats on Wednesdays.</p>
+      <Check label={w.allDay()} checked={minute === null} onChange={(on) => setMinute(on ? null : 19 * 60)} />
+      <p className="hint m-0">{w.itsLengthStaysAnd()}</p>
     </AskBox>
   );
 }

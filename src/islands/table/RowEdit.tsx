@@ -12,6 +12,9 @@ import { sayDay, sayTime } from '@/core/phrase/format';
 import type { RowCommand } from './RowMenu';
 import { step } from './cells';
 import type { TableStart } from './chosen';
+import { tableWords } from '@/words/desk';
+
+const w = tableWords.rowEdit;
 
 // Menus and date fields weigh more than the table: they come when somebody asks for one.
 const RowMenu = lazy(() => import('./RowMenu'));
@@ -48,14 +51,14 @@ interface Done {
 }
 
 const LABELS: Record<Open['field'], string> = {
-  title: 'Title',
-  stage: 'Stage',
-  category: 'Category',
-  venue: 'Venue',
-  cost: 'Cost',
-  tags: 'Tags',
-  organizers: 'Organizer',
-  when: 'First date',
+  title: w.title(),
+  stage: w.stage(),
+  category: w.category(),
+  venue: w.venue(),
+  cost: w.cost(),
+  tags: w.tags(),
+  organizers: w.organizer(),
+  when: w.firstDate(),
 };
 const isBox = (field: Open['field']): field is BoxField => field === 'tags' || field === 'organizers' || field === 'when';
 /** As the server takes it: lists as lists. */
@@ -136,8 +139,13 @@ export function RowEdit({ start }: { start: TableStart }) {
     const stage = row.querySelector<HTMLElement>('td[data-edit=stage]');
     if (stage) showStage(stage, saved.stage, saved.edited);
     setWrong('');
-    const words = `${undoing ? 'Back' : 'Saved'}: ${LABELS[field].toLowerCase()} of “${saved.title || 'Without a title'}” is ${sayCell(cell)}.`;
-    const wait = saved.edited ? ' The change waits to be published.' : '';
+    const words = w.backOfIs({
+      undoing: undoing ? 'yes' : 'no',
+      labels: LABELS[field].toLowerCase(),
+      title: saved.title || w.withoutATitle(),
+      cell: sayCell(cell),
+    });
+    const wait = saved.edited ? w.theChangeWaitsTo() : '';
     // A stage that had changes waiting does not come back by itself: the menu's deeds are undone whole.
     const undoable = !undoing && !(field === 'stage' && (wasEdited || before === 'in-review' || before === 'scheduled'));
     setDone({ cell, field, before, words: words + wait, undoable });
@@ -157,7 +165,7 @@ export function RowEdit({ start }: { start: TableStart }) {
         {done?.words}
         {done?.undoable && (
           <button type="button" className="button small" onClick={() => void keep(done, done.before, true)}>
-            Undo
+            {w.undo()}
           </button>
         )}
       </p>
@@ -331,7 +339,7 @@ function show(cell: HTMLElement, field: Open['field'], value: string, saved: Sav
   if (field === 'stage') return;
   if (field === 'title') {
     const strong = cell.querySelector('strong');
-    if (strong) strong.textContent = value || 'Without a title';
+    if (strong) strong.textContent = value || w.withoutATitle();
     return;
   }
   const kept = [...cell.childNodes].filter((node) => node instanceof HTMLElement && node.matches('.cell-field'));
@@ -370,6 +378,6 @@ function showStage(cell: HTMLElement, stage: Saved['stage'], edited: boolean): v
   if (!edited) return;
   const wait = document.createElement('span');
   wait.className = 'amber small';
-  wait.textContent = ' changes wait';
+  wait.textContent = w.changesWait();
   mark?.after(wait);
 }

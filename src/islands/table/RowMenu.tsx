@@ -1,5 +1,8 @@
 /** What can be done with one listing of the table: from its row's button, or by the keys that stand in it. */
 import { Menu, MenuItem, Popover } from 'react-aria-components';
+import { tableWords } from '@/words/desk';
+
+const w = tableWords.rowMenu;
 
 export type RowCommand = 'edit' | 'view' | 'rename' | 'publish' | 'withdraw' | 'draft' | 'bin';
 
@@ -15,13 +18,13 @@ interface RowMenuProps {
 
 export default function RowMenu({ button, title, stage, mayPublish, onCommand, onClose }: RowMenuProps) {
   const commands: [RowCommand, string, string][] = [
-    ['edit', 'Edit', 'E'],
-    ['view', stage === 'published' ? 'See the page' : 'Preview', 'V'],
-    ['rename', 'Rename here', 'F2'],
-    ...(mayPublish && stage !== 'binned' ? [['publish', 'Publish', ''] as [RowCommand, string, string]] : []),
-    ...(mayPublish && stage === 'published' ? [['withdraw', 'Withdraw from readers', ''] as [RowCommand, string, string]] : []),
-    ...(stage === 'draft' ? [] : [['draft', 'Make it a draft', ''] as [RowCommand, string, string]]),
-    ...(stage === 'binned' ? [] : [['bin', 'Put in the bin', 'Delete'] as [RowCommand, string, string]]),
+    ['edit', w.edit(), 'E'],
+    ['view', stage === 'published' ? w.seeThePage() : w.preview(), 'V'],
+    ['rename', w.renameHere(), 'F2'],
+    ...(mayPublish && stage !== 'binned' ? [['publish', w.publish(), ''] as [RowCommand, string, string]] : []),
+    ...(mayPublish && stage === 'published' ? [['withdraw', w.withdrawFromReaders(), ''] as [RowCommand, string, string]] : []),
+    ...(stage === 'draft' ? [] : [['draft', w.makeItADraft(), ''] as [RowCommand, string, string]]),
+    ...(stage === 'binned' ? [] : [['bin', w.putInTheBin(), w.deleteIt()] as [RowCommand, string, string]]),
   ];
   return (
     <Popover
@@ -32,7 +35,7 @@ export default function RowMenu({ button, title, stage, mayPublish, onCommand, o
       className="min-w-[190px] border border-ink bg-sheet shadow-lg"
     >
       <Menu
-        aria-label={`What to do with ${title || 'it'}`}
+        aria-label={w.whatToDoWith({ title: title || 'it' })}
         className="outline-none"
         autoFocus="first"
         onAction={(key) => onCommand(key as RowCommand)}

@@ -3,6 +3,9 @@ import { ask } from '@/client/api';
 import type { EditorStart } from '@/core/listing/editor';
 import { dropKept } from '../kept';
 import type { Listing } from '../use-listing';
+import { editorWords } from '@/words/desk';
+
+const w = editorWords.beginnings;
 
 export function Beginnings({ listing, start }: { listing: Listing; start: EditorStart }) {
   const { submission } = start;
@@ -20,16 +23,15 @@ export function Beginnings({ listing, start }: { listing: Listing; start: Editor
     <>
       {submission && (
         <div className="note mt-3.5">
-          Sent in by {submission.sender}.{submission.where && <> Where, in their words: “{submission.where}”.</>}
-          {submission.who && <> Who: “{submission.who}”.</>}
-          {submission.message && <> They add: “{submission.message}”</>}
+          {w.sentInBy({ sender: submission.sender })}
+          {submission.where && <> {w.whereInTheirWords({ where: submission.where })}</>}
+          {submission.who && <> {w.who({ who: submission.who })}</>}
+          {submission.message && <> {w.theyAdd({ message: submission.message })}</>}
         </div>
       )}
       {found && (
         <div className="note warn mt-3.5" role="alert">
-          {server.id
-            ? 'There is something that you typed and did not save, from before the listing was saved again.'
-            : `You began a listing${found.content.title ? ` “${found.content.title}”` : ''} and did not save it.`}{' '}
+          {server.id ? w.thereIsSomethingThat() : w.youBeganAListing({ what: found.content.title ? ` “${found.content.title}”` : '' })}{' '}
           <button
             type="button"
             className="link"
@@ -38,10 +40,10 @@ export function Beginnings({ listing, start }: { listing: Listing; start: Editor
               setFound(null);
             }}
           >
-            Go on with it here
+            {w.goOnWithIt()}
           </button>{' '}
           <button type="button" className="link" onClick={drop}>
-            Drop it
+            {w.dropIt()}
           </button>
         </div>
       )}

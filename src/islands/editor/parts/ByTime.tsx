@@ -11,6 +11,9 @@ import { DayField } from '../../fields/DayField';
 import { Check } from '../../fields/fields';
 import type { Listing } from '../use-listing';
 import type { PartProps } from './part';
+import { editorWords } from '@/words/desk';
+
+const w = editorWords.byTime;
 
 const MORNING = 540;
 
@@ -36,11 +39,11 @@ export function ByTime({ listing, start, error }: ByTimeProps) {
   const same = times.publishAt === server.times.publishAt && times.withdrawAt === server.times.withdrawAt;
   return (
     <fieldset className="border-t border-t-rule pt-2.5 mt-1 min-w-0 grid gap-2.5">
-      <legend className="float-left w-full font-bold [legend+&]:clear-both">By itself</legend>
+      <legend className="float-left w-full font-bold [legend+&]:clear-both">{w.byItself()}</legend>
       {/* Changes of what is out already can wait for a time; with none there is nothing to go out. */}
       {(!isPublic || server.edited || dirty || times.publishAt) && (
         <TimeRow
-          label={isPublic ? 'Its changes go out by themselves' : 'Goes out by itself'}
+          label={isPublic ? w.itsChangesGoOut() : w.goesOutByItself()}
           value={times.publishAt}
           onChange={(publishAt) => setTimes((before) => ({ ...before, publishAt }))}
           error={problem('publishAt')}
@@ -48,7 +51,7 @@ export function ByTime({ listing, start, error }: ByTimeProps) {
         />
       )}
       <TimeRow
-        label="Comes down by itself"
+        label={w.comesDownByItself()}
         value={times.withdrawAt}
         onChange={(withdrawAt) => setTimes((before) => ({ ...before, withdrawAt }))}
         error={problem('withdrawAt')}
@@ -57,14 +60,14 @@ export function ByTime({ listing, start, error }: ByTimeProps) {
       {!same && (
         <div className="row clear-both">
           <button type="button" className="button" disabled={busy || 'problems' in said} onClick={() => void act('times', { times })}>
-            {times.publishAt || times.withdrawAt ? 'Set these times' : 'Take the times off'}
+            {times.publishAt || times.withdrawAt ? w.setTheseTimes() : w.takeTheTimesOff()}
           </button>
           <button type="button" className="button" onClick={() => setTimes(server.times)}>
-            Not now
+            {w.notNow()}
           </button>
         </div>
       )}
-      <span className="hint">Times of {site.zone.split('/').at(-1)?.replace('_', ' ')}. Proof looks again when the time has come.</span>
+      <span className="hint">{w.timesOfProofLooks({ city: site.zone.split('/').at(-1)?.replace('_', ' ') ?? site.zone })}</span>
     </fieldset>
   );
 }
@@ -89,8 +92,8 @@ function TimeRow({ label, value, onChange, error, site }: TimeRowProps) {
       <Check label={label} checked={value !== null} onChange={(on) => onChange(on ? tomorrow : null)} />
       {value !== null && (
         <>
-          <DayField label="Day" value={day} onChange={(next) => change(next, minute)} error={error} />
-          <ClockField label="Time" value={minute} onChange={(next) => change(day, next)} hours={site.style.hours} />
+          <DayField label={w.day()} value={day} onChange={(next) => change(next, minute)} error={error} />
+          <ClockField label={w.time()} value={minute} onChange={(next) => change(day, next)} hours={site.style.hours} />
         </>
       )}
     </div>
@@ -103,5 +106,7 @@ export function sayTimes({ publishAt, withdrawAt }: Times, style: EditorStart['s
     const wall = parseIsoDateTime(text);
     return wall ? sayWhen(wall, null, style) : text;
   };
-  return [publishAt ? `goes out ${say(publishAt)}` : '', withdrawAt ? `comes down ${say(withdrawAt)}` : ''].filter(Boolean).join(', ');
+  return [publishAt ? w.goesOut({ day: say(publishAt) }) : '', withdrawAt ? w.comesDown({ day: say(withdrawAt) }) : '']
+    .filter(Boolean)
+    .join(', ');
 }

@@ -4,7 +4,7 @@ import { isoDay, monthNumberOf, weekdayOf, yearMonthOf } from '@/core/day/day';
 import { isoDateTime, parseIsoDateTime } from '@/core/day/plain-date-time';
 import type { ListingContent } from '@/core/listing/content';
 import type { Choice, EditorStart } from '@/core/listing/editor';
-import { MONTHS, sayDay, sayTime, sayWhen, type Style, WEEKDAYS } from '@/core/phrase/format';
+import { MONTHS, sayDay, sayTime, sayWhen, type Style, weekdayName } from '@/core/phrase/format';
 import { sayChange } from '@/core/phrase/say';
 import { changesFromStored, type StoredChange } from '@/core/recurrence/stored';
 import { ClockField } from '../../fields/ClockField';
@@ -16,6 +16,9 @@ import { readRecurrence } from '@/core/dates/repeat-choices';
 import { nearestDate, settleIdle, splitAt } from '@/core/dates/rule-changes';
 import { changeDate, toggleDate } from '@/core/dates/single-dates';
 import { Strip } from './Strip';
+import { editorWords } from '@/words/desk';
+
+const w = editorWords.dates;
 
 interface DatesProps {
   content: ListingContent;
@@ -52,15 +55,16 @@ export function DatesRail({ content, setContent, rail, clashes, site, venues }: 
     });
   };
   return (
-    <section aria-label="Dates" id="dates" className="scroll-mt-16 [section+&]:mt-5.5">
+    <section aria-label={w.dates()} id="dates" className="scroll-mt-16 [section+&]:mt-5.5">
       <div className="flex items-baseline justify-between border-b-2 border-b-rule-strong pb-1.75">
-        <h2 className="text-[18px]">Dates</h2>
+        <h2 className="text-[18px]">{w.dates()}</h2>
         <span className="small quiet" role="status">
-          {rail.total} in all{rail.coming ? `, ${rail.coming} to come` : ''}
-          {clashes.size > 0 && <span className="red">, {clashes.size === 1 ? '1 clash' : `${clashes.size} clashes`}</span>}
+          {w.inAll({ total: rail.total })}
+          {rail.coming ? w.toCome({ coming: rail.coming }) : ''}
+          {clashes.size > 0 && <span className="red">, {w.clash({ n: clashes.size })}</span>}
         </span>
       </div>
-      {rail.total + rail.months.length === 0 && <p className="quiet">Dates show here as soon as there are any.</p>}
+      {rail.total + rail.months.length === 0 && <p className="quiet">{w.datesShowHereAs()}</p>}
       {rail.months.length > 0 && (
         <Strip
           content={content}
@@ -74,16 +78,14 @@ export function DatesRail({ content, setContent, rail, clashes, site, venues }: 
         />
       )}
       <Idle content={content} setContent={setContent} rail={rail} style={style} />
-      {rail.months.length > 0 && (
-        <p className="quiet small mt-1 mb-1">A ticked date happens. Untick one to leave it out; “Change” moves or cancels it.</p>
-      )}
+      {rail.months.length > 0 && <p className="quiet small mt-1 mb-1">{w.aTickedDateHappens()}</p>}
       {rail.months.length > 0 && (
         <section
           ref={box}
           // biome-ignore lint/a11y/noNoninteractiveTabindex: a box that scrolls must be reached by the keyboard
           tabIndex={0}
           className="relative max-h-75 overflow-auto border-b border-b-rule-strong bg-sheet"
-          aria-label="All dates"
+          aria-label={w.allDates()}
         >
           {rail.months.map((month) => (
             <Month key={month.month} month={month} keep={open !== null && month.dates.some((d) => d.key === open)} box={box}>
@@ -173,8 +175,8 @@ function Row({ date, open, setOpen, content, setContent, clash, style, venues }:
         <input
           type="checkbox"
           checked={!date.out}
-          aria-label={`${date.out ? 'Put back' : 'Leave out'} ${day}`}
-          title={date.out ? 'Tick to put this date back' : 'Untick to leave this date out'}
+          aria-label={w.putBack({ out: date.out ? 'yes' : 'no', day })}
+          title={date.out ? w.tickToPutThis() : w.untickToLeaveThis()}
           onChange={() => setContent((c) => (c.recurrence ? { ...c, recurrence: toggleDate(c.recurrence, date.key) } : c))}
         />
         <span className={`[&.out]:line-through [&.out]:text-ink-2 ${date.out ? 'out' : ''}`}>
@@ -183,13 +185,13 @@ function Row({ date, open, setOpen, content, setContent, clash, style, venues }:
         <RowWords date={date} style={style} venues={venues} />
         {!date.out && (
           <button type="button" className="link small" aria-expanded={open} onClick={() => setOpen(open ? null : date.key)}>
-            Change
+            {w.change()}
           </button>
         )}
       </div>
       {clash && !date.out && (
         <p className="clash small mb-0.75 ml-7 text-red">
-          Clashes with{' '}
+          {w.clashesWith()}
           {clash.slice(0, 3).map((b, i) => (
             <span key={`${b.listingId}${i}`}>
               {i > 0 && ', '}
@@ -197,7 +199,7 @@ function Row({ date, open, setOpen, content, setContent, clash, style, venues }:
               {b.start.minute !== null && ` ${sayTime(b.start.minute, style)}`}
             </span>
           ))}
-          {clash.length > 3 && ` and ${clash.length - 3} more`}
+          {clash.length > 3 && w.andMore({ n: clash.length - 3 })}
         </p>
       )}
       {open && (
@@ -217,27 +219,27 @@ function Row({ date, open, setOpen, content, setContent, clash, style, venues }:
 
 function RowWords({ date, style, venues }: Pick<RowProps, 'date' | 'style' | 'venues'>) {
   const o = date.occurrence;
-  if (date.out) return <span className="quiet small">left out by you</span>;
+  if (date.out) return <span className="quiet small">{w.leftOutByYou()}</span>;
   if (!o) return <span />;
-  if (o.eventStatus === 'cancelled') return <span className="red">cancelled</span>;
-  if (o.eventStatus === 'postponed') return <span className="amber">postponed</span>;
-  const time = o.start.minute === null ? 'all day' : sayTime(o.start.minute, style);
+  if (o.eventStatus === 'cancelled') return <span className="red">{w.cancelled()}</span>;
+  if (o.eventStatus === 'postponed') return <span className="amber">{w.postponed()}</span>;
+  const time = o.start.minute === null ? w.allDay() : sayTime(o.start.minute, style);
   const place = o.venueId && (
-    <span className="amber small"> at {venues.find((v) => v.id === o.venueId)?.name ?? 'a venue that is gone'}</span>
+    <span className="amber small"> {w.at({ name: venues.find((v) => v.id === o.venueId)?.name ?? w.aVenueThatIs() })}</span>
   );
   if (isoDateTime(o.original) === isoDateTime(o.start))
     return (
       <span>
         {time}
-        {o.eventStatus === 'moved-online' && <span className="amber small"> online</span>}
+        {o.eventStatus === 'moved-online' && <span className="amber small"> {w.online()}</span>}
         {place}
         {o.note && <span className="quiet small"> {o.note}</span>}
       </span>
     );
-  const day = o.start.day === o.original.day ? 'same day' : sayDay(o.start.day, style, { weekday: 'short', month: 'short' });
+  const day = o.start.day === o.original.day ? w.sameDay() : sayDay(o.start.day, style, { weekday: 'short', month: 'short' });
   return (
     <span className="amber">
-      {time} moved, {day}
+      {w.moved({ time, day })}
       {place}
     </span>
   );
@@ -262,7 +264,7 @@ function ChangePanel({ date, change, onChange, onSplit, onClose, style, venues }
   const off = change?.eventStatus === 'cancelled';
   const weekday =
     weekdayOf(to.day) !== weekdayOf(date.wall.day)
-      ? `moves to a ${WEEKDAYS[weekdayOf(to.day)]}; was ${WEEKDAYS[weekdayOf(date.wall.day)]}`
+      ? w.movesToAWas({ weekday: weekdayName(weekdayOf(to.day), style), before: weekdayName(weekdayOf(date.wall.day), style) })
       : '';
   const end = date.occurrence?.end ?? null;
   const eventStatus = (value: 'cancelled' | 'postponed' | 'moved-online', on: string, back: string) => (
@@ -273,36 +275,41 @@ function ChangePanel({ date, change, onChange, onSplit, onClose, style, venues }
   return (
     <div className="change py-2 pl-7 grid gap-2">
       <div className="row gap-1.5">
-        {eventStatus('cancelled', 'Cancel this date', 'It goes ahead after all')}
-        {!off && eventStatus('postponed', 'Postpone', 'Not postponed')}
-        {!off && eventStatus('moved-online', 'Online', 'Not online')}
+        {eventStatus('cancelled', w.cancelThisDate(), w.itGoesAheadAfter())}
+        {!off && eventStatus('postponed', w.postpone(), w.notPostponed())}
+        {!off && eventStatus('moved-online', w.online2(), w.notOnline())}
         {change && (
           <button
             type="button"
             className="button small"
             onClick={() => onChange({ movedTo: null, length: null, eventStatus: null, note: '', venueId: '' })}
           >
-            As the rule says
+            {w.asTheRuleSays()}
           </button>
         )}
       </div>
       {!off && (
         <>
           <DayField
-            label="Moved to"
+            label={w.movedTo()}
             value={isoDay(to.day)}
             hint={weekday || undefined}
             onChange={(day) => move(parseIsoDateTime(day)?.day ?? to.day, to.minute)}
           />
           {to.minute !== null && (
             <div className="grid grid-cols-[repeat(auto-fit,minmax(150px,1fr))] gap-3 items-start">
-              <ClockField label="at" value={to.minute} hours={style.hours} onChange={(minute) => minute !== null && move(to.day, minute)} />
               <ClockField
-                label="until"
+                label={w.at2()}
+                value={to.minute}
+                hours={style.hours}
+                onChange={(minute) => minute !== null && move(to.day, minute)}
+              />
+              <ClockField
+                label={w.until()}
                 value={end?.minute ?? null}
                 hours={style.hours}
                 after={to.minute}
-                hint={change?.length ? 'this date only' : undefined}
+                hint={change?.length ? w.thisDateOnly() : undefined}
                 onChange={(minute) => onChange({ length: minute === null ? null : lengthTo(to, minute) })}
               />
             </div>
@@ -311,25 +318,20 @@ function ChangePanel({ date, change, onChange, onSplit, onClose, style, venues }
       )}
       {!off && venues.length > 0 && (
         <Select
-          label="Place"
+          label={w.place()}
           value={change?.venueId ?? ''}
-          options={[['', 'Where the others are'], ...venues.map((v): [string, string] => [v.id, v.name])]}
+          options={[['', w.whereTheOthersAre()], ...venues.map((v): [string, string] => [v.id, v.name])]}
           onChange={(venueId) => onChange({ venueId })}
         />
       )}
-      <Text label="A note for readers" value={change?.note ?? ''} maxLength={300} onChange={(note) => onChange({ note })} />
+      <Text label={w.aNoteForReaders()} value={change?.note ?? ''} maxLength={300} onChange={(note) => onChange({ note })} />
       <div className="row justify-between">
         <button type="button" className="link" onClick={onClose}>
-          Done
+          {w.done()}
         </button>
         {onSplit && (
-          <button
-            type="button"
-            className="link"
-            onClick={onSplit}
-            title="Parts the rule here: what comes from now on can be changed by itself"
-          >
-            This and all later dates
+          <button type="button" className="link" onClick={onSplit} title={w.partsTheRuleHere()}>
+            {w.thisAndAllLater()}
           </button>
         )}
       </div>
@@ -342,7 +344,7 @@ function Idle({ content, setContent, rail, style }: Omit<DatesProps, 'clashes' |
   if (!rail.idle.length) return null;
   return (
     <div className="note warn" role="alert">
-      <strong className="small">{rail.idle.length === 1 ? 'A change has' : `${rail.idle.length} changes have`} lost their date</strong>
+      <strong className="small">{w.aChangeHasLost({ n: rail.idle.length })}</strong>
       <ul className="mt-1.5 grid gap-2">
         {rail.idle.map((change) => {
           const [read] = changesFromStored([change]);
@@ -355,14 +357,14 @@ function Idle({ content, setContent, rail, style }: Omit<DatesProps, 'clashes' |
               <span className="row gap-2.5">
                 {near && (
                   <button type="button" className="link" onClick={settle('nearest')}>
-                    Give it to {sayWhen(near, null, style, { weekday: 'short', month: 'short' })}
+                    {w.giveItTo({ when: sayWhen(near, null, style, { weekday: 'short', month: 'short' }) })}
                   </button>
                 )}
                 <button type="button" className="link" onClick={settle('own')}>
-                  Keep as a date of its own
+                  {w.keepAsADate()}
                 </button>
                 <button type="button" className="link" onClick={settle('forget')}>
-                  Forget it
+                  {w.forgetIt()}
                 </button>
               </span>
             </li>

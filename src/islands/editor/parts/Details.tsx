@@ -5,6 +5,9 @@ import type { Cost } from '@/core/listing/content';
 import { Check, Select, Text } from '../../fields/fields';
 import type { PartProps } from './part';
 import { PlainField } from './PlainField';
+import { editorWords } from '@/words/desk';
+
+const w = editorWords.details;
 
 export function Details({ content, setContent, currency, error }: PartProps & { currency: string }) {
   const { cost, contact } = content;
@@ -17,36 +20,36 @@ export function Details({ content, setContent, currency, error }: PartProps & { 
   };
   return (
     <section className="part pt-4 scroll-mt-16" id="details">
-      <h2 className="text-[20px] border-b border-b-rule-strong pb-1.75 mb-3">Details</h2>
+      <h2 className="text-[20px] border-b border-b-rule-strong pb-1.75 mb-3">{w.details()}</h2>
       <div className="grid gap-3">
         <div className="grid grid-cols-[repeat(auto-fit,minmax(150px,1fr))] gap-3 items-start">
           <Select
-            label="Cost"
+            label={w.cost()}
             value={cost.kind}
             options={
               [
-                ['unsaid', 'not said'],
-                ['free', 'Free'],
-                ['amount', 'An amount'],
-                ['words', 'In words'],
+                ['unsaid', w.notSaid()],
+                ['free', w.free()],
+                ['amount', w.anAmount()],
+                ['words', w.inWords()],
               ] as const
             }
             onChange={(kind) => setContent({ cost: kinds[kind] })}
           />
           {cost.kind === 'amount' && (
             <Text
-              label={`Amount in ${cost.currency}`}
+              label={w.amountIn({ currency: cost.currency })}
               name="cost"
               value={cost.amount}
               onChange={(amount) => setContent({ cost: { ...cost, amount } })}
               onLeave={(typed) => setContent({ cost: { ...cost, amount: readAmount(typed, cost.currency) ?? typed.trim() } })}
               error={error('cost')}
-              hint="Such as 8, 12.50 or 12,50"
+              hint={w.suchAs812()}
             />
           )}
           {cost.kind === 'words' && (
             <Text
-              label="In words"
+              label={w.inWords()}
               name="cost"
               value={cost.words}
               maxLength={MOST_IN.costWords}
@@ -58,7 +61,7 @@ export function Details({ content, setContent, currency, error }: PartProps & { 
         <PlainField field="website" {...part} />
         <div className="grid grid-cols-[repeat(auto-fit,minmax(150px,1fr))] gap-3 items-start">
           <Text
-            label="Contact name"
+            label={w.contactName()}
             name="contact"
             value={contact.name}
             maxLength={MOST_IN.contactName}
@@ -66,14 +69,14 @@ export function Details({ content, setContent, currency, error }: PartProps & { 
             error={error('contact')}
           />
           <Text
-            label="Phone"
+            label={w.phone()}
             type="tel"
             value={contact.phone}
             maxLength={MOST_IN.phone}
             onChange={(phone) => setContent({ contact: { ...contact, phone } })}
           />
           <Text
-            label="Mail"
+            label={w.mail()}
             type="email"
             value={contact.mail}
             maxLength={MOST_IN.mail}
@@ -84,11 +87,7 @@ export function Details({ content, setContent, currency, error }: PartProps & { 
         <div className="grid grid-cols-[repeat(auto-fit,minmax(150px,1fr))] gap-3 items-start">
           <PlainField field="expected" {...part} />
         </div>
-        <Check
-          label="Headline: give it more weight wherever it shows"
-          checked={content.headline}
-          onChange={(headline) => setContent({ headline })}
-        />
+        <Check label={w.headlineGiveItMore()} checked={content.headline} onChange={(headline) => setContent({ headline })} />
       </div>
     </section>
   );

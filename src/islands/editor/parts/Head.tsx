@@ -5,6 +5,9 @@ import type { EditorStart } from '@/core/listing/editor';
 import type { OtherEditor } from '../use-edits';
 import type { Listing } from '../use-listing';
 import { sayTimes } from './ByTime';
+import { editorWords } from '@/words/desk';
+
+const w = editorWords.head;
 
 interface HeadProps {
   listing: Listing;
@@ -30,10 +33,10 @@ export function Head({ listing, start, stopped, onCopy, others }: HeadProps) {
     if (tab) tab.location.href = `/desk/listings/${id}/preview`;
     else location.assign(`/desk/listings/${id}/preview`);
   };
-  const publishWords = isPublic ? 'Publish changes' : 'Publish';
+  const publishWords = isPublic ? w.publishChanges() : w.publish();
   return (
     <div className="editor-head bg-sheet border-b border-b-rule py-2.5 px-5 flex flex-wrap gap-y-2 gap-x-3 items-center sticky top-0 z-5 max-[700px]:py-2 max-[700px]:px-3.5 max-[700px]:static">
-      <h1 className="text-[23px] wrap-anywhere">{content.title.trim() || 'New listing'}</h1>
+      <h1 className="text-[23px] wrap-anywhere">{content.title.trim() || w.newListing()}</h1>
       <span className={`stage ${server.stage}`}>{STAGE_WORDS[server.stage]}</span>
       <EventStatus listing={listing} start={start} />
       {note && (
@@ -46,8 +49,8 @@ export function Head({ listing, start, stopped, onCopy, others }: HeadProps) {
         <button
           type="button"
           className="button icon"
-          aria-label="Undo"
-          title="Undo (Ctrl+Z)"
+          aria-label={w.undo()}
+          title={w.undoCtrlZ()}
           onClick={() => listing.undo?.()}
           disabled={!listing.undo}
         >
@@ -56,8 +59,8 @@ export function Head({ listing, start, stopped, onCopy, others }: HeadProps) {
         <button
           type="button"
           className="button icon"
-          aria-label="Redo"
-          title="Redo (Ctrl+Shift+Z)"
+          aria-label={w.redo()}
+          title={w.redoCtrlShiftZ()}
           onClick={() => listing.redo?.()}
           disabled={!listing.redo}
         >
@@ -65,19 +68,19 @@ export function Head({ listing, start, stopped, onCopy, others }: HeadProps) {
         </button>
         {isPublic && (
           <a className="button" href={`/what/${server.slug}`}>
-            The page
+            {w.thePage()}
           </a>
         )}
         {server.id && (
           <button type="button" className="button" onClick={onCopy} disabled={busy}>
-            Copy
+            {w.copy()}
           </button>
         )}
         <button type="button" className="button" onClick={() => void preview()} disabled={busy}>
-          Preview
+          {w.preview()}
         </button>
         <button type="button" className="button" onClick={() => void save()} disabled={busy}>
-          {isPublic ? 'Save working copy' : 'Save draft'}
+          {isPublic ? w.saveWorkingCopy() : w.saveDraft()}
         </button>
         {start.mayPublish ? (
           <button
@@ -85,7 +88,7 @@ export function Head({ listing, start, stopped, onCopy, others }: HeadProps) {
             className="button main max-[1080px]:hidden"
             onClick={() => void act('publish')}
             disabled={busy || (isPublic && !dirty && !server.edited)}
-            title={stopped ? 'Proof stops it; press to see what' : undefined}
+            title={stopped ? w.proofStopsItPress() : undefined}
           >
             {publishWords}
           </button>
@@ -96,7 +99,7 @@ export function Head({ listing, start, stopped, onCopy, others }: HeadProps) {
             onClick={() => void act('review')}
             disabled={busy || (server.stage === 'in-review' && !dirty)}
           >
-            Send for review
+            {w.sendForReview()}
           </button>
         )}
       </div>
@@ -108,7 +111,7 @@ function Others({ others }: { others: readonly OtherEditor[] }) {
   if (!others.length) return null;
   return (
     <span className="small amber" role="status">
-      {others.map(({ name, typing }) => `${name} has it open too${typing ? ' and is changing it' : ''}`).join('; ')}
+      {others.map(({ name, typing }) => w.hasItOpenToo({ name, typing: typing ? 'yes' : 'no' })).join('; ')}
     </span>
   );
 }
@@ -117,17 +120,17 @@ function Others({ others }: { others: readonly OtherEditor[] }) {
 function EventStatus({ listing, start }: Pick<HeadProps, 'listing' | 'start'>) {
   const { server, dirty, busy, keptAt } = listing;
   const times = sayTimes(server.times, start.site.style);
-  const typed = keptAt ? 'kept, not saved yet' : 'not saved yet';
-  const saved = server.edited ? 'saved; readers do not see the changes yet' : '';
+  const typed = keptAt ? w.keptNotSavedYet() : w.notSavedYet();
+  const saved = server.edited ? w.savedReadersDoNot() : '';
   return (
     <>
       {times && <span className="small">{times}</span>}
       {server.scheduleWrong && (
         <span className="small red" role="alert">
-          It was to go out and did not: {server.scheduleWrong}
+          {w.itWasToGo({ scheduleWrong: server.scheduleWrong })}
         </span>
       )}
-      <span className="small quiet">{busy ? 'Saving …' : dirty ? typed : saved}</span>
+      <span className="small quiet">{busy ? w.saving() : dirty ? typed : saved}</span>
     </>
   );
 }

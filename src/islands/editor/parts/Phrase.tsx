@@ -9,6 +9,9 @@ import { type Fragment, MOST_CHARACTERS, type Reading, readPhrase } from '@/core
 import { type StoredRecurrence, toStored } from '@/core/recurrence/stored';
 import { readRecurrence } from '@/core/dates/repeat-choices';
 import { Questions } from '../../fields/Questions';
+import { editorWords } from '@/words/desk';
+
+const w = editorWords.phrase;
 
 interface PhraseProps {
   recurrence: StoredRecurrence | null;
@@ -57,7 +60,7 @@ export function Phrase({ recurrence, words, onChange, site }: PhraseProps) {
   const asked = reading?.problems ?? [];
   return (
     <div className="field phrase">
-      <label htmlFor={id}>In words</label>
+      <label htmlFor={id}>{w.inWords()}</label>
       <div className="phrase-box relative grid bg-sheet">
         <div
           className="echo [grid-area:1_/_1] font-sans text-[17px] leading-[1.45] py-2 px-2.75 whitespace-pre-wrap wrap-anywhere [forced-color-adjust:none] border border-transparent text-transparent min-h-16.5"
@@ -72,7 +75,7 @@ export function Phrase({ recurrence, words, onChange, site }: PhraseProps) {
           value={text}
           maxLength={MOST_CHARACTERS}
           spellCheck={false}
-          placeholder="every 1st and 3rd Sunday 7:40am for 2 hours, March to October, not in August"
+          placeholder={w.every1stAnd3rd()}
           aria-describedby={`${id}s`}
           onChange={(e) => type(e.target.value)}
           onBlur={(e) => {
@@ -90,10 +93,10 @@ export function Phrase({ recurrence, words, onChange, site }: PhraseProps) {
         {reading && !reading.recurrence && text.trim() !== '' && (
           <p className="small flex flex-wrap gap-1.5 items-center text-amber">
             {reading.understood
-              ? `No date is put while this is open. The rest would be: ${sayRecurrence(reading.understood, site.style)}`
+              ? w.noDateIsPut({ recurrence: sayRecurrence(reading.understood, site.style) })
               : asked.length
-                ? 'No date is put while this is open.'
-                : 'No date is in these words yet; the controls below stay as they are.'}
+                ? w.noDateIsPutWhile()
+                : w.noDateIsIn()}
           </p>
         )}
         {reading && <Questions reading={reading} text={text} onText={type} />}
@@ -107,7 +110,7 @@ export function Phrase({ recurrence, words, onChange, site }: PhraseProps) {
                 onChange(null, '');
               }}
             >
-              Take these words out and keep the dates below
+              {w.takeTheseWordsOut()}
             </button>
           </p>
         )}

@@ -4,6 +4,9 @@ import { Button, GridList, GridListItem, useDragAndDrop } from 'react-aria-compo
 import type { PictureChoice } from '@/core/listing/editor';
 import { Thumb } from '../../pictures/Thumb';
 import { moved } from '../order';
+import { editorWords } from '@/words/desk';
+
+const w = editorWords.pictureOrder;
 
 interface OrderProps {
   pictures: readonly PictureChoice[];
@@ -29,12 +32,12 @@ export function PictureOrder({ pictures, described, onOrder, onDescribe }: Order
     const other = ids[ids.indexOf(id) + (back ? -1 : 1)];
     if (other) onOrder((now) => moved(now, [id], other, !back));
   };
-  const nameOf = (picture: PictureChoice): string => picture.alt || picture.name || 'a picture';
+  const nameOf = (picture: PictureChoice): string => picture.alt || picture.name || w.aPicture();
   return (
     <div role="presentation" onKeyDownCapture={onKey}>
       <GridList
         className="picture-row flex flex-wrap gap-3 items-end"
-        aria-label="Pictures of this listing"
+        aria-label={w.picturesOfThisListing()}
         items={pictures}
         layout="grid"
         dependencies={[described, ids.join()]}
@@ -54,17 +57,17 @@ export function PictureOrder({ pictures, described, onOrder, onDescribe }: Order
                 <Button
                   slot="drag"
                   className="min-h-6.5 min-w-6.5 cursor-grab tracking-[-2px] text-ink-2"
-                  aria-label={`Move ${nameOf(picture)}`}
+                  aria-label={w.move({ nameOf: nameOf(picture) })}
                 >
                   ⋮
                 </Button>
               )}
               <span className="small">
-                {picture.id === ids[0] ? 'Cover' : picture.alt ? '' : <span className="amber">no description</span>}
+                {picture.id === ids[0] ? w.cover() : picture.alt ? '' : <span className="amber">{w.noDescription()}</span>}
               </span>
               <Button
                 className="min-h-6.5 min-w-6.5 text-ink-2"
-                aria-label={`Take ${nameOf(picture)} off`}
+                aria-label={w.takeOff({ nameOf: nameOf(picture) })}
                 onPress={() => onOrder((now) => now.filter((id) => id !== picture.id))}
               >
                 ✕

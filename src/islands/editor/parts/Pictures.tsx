@@ -10,6 +10,9 @@ import { DropPlace } from '../../pictures/DropPlace';
 import { SendingList } from '../../pictures/SendingList';
 import { useSending } from '../../pictures/use-sending';
 import { PictureOrder } from './PictureOrder';
+import { editorWords } from '@/words/desk';
+
+const w = editorWords.pictures;
 
 interface PicturesProps {
   pictures: readonly PictureChoice[];
@@ -34,21 +37,17 @@ export function Pictures({ pictures, onKnown, ids, setIds, error }: PicturesProp
   const described = shown.find((p) => p.id === (open ?? ids[0])) ?? shown[0];
   return (
     <section className="part pt-4 scroll-mt-16" id="picture">
-      <h2 className="text-[20px] border-b border-b-rule-strong pb-1.75 mb-3">Pictures</h2>
+      <h2 className="text-[20px] border-b border-b-rule-strong pb-1.75 mb-3">{w.pictures()}</h2>
       <div className="grid gap-3">
         {shown.length > 0 && <PictureOrder pictures={shown} described={described?.id} onOrder={setIds} onDescribe={setOpen} />}
         {described && <Words key={described.id} picture={described} cover={described.id === ids[0]} onChange={onKnown} />}
         <DropPlace
-          label={ids.length ? 'Add pictures' : 'Choose a picture'}
-          hint={
-            ids.length
-              ? 'Drop or paste them here too.'
-              : 'The first is the cover: it stands on the page, and in lists where this is a headline.'
-          }
+          label={ids.length ? w.addPictures() : w.chooseAPicture()}
+          hint={ids.length ? w.dropOrPasteThem() : w.theFirstIsThe()}
           onFiles={sending.take}
         >
           <button type="button" className="button small" onClick={() => setChoosing(true)}>
-            From the library
+            {w.fromTheLibrary()}
           </button>
         </DropPlace>
         <SendingList {...sending} />
@@ -82,9 +81,7 @@ function Words({ picture, cover, onChange }: { picture: PictureChoice; cover: bo
     if (alt === kept.alt && credit === kept.credit) return;
     const outcome = await send('PUT', `/api/v1/pictures/${picture.id}`, { alt, credit });
     if (outcome.kind === 'done') setKept({ alt, credit });
-    setSaid(
-      outcome.kind === 'done' ? 'Kept.' : outcome.kind === 'refused' ? outcome.title : 'The description is not saved yet; try again.',
-    );
+    setSaid(outcome.kind === 'done' ? w.kept() : outcome.kind === 'refused' ? outcome.title : w.theDescriptionIsNot());
   };
   const last = useRef(keep);
   last.current = keep;
@@ -94,15 +91,15 @@ function Words({ picture, cover, onChange }: { picture: PictureChoice; cover: bo
   return (
     <fieldset
       className="border-t border-t-rule pt-2.5 mt-1 min-w-0 grid grid-cols-[repeat(auto-fit,minmax(150px,1fr))] gap-3 items-start"
-      aria-label="The chosen picture"
+      aria-label={w.theChosenPicture()}
       onBlur={() => void keep()}
     >
       <Text
-        label="What it shows"
+        label={w.whatItShows()}
         rows={2}
         value={picture.alt}
         maxLength={300}
-        hint="For people who cannot see the picture"
+        hint={w.forPeopleWhoCannot()}
         onChange={(alt) => {
           setSaid('');
           onChange({ ...picture, alt });
@@ -110,7 +107,7 @@ function Words({ picture, cover, onChange }: { picture: PictureChoice; cover: bo
       />
       <div className="grid gap-3">
         <Text
-          label="Made by"
+          label={w.madeBy()}
           value={picture.credit}
           maxLength={120}
           onChange={(credit) => {
@@ -119,10 +116,10 @@ function Words({ picture, cover, onChange }: { picture: PictureChoice; cover: bo
           }}
         />
         <span className="hint">
-          {width} × {height} pixels{cover ? ' of it are the cover' : ''}
-          {cover && width < COVER_WIDTH && <span className="amber">, few for a cover</span>}.{' '}
+          {w.pixelsOfItAre({ width, height, cover: cover ? 'yes' : 'no' })}
+          {cover && width < COVER_WIDTH && <span className="amber">{w.fewForACover()}</span>}.{' '}
           <a href={`/desk/pictures/${picture.id}`} target="_blank" rel="noreferrer">
-            What stays in sight
+            {w.whatStaysInSight()}
           </a>
         </span>
         <span className="hint" role="status">

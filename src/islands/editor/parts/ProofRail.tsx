@@ -3,8 +3,11 @@ import { type KeyboardEvent, useState } from 'react';
 import type { ListingContent } from '@/core/listing/content';
 import { keyOf, type ValidationField, type ValidationNote } from '@/core/validation/note';
 import type { Proof } from '../use-validation';
+import { editorWords } from '@/words/desk';
 
-const SIGNS = { error: ['✕', 'red', 'Stops publishing: '], warning: ['!', 'amber', 'Worth a look: '], good: ['✓', '', 'Good: '] } as const;
+const w = editorWords.proofRail;
+
+const SIGNS = { error: ['✕', 'red', w.stopsPublishing()], warning: ['!', 'amber', w.worthALook()], good: ['✓', '', w.good()] } as const;
 
 interface RailProps {
   validation: Proof;
@@ -21,14 +24,14 @@ export function ValidationRail({ validation, goTo, quickFix, compare, kept, calm
   const { open, waived } = validation;
   const count = open.filter((n) => n.severity !== 'good').length;
   return (
-    <section aria-label="Proof" id="proof" className="mt-5.5 scroll-mt-16">
+    <section aria-label={w.proof()} id="proof" className="mt-5.5 scroll-mt-16">
       <div className="flex items-baseline justify-between border-b-2 border-b-rule-strong pb-1.75">
-        <h2 className="text-[18px]">Proof</h2>
+        <h2 className="text-[18px]">{w.proof()}</h2>
         <span className="small quiet" role="status">
-          {count ? `${count} to look at` : calm ? '' : 'nothing to look at'}
+          {count ? w.toLookAt({ count }) : calm ? '' : w.nothingToLookAt()}
         </span>
       </div>
-      {calm && <p className="quiet small mt-1.5 mb-0">What to look at shows here as you go, and all of it when you publish.</p>}
+      {calm && <p className="quiet small mt-1.5 mb-0">{w.whatToLookAt()}</p>}
       <ul className="proof">
         {open.map((note) => (
           <Note key={keyOf(note)} note={note} validation={validation} goTo={goTo} quickFix={quickFix} compare={compare} kept={kept} />
@@ -36,7 +39,7 @@ export function ValidationRail({ validation, goTo, quickFix, compare, kept, calm
       </ul>
       {waived.length > 0 && (
         <details className="small">
-          <summary>{waived.length} answered for</summary>
+          <summary>{w.answeredFor({ n: waived.length })}</summary>
           <ul className="proof">
             {waived.map(({ note, waiver }) => (
               <li className="grid grid-cols-[20px_minmax(0,1fr)] py-1.75 border-b border-b-rule" key={waiver.key}>
@@ -48,7 +51,7 @@ export function ValidationRail({ validation, goTo, quickFix, compare, kept, calm
                     className="link bg-transparent text-left underline decoration-rule underline-offset-[3px]"
                     onClick={() => void validation.askAgain(waiver.key)}
                   >
-                    Ask again
+                    {w.askAgain()}
                   </button>
                 </span>
               </li>
@@ -106,22 +109,22 @@ function Note({ note, validation, goTo, quickFix, compare, kept }: NoteProps) {
             )}
             {note.kind === 'lookalike' && (
               <button type="button" className="link text-[13px] min-h-6 text-tide" onClick={() => compare(note)}>
-                Side by side
+                {w.sideBySide()}
               </button>
             )}
             {note.subject && note.kind !== 'lookalike' && (
               <a className="text-[13px] min-h-6 text-tide" href={`/desk/listings/${note.subject.listingId}`}>
-                Open it
+                {w.openIt()}
               </a>
             )}
             {copyPart && (
               <button type="button" className="link text-[13px] min-h-6 text-tide" onClick={() => void validation.looked(copyPart)}>
-                It is right as it is
+                {w.itIsRightAs()}
               </button>
             )}
             {note.severity === 'warning' && kept && !answering && (
               <button type="button" className="link text-[13px] min-h-6 text-tide" onClick={() => setAnswering(true)}>
-                {note.kind === 'lookalike' ? 'Not the same' : 'Right as it is'}
+                {note.kind === 'lookalike' ? w.notTheSame() : w.rightAsItIs()}
               </button>
             )}
           </span>
@@ -133,7 +136,7 @@ function Note({ note, validation, goTo, quickFix, compare, kept }: NoteProps) {
 }
 
 function Reason({ note, validation, onClose }: { note: ValidationNote; validation: Proof; onClose: () => void }) {
-  const [reason, setReason] = useState(note.kind === 'lookalike' ? 'Another event' : '');
+  const [reason, setReason] = useState(note.kind === 'lookalike' ? w.anotherEvent() : '');
   const [wrong, setWrong] = useState('');
   const say = async (): Promise<void> => {
     const why = await validation.answerFor(note, reason);
@@ -151,8 +154,8 @@ function Reason({ note, validation, onClose }: { note: ValidationNote; validatio
     >
       <input
         className="box"
-        aria-label="Why it is right as it is"
-        placeholder="Why?"
+        aria-label={w.whyItIsRight()}
+        placeholder={w.why()}
         maxLength={300}
         value={reason}
         // biome-ignore lint/a11y/noAutofocus: somebody just asked for this field
@@ -163,7 +166,7 @@ function Reason({ note, validation, onClose }: { note: ValidationNote; validatio
         }}
       />
       <button type="submit" className="button small">
-        Keep it
+        {w.keepIt()}
       </button>
       {wrong && (
         <span className="wrong" role="alert">

@@ -2,7 +2,7 @@
 import type { PartProps } from './part-props';
 import { isoDay, weekdayOf, ymdOf } from '@/core/day/day';
 import { isoDateTime, parseIsoDateTime } from '@/core/day/plain-date-time';
-import { sayDay, WEEKDAYS } from '@/core/phrase/format';
+import { sayDay, weekdayName } from '@/core/phrase/format';
 import type { RecurrenceProblem } from '@/core/recurrence/problems';
 import type { StoredLimit } from '@/core/recurrence/stored';
 import type { EditorStart } from '@/core/listing/editor';
@@ -12,6 +12,9 @@ import { repeatOf, ruleFor } from '@/core/dates/repeat-choices';
 import { hasTimes } from '@/core/recurrence/sub-daily';
 import { TimeFields } from './Times';
 import { RepeatFields } from './Repeats';
+import { editorWords } from '@/words/desk';
+
+const w = editorWords.recurrencePart;
 
 export function PartFields({ recurrencePart, site, setPart, setStart, problems, preset, partFirst }: PartProps) {
   const start = parseIsoDateTime(recurrencePart.start) ?? { day: site.today, minute: null };
@@ -70,27 +73,27 @@ function LimitFields({
   return (
     <div className="grid grid-cols-[repeat(auto-fit,minmax(150px,1fr))] gap-3 items-start">
       <Select
-        label="Goes on"
+        label={w.goesOn()}
         value={limit.kind}
         options={
           [
-            ['open', 'with no end yet'],
-            ['until', 'until a day'],
-            ['count', 'for so many dates'],
+            ['open', w.withNoEndYet()],
+            ['until', w.untilADay()],
+            ['count', w.forSoManyDates()],
           ] as const
         }
         onChange={(kind) => onChange(kinds[kind]())}
       />
       {limit.kind === 'until' && (
         <DayField
-          label="Until"
+          label={w.until()}
           value={limit.day}
           onChange={(day) => onChange({ kind: 'until', day })}
-          error={early ? 'The last day lies before the first date' : undefined}
+          error={early ? w.theLastDayLies() : undefined}
         />
       )}
       {limit.kind === 'count' && (
-        <Field label="Dates">
+        <Field label={w.dates()}>
           {({ id }) => (
             <input
               id={id}
@@ -127,40 +130,34 @@ function ProblemNote({
     case 'start-not-in-rule':
       return (
         <p className="note warn m-0">
-          {say(startDay)} is not a date that the rule names, but readers would see it as the first.{' '}
+          {w.isNotADate({ day: say(startDay) })}
           <button type="button" className="link" onClick={() => setStart(problem.fits)}>
-            Begin on {say(problem.fits)}
+            {w.beginOn({ day: say(problem.fits) })}
           </button>
           {partFirst && (
             <>
               {', '}
               <button type="button" className="link" onClick={partFirst}>
-                keep it as a date of its own
+                {w.keepItAsA()}
               </button>
             </>
           )}
-          {' or '}
+          {w.or()}
           <button type="button" className="link" onClick={fitRule}>
-            make the rule fit {WEEKDAYS[weekdayOf(startDay)]}, the {ymdOf(startDay).day}.
+            {w.makeTheRuleFit({ weekday: weekdayName(weekdayOf(startDay), site.style), day: ymdOf(startDay).day })}
           </button>
         </p>
       );
     case 'never':
       return (
         <p className="note bad m-0" role="alert">
-          This rule never gives a date: no month has such a day.
+          {w.thisRuleNeverGives()}
         </p>
       );
     case 'start-in-gap':
-      return (
-        <p className="note warn m-0">The clocks go forward then, so there is no such time; it is read {problem.minutes} minutes later.</p>
-      );
+      return <p className="note warn m-0">{w.theClocksGoForward({ minutes: problem.minutes })}</p>;
     case 'dates-in-gap':
-      return (
-        <p className="note warn m-0">
-          No date on {problem.days.slice(0, 3).map(say).join(', ')}: the clocks go forward and there is no such time.
-        </p>
-      );
+      return <p className="note warn m-0">{w.noDateOnThe({ map: problem.days.slice(0, 3).map(say).join(', ') })}</p>;
     default:
       return null;
   }

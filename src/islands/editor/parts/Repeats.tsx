@@ -5,23 +5,26 @@ import type { StoredRecurrencePart } from '@/core/recurrence/stored';
 import { Field, Select, Toggles } from '../../fields/fields';
 import { IN_MONTHS, REPEATS, type Repeat, ruleFor, withRule } from '@/core/dates/repeat-choices';
 import type { PartProps } from './part-props';
+import { editorWords } from '@/words/desk';
+
+const texts = editorWords.repeats;
 
 const REPEAT_WORDS: Record<Repeat, string> = {
-  never: 'Once',
-  daily: 'Daily',
-  workdays: 'On workdays',
-  weekly: 'Weekly',
-  'month-day': 'Monthly, on days of the month',
-  'month-weekday': 'Monthly, on weekdays',
-  yearly: 'Yearly',
-  other: 'A rule this form does not show',
+  never: texts.once(),
+  daily: texts.daily(),
+  workdays: texts.onWorkdays(),
+  weekly: texts.weekly(),
+  'month-day': texts.monthlyOnDaysOf(),
+  'month-weekday': texts.monthlyOnWeekdays(),
+  yearly: texts.yearly(),
+  other: texts.aRuleThisForm(),
 };
 const NTHS = [
   [1, '1st'],
   [2, '2nd'],
   [3, '3rd'],
   [4, '4th'],
-  [-1, 'Last'],
+  [-1, texts.last()],
 ] as const;
 const UNITS = {
   secondly: 'second',
@@ -58,7 +61,7 @@ export function RepeatFields({
     <>
       <div className="grid grid-cols-[repeat(auto-fit,minmax(150px,1fr))] gap-3 items-start">
         <Select
-          label="Repeats"
+          label={texts.repeats()}
           value={repeat}
           options={offered.map((r) => [r, REPEAT_WORDS[r]] as const)}
           onChange={(next) =>
@@ -67,7 +70,7 @@ export function RepeatFields({
         />
         {rule && (
           <Field
-            label="Every"
+            label={texts.every()}
             hint={`${rule.interval === 1 ? '' : `${rule.interval} `}${UNITS[rule.freq]}${rule.interval === 1 ? '' : 's'}`}
           >
             {({ id, describedBy }) => (
@@ -86,7 +89,7 @@ export function RepeatFields({
       </div>
       {repeat === 'weekly' && (
         <Toggles
-          label="On"
+          label={texts.on()}
           options={weekdays}
           chosen={days}
           onChange={(w) =>
@@ -97,7 +100,7 @@ export function RepeatFields({
       {repeat === 'month-weekday' && (
         <>
           <Toggles
-            label="Which"
+            label={texts.which()}
             options={NTHS}
             chosen={nths}
             onChange={(n) =>
@@ -109,7 +112,7 @@ export function RepeatFields({
             }
           />
           <Toggles
-            label="Weekday"
+            label={texts.weekday()}
             options={weekdays}
             chosen={days}
             onChange={(w) =>
@@ -124,9 +127,9 @@ export function RepeatFields({
       )}
       {rule && IN_MONTHS.includes(repeat) && (
         <details open={rule.byMonth.length > 0}>
-          <summary>Only in some months of the year</summary>
+          <summary>{texts.onlyInSomeMonths()}</summary>
           <Toggles
-            label="In"
+            label={texts.inIt()}
             options={MONTHS.map((month, i) => [i + 1, month.slice(0, 3)] as const)}
             chosen={rule.byMonth}
             onChange={(months) => setRule({ byMonth: months.length === 12 ? [] : [...months].sort((a, b) => a - b) })}
@@ -135,8 +138,8 @@ export function RepeatFields({
       )}
       {repeat === 'month-day' && (
         <Toggles
-          label="Days of the month"
-          options={[...Array.from({ length: 31 }, (_, i) => [i + 1, String(i + 1)] as const), [-1, 'Last'] as const]}
+          label={texts.daysOfTheMonth()}
+          options={[...Array.from({ length: 31 }, (_, i) => [i + 1, String(i + 1)] as const), [-1, texts.last()] as const]}
           chosen={rule?.byMonthDay ?? []}
           onChange={(d) =>
             setRule({ byMonthDay: d.length ? [...d].sort((a, b) => (a < 0 ? 99 : a) - (b < 0 ? 99 : b)) : [ymdOf(startDay).day] })

@@ -10,6 +10,9 @@ import type { Listing } from '../use-listing';
 import { ByTime } from './ByTime';
 import type { PartProps } from './part';
 import { PlainField } from './PlainField';
+import { editorWords } from '@/words/desk';
+
+const w = editorWords.stage;
 
 export function StagePart({ listing, start, error }: { listing: Listing; start: EditorStart; error: PartProps['error'] }) {
   const { content, setContent, server, act, busy } = listing;
@@ -17,11 +20,11 @@ export function StagePart({ listing, start, error }: { listing: Listing; start: 
   useEffect(() => setSlug(server.slug), [server.slug]);
   return (
     <section className="part pt-4 scroll-mt-16" id="stage">
-      <h2 className="text-[20px] border-b border-b-rule-strong pb-1.75 mb-3">Stage</h2>
+      <h2 className="text-[20px] border-b border-b-rule-strong pb-1.75 mb-3">{w.stage()}</h2>
       <div className="grid gap-3">
         <div className="grid grid-cols-[repeat(auto-fit,minmax(150px,1fr))] gap-3 items-start">
           <Select
-            label="Status of all its dates"
+            label={w.statusOfAllIts()}
             value={content.eventStatus}
             options={optionsOf('eventStatus')}
             onChange={(eventStatus) => setContent({ eventStatus })}
@@ -32,63 +35,66 @@ export function StagePart({ listing, start, error }: { listing: Listing; start: 
         </div>
         <OnTop content={content} setContent={setContent} today={start.site.today} />
         <Check
-          label="By address only: in no list, feed or search engine"
+          label={w.byAddressOnlyIn()}
           checked={content.visibility === 'address-only'}
           onChange={(on) => setContent({ visibility: on ? 'address-only' : 'public' })}
         />
         {start.mayPublish && <ByTime listing={listing} start={start} error={error} />}
         {!server.id && (
           <Text
-            label="Web address"
+            label={w.webAddress()}
             name="address"
             value={listing.wantedSlug}
             onChange={listing.setWantedAddress}
             error={error('slug')}
-            hint={`/what/${slugOf(listing.wantedSlug || content.title, '…')}${listing.wantedSlug ? '' : '; it comes from the title unless you write another'}`}
+            hint={w.what({ slugOf: slugOf(listing.wantedSlug || content.title, '…'), wantedSlug: listing.wantedSlug ? 'yes' : 'no' })}
           />
         )}
         {server.id && (
           <div className="row">
             <div className="[flex:1_1_260px]">
               <Text
-                label="Web address"
+                label={w.webAddress()}
                 name="address"
                 value={slug}
                 onChange={setSlug}
                 error={error('slug')}
-                hint={`/what/${slugOf(slug, '…')}${start.oldSlugs.length ? `; old ones lead here: ${start.oldSlugs.join(', ')}` : ''}`}
+                hint={w.what2({
+                  slugOf: slugOf(slug, '…'),
+                  n: start.oldSlugs.length ? w.oldOnesLeadHere({ oldSlugs: start.oldSlugs.join(', ') }) : '',
+                })}
               />
             </div>
             <button type="button" className="button" disabled={busy || slug === server.slug} onClick={() => void act('slug', { slug })}>
-              Change the address
+              {w.changeTheAddress()}
             </button>
           </div>
         )}
         <div className="row">
           {server.stage === 'published' && start.mayPublish && (
             <button type="button" className="button" disabled={busy} onClick={() => void act('withdraw')}>
-              Withdraw from readers
+              {w.withdrawFromReaders()}
             </button>
           )}
           {(server.stage === 'withdrawn' || server.stage === 'binned') && (
             <button type="button" className="button" disabled={busy} onClick={() => void act('restore')}>
-              Make it a draft again
+              {w.makeItADraft()}
             </button>
           )}
           {server.id && server.stage !== 'binned' && (
             <button type="button" className="button" disabled={busy} onClick={() => void act('bin')}>
-              Put in the bin
+              {w.putInTheBin()}
             </button>
           )}
         </div>
         {server.id && (
           <a className="small" href={`/desk/listings/${server.id}/versions`}>
-            All versions, side by side
+            {w.allVersionsSideBy()}
           </a>
         )}
         {start.history.length > 0 && (
           <details>
-            <summary className="small">Lately</summary>
+            <summary className="small">{w.lately()}</summary>
             <ul className="small list-disc pl-[18px]">
               {start.history.map((h) => (
                 <li key={h.revision}>
@@ -108,12 +114,12 @@ function OnTop({ content, setContent, today }: Pick<PartProps, 'content' | 'setC
   return (
     <div className="row">
       <Check
-        label="On top of lists until a day"
+        label={w.onTopOfLists()}
         checked={content.onTopUntil !== null}
         onChange={(on) => setContent({ onTopUntil: on ? isoDay(today + 14) : null })}
       />
       {content.onTopUntil !== null && (
-        <DayField label="Last day on top" value={content.onTopUntil} onChange={(onTopUntil) => setContent({ onTopUntil })} />
+        <DayField label={w.lastDayOnTop()} value={content.onTopUntil} onChange={(onTopUntil) => setContent({ onTopUntil })} />
       )}
     </div>
   );

@@ -17,9 +17,12 @@ import {
   yearMonthOf,
 } from '@/core/day/day';
 import type { ListingContent } from '@/core/listing/content';
-import { MONTHS, sayDay, sayDays, sayTime, type Style, WEEKDAYS } from '@/core/phrase/format';
+import { MONTHS, sayDay, sayDays, sayTime, type Style, weekdayName } from '@/core/phrase/format';
 import type { Rail, RailDate } from '@/core/dates/rail';
 import { addBreak, addDate, moveDate, toggleDate } from '@/core/dates/single-dates';
+import { editorWords } from '@/words/desk';
+
+const w = editorWords.strip;
 
 interface StripProps {
   content: ListingContent;
@@ -76,30 +79,30 @@ export function Strip({ content, setContent, rail, clashing, today, firstWeekday
       if (to === gesture.from) return;
       setContent((c) => moveDate(c, gesture.key, to));
       const other = weekdayOf(to) !== weekdayOf(gesture.from);
-      setSaid(`Moved to ${say(to)}${other ? `: a ${WEEKDAYS[weekdayOf(to)]}, was a ${WEEKDAYS[weekdayOf(gesture.from)]}` : ''}.`);
+      setSaid(
+        w.movedTo({
+          day: say(to),
+          other: other ? w.aWasA({ weekday: weekdayName(weekdayOf(to), style), before: weekdayName(weekdayOf(gesture.from), style) }) : '',
+        }),
+      );
     } else {
       setContent((c) => addBreak(c, gesture.from, to));
-      setSaid(`A break: ${sayDays(Math.min(gesture.from, to), Math.max(gesture.from, to), style, { year: true })}.`);
+      setSaid(w.aBreak({ days: sayDays(Math.min(gesture.from, to), Math.max(gesture.from, to), style, { year: true }) }));
     }
   };
   const begin = (kind: Gesture['kind'], day: EpochDay, byPointer: boolean): void => {
     const date = datesOn(day).find((d) => !d.out);
     if (kind === 'move' && !date) return;
     setGesture({ kind, from: day, key: date?.key ?? '', byPointer });
-    if (!byPointer)
-      setSaid(
-        kind === 'move'
-          ? `${say(day)} is picked up: arrows carry it, Enter puts it down, Escape lets it be.`
-          : `A break from ${say(day)}: arrows widen it, Enter ends it.`,
-      );
+    if (!byPointer) setSaid(kind === 'move' ? w.isPickedUpArrows({ day: say(day) }) : w.aBreakFromArrows({ day: say(day) }));
   };
   const toggle = (date: RailDate): void => {
     setContent((c) => (c.recurrence ? { ...c, recurrence: toggleDate(c.recurrence, date.key) } : c));
-    setSaid(date.out ? `${say(date.wall.day)} is back.` : `${say(date.wall.day)} is left out.`);
+    setSaid(date.out ? w.isBack({ day: say(date.wall.day) }) : w.isLeftOut({ day: say(date.wall.day) }));
   };
   const add = (day: EpochDay): void => {
     setContent((c) => addDate(c, day));
-    setSaid(`An extra date on ${say(day)}.`);
+    setSaid(w.anExtraDateOn({ day: say(day) }));
   };
 
   const onKey = (event: KeyboardEvent): void => {
@@ -109,7 +112,7 @@ export function Strip({ content, setContent, rail, clashing, today, firstWeekday
     if (step !== undefined) go(active + step);
     else if (event.key === 'Escape' && gesture) {
       setGesture(null);
-      setSaid('Left as it was.');
+      setSaid(w.leftAsItWas());
     } else if (event.key === 'Enter' && gesture) finish(active);
     else if (event.key === 'Enter') {
       if (date) onOpen(date.key);
@@ -151,11 +154,11 @@ export function Strip({ content, setContent, rail, clashing, today, firstWeekday
   return (
     <div className="pt-2.5 pb-2 grid gap-1.5">
       <div className="flex items-center justify-between">
-        <button type="button" className="button small icon" aria-label="Six months before" onClick={() => setMonth(month - SHOWN)}>
+        <button type="button" className="button small icon" aria-label={w.sixMonthsBefore()} onClick={() => setMonth(month - SHOWN)}>
           ‹
         </button>
         <span className="small quiet">{spanWords(month)}</span>
-        <button type="button" className="button small icon" aria-label="Six months after" onClick={() => setMonth(month + SHOWN)}>
+        <button type="button" className="button small icon" aria-label={w.sixMonthsAfter()} onClick={() => setMonth(month + SHOWN)}>
           ›
         </button>
       </div>
@@ -163,7 +166,7 @@ export function Strip({ content, setContent, rail, clashing, today, firstWeekday
         ref={grid}
         role="grid"
         tabIndex={0}
-        aria-label="Dates on six months. Arrows walk, Enter opens or adds, Delete leaves out, M moves, B draws a break"
+        aria-label={w.datesOnSixMonths()}
         aria-activedescendant={cellId(active)}
         className={`grid grid-cols-3 gap-y-2 gap-x-3 touch-none select-none cursor-default p-0.5 [@media(pointer:_coarse)]:touch-pan-y strip-grid ${gesture ? gesture.kind : ''}`}
         onKeyDown={onKey}
@@ -203,7 +206,7 @@ export function Strip({ content, setContent, rail, clashing, today, firstWeekday
                       role="gridcell"
                       data-day={day}
                       aria-selected={day === active}
-                      aria-label={`${say(day)}: ${wordsOf(here, style)}${inBreak(day) ? ', in a break' : ''}`}
+                      aria-label={w.inABreak({ day: say(day), wordsOf: wordsOf(here, style), inBreak: inBreak(day) ? 'yes' : 'no' })}
                       className={classes.filter(Boolean).join(' ')}
                     >
                       {day - firstDayOfMonth(m) + 1}
@@ -222,22 +225,22 @@ export function Strip({ content, setContent, rail, clashing, today, firstWeekday
         {date ? (
           <>
             <button type="button" className="link" onClick={() => onOpen(date.key)}>
-              Change
+              {w.change()}
             </button>
             <button type="button" className="link" onClick={() => toggle(date)}>
-              {date.out ? 'Put back' : 'Leave out'}
+              {date.out ? w.putBack() : w.leaveOut()}
             </button>
           </>
         ) : (
           content.recurrence && (
             <button type="button" className="link" onClick={() => add(active)}>
-              Add a date
+              {w.addADate()}
             </button>
           )
         )}
       </div>
       <p role="status" aria-live="polite" className="small text-amber">
-        {said || <span className="quiet">Drag a date to move it, empty days to draw a break.</span>}
+        {said || <span className="quiet">{w.dragADateTo()}</span>}
       </p>
     </div>
   );
@@ -282,14 +285,14 @@ function markOf(dates: readonly RailDate[], clashing: ReadonlySet<string>): stri
 }
 
 function wordsOf(dates: readonly RailDate[], style: Style): string {
-  if (!dates.length) return 'no date';
+  if (!dates.length) return w.noDate();
   return dates
     .map((d) => {
-      if (d.out) return 'left out';
+      if (d.out) return w.leftOut();
       const at = d.occurrence?.start ?? d.wall;
-      const time = at.minute === null ? 'all day' : sayTime(at.minute, style);
-      const moved = d.occurrence && d.occurrence.start.day !== d.wall.day ? ', moved here' : '';
-      return `${time}${moved}${d.occurrence?.eventStatus === 'cancelled' ? ', cancelled' : ''}`;
+      const time = at.minute === null ? w.allDay() : sayTime(at.minute, style);
+      const moved = d.occurrence && d.occurrence.start.day !== d.wall.day ? w.movedHere() : '';
+      return `${time}${moved}${d.occurrence?.eventStatus === 'cancelled' ? w.cancelled() : ''}`;
     })
     .join('; ');
 }

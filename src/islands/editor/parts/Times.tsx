@@ -6,6 +6,9 @@ import { ClockField } from '../../fields/ClockField';
 import { DayField } from '../../fields/DayField';
 import { Check } from '../../fields/fields';
 import type { PartProps } from './part-props';
+import { editorWords } from '@/words/desk';
+
+const w = editorWords.times;
 
 type TimeProps = Omit<PartProps, 'problems' | 'preset' | 'partFirst'> & { start: PlainDateTime; endsEarly: boolean };
 
@@ -16,56 +19,60 @@ export function TimeFields({ recurrencePart, start, site, setPart, setStart, end
     setPart((s) => ({ ...s, length: minute === null ? null : { days: s.length && s.length.days > 1 ? s.length.days : 0, minute } }));
   return (
     <>
-      <Check label="All day" checked={allDay} onChange={(on) => setStart(isoDateTime({ day: start.day, minute: on ? null : 19 * 60 }))} />
+      <Check
+        label={w.allDay()}
+        checked={allDay}
+        onChange={(on) => setStart(isoDateTime({ day: start.day, minute: on ? null : 19 * 60 }))}
+      />
       <div className="grid grid-cols-[repeat(auto-fit,minmax(150px,1fr))] gap-3 items-start">
         <DayField
-          label={rule ? 'First date' : 'Date'}
+          label={rule ? w.firstDate() : w.date()}
           value={isoDay(start.day)}
           onChange={(day) => setStart(allDay ? day : `${day}${recurrencePart.start.slice(10)}`)}
           hint={WEEKDAYS[weekdayOf(start.day)]}
         />
         {allDay ? (
           <DayField
-            label="Last day"
+            label={w.lastDay()}
             value={isoDay(start.day + (length?.days ?? 1) - 1)}
             onChange={(day) =>
               setPart((s) => ({ ...s, length: { days: (parseIsoDateTime(day)?.day ?? start.day) - start.day + 1, minute: null } }))
             }
-            error={endsEarly ? 'The last day lies before the first' : undefined}
-            hint={length && length.days > 1 ? `${length.days} days` : undefined}
+            error={endsEarly ? w.theLastDayLies() : undefined}
+            hint={length && length.days > 1 ? w.days({ days: length.days }) : undefined}
           />
         ) : (
           <>
             <ClockField
-              label="Starts"
+              label={w.starts()}
               value={start.minute}
               hours={site.style.hours}
               onChange={(minute) => minute !== null && setStart(isoDateTime({ day: start.day, minute }))}
             />
             <ClockField
-              label="Ends"
+              label={w.ends()}
               value={length?.minute ?? null}
               hours={site.style.hours}
               onChange={setEnd}
               after={start.minute}
-              error={endsEarly ? 'It ends before it starts' : undefined}
-              hint={length === null ? 'no end is given' : length.days === 1 ? 'the next day' : undefined}
+              error={endsEarly ? w.itEndsBeforeIt() : undefined}
+              hint={length === null ? w.noEndIsGiven() : length.days === 1 ? w.theNextDay() : undefined}
             />
           </>
         )}
       </div>
       {endsEarly && !allDay && (
         <p className="note warn m-0">
-          It ends before it starts.{' '}
+          {w.itEndsBeforeItStarts()}
           <button type="button" className="link" onClick={() => setPart((s) => ({ ...s, length: s.length && { ...s.length, days: 1 } }))}>
-            Read it as the next day
+            {w.readItAsThe()}
           </button>
         </p>
       )}
       {!allDay && (
         <div className="row">
           <Check
-            label="No end is given"
+            label={w.noEndIsGiven2()}
             checked={length === null}
             onChange={(on) =>
               setPart((s) => ({ ...s, length: on ? null : { days: 0, minute: Math.min(1439, (start.minute ?? 0) + 120) } }))
@@ -73,7 +80,7 @@ export function TimeFields({ recurrencePart, start, site, setPart, setStart, end
           />
           {length && (
             <DayField
-              label="Last day"
+              label={w.lastDay()}
               value={isoDay(start.day + Math.max(0, length.days))}
               onChange={(day) =>
                 setPart((s) => ({
@@ -84,7 +91,7 @@ export function TimeFields({ recurrencePart, start, site, setPart, setStart, end
                   },
                 }))
               }
-              hint={length.days > 1 ? `on ${length.days + 1} days` : undefined}
+              hint={length.days > 1 ? w.onDays({ n: length.days + 1 }) : undefined}
             />
           )}
         </div>

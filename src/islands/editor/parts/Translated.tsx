@@ -6,6 +6,9 @@ import { isUntranslated, NO_TRANSLATION, withTranslation } from '@/core/listing/
 import { LANGUAGE_TAGS } from '@/core/phrase/language';
 import { Text } from '../../fields/fields';
 import type { PartProps } from './part';
+import { editorWords } from '@/words/desk';
+
+const w = editorWords.translated;
 
 const Writing = lazy(() => import('../Writing'));
 
@@ -30,18 +33,18 @@ export function Translated({ content, setContent, error, language }: PartProps &
       data-part="translation"
     >
       <summary className="cursor-pointer">
-        <strong>In {name}</strong>
-        {!open && <span className="quiet">: {own.title || (isUntranslated(own) ? 'nothing yet' : 'begun')}</span>}
+        <strong>{w.inIt({ name })}</strong>
+        {!open && <span className="quiet">: {own.title || (isUntranslated(own) ? w.nothingYet() : w.begun())}</span>}
       </summary>
       {open && (
         <div className="mt-2.5 grid gap-3" lang={LANGUAGE_TAGS[language]}>
           <p className="hint m-0" lang="en">
-            Readers of the {name} pages see this. What you leave empty, they see as it stands above.
+            {w.readersOfThePages({ name })}
           </p>
           {LINES.map((field) => (
             <Text
               key={field}
-              label={`${FIELDS[field].label} in ${name}`}
+              label={w.in2({ label: FIELDS[field].label, name })}
               name={`translated-${field}`}
               value={own[field]}
               maxLength={mostOf(field)}
@@ -52,7 +55,7 @@ export function Translated({ content, setContent, error, language }: PartProps &
           ))}
           <div className="field">
             <span className="label" id="translated-text-label">
-              Text in {name}
+              {w.textIn({ name })}
             </span>
             <Suspense fallback={<div className="writing min-h-37.5 border border-ink-3" />}>
               <Writing html={own.text} onChange={(text) => set({ text })} labelId="translated-text-label" />

@@ -16,6 +16,9 @@ import { Picker } from '../Picker';
 import { Phrase } from './Phrase';
 import { newRecurrence, newPart, nextBreak, readRecurrence, retime } from '@/core/dates/repeat-choices';
 import { PartFields } from './RecurrencePart';
+import { editorWords } from '@/words/desk';
+
+const w = editorWords.when;
 
 interface WhenProps {
   content: ListingContent;
@@ -42,7 +45,7 @@ export function When({ content, setContent, site, rail, error }: WhenProps) {
   if (!recurrence) {
     return (
       <section className="part pt-4 scroll-mt-16" id="when">
-        <h2 className="text-[20px] border-b border-b-rule-strong pb-1.75 mb-3">When</h2>
+        <h2 className="text-[20px] border-b border-b-rule-strong pb-1.75 mb-3">{w.when()}</h2>
         {/* The words stand at the same place in both forms, so that what is being typed goes on when the first date is found. */}
         <div className="grid gap-3">
           {error && (
@@ -61,7 +64,7 @@ export function When({ content, setContent, site, rail, error }: WhenProps) {
                 setContent((c) => ({ ...c, recurrence: made }));
               }}
             >
-              Set a date
+              {w.setADate()}
             </button>
           </div>
         </div>
@@ -74,7 +77,7 @@ export function When({ content, setContent, site, rail, error }: WhenProps) {
   const lastDay = parseIsoDateTime(last?.start ?? '')?.day ?? site.today;
   return (
     <section className="part pt-4 scroll-mt-16" id="when">
-      <h2 className="text-[20px] border-b border-b-rule-strong pb-1.75 mb-3">When</h2>
+      <h2 className="text-[20px] border-b border-b-rule-strong pb-1.75 mb-3">{w.when()}</h2>
       <div className="grid gap-3">
         {error && (
           <p className="wrong" role="alert">
@@ -90,10 +93,10 @@ export function When({ content, setContent, site, rail, error }: WhenProps) {
             {recurrence.parts.length > 1 && (
               <div className="row justify-between">
                 <strong>
-                  {index + 1}. {recurrencePart.rule ? 'Rule' : 'Single date'}
+                  {index + 1}. {recurrencePart.rule ? w.rule() : w.singleDate()}
                 </strong>
                 <button type="button" className="link" onClick={() => set((r) => ({ ...r, parts: r.parts.filter((_, i) => i !== index) }))}>
-                  Remove
+                  {w.remove()}
                 </button>
               </div>
             )}
@@ -125,7 +128,7 @@ export function When({ content, setContent, site, rail, error }: WhenProps) {
               }))
             }
           >
-            Add another date or rule
+            {w.addAnotherDateOr()}
           </button>
           <button
             type="button"
@@ -144,35 +147,35 @@ export function When({ content, setContent, site, rail, error }: WhenProps) {
               }))
             }
           >
-            Add a break
+            {w.addABreak()}
           </button>
         </div>
         {recurrence.breaks.map((b, i) => (
           <div className="grid grid-cols-[repeat(auto-fit,minmax(150px,1fr))] gap-3 items-start" key={i}>
             <DayField
-              label="Break from"
+              label={w.breakFrom()}
               value={b.from}
               onChange={(from) => set((r) => ({ ...r, breaks: r.breaks.map((x, k) => (k === i ? { ...x, from } : x)) }))}
             />
             <DayField
-              label="to"
+              label={w.to()}
               value={b.to}
               onChange={(to) => set((r) => ({ ...r, breaks: r.breaks.map((x, k) => (k === i ? { ...x, to } : x)) }))}
-              error={b.to < b.from ? 'It ends before it begins' : undefined}
+              error={b.to < b.from ? w.itEndsBeforeIt() : undefined}
             />
             <button
               type="button"
               className="link self-end"
               onClick={() => set((r) => ({ ...r, breaks: r.breaks.filter((_, k) => k !== i) }))}
             >
-              Remove the break
+              {w.removeTheBreak()}
             </button>
           </div>
         ))}
         <Zone zone={recurrence.zone} site={site} onChange={(zone) => set((r) => ({ ...r, zone }))} />
         {problems.some((p) => p.kind === 'no-dates') && (
           <p className="note bad" role="alert">
-            Nothing is left: every date is left out or falls in a break.
+            {w.nothingIsLeftEvery()}
           </p>
         )}
         {parsed && (
@@ -200,13 +203,12 @@ function Zone({ zone, site, onChange }: { zone: string; site: EditorStart['site'
   return (
     <details open={zone !== site.zone}>
       <summary className="small quiet">
-        Times in {zoneLabel(zone, now)}
-        {zone === site.zone ? ', the zone of the site' : ''}
+        {w.timesInTheZone({ zoneLabel: zoneLabel(zone, now), zone: zone === site.zone ? 'yes' : 'no' })}
       </summary>
       <div className="mt-1.5 max-w-[420px]">
         <Picker
-          label="Time zone"
-          hint="Type a city: Tokyo, London, Reykjavik"
+          label={w.timeZone()}
+          hint={w.typeACityTokyo()}
           choices={choices}
           chosen={[zone]}
           onChange={(ids) => onChange(ids.findLast((id) => id !== zone) ?? site.zone)}

@@ -7,6 +7,9 @@ import { Picker } from '../Picker';
 import { Translated } from './Translated';
 import type { PartProps } from './part';
 import { PlainField } from './PlainField';
+import { editorWords } from '@/words/desk';
+
+const w = editorWords.words;
 
 const Writing = lazy(() => import('../Writing'));
 
@@ -34,13 +37,11 @@ export function Words({ content, setContent, start, error }: PartProps & { start
   };
   return (
     <section className="part pt-4 scroll-mt-16" id="words">
-      <h2 className="text-[20px] border-b border-b-rule-strong pb-1.75 mb-3">Words</h2>
+      <h2 className="text-[20px] border-b border-b-rule-strong pb-1.75 mb-3">{w.words()}</h2>
       <div className="grid gap-3">
         <Picker
-          label="Categories"
-          hint={
-            content.categoryIds.length ? 'The first gives the mark.' : start.fallback ? `None: it stands under “${start.fallback}”.` : ''
-          }
+          label={w.categories()}
+          hint={content.categoryIds.length ? w.theFirstGivesThe() : start.fallback ? w.noneItStandsUnder({ fallback: start.fallback }) : ''}
           choices={categories}
           onMake={start.mayMake ? (name) => void makeCategory(name) : undefined}
           pageOf={start.mayMake ? (id) => `/desk/categories/${id}` : undefined}
@@ -50,8 +51,8 @@ export function Words({ content, setContent, start, error }: PartProps & { start
           error={error('categoryIds') ?? error('categories') ?? wrong.category}
         />
         <Picker
-          label="Tags"
-          hint="Words that belong together across categories; a new one is made by typing it"
+          label={w.tags()}
+          hint={w.wordsThatBelongTogether()}
           choices={tags}
           chosen={content.tagIds}
           onChange={(tagIds) => setContent({ tagIds })}
@@ -61,16 +62,23 @@ export function Words({ content, setContent, start, error }: PartProps & { start
         <PlainField
           field="shortTitle"
           {...part}
-          hint={`Shown where room is short, in the month; about ${SHORT_TITLE_FITS} characters fit a line. ${shortTitle ? `${shortTitle.length} now.` : 'Empty: the title.'}`}
+          hint={w.shownWhereRoomIs({
+            shortTitleFits: SHORT_TITLE_FITS,
+            shortTitle: shortTitle ? w.now({ n: shortTitle.length }) : w.emptyTheTitle(),
+          })}
         />
         <PlainField
           field="summary"
           {...part}
-          hint={`One or two sentences. ${summary.length} characters; lists show ${Math.min(summary.length, SUMMARY_SHOWN.list)} of them, search engines ${Math.min(summary.length, SUMMARY_SHOWN.search)}.`}
+          hint={w.oneOrTwoSentences({
+            n: summary.length,
+            n2: Math.min(summary.length, SUMMARY_SHOWN.list),
+            n3: Math.min(summary.length, SUMMARY_SHOWN.search),
+          })}
         />
         <div className="field">
           <span className="label" id="text-label">
-            Text
+            {w.text()}
           </span>
           <Suspense
             fallback={
