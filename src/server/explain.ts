@@ -4,18 +4,21 @@ import { DeadlineError } from './db/embedded';
 import { FolderInUseError } from './db/lock';
 import { log } from './health/log';
 import { invalid, Problem } from './problem';
+import { serverWords } from '@/words/desk';
+
+const w = serverWords.explain;
 
 /** What a reader may know of any error: a Problem as it is, anything else as a number to quote. */
 export function explain(error: unknown): Problem {
   if (error instanceof Problem) return error;
   const busy = error instanceof DeadlineError || (error as { cause?: unknown })?.cause instanceof DeadlineError;
-  if (busy) return new Problem('busy', 'That took too long and was stopped. Nothing was changed; try again.');
+  if (busy) return new Problem('busy', w.thatTookTooLong());
   if (error instanceof FolderInUseError) return new Problem('conflict', error.message);
   const gone = goneReference(error);
   if (gone) return gone;
   const reference = randomBytes(4).toString('hex');
   log.error({ reference, err: error }, 'A request failed');
-  return new Problem('failed', `Something failed on our side. Nothing was changed. Quote ${reference} to the people who run this site.`);
+  return new Problem('failed', w.somethingFailedOnOur({ reference }));
 }
 
 /** A listing that points to what somebody removed meanwhile: the database knows, the editor is told which. */
@@ -25,5 +28,5 @@ function goneReference(error: unknown): Problem | undefined {
   const kind = /(venue|organizer|category|picture)_id/.exec(cause.constraint ?? '')?.[1];
   if (!kind) return undefined;
   const field = kind === 'picture' ? 'pictureId' : `${kind}Ids`;
-  return invalid(field, `A chosen ${kind} was removed meanwhile; choose another.`);
+  return invalid(field, w.aChosenWasRemoved({ kind }));
 }

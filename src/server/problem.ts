@@ -2,6 +2,9 @@
 import type { z } from 'zod';
 import { isId } from './db/ids';
 import { SENDING_WORDS, type SendingWords } from '@/words/sending';
+import { serverWords } from '@/words/desk';
+
+const w = serverWords.problem;
 
 /** Says something in a reader's language. */
 export type Say = (words: SendingWords) => string;
@@ -51,9 +54,9 @@ export class Problem extends Error {
 }
 
 /** Something that is not there, or that somebody may not know of. */
-export const notFound = (what: string): Problem => new Problem('missing', `There is no such ${what}.`);
+export const notFound = (what: string): Problem => new Problem('missing', w.thereIsNoSuch({ what }));
 /** Something that somebody may not do. */
-export const refused = (title = 'This is not open to you.'): Problem => new Problem('refused', title);
+export const refused = (title = w.thisIsNotOpen()): Problem => new Problem('refused', title);
 /** Something that is wrong with one field. */
 export const invalid = (field: string, message: string): Problem => new Problem('invalid', message, [{ field, message }]);
 
@@ -89,7 +92,7 @@ export function read<T>(schema: z.ZodType<T>, raw: unknown): T {
   const result = schema.safeParse(raw);
   if (result.success) return result.data;
   const fields = result.error.issues.slice(0, 20).map((issue) => ({ field: issue.path.join('.'), message: issue.message }));
-  throw new Problem('invalid', fields[0]?.message ?? 'The input could not be read.', fields);
+  throw new Problem('invalid', fields[0]?.message ?? w.theInputCouldNot(), fields);
 }
 
 /** An id from the address; anything that is none names nothing. */

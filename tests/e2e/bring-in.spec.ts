@@ -88,7 +88,7 @@ for (const width of [1280, 360]) {
     await expect(page.getByRole('status').first()).toContainText('1 new, 0 changed, 1 as they are');
     await page.goto('/desk/bring-in');
     await page.getByRole('button', { name: 'Undo this import' }).first().click();
-    await expect(page.getByText('Taken back: 1 listing.')).toBeVisible();
+    await expect(page.getByText('Undone: 1 listing.')).toBeVisible();
     expect((await request.get('/what/slip-scrubbing-day')).status()).toBe(404);
     await page.close();
   });
@@ -135,7 +135,7 @@ test('a table with days in plain words is read, its columns corrected, its probl
   expect(csv).toContain('Every other Wednesday');
   await page.goto('/desk/bring-in');
   await page.getByRole('button', { name: 'Undo this import' }).first().click();
-  await expect(page.getByText('Taken back: 2 listings.')).toBeVisible();
+  await expect(page.getByText('Undone: 2 listings.')).toBeVisible();
   await page.close();
 });
 
@@ -161,7 +161,7 @@ test('thousands of events come in while the site goes on answering, unseen until
   await expect(page.getByText('Page 2 of 25')).toBeVisible();
   await page.getByLabel('and publish it at once').check();
   await page.getByRole('button', { name: 'Import what is ticked' }).click();
-  await expect(page.getByText('Nobody sees any of it')).toBeVisible();
+  await expect(page.getByText('Nothing shows until all of it')).toBeVisible();
   await expectAccessible(page, 'progress');
   const read = async (): Promise<number> =>
     Number(/([\d,]+) dates? in/.exec(await (await request.get('/month/2027-04?words=tide+watch')).text())?.[1]?.replace(',', ''));
@@ -182,7 +182,7 @@ test('thousands of events come in while the site goes on answering, unseen until
   expect((await request.get('/what/tide-watch-2499')).status()).toBe(200);
   await page.goto('/desk/bring-in');
   await page.getByRole('button', { name: 'Undo this import' }).first().click();
-  await expect(page.getByText(/Taken back: 2,500 listings|being taken back/).first()).toBeVisible();
+  await expect(page.getByText(/Undone: 2,500 listings|being undone/).first()).toBeVisible();
   expect(await read()).toBe(0);
   // What was said once does not stay in the way: the line of the file says how it stands.
   await expect(async () => {

@@ -20,7 +20,7 @@ test('tables: a category is added and removed, the fallback says why it stays; s
   await page.getByRole('button', { name: 'Save' }).click();
   await expect(page.getByRole('status').first()).toContainText('saved');
   await page.getByRole('link', { name: 'Tides' }).click();
-  await expect(page.getByText('(mended)').first()).toBeVisible();
+  await expect(page.getByText('(adjusted)').first()).toBeVisible();
   await page.getByRole('button', { name: 'Remove this category' }).click();
   await expect(page.getByRole('link', { name: 'Tides' })).toHaveCount(0);
   await page.getByRole('link', { name: 'Town business' }).click();

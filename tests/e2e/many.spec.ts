@@ -61,7 +61,7 @@ test('the table by keyboard: found with a slip, edited in the row, kept as a vie
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('Mending');
   await page.goto('/desk/views/mending');
   await expect(page.locator('[data-rows] tbody tr').first()).toContainText('Mending Bench, Tuesdays');
-  await page.getByRole('button', { name: /Drop the view/ }).click();
+  await page.getByRole('button', { name: /Delete the view/ }).click();
   await expect(page.locator('.note.good')).toContainText('The view is gone');
   await page.setViewportSize({ width: 360, height: 800 });
   await page.goto('/desk/listings?next=30');
@@ -95,10 +95,10 @@ test('Proof: mended with one key, answered for with a reason, and many at once',
   await matter.getByRole('button', { name: 'Right as it is' }).click();
   await page.getByLabel('Why it is right as it is').fill('A drawing comes later');
   await page.keyboard.press('Enter');
-  await expect(validation.getByText('1 answered for')).toBeVisible();
+  await expect(validation.getByText('1 accepted')).toBeVisible();
   await expectAccessible(page, 'Proof beside the form');
   await page.reload();
-  await expect(validation.getByText('1 answered for')).toBeVisible();
+  await expect(validation.getByText('1 accepted')).toBeVisible();
   // A lookalike: the same supper under another name.
   await newListing(page, 'Kelp Suppers', 'Friday 9 April 2027 at 18:00');
   await expect(validation).toContainText('“Kelp supper” may be the same event');

@@ -82,7 +82,7 @@ test('two venues become one, the old address leads on, and they are parted again
   expect((await page.request.get('/at/the-old-net-loft')).status()).toBe(404);
   await page.getByRole('button', { name: 'Take it out of the bin' }).click();
   await page.getByRole('link', { name: 'Copy' }).click();
-  await expect(page.getByText('Begun as a copy of The Old Net Loft')).toBeVisible();
+  await expect(page.getByText('Started as a copy of The Old Net Loft')).toBeVisible();
   await page.context().close();
 });
 

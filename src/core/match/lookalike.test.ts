@@ -60,12 +60,16 @@ describe('lookalikes', () => {
     ...part,
   });
   it('say why', () => {
-    expect(likenessOf(one(), one({ title: 'Seed Swaps', dates: [{ day, minute: 630 }] }), weight).because).toBe(
-      'the same title, within an hour, in the same place',
-    );
-    expect(likenessOf(one({ online: true, venues: [] }), one({ online: true, venues: [] }), weight).because).toBe(
-      'the same title, at the same time, online',
-    );
+    expect(likenessOf(one(), one({ title: 'Seed Swaps', dates: [{ day, minute: 630 }] }), weight).because).toEqual({
+      titles: 'same',
+      times: 'hour',
+      places: 'same',
+    });
+    expect(likenessOf(one({ online: true, venues: [] }), one({ online: true, venues: [] }), weight).because).toEqual({
+      titles: 'same',
+      times: 'same',
+      places: 'online',
+    });
   });
   it('are alike either way', () => {
     const weigh = weightsFrom(doubles(5, 300).map((p) => p.a.title));

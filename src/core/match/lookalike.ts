@@ -23,8 +23,14 @@ export interface Alike {
   title: number;
   time: number;
   place: number;
-  /** "the same place, an hour apart" */
-  because: string;
+  because: Because;
+}
+
+/** What makes two events alike: how near their titles, times and places are. */
+export interface Because {
+  titles: 'same' | 'alike';
+  times: 'same' | 'hour' | 'near';
+  places: 'online' | 'same' | 'alike' | 'unknown' | 'other';
 }
 
 const WEIGHTS = { title: 0.5, time: 0.24, place: 0.22, people: 0.04 } as const;
@@ -152,19 +158,11 @@ export function likenessOf(a: Sighting, b: Sighting, weight: WordWeight): Alike 
   return { likeness, title, time, place, because: becauseOf(title, time, place, a.online && b.online) };
 }
 
-function becauseOf(title: number, time: number, place: number, online: boolean): string {
-  const parts = [
-    title > 0.97 ? 'the same title' : 'a title much like it',
-    time > 0.97 ? 'at the same time' : time > 0.8 ? 'within an hour' : 'at nearly the same time',
-    online
-      ? 'online'
-      : place > 0.97
-        ? 'in the same place'
-        : place > 0.6
-          ? 'in a place much like it'
-          : place > 0.3
-            ? ''
-            : 'in another place',
-  ];
-  return parts.filter(Boolean).join(', ');
+function becauseOf(title: number, time: number, place: number, online: boolean): Because {
+  const near = (): Because['places'] => (place > 0.97 ? 'same' : place > 0.6 ? 'alike' : place > 0.3 ? 'unknown' : 'other');
+  return {
+    titles: title > 0.97 ? 'same' : 'alike',
+    times: time > 0.97 ? 'same' : time > 0.8 ? 'hour' : 'near',
+    places: online ? 'online' : near(),
+  };
 }

@@ -22,7 +22,7 @@ export type RecurrenceProblem =
   | { kind: 'break-reversed'; index: number };
 
 /** So many dates a day at most, over a week from a rule's first: a tour each half hour all around the clock. */
-const MOST_A_DAY = 48;
+export const MOST_A_DAY = 48;
 /** Said of a rule that would have more dates a day than a listing has. */
 export const TOO_DENSE = `A listing has at most ${MOST_A_DAY} dates a day; say the hours at which it begins, or that it lasts all day.`;
 

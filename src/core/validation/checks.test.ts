@@ -7,7 +7,7 @@ import { linesOf, textWidth } from '../text/measure';
 import { readHours } from '../venue/hours';
 import { aPicture, good, SITE, TODAY, when } from '../../../tests/support/good-listing';
 import type { PictureFacts } from './picture-checks';
-import { KIND_WORDS } from './kinds';
+import { NOTE_KINDS } from './kinds';
 import { amountsIn, saysFree } from './cost-checks';
 import { whyDead, withScheme } from './links';
 import { datesIn, weekdaysIn } from './named-date-checks';
@@ -104,10 +104,10 @@ describe('Proof, rule by rule', () => {
     const { hours } = readHours(['', '18–22', '', '', '', '', '']);
     expect(kinds({}, { venue: () => venue({ hours }) })).not.toContain('venue-closed');
     const note = notes(from('2027-03-24T19:00', 0, 1260), { venue: () => venue({ hours }) }).find((n) => n.kind === 'venue-closed');
-    expect(note?.sentence).toBe('Net Loft is closed on Wed 24 Mar.');
+    expect(note?.says).toEqual({ code: 'venueClosed', with: { name: 'Net Loft', partly: 'no', days: 'Wed 24 Mar', more: 0 } });
     expect(
-      notes(from('2027-03-23T19:00', 0, 1350), { venue: () => venue({ hours }) }).find((n) => n.kind === 'venue-closed')?.sentence,
-    ).toContain('not open all the time');
+      notes(from('2027-03-23T19:00', 0, 1350), { venue: () => venue({ hours }) }).find((n) => n.kind === 'venue-closed')?.says.with,
+    ).toMatchObject({ partly: 'yes' });
     expect(
       kinds(
         {
@@ -135,7 +135,7 @@ describe('Proof, rule by rule', () => {
       {
         venueClashes: [{ booking, day: TODAY + 6, minute: 1140, count: 3 }],
         organizerClashes: [{ booking, day: TODAY + 6, minute: null, count: 1, organizer: 'Harbour Choir' }],
-        lookalikes: [{ listingId: 'l', title: 'Harbor Choir', likeness: 0.9, because: 'the same place' }],
+        lookalikes: [{ listingId: 'l', title: 'Harbor Choir', likeness: 0.9, because: { titles: 'same', times: 'same', places: 'same' } }],
         sameTitle: [
           { listingId: 'l', title: 'x' },
           { listingId: 'm', title: 'Harbour Choir' },
@@ -144,23 +144,23 @@ describe('Proof, rule by rule', () => {
         unlooked: ['when'],
       },
     );
-    const said = Object.fromEntries(found.filter((n) => n.severity !== 'good').map((n) => [keyOf(n), n.sentence]));
+    const said = Object.fromEntries(found.filter((n) => n.severity !== 'good').map((n) => [keyOf(n), n.says]));
     expect(said).toMatchObject({
-      'venue-clash b': '“Supper” needs the same place: Tue 23 Mar 19:00 and 2 more.',
-      'organizer-clash b': 'Harbour Choir is at “Supper” then: Tue 23 Mar.',
-      'lookalike l': '“Harbor Choir” may be the same event: the same place.',
-      'same-title m': expect.any(String),
-      holiday: 'Tue 23 Mar 2027 is Isles Day.',
-      'copy-when': expect.stringContaining('This is a copy'),
+      'venue-clash b': { code: 'venueClash', with: { title: 'Supper', at: 'Tue 23 Mar 19:00', more: 2 } },
+      'organizer-clash b': { code: 'organizerClash', with: { organizer: 'Harbour Choir', title: 'Supper', at: 'Tue 23 Mar', more: 0 } },
+      'lookalike l': { code: 'lookalike', with: { title: 'Harbor Choir', titles: 'same', times: 'same', places: 'same' } },
+      'same-title m': { code: 'sameTitle' },
+      holiday: { code: 'holiday', with: { day: 'Tue 23 Mar 2027', names: 'Isles Day' } },
+      'copy-when': { code: 'copyWhen' },
     });
     expect(found[0]?.severity).toBe('error');
   });
   it('says where a missing picture is missed', () => {
     const said = (headline: boolean, listPictures?: 'every-line') =>
-      notes({ headline, pictureId: null }, { listPictures }).find((n) => n.kind === 'picture-missing')?.sentence;
-    expect(said(false)).toBe('No picture on its page. Lists show one for headlines only.');
-    expect(said(true)).toContain('a headline has a wide one in lists');
-    expect(said(false, 'every-line')).toContain('its line in lists has none');
+      notes({ headline, pictureId: null }, { listPictures }).find((n) => n.kind === 'picture-missing')?.says.code;
+    expect(said(false)).toBe('pictureMissing');
+    expect(said(true)).toBe('pictureMissingHeadline');
+    expect(said(false, 'every-line')).toBe('pictureMissingLine');
   });
   it('sees pictures that are small and inks that are pale', () => {
     const shown = (part: Partial<PictureFacts>, listing: Partial<ListingContent> = {}) => kinds(listing, { picture: () => aPicture(part) });
@@ -174,9 +174,10 @@ describe('Proof, rule by rule', () => {
     expect(shown({ detail: 0.6 })).toEqual([]);
     // Even a quarter of it is enough for what is shown.
     expect(shown({ width: 2400, height: 1350, detail: 0.4 })).toEqual([]);
-    expect(notes({ galleryIds: ['q', 'r'] }, { picture: (id) => aPicture({ alt: id === 'p' ? 'x' : '' }) })[0]?.sentence).toBe(
-      '2 pictures have no description for those who cannot see it.',
-    );
+    expect(notes({ galleryIds: ['q', 'r'] }, { picture: (id) => aPicture({ alt: id === 'p' ? 'x' : '' }) })[0]?.says).toEqual({
+      code: 'altMissing',
+      with: { n: 2 },
+    });
     expect(kinds({ pictureId: null }, { category: { name: 'Seeds', ink: '#0c5a63', picture: true } })).toEqual([]);
     expect(kinds({}, { category: { name: 'Seeds', ink: '#ffe08a' } })).toContain('low-contrast');
     expect(kinds({}, { category: { name: 'Seeds', ink: '#0c5a63' } })).not.toContain('low-contrast');
@@ -190,7 +191,7 @@ describe('Proof, rule by rule', () => {
   });
   it('has a name for every kind that it says here', () => {
     const all = new Set(CASES.flatMap(([, bad]) => kinds(bad)));
-    expect([...all].filter((kind) => !KIND_WORDS[kind])).toEqual([]);
+    expect([...all].filter((kind) => !(NOTE_KINDS as readonly string[]).includes(kind))).toEqual([]);
   });
   it('knows twenty days of its own words at every date', () => {
     for (let d = 0; d < 20; d++) {

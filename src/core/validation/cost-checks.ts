@@ -2,6 +2,7 @@
 import { type ListingContent, sayCost } from '../listing/content';
 import { plainText } from '../text/text';
 import { asWarning, type ValidationField, type ValidationNote, asError } from './note';
+import { says } from './saying';
 
 /** "free" that is not about money. */
 const OTHER_FREE =
@@ -35,7 +36,7 @@ export function costNotes(content: ListingContent): ValidationNote[] {
   const { cost } = content;
   const notes: ValidationNote[] = [];
   if (cost.kind === 'amount' && !/^\d{1,7}([.]\d{1,2})?$/.test(cost.amount))
-    return [asError('cost-unreadable', 'cost', 'The amount is not a number such as 8 or 12.50.')];
+    return [asError('cost-unreadable', 'cost', says('amountUnreadable'))];
   const places: [ValidationField, string][] = [
     ['title', content.title],
     ['summary', content.summary],
@@ -44,25 +45,18 @@ export function costNotes(content: ListingContent): ValidationNote[] {
   const free = places.find(([, text]) => saysFree(text));
   const priced = places.find(([, text]) => amountsIn(text).some((n) => n > 0));
   const named = priced ? amountsIn(priced[1]).filter((n) => n > 0) : [];
-  const isFree = { words: 'Make it free', content: { cost: { kind: 'free' as const } } };
+  const isFree = { says: says('makeItFree'), content: { cost: { kind: 'free' as const } } };
   if (cost.kind === 'unsaid') {
     const more = free && !priced ? { quickFix: isFree } : {};
-    notes.push(
-      asWarning(
-        'cost-missing',
-        'cost',
-        free ? 'The words say that it is free, but no cost is set.' : 'Nothing is said about the cost.',
-        more,
-      ),
-    );
+    notes.push(asWarning('cost-missing', 'cost', free ? says('freeUnset') : says('costMissing'), more));
   } else if (cost.kind === 'amount' && free)
-    notes.push(
-      asWarning('cost-differs', 'cost', `The ${free[0]} says that it is free, but the cost is ${sayCost(cost)}.`, { quickFix: isFree }),
-    );
+    notes.push(asWarning('cost-differs', 'cost', says('freeButPriced', { field: free[0], cost: sayCost(cost) }), { quickFix: isFree }));
   else if (cost.kind === 'free' && priced && !free)
-    notes.push(asWarning('cost-differs', 'cost', `The ${priced[0]} names ${sayMoney(named[0] ?? 0)}, but it is set as free.`));
+    notes.push(asWarning('cost-differs', 'cost', says('pricedButFree', { field: priced[0], money: sayMoney(named[0] ?? 0) })));
   else if (cost.kind === 'amount' && priced && !named.includes(Number(cost.amount)))
-    notes.push(asWarning('cost-differs', 'cost', `The ${priced[0]} names ${sayMoney(named[0] ?? 0)}, but the cost is ${sayCost(cost)}.`));
+    notes.push(
+      asWarning('cost-differs', 'cost', says('pricesDiffer', { field: priced[0], money: sayMoney(named[0] ?? 0), cost: sayCost(cost) })),
+    );
   return notes;
 }
 

@@ -4,9 +4,10 @@ import type { ListingContent } from '../listing/content';
 import { NIGHT_ENDS, type Style, sayDay, sayTime } from '../phrase/format';
 import { endOf, startsBetween } from '../recurrence/expand';
 import { type Recurrence, rule, type RecurrencePart } from '../recurrence/model';
-import { problemsOf, type RecurrenceProblem, TOO_DENSE } from '../recurrence/problems';
+import { problemsOf, type RecurrenceProblem, MOST_A_DAY } from '../recurrence/problems';
 import { changesFromStored, fromStored, StoredDateError, toStored } from '../recurrence/stored';
 import { good, asWarning, type QuickFix, type ValidationNote, asError } from './note';
+import { says } from './saying';
 
 /** What the checks of dates know besides the content. */
 export interface WhenContext {
@@ -26,28 +27,22 @@ const SMALL_HOURS = { from: 60, to: 330 };
 export function whenNotes(content: ListingContent, context: WhenContext): ValidationNote[] {
   const open = content.whenWords.trim();
   const words = open
-    ? [
-        asError(
-          'when-words',
-          'when',
-          `“${open.length > 80 ? `${open.slice(0, 79)}…` : open}” is not settled: mend these words or take them out.`,
-        ),
-      ]
+    ? [asError('when-words', 'when', says('wordsOpen', { words: open.length > 80 ? `${open.slice(0, 79)}…` : open }))]
     : [];
   return [...words, ...dateNotes(content, context)];
 }
 
 function dateNotes(content: ListingContent, context: WhenContext): ValidationNote[] {
-  if (!content.recurrence) return [asError('when-missing', 'when', 'No date yet.')];
+  if (!content.recurrence) return [asError('when-missing', 'when', says('noDateYet'))];
   let recurrence: Recurrence;
   try {
     recurrence = fromStored(content.recurrence);
     changesFromStored(content.changes);
   } catch (error) {
-    if (error instanceof StoredDateError) return [asError('date-unknown', 'when', `${error.message}.`)];
+    if (error instanceof StoredDateError) return [asError('date-unknown', 'when', says('dateUnknown', { text: error.text.slice(0, 30) }))];
     throw error;
   }
-  if (!recurrence.parts.length) return [asError('when-missing', 'when', 'No date yet.')];
+  if (!recurrence.parts.length) return [asError('when-missing', 'when', says('noDateYet'))];
   const notes = problemsOf(recurrence, context.horizon).map((problem) => problemNote(problem, recurrence, context.style));
   if (notes.some((n) => n.severity === 'error')) return notes;
   return [...notes, ...comingNotes(recurrence, context), ...unusualNotes(recurrence, context.style), ...shapeNotes(recurrence, context)];
@@ -66,49 +61,46 @@ function problemNote(problem: RecurrenceProblem, recurrence: Recurrence, style: 
       const length = recurrence.parts[problem.recurrencePart]?.length;
       const quickFix = length &&
         length.minute !== null && {
-          words: 'It ends on the next day',
+          says: says('endNextDay'),
           content: withPart(recurrence, problem.recurrencePart, { length: { ...length, days: 1 } }),
         };
-      return asError(problem.kind, 'when', 'It ends before it starts.', quickFix ? { quickFix } : {});
+      return asError(problem.kind, 'when', says('endsBeforeStart'), quickFix ? { quickFix } : {});
     }
     case 'never':
-      return asError(problem.kind, 'when', 'This rule never gives a date.');
+      return asError(problem.kind, 'when', says('never'));
     case 'limit-before-start':
-      return asError(problem.kind, 'when', 'The last day lies before the first date.');
+      return asError(problem.kind, 'when', says('limitBeforeStart'));
     case 'no-dates':
-      return asError(problem.kind, 'when', 'Nothing is left: every date is left out or falls in a break.');
+      return asError(problem.kind, 'when', says('noDates'));
     case 'too-dense':
-      return asError(problem.kind, 'when', TOO_DENSE);
+      return asError(problem.kind, 'when', says('tooDense', { most: MOST_A_DAY }));
     case 'break-reversed': {
       const breaks = recurrence.breaks.map((b, i) => (i === problem.index ? { from: b.to, to: b.from } : b));
-      const quickFix = { words: 'Turn it around', content: { recurrence: toStored({ ...recurrence, breaks }) } };
-      return asError(problem.kind, 'when', 'A break ends before it begins.', { quickFix });
+      const quickFix = { says: says('turnItAround'), content: { recurrence: toStored({ ...recurrence, breaks }) } };
+      return asError(problem.kind, 'when', says('breakReversed'), { quickFix });
     }
     case 'start-not-in-rule': {
       const start = recurrence.parts[problem.recurrencePart]?.start;
       const fits = sayDay(problem.fits, style, { weekday: 'long', year: true });
       const quickFix = start && {
-        words: `Begin on ${fits}`,
+        says: says('beginOn', { fits }),
         content: withPart(recurrence, problem.recurrencePart, { start: { ...start, day: problem.fits } }),
       };
       // Readers would see a date that no sentence names.
-      return asError(
-        problem.kind,
-        'when',
-        `The first date is not one that the rule names; its first is ${fits}.`,
-        quickFix ? { quickFix } : {},
-      );
+      return asError(problem.kind, 'when', says('startNotInRule', { fits }), quickFix ? { quickFix } : {});
     }
     case 'start-in-gap':
-      return asWarning(problem.kind, 'when', `The clocks go forward then: it is read ${problem.minutes} minutes later.`);
+      return asWarning(problem.kind, 'when', says('startInGap', { minutes: problem.minutes }));
     case 'dates-in-gap':
       return asWarning(
         problem.kind,
         'when',
-        `No such time on ${problem.days
-          .slice(0, 3)
-          .map((day) => sayDay(day, style, { year: true }))
-          .join(', ')}: the clocks go forward, so there is no date.`,
+        says('datesInGap', {
+          days: problem.days
+            .slice(0, 3)
+            .map((day) => sayDay(day, style, { year: true }))
+            .join(', '),
+        }),
       );
   }
 }
@@ -116,11 +108,11 @@ function problemNote(problem: RecurrenceProblem, recurrence: Recurrence, style: 
 function comingNotes(recurrence: Recurrence, { today, horizon, style }: WhenContext): ValidationNote[] {
   const first = startsBetween(recurrence, today, horizon)[0];
   if (first)
-    return [good('coming', 'when', `Next date ${sayDay(first.wall.day, style, { weekday: 'short', month: 'short', year: true })}.`)];
+    return [
+      good('coming', 'when', says('nextDate', { day: sayDay(first.wall.day, style, { weekday: 'short', month: 'short', year: true }) })),
+    ];
   const later = recurrence.parts.some((s) => s.start.day > horizon);
-  return [
-    asWarning('no-coming-date', 'when', later ? 'All dates lie beyond the horizon, so no view shows them yet.' : 'All dates have passed.'),
-  ];
+  return [asWarning('no-coming-date', 'when', later ? says('beyondHorizon') : says('allPast'))];
 }
 
 /** Hours and lengths that are rarely meant: each kind once, at the first part that has it. */
@@ -142,8 +134,8 @@ function oddHour(recurrence: Recurrence, index: number, style: Style): Validatio
   const end = length?.minute ?? null;
   const moved = length && end !== null && length.days === 0 && end < later ? { ...length, minute: Math.min(1439, end + 720) } : length;
   const content = withPart(recurrence, index, { start: { ...start, minute: later }, length: moved });
-  const quickFix = { words: `Make it ${sayTime(later, style)}`, content };
-  return asWarning('odd-hour', 'when', `It begins at ${sayTime(start.minute, style)}, in the small hours.`, { quickFix });
+  const quickFix = { says: says('makeItTime', { time: sayTime(later, style) }), content };
+  return asWarning('odd-hour', 'when', says('oddHour', { time: sayTime(start.minute, style) }), { quickFix });
 }
 
 function oddLength(recurrence: Recurrence, index: number, style: Style): ValidationNote | undefined {
@@ -153,14 +145,14 @@ function oddLength(recurrence: Recurrence, index: number, style: Style): Validat
   const endMinute = end.minute ?? 0;
   const minutes = (end.day - start.day) * 1440 + endMinute - start.minute;
   if (minutes <= 0 || minutes >= 1440) return undefined;
-  if (minutes < 10) return asWarning('short', 'when', `It lasts ${minutes} minutes.`);
+  if (minutes < 10) return asWarning('short', 'when', says('short', { minutes }));
   if (end.day > start.day && endMinute > LATE && endMinute <= NIGHT_ENDS) {
     const afternoon = endMinute + 720;
     const content = withPart(recurrence, index, { length: { days: 0, minute: afternoon } });
-    const quickFix = afternoon > start.minute && { words: `End at ${sayTime(afternoon, style)}`, content };
-    return asWarning('late-end', 'when', `It ends at ${sayTime(endMinute, style)} in the night.`, quickFix ? { quickFix } : {});
+    const quickFix = afternoon > start.minute && { says: says('endAt', { time: sayTime(afternoon, style) }), content };
+    return asWarning('late-end', 'when', says('lateEnd', { time: sayTime(endMinute, style) }), quickFix ? { quickFix } : {});
   }
-  return minutes > LONG_MINUTES ? asWarning('long', 'when', `It lasts ${Math.round(minutes / 6) / 10} hours without a break.`) : undefined;
+  return minutes > LONG_MINUTES ? asWarning('long', 'when', says('long', { hours: Math.round(minutes / 6) / 10 })) : undefined;
 }
 
 /** One long event that may be many, and many without an end. */
@@ -177,10 +169,15 @@ function shapeNotes(recurrence: Recurrence, { style, horizon }: WhenContext): Va
           asWarning(
             'maybe-daily',
             'when',
-            `One date from ${sayTime(start.minute, style)} on ${sayDay(start.day, style)} to ${sayTime(length.minute, style)} on ${sayDay(until, style)}, nights included.`,
+            says('maybeDaily', {
+              from: sayTime(start.minute, style),
+              first: sayDay(start.day, style),
+              to: sayTime(length.minute, style),
+              last: sayDay(until, style),
+            }),
             {
               quickFix: {
-                words: `Make it each day, ${sayTime(start.minute, style)}–${sayTime(length.minute, style)}`,
+                says: says('makeItEachDay', { from: sayTime(start.minute, style), to: sayTime(length.minute, style) }),
                 content: withPart(recurrence, index, daily),
               },
             },
@@ -191,9 +188,9 @@ function shapeNotes(recurrence: Recurrence, { style, horizon }: WhenContext): Va
     if (recurrencePart.rule && limit.kind === 'open' && !notes.some((n) => n.kind === 'endless')) {
       const day = Math.min(horizon, start.day + 364);
       notes.push(
-        asWarning('endless', 'when', 'It repeats without an end: somebody has to remember when it stops.', {
+        asWarning('endless', 'when', says('endless'), {
           quickFix: {
-            words: `Let it end on ${sayDay(day, style, { year: true })}`,
+            says: says('letItEndOn', { day: sayDay(day, style, { year: true }) }),
             content: withPart(recurrence, index, { limit: { kind: 'until', day } }),
           },
         }),

@@ -1,6 +1,7 @@
 /** Web and mail addresses that look wrong. Nothing is fetched: only what stands there is judged. */
 import type { ListingContent } from '../listing/content';
 import { asWarning, type ValidationNote, asError } from './note';
+import { says } from './saying';
 
 const WEB = /^https?:\/\/[^\s/]+\.[^\s]+$/i;
 const MAIL = /^[^\s@]+@[^\s@]+\.[^\s@]+$/;
@@ -19,18 +20,21 @@ export function isMail(text: string): boolean {
 const INSIDE =
   /^(localhost|.*\.(local|localhost|internal|lan|test|invalid))$|^(127\.|10\.|192\.168\.|172\.(1[6-9]|2\d|3[01])\.|169\.254\.|0\.)/i;
 
+/** Why an address is likely to lead nowhere. */
+export type DeadLink = 'unreadable' | 'inside' | 'slip' | 'ending' | 'signs' | 'no-address';
+
 /** Why an address that is well-formed is likely to lead nowhere; undefined when it looks alive. */
-export function whyDead(address: string): string | undefined {
+export function whyDead(address: string): DeadLink | undefined {
   let url: URL;
   try {
     url = new URL(address);
   } catch {
-    return 'it cannot be read as an address';
+    return 'unreadable';
   }
-  if (INSIDE.test(url.hostname)) return 'it leads to somebody’s own machine';
-  if (/\.\.|^\.|,/.test(url.hostname) || /[,;]$/.test(address)) return 'there is a slip in it';
-  if (/\.(con|cmo|ogr|nte|htp)$/i.test(url.hostname)) return 'its ending looks mistyped';
-  if (/[<>"{}|\\^`]/.test(address)) return 'it has signs that no address has';
+  if (INSIDE.test(url.hostname)) return 'inside';
+  if (/\.\.|^\.|,/.test(url.hostname) || /[,;]$/.test(address)) return 'slip';
+  if (/\.(con|cmo|ogr|nte|htp)$/i.test(url.hostname)) return 'ending';
+  if (/[<>"{}|\\^`]/.test(address)) return 'signs';
   return undefined;
 }
 
@@ -70,14 +74,14 @@ export function linkNotes(content: ListingContent): ValidationNote[] {
   const website = content.website.trim();
   const online = content.onlineAddress.trim();
   notes.push(
-    ...addressNotes(website, 'website', ['website-unsafe', 'website-dead'], 'The website', (w) => ({ website: w })),
-    ...addressNotes(online, 'online', ['online-unsafe', 'online-dead'], 'The online address', (onlineAddress) => ({ onlineAddress })),
+    ...addressNotes(website, 'website', ['website-unsafe', 'website-dead'], (w) => ({ website: w })),
+    ...addressNotes(online, 'online', ['online-unsafe', 'online-dead'], (onlineAddress) => ({ onlineAddress })),
   );
   const bad = linksOf(content.text).find((address) => !/^(mailto:|tel:|\/)/i.test(address) && (!isWebAddress(address) || whyDead(address)));
   if (bad !== undefined)
-    notes.push(asWarning('link-dead', 'text', `The link “${bad.slice(0, 60)}” in the text: ${whyDead(bad) ?? 'it cannot be followed'}.`));
+    notes.push(asWarning('link-dead', 'text', says('linkDead', { link: bad.slice(0, 60), why: whyDead(bad) ?? 'no-address' })));
   const mail = content.contact.mail.trim();
-  if (mail && !isMail(mail)) notes.push(asError('mail-unreadable', 'contact', 'The mail address needs a name, an @ and a domain.'));
+  if (mail && !isMail(mail)) notes.push(asError('mail-unreadable', 'contact', says('mailUnreadable')));
   return notes;
 }
 
@@ -85,15 +89,14 @@ function addressNotes(
   address: string,
   field: 'website' | 'online',
   [unsafe, dead]: [string, string],
-  name: string,
   put: (address: string) => Partial<ListingContent>,
 ): ValidationNote[] {
   if (!address) return [];
   if (!isWebAddress(address)) {
     const meant = withScheme(address);
-    const quickFix = meant ? { quickFix: { words: `Make it ${meant.slice(0, 60)}`, content: put(meant) } } : {};
-    return [asError(unsafe, field, `${name} must begin with http:// or https://.`, quickFix)];
+    const quickFix = meant ? { quickFix: { says: says('makeIt', { text: meant.slice(0, 60) }), content: put(meant) } } : {};
+    return [asError(unsafe, field, says('addressUnsafe', { field }), quickFix)];
   }
   const why = whyDead(address);
-  return why ? [asWarning(dead, field, `${name} looks dead: ${why}.`)] : [];
+  return why ? [asWarning(dead, field, says('addressDead', { field, why }))] : [];
 }

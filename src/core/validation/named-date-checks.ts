@@ -4,6 +4,7 @@ import type { ListingContent } from '../listing/content';
 import { MONTHS, type Style, sayDay, sayList, WEEKDAYS } from '../phrase/format';
 import { plainText } from '../text/text';
 import { asWarning, type ValidationField, type ValidationNote } from './note';
+import { says } from './saying';
 
 /** Before these, a day is no day of the listing: "except Fridays", "book by 3 March", "since 1987". */
 const NOT_ITS_OWN =
@@ -59,49 +60,45 @@ interface DatesContext {
   days: readonly EpochDay[];
 }
 
-const FIELDS: [ValidationField & keyof ListingContent, string][] = [
-  ['title', 'title'],
-  ['shortTitle', 'short title'],
-  ['summary', 'summary'],
-  ['text', 'text'],
-];
+const FIELDS = ['title', 'shortTitle', 'summary', 'text'] as const;
 
 /** Weekdays and dates named in the text that are not those of the listing. */
 export function namedDateNotes(content: ListingContent, context: DatesContext): ValidationNote[] {
   if (!context.days.length) return [];
   const notes: ValidationNote[] = [];
-  for (const [field, name] of FIELDS) {
+  for (const field of FIELDS) {
     const text = field === 'text' ? plainText(content.text) : String(content[field]);
     if (!text) continue;
-    if (!notes.some((n) => n.kind === 'weekday-differs')) notes.push(...weekdayNote(text, field, name, context));
-    if (!notes.some((n) => n.kind === 'date-differs')) notes.push(...dateNote(text, field, name, context));
-    if (!notes.some((n) => n.kind === 'year-differs')) notes.push(...yearNote(text, field, name, context));
+    if (!notes.some((n) => n.kind === 'weekday-differs')) notes.push(...weekdayNote(text, field, context));
+    if (!notes.some((n) => n.kind === 'date-differs')) notes.push(...dateNote(text, field, context));
+    if (!notes.some((n) => n.kind === 'year-differs')) notes.push(...yearNote(text, field, context));
   }
   return notes;
 }
 
-function weekdayNote(text: string, field: ValidationField, name: string, { days, today, style }: DatesContext): ValidationNote[] {
+function weekdayNote(text: string, field: ValidationField, { days, today, style }: DatesContext): ValidationNote[] {
   const coming = days.filter((day) => day >= today);
   const own = new Set((coming.length ? coming : days).map(weekdayOf));
   const other = weekdaysIn(text).filter(({ weekday }) => !own.has(weekday));
   // A text that names one of its days and another tells of more than the dates: only where none fits is something wrong.
   const named = weekdaysIn(text);
   if (!other.length || other.length < named.length) return [];
-  const single = own.size === 1 && (coming[0] ?? days[0]) !== undefined;
-  const is = single
-    ? `the date is a ${WEEKDAYS[[...own][0] ?? 0]}`
-    : `its dates are on ${sayList([...own].sort().map((w) => `${WEEKDAYS[w]}s`))}`;
-  const first = coming[0] ?? days[0] ?? 0;
-  return [
-    asWarning(
-      'weekday-differs',
+  const words = other[0]?.words ?? '';
+  const first = coming[0] ?? days[0];
+  if (own.size === 1 && first !== undefined) {
+    const said = says('weekdayDiffers', {
       field,
-      `The ${name} says “${other[0]?.words}”, but ${is}${single ? ` (${sayDay(first, style, { year: true })})` : ''}.`,
-    ),
-  ];
+      words,
+      weekday: WEEKDAYS[weekdayOf(first)] ?? '',
+      day: sayDay(first, style, { year: true }),
+    });
+    return [asWarning('weekday-differs', field, said)];
+  }
+  const weekdays = sayList([...own].sort().map((w) => `${WEEKDAYS[w]}s`));
+  return [asWarning('weekday-differs', field, says('weekdaysDiffer', { field, words, weekdays }))];
 }
 
-function dateNote(text: string, field: ValidationField, name: string, { days, style }: DatesContext): ValidationNote[] {
+function dateNote(text: string, field: ValidationField, { days, style }: DatesContext): ValidationNote[] {
   const has = (month: number, day: number, year: number | undefined): boolean =>
     days.some((d) => {
       const own = ymdOf(d);
@@ -113,11 +110,14 @@ function dateNote(text: string, field: ValidationField, name: string, { days, st
   const first = other[0];
   const year = first?.year ?? ymdOf(days[days.length - 1] ?? 0).year;
   const close = first && dateExists(year, first.month, first.day) ? nearest(days, dayOf(year, first.month, first.day)) : days[0];
+  const words = first?.words ?? '';
   return [
     asWarning(
       'date-differs',
       field,
-      `The ${name} says “${first?.words}”, on which it has no date${close === undefined ? '' : `; the nearest is ${sayDay(close, style, { weekday: 'long', year: true })}`}.`,
+      close === undefined
+        ? says('dateDiffers', { field, words })
+        : says('dateDiffersNearest', { field, words, day: sayDay(close, style, { weekday: 'long', year: true }) }),
     ),
   ];
 }
@@ -129,12 +129,7 @@ function nearest(days: readonly EpochDay[], to: EpochDay): EpochDay | undefined 
   );
 }
 
-function yearNote(
-  text: string,
-  field: ValidationField & keyof ListingContent,
-  name: string,
-  { days, today }: DatesContext,
-): ValidationNote[] {
+function yearNote(text: string, field: ValidationField & keyof ListingContent, { days, today }: DatesContext): ValidationNote[] {
   const coming = days.filter((day) => day >= today);
   const own = new Set((coming.length ? coming : days).map((day) => ymdOf(day).year));
   const first = Math.min(...own);
@@ -151,13 +146,10 @@ function yearNote(
   });
   if (!old) return [];
   const next = field === 'text' ? undefined : text.replace(old[0], String(first));
-  const quickFix = next ? { quickFix: { words: `Write ${first}`, content: { [field]: next } as Partial<ListingContent> } } : {};
+  const quickFix = next
+    ? { quickFix: { says: says('write', { text: first }), content: { [field]: next } as Partial<ListingContent> } }
+    : {};
   return [
-    asWarning(
-      'year-differs',
-      field,
-      `The ${name} says ${old[0]}, but its coming dates are in ${sayList([...own].sort().map(String))}.`,
-      quickFix,
-    ),
+    asWarning('year-differs', field, says('yearDiffers', { field, year: old[0], years: sayList([...own].sort().map(String)) }), quickFix),
   ];
 }

@@ -2,8 +2,10 @@
 import type { EpochDay } from '../day/day';
 import type { Booking } from '../dates/clashes';
 import { type Style, sayDay, sayList, sayTime } from '../phrase/format';
+import type { Because } from '../match/lookalike';
 import type { Occurrence } from '../recurrence/model';
 import { asWarning, type ValidationNote, asError } from './note';
+import { says } from './saying';
 
 /** A listing that may be the same event. */
 export interface Lookalike {
@@ -11,8 +13,7 @@ export interface Lookalike {
   title: string;
   /** 0 to 1 */
   likeness: number;
-  /** "same hall, same evening" */
-  because: string;
+  because: Because;
 }
 
 /** Dates that another listing needs too, with the first of ours that it meets. */
@@ -44,45 +45,44 @@ export function aroundNotes(coming: readonly Occurrence[], context: AroundContex
   const notes: ValidationNote[] = [];
   const at = ({ day, minute }: Clash): string =>
     `${sayDay(day, style, { weekday: 'short', month: 'short' })}${minute === null ? '' : ` ${sayTime(minute, style)}`}`;
-  const times = ({ count }: Clash): string => (count > 1 ? ` and ${count - 1} more` : '');
   for (const clash of context.venueClashes ?? [])
     notes.push(
-      asWarning('venue-clash', 'venues', `“${clash.booking.title}” needs the same place: ${at(clash)}${times(clash)}.`, {
+      asWarning('venue-clash', 'venues', says('venueClash', { title: clash.booking.title, at: at(clash), more: clash.count - 1 }), {
         subject: clash.booking,
       }),
     );
   for (const clash of context.organizerClashes ?? [])
     notes.push(
-      asWarning('organizer-clash', 'organizers', `${clash.organizer} is at “${clash.booking.title}” then: ${at(clash)}${times(clash)}.`, {
-        subject: clash.booking,
-      }),
+      asWarning(
+        'organizer-clash',
+        'organizers',
+        says('organizerClash', { organizer: clash.organizer, title: clash.booking.title, at: at(clash), more: clash.count - 1 }),
+        {
+          subject: clash.booking,
+        },
+      ),
     );
   const alike = new Set((context.lookalikes ?? []).map((l) => l.listingId));
   for (const { listingId, title, because } of context.lookalikes ?? [])
-    notes.push(asWarning('lookalike', 'title', `“${title}” may be the same event: ${because}.`, { subject: { listingId, title } }));
+    notes.push(asWarning('lookalike', 'title', says('lookalike', { title, ...because }), { subject: { listingId, title } }));
   const same = (context.sameTitle ?? []).filter((s) => !alike.has(s.listingId))[0];
-  if (same)
-    notes.push(asWarning('same-title', 'title', 'Another listing has the same title; readers cannot tell them apart.', { subject: same }));
+  if (same) notes.push(asWarning('same-title', 'title', says('sameTitle'), { subject: same }));
   const holiday = coming.find((d) => context.holidays?.has(d.start.day) && d.eventStatus !== 'cancelled');
   if (holiday) {
     const names = sayList([...(context.holidays?.get(holiday.start.day) ?? [])]);
     notes.push(
-      asWarning('holiday', 'when', `${sayDay(holiday.start.day, style, { weekday: 'short', month: 'short', year: true })} is ${names}.`),
+      asWarning(
+        'holiday',
+        'when',
+        says('holiday', { day: sayDay(holiday.start.day, style, { weekday: 'short', month: 'short', year: true }), names }),
+      ),
     );
   }
   for (const part of context.unlooked ?? [])
-    notes.push(
-      asError(
-        `copy-${part}`,
-        part,
-        part === 'when'
-          ? 'This is a copy, and its dates are still those of the original.'
-          : 'This is a copy, and its title is still that of the original.',
-      ),
-    );
+    notes.push(asError(`copy-${part}`, part, part === 'when' ? says('copyWhen') : says('copyTitle')));
   if (context.backLink) {
     const { link, field, title } = context.backLink;
-    notes.push(asWarning('copy-link', field, `“${link.slice(0, 60)}” still leads to “${title}”, which this was copied from.`));
+    notes.push(asWarning('copy-link', field, says('copyLink', { link: link.slice(0, 60), title })));
   }
   return notes;
 }

@@ -1,5 +1,6 @@
-/** What Proof says of a listing: each note has a kind, a severity, a place, a sentence, and where possible a mend. */
+/** What Proof says of a listing: each note has a kind, a severity, a place, what it says, and where possible a mend. */
 import type { ListingContent } from '../listing/content';
+import type { Saying } from './saying';
 
 /** Where a note leads: the editor's field. */
 export type ValidationField =
@@ -25,7 +26,7 @@ export type Severity = 'error' | 'warning' | 'good';
 /** One way of putting it right: fields of the content as they would be. */
 export interface QuickFix {
   /** "Write it in sentence case" */
-  words: string;
+  says: Saying;
   content: Partial<ListingContent>;
 }
 
@@ -40,7 +41,7 @@ export interface ValidationNote {
   kind: string;
   severity: Severity;
   field: ValidationField;
-  sentence: string;
+  says: Saying;
   quickFix?: QuickFix;
   subject?: Subject;
 }
@@ -63,27 +64,27 @@ export function keyOf({ kind, subject }: Pick<ValidationNote, 'kind' | 'subject'
 type More = Pick<ValidationNote, 'quickFix' | 'subject'>;
 
 /** A note that stops publishing. */
-export const asError = (kind: string, field: ValidationField, sentence: string, more: More = {}): ValidationNote => ({
+export const asError = (kind: string, field: ValidationField, says: Saying, more: More = {}): ValidationNote => ({
   kind,
   severity: 'error',
   field,
-  sentence,
+  says,
   ...more,
 });
 /** A note that is worth a look, and can be answered for. */
-export const asWarning = (kind: string, field: ValidationField, sentence: string, more: More = {}): ValidationNote => ({
+export const asWarning = (kind: string, field: ValidationField, says: Saying, more: More = {}): ValidationNote => ({
   kind,
   severity: 'warning',
   field,
-  sentence,
+  says,
   ...more,
 });
 /** What is in order, said where a note would stand. */
-export const good = (kind: string, field: ValidationField, sentence: string): ValidationNote => ({
+export const good = (kind: string, field: ValidationField, says: Saying): ValidationNote => ({
   kind,
   severity: 'good',
   field,
-  sentence,
+  says,
 });
 
 /** Is there an error among these? */

@@ -5,6 +5,7 @@ import { type Style, sayDay, sayList } from '../phrase/format';
 import type { Occurrence } from '../recurrence/model';
 import { type OpeningHours, openFor } from '../venue/hours';
 import { good, asWarning, type ValidationNote, asError } from './note';
+import { says } from './saying';
 
 /** What Proof must know of a venue. */
 export interface VenueFacts {
@@ -32,23 +33,21 @@ export function placeNotes(content: ListingContent, coming: readonly Occurrence[
   const notes: ValidationNote[] = [];
   const online = content.attendance !== 'in-person';
   const venues = content.attendance === 'online' ? [] : content.venueIds.flatMap((id) => context.venue?.(id) ?? []);
-  if (online && !content.onlineAddress.trim())
-    notes.push(asError('online-address-missing', 'online', 'It is online, but the online address is missing.'));
-  if (content.attendance !== 'online' && !content.venueIds.length)
-    notes.push(asWarning('venue-missing', 'venues', 'No venue: it will not be on the map.'));
-  if (!content.organizerIds.length) notes.push(asWarning('organizer-missing', 'organizers', 'Nobody is named as its organizer.'));
+  if (online && !content.onlineAddress.trim()) notes.push(asError('online-address-missing', 'online', says('onlineAddressMissing')));
+  if (content.attendance !== 'online' && !content.venueIds.length) notes.push(asWarning('venue-missing', 'venues', says('venueMissing')));
+  if (!content.organizerIds.length) notes.push(asWarning('organizer-missing', 'organizers', says('organizerMissing')));
   for (const venue of venues) notes.push(...venueNotes(content, venue, coming, context));
   for (const id of content.organizerIds) {
     const organizer = context.organizer?.(id);
     if (organizer?.binned)
       notes.push(
-        asWarning('organizer-binned', 'organizers', `“${organizer.name}” is in the bin.`, {
-          quickFix: { words: 'Take it off', content: { organizerIds: content.organizerIds.filter((o) => o !== id) } },
+        asWarning('organizer-binned', 'organizers', says('inTheBin', { name: organizer.name }), {
+          quickFix: { says: says('takeItOff'), content: { organizerIds: content.organizerIds.filter((o) => o !== id) } },
         }),
       );
   }
   if (venues.length && !content.access.trim() && !venues.some((v) => v.access))
-    notes.push(asWarning('access-missing', 'access', 'Nothing is said about how people get in, neither here nor at the venue.'));
+    notes.push(asWarning('access-missing', 'access', says('accessMissing')));
   return notes;
 }
 
@@ -60,12 +59,14 @@ function venueNotes(
 ): ValidationNote[] {
   const notes: ValidationNote[] = [];
   if (venue.binned) {
-    const quickFix = { words: 'Take it off', content: { venueIds: content.venueIds.filter((id) => id !== venue.id) } };
-    notes.push(asWarning('venue-binned', 'venues', `“${venue.name}” is in the bin.`, { quickFix }));
+    const quickFix = { says: says('takeItOff'), content: { venueIds: content.venueIds.filter((id) => id !== venue.id) } };
+    notes.push(asWarning('venue-binned', 'venues', says('inTheBin', { name: venue.name }), { quickFix }));
   }
-  if (!venue.placed) notes.push(asWarning('venue-unplaced', 'venues', `${venue.name} has no position yet: it will not be on the map.`));
+  if (!venue.placed) notes.push(asWarning('venue-unplaced', 'venues', says('venueUnplaced', { name: venue.name })));
   if (venue.capacity !== null && content.expected !== null && content.expected > venue.capacity)
-    notes.push(asWarning('room-small', 'expected', `${venue.name} holds ${venue.capacity}; ${content.expected} are expected.`));
+    notes.push(
+      asWarning('room-small', 'expected', says('roomSmall', { name: venue.name, capacity: venue.capacity, expected: content.expected })),
+    );
   const { hours } = venue;
   if (!hours) return notes;
   const here = coming.filter((d) => (d.venueId ?? venue.id) === venue.id && d.eventStatus !== 'cancelled' && d.eventStatus !== 'postponed');
@@ -76,8 +77,14 @@ function venueNotes(
     const named = shut.slice(0, 3);
     const year = named.some((d) => ymdOf(d.start.day).year !== ymdOf(today).year);
     const days = named.map((d) => sayDay(d.start.day, style, { weekday: 'short', month: 'short', year }));
-    const more = shut.length > 3 ? [...days, `${shut.length - 3} more`] : days;
-    notes.push(asWarning('venue-closed', 'venues', `${venue.name} is ${partly ? 'not open all the time' : 'closed'} on ${sayList(more)}.`));
-  } else if (here.length) notes.push(good('venue-open', 'venues', `${venue.name} is open then.`));
+    const more = shut.length - named.length;
+    notes.push(
+      asWarning(
+        'venue-closed',
+        'venues',
+        says('venueClosed', { name: venue.name, partly: partly ? 'yes' : 'no', days: more ? days.join(', ') : sayList(days), more }),
+      ),
+    );
+  } else if (here.length) notes.push(good('venue-open', 'venues', says('venueOpen', { name: venue.name })));
   return notes;
 }

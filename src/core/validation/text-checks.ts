@@ -3,6 +3,7 @@ import { type ListingContent, SUMMARY_SHOWN } from '../listing/content';
 import { linesOf, MONTH_ENTRY, MONTH_LINES } from '../text/measure';
 import { plainText, shorten } from '../text/text';
 import { good, asWarning, type ValidationNote, asError } from './note';
+import { says } from './saying';
 
 /** Words that stay as they are when a title in capitals is written in sentence case: short ones, with a digit or dots. */
 const isName = (word: string): boolean => /\d/.test(word) || /^(\p{L}\.)+$/u.test(word);
@@ -55,32 +56,26 @@ export function wordNotes(content: ListingContent): ValidationNote[] {
 
 function titleNotes(content: ListingContent): ValidationNote[] {
   const title = content.title.trim();
-  if (!title) return [asError('title-missing', 'title', 'The title is missing.')];
+  if (!title) return [asError('title-missing', 'title', says('titleMissing'))];
   const notes: ValidationNote[] = [];
   if (isShouting(title))
     notes.push(
-      asWarning('title-capitals', 'title', 'The title is all in capitals; sentence case reads better.', {
-        quickFix: { words: `Write “${sentenceCase(title)}”`, content: { title: sentenceCase(title) } },
+      asWarning('title-capitals', 'title', says('titleCapitals'), {
+        quickFix: { says: says('writeTitle', { title: sentenceCase(title) }), content: { title: sentenceCase(title) } },
       }),
     );
   const bare = withoutCopyWords(title);
   if (bare !== title && bare)
     notes.push(
-      asWarning('title-copy', 'title', 'The title still says that it is a copy.', {
-        quickFix: { words: `Make it “${bare}”`, content: { title: bare } },
+      asWarning('title-copy', 'title', says('titleCopy'), {
+        quickFix: { says: says('makeItTitle', { title: bare }), content: { title: bare } },
       }),
     );
   const short = content.shortTitle.trim() || title;
   const lines = linesOf(short, MONTH_ENTRY);
   if (lines > MONTH_LINES)
-    notes.push(
-      asWarning(
-        'short-title-long',
-        'shortTitle',
-        `“${short.slice(0, 60)}” takes ${lines} lines in the month, which shows ${MONTH_LINES}; give a short title.`,
-      ),
-    );
-  else notes.push(good('title-fits', 'title', 'The title fits the month sheet.'));
+    notes.push(asWarning('short-title-long', 'shortTitle', says('titleLong', { title: short.slice(0, 60), lines, most: MONTH_LINES })));
+  else notes.push(good('title-fits', 'title', says('titleFits')));
   return notes;
 }
 
@@ -88,27 +83,25 @@ function summaryNotes(content: ListingContent): ValidationNote[] {
   const summary = content.summary.trim();
   const first = firstSentence(content.text);
   if (!summary) {
-    if (!first) return [asWarning('summary-missing', 'summary', 'Neither summary nor text: lists will show the title alone.')];
-    const quickFix = { words: 'Take the text’s first sentence', content: { summary: first } };
-    return [asWarning('summary-missing', 'summary', 'No summary: lists will show the first words of the text.', { quickFix })];
+    if (!first) return [asWarning('summary-missing', 'summary', says('nothingToRead'))];
+    const quickFix = { says: says('firstSentence'), content: { summary: first } };
+    return [asWarning('summary-missing', 'summary', says('summaryMissing'), { quickFix })];
   }
   if (summary.length <= SUMMARY_SHOWN.search) return [];
-  const quickFix = { words: 'Cut it at a word', content: { summary: shorten(summary, SUMMARY_SHOWN.search) } };
+  const quickFix = { says: says('cutAtWord'), content: { summary: shorten(summary, SUMMARY_SHOWN.search) } };
   return [
-    asWarning(
-      'summary-long',
-      'summary',
-      `The summary has ${summary.length} characters; search engines show about ${SUMMARY_SHOWN.search}.`,
-      {
-        quickFix,
-      },
-    ),
+    asWarning('summary-long', 'summary', says('summaryLong', { has: summary.length, most: SUMMARY_SHOWN.search }), {
+      quickFix,
+    }),
   ];
 }
 
 function looseNotes(content: ListingContent): ValidationNote[] {
   const { title, shortTitle, summary } = content;
   if (![title, shortTitle, summary].some((text) => LOOSE.test(text))) return [];
-  const quickFix = { words: 'Take them out', content: { title: tidied(title), shortTitle: tidied(shortTitle), summary: tidied(summary) } };
-  return [asWarning('spaces', LOOSE.test(summary) && !LOOSE.test(title) ? 'summary' : 'title', 'There are extra spaces.', { quickFix })];
+  const quickFix = {
+    says: says('takeSpacesOut'),
+    content: { title: tidied(title), shortTitle: tidied(shortTitle), summary: tidied(summary) },
+  };
+  return [asWarning('spaces', LOOSE.test(summary) && !LOOSE.test(title) ? 'summary' : 'title', says('spaces'), { quickFix })];
 }

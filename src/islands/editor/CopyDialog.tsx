@@ -52,7 +52,7 @@ export function CopyDialog({ id, title, site, onClose }: CopyProps) {
     }
   };
   return (
-    <AskBox title={w.copyThisListing()} command="Copy it" disabled={busy} wrong={wrong} onSubmit={submit} onClose={onClose}>
+    <AskBox title={w.copyThisListing()} command={w.copyIt()} disabled={busy} wrong={wrong} onSubmit={submit} onClose={onClose}>
       <div className="field">
         <label htmlFor="copy-when">{w.whenIsIt()}</label>
         <input

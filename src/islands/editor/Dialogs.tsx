@@ -27,7 +27,7 @@ export function SignInAgain({ onDone, onClose }: { onDone: () => void; onClose: 
       );
   };
   return (
-    <AskBox title={w.yourSessionHasEnded()} command="Sign in and save" wrong={wrong} onSubmit={submit} onClose={onClose}>
+    <AskBox title={w.yourSessionHasEnded()} command={w.signInAndSave()} wrong={wrong} onSubmit={submit} onClose={onClose}>
       <p className="m-0">{w.nothingIsLostSign()}</p>
       <div className="field">
         <label htmlFor="again-mail">{w.mailAddress()}</label>

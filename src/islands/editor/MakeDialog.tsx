@@ -62,7 +62,7 @@ export function MakeDialog({
   return (
     <AskBox
       title={kind === 'venues' ? w.makeAVenue() : w.makeAnOrganizer()}
-      command="Make it"
+      command={w.makeIt()}
       disabled={isSubmitting}
       wrong={wrong}
       onSubmit={submit}

@@ -11,6 +11,7 @@ import { MakeDialog } from '../editor/MakeDialog';
 import { Questions } from '../fields/Questions';
 import { type Correction, type EntryRow, keyOf, rowsOf } from './entry-rows';
 import { entryWords } from '@/words/desk';
+import { sayNote } from '@/words/proof';
 
 const w = entryWords.entry;
 
@@ -290,5 +291,6 @@ async function likeSentence(draft: string, signal: AbortSignal): Promise<string 
   const outcome = await ask<{ notes: ValidationNote[] }>('/api/v1/proof', request);
   if (outcome.kind !== 'done') return undefined;
   const { notes } = outcome.value;
-  return (notes.find((n) => n.kind === 'lookalike') ?? notes.find((n) => n.kind === 'venue-clash'))?.sentence ?? '';
+  const near = notes.find((n) => n.kind === 'lookalike') ?? notes.find((n) => n.kind === 'venue-clash');
+  return near ? sayNote(near.says) : '';
 }

@@ -70,7 +70,13 @@ export function WhenDialog({ title, start, value, today, onKeep, onClose }: When
     if (typed) onKeep(isoDateTime({ day: typed.day, minute }));
   };
   return (
-    <AskBox title={w.firstDateOf({ title: title || w.withoutATitle() })} command="Keep" disabled={!typed} onSubmit={keep} onClose={onClose}>
+    <AskBox
+      title={w.firstDateOf({ title: title || w.withoutATitle() })}
+      command={w.keep()}
+      disabled={!typed}
+      onSubmit={keep}
+      onClose={onClose}
+    >
       <div>
         <DayField label={w.day()} value={day} onChange={setDay} />
         {minute !== null && (

@@ -1,5 +1,9 @@
 /** Who may do what. Roles: coordinator (everything), editor (all listings, Intake), contributor (own listings). */
 
+import { serverWords } from '@/words/desk';
+
+const w = serverWords.accountsRoles;
+
 /** The roles of the team; each may all that those after it may. */
 export const ROLES = ['coordinator', 'editor', 'contributor'] as const;
 /** One of {@link ROLES}. */
@@ -13,7 +17,7 @@ export interface Actor {
 }
 
 /** Stands in audit lines for what the site does by itself. */
-export const SITE_ACTOR: Actor = { id: null, name: 'The site', role: 'site' };
+export const SITE_ACTOR: Actor = { id: null, name: w.theSite(), role: 'site' };
 
 /** May they change every listing? */
 export function editsAll(actor: Actor): boolean {

@@ -27,7 +27,10 @@ const make = (part: Partial<Parameters<typeof createAccount>[2]> = {}) =>
     createAccount(tx, auth, { name: 'Maud Ternby', email: 'Maud@Almanac.example', role: 'coordinator', password: LONG, ...part }, BY),
   );
 const signIn = (password: string) =>
-  auth.api.signInEmail({ body: { email: 'maud@almanac.example', password }, asResponse: true }).then((r) => r.status);
+  auth.api.signInEmail({ body: { email: 'maud@almanac.example', password }, asResponse: true }).then(
+    (r) => r.status,
+    (error: { statusCode: number }) => error.statusCode,
+  );
 
 describe('accounts', () => {
   it('sign in with the whole password, of which nothing is cut off or kept', async () => {
@@ -53,7 +56,7 @@ describe('accounts', () => {
     const close = () => inTx(db, (tx) => changeAccount(tx, maud, { role: 'coordinator', active: false }, BY));
     expect((await problem(close())).title).toContain('last coordinator');
     expect((await problem(inTx(db, (tx) => changeAccount(tx, maud, { role: 'editor', active: true }, BY)))).kind).toBe('refused');
-    await make({ email: 'ivo@almanac.example' });
+    await make({ name: 'Ivo Skerrit', email: 'ivo@almanac.example' });
     await signIn(LONG);
     expect(await db.select().from(session)).toHaveLength(1);
     await close();
@@ -101,5 +104,63 @@ describe('invitations', () => {
     expect((await problem(send({ name: '' }))).fields[0]?.field).toBe('name');
     expect((await problem(send({ email: 'nan@' }))).fields[0]?.field).toBe('email');
     expect(await db.select().from(outbox)).toHaveLength(0);
+  });
+});
+
+describe('signing in', () => {
+  const reset = async (): Promise<string> => {
+    await auth.api.requestPasswordReset({ body: { email: 'maud@almanac.example' } });
+    const mails = await db.select().from(outbox);
+    return /token=([\w-]+)/.exec(mails.at(-1)?.text ?? '')?.[1] ?? '';
+  };
+
+  it('tells whoever knows the password that the account is closed, and nobody else', async () => {
+    const maud = await make();
+    await make({ name: 'Ivo Skerrit', email: 'ivo@almanac.example' });
+    await inTx(db, (tx) => changeAccount(tx, maud, { role: 'editor', active: false }, BY));
+    const answer = await auth.api.signInEmail({ body: { email: 'maud@almanac.example', password: LONG }, asResponse: true });
+    expect([answer.status, ((await answer.json()) as { code: string }).code]).toEqual([403, 'ACCOUNT_CLOSED']);
+    expect(await signIn('another password that is wrong')).toBe(401);
+    expect(await db.select().from(session)).toHaveLength(0);
+  });
+
+  it('is bounded for one account, from wherever the tries come, and counts anew once it worked', async () => {
+    await make();
+    for (let i = 0; i < 19; i++) expect(await signIn('wrong-password-1')).toBe(401);
+    expect(await signIn(LONG)).toBe(200);
+    for (let i = 0; i < 20; i++) expect(await signIn('wrong-password-1')).toBe(401);
+    expect(await signIn('wrong-password-1')).toBe(429);
+    expect(await signIn(LONG)).toBe(429);
+  });
+
+  it('by a link for a new password ends the other links', async () => {
+    await make();
+    const [first, second] = [await reset(), await reset()];
+    expect(first).not.toBe(second);
+    await auth.api.resetPassword({ body: { newPassword: `${LONG} anew`, token: second } });
+    await expect(auth.api.resetPassword({ body: { newPassword: 'somebody else’s words', token: first } })).rejects.toThrow();
+    expect(await signIn(`${LONG} anew`)).toBe(200);
+  });
+});
+
+describe('names of the team', () => {
+  it.each([
+    ['Maud Ternby', 'already'],
+    ['  MAUD   térnby ', 'already'],
+    ['Maud\u202e Ternby', 'already'],
+    ['x'.repeat(40_000), 'at most 80'],
+    ['\u200b \t', 'missing'],
+  ])('%s is refused at its field', async (name, said) => {
+    await make();
+    for (const refused of [
+      () => make({ name, email: 'other@almanac.example' }),
+      () =>
+        inTx(db, (tx) =>
+          invite(tx, { name, email: 'new@almanac.example', role: 'editor', siteName: 'x', address: 'http://127.0.0.1' }, BY),
+        ),
+    ]) {
+      const { fields } = await problem(refused());
+      expect([fields[0]?.field, fields[0]?.message]).toEqual(['name', expect.stringContaining(said)]);
+    }
   });
 });

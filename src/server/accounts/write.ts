@@ -9,6 +9,9 @@ import { queueMail } from '../mail/outbox';
 import { isMail } from '@/core/validation/links';
 import { type Auth, PASSWORD } from './auth';
 import type { Actor, Role } from './roles';
+import { serverWords } from '@/words/desk';
+
+const w = serverWords.accountsWrite;
 
 /** An account to be made at once, by the operator. */
 export interface NewAccount {
@@ -20,23 +23,47 @@ export interface NewAccount {
 
 /** The rule for passwords: only their length. Nothing is cut off. */
 export function checkPassword(password: string): void {
-  if (password.length < PASSWORD.min)
-    throw invalid('password', `A password has at least ${PASSWORD.min} characters; a few unrelated words do well.`);
-  if (password.length > PASSWORD.max) throw invalid('password', `A password has at most ${PASSWORD.max} characters.`);
+  if (password.length < PASSWORD.min) throw invalid('password', w.aPasswordHasAt({ min: PASSWORD.min }));
+  if (password.length > PASSWORD.max) throw invalid('password', w.aPasswordHasAtMost({ max: PASSWORD.max }));
 }
+
+/** So long is a name at most; it stands beside what somebody did. */
+const NAME_LENGTH = 80;
+
+/**
+ * A name as it is kept: one line, bounded, and not that of somebody else on the team, whatever its capitals and accents.
+ * @throws Problem at `name`
+ */
+async function nameToKeep(tx: Db, typed: string): Promise<string> {
+  const name = typed
+    .normalize('NFC')
+    .replace(/[\p{C}\s]+/gu, ' ')
+    .trim();
+  if (!name) throw invalid('name', w.theNameIsMissing());
+  if (name.length > NAME_LENGTH) throw invalid('name', w.theNameHasAtMost({ most: NAME_LENGTH }));
+  const others = await tx.select({ name: user.name }).from(user);
+  if (others.some((other) => foldedName(other.name) === foldedName(name))) throw invalid('name', w.somebodyIsCalledThat({ name }));
+  return name;
+}
+
+const foldedName = (name: string): string =>
+  name
+    .normalize('NFKD')
+    .replace(/[^\p{L}\p{N}]/gu, '')
+    .toLowerCase();
 
 /** Makes an account with a password. The mail address must not have one yet. */
 export async function createAccount(tx: Db, auth: Auth, input: NewAccount, by: Actor): Promise<string> {
   const email = input.email.trim().toLowerCase();
-  if (!input.name.trim()) throw invalid('name', 'The name is missing.');
-  if (!isMail(email)) throw invalid('email', 'The mail address needs a name, an @ and a domain.');
+  const name = await nameToKeep(tx, input.name);
+  if (!isMail(email)) throw invalid('email', w.theMailAddressNeeds());
   checkPassword(input.password);
   const [taken] = await tx.select({ id: user.id }).from(user).where(eq(user.email, email));
-  if (taken) throw invalid('email', 'There is an account with this mail address already.');
+  if (taken) throw invalid('email', w.thereIsAnAccount());
   const context = await auth.$context;
   const hash = await context.password.hash(input.password);
   const id = newId();
-  await tx.insert(user).values({ id, name: input.name.trim().slice(0, 120), email, emailVerified: true, role: input.role });
+  await tx.insert(user).values({ id, name, email, emailVerified: true, role: input.role });
   await tx.insert(account).values({ id: newId(), accountId: id, providerId: 'credential', userId: id, password: hash });
   await tx.insert(audit).values({
     id: newId(),
@@ -64,17 +91,17 @@ const INVITATION_DAYS = 7;
 /** Invites somebody by mail; an invitation that they have already ends. Throws a Problem for an address that has an account. */
 export async function invite(tx: Db, { name, email, role, siteName, address }: Invite, by: Actor): Promise<void> {
   const mail = email.trim().toLowerCase();
-  if (!name.trim()) throw invalid('name', 'The name is missing.');
-  if (!isMail(mail)) throw invalid('email', 'The mail address needs a name, an @ and a domain.');
+  const called = await nameToKeep(tx, name);
+  if (!isMail(mail)) throw invalid('email', w.theMailAddressNeeds());
   const [taken] = await tx.select({ id: user.id }).from(user).where(eq(user.email, mail));
-  if (taken) throw invalid('email', 'There is an account with this mail address already.');
+  if (taken) throw invalid('email', w.thereIsAnAccount());
   const token = newToken();
   const now = new Date();
   const expiresAt = new Date(now.getTime() + INVITATION_DAYS * 24 * 3_600_000);
   await tx.delete(invitation).where(and(eq(invitation.email, mail), isNull(invitation.acceptedAt)));
   await tx
     .insert(invitation)
-    .values({ id: newId(), tokenHash: hashToken(token), email: mail, name: name.trim().slice(0, 120), role, invitedBy: by.id, expiresAt });
+    .values({ id: newId(), tokenHash: hashToken(token), email: mail, name: called, role, invitedBy: by.id, expiresAt });
   await tx.insert(audit).values({
     id: newId(),
     at: now,
@@ -84,8 +111,8 @@ export async function invite(tx: Db, { name, email, role, siteName, address }: I
     kind: 'account',
     subjectId: mail,
   });
-  const text = `${by.name} invites you to the Desk of ${siteName}, as ${role}.\n\nChoose a password here, within ${INVITATION_DAYS} days:\n${address}/desk/invitation/${token}`;
-  await queueMail(tx, { to: mail, subject: `Your invitation to ${siteName}`, text }, now);
+  const text = w.invitesYouToThe({ name: by.name, siteName, role, invitationDays: INVITATION_DAYS, address, token });
+  await queueMail(tx, { to: mail, subject: w.yourInvitationTo({ siteName }), text }, now);
 }
 
 /** The invitation behind a private address. Throws a Problem when it is used, over or none. */
@@ -94,7 +121,7 @@ export async function openInvitation(tx: Db, token: string): Promise<typeof invi
     .select()
     .from(invitation)
     .where(and(eq(invitation.tokenHash, hashToken(token)), isNull(invitation.acceptedAt), gt(invitation.expiresAt, new Date())));
-  if (!row) throw new Problem('missing', 'This invitation is not valid: it was used, withdrawn, or is older than a week. Ask for another.');
+  if (!row) throw new Problem('missing', w.thisInvitationIsNot());
   return row;
 }
 
@@ -119,7 +146,7 @@ export async function changeAccount(tx: Db, id: string, change: { role: Role; ac
       .select({ n: sql<number>`count(*)::int` })
       .from(user)
       .where(and(eq(user.role, 'coordinator'), eq(user.active, true), ne(user.id, id)));
-    if (!others?.n) throw refused('This is the last coordinator; make somebody else one first.');
+    if (!others?.n) throw refused(w.thisIsTheLast());
   }
   await tx
     .update(user)

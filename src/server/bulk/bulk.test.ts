@@ -99,7 +99,7 @@ describe('many listings at once', () => {
     });
     const { id, said, state } = await run(ids, { kind: 'publish' });
     expect([state, said]).toEqual(['done', '1 listing published, 3 stayed as they were.']);
-    const report = await readReport(db, id);
+    const report = await readReport(db, id, EDITOR);
     expect([report.done, report.stayed.map((s) => s.reason)]).toEqual([
       1,
       ['no date yet', 'it is published as it stands', 'it was removed meanwhile'],
@@ -118,7 +118,7 @@ describe('many listings at once', () => {
       cannot: [{ reason: 'it is a draft already', count: 31, titles: ['Draft 1', 'Draft 2', 'Draft 3'] }],
     });
     const { id } = await run([empty.id, ...drafts, GONE], { kind: 'draft' });
-    const { stayed } = await readReport(db, id);
+    const { stayed } = await readReport(db, id, EDITOR);
     expect(stayed.map(({ reason, count, titles }) => [reason, count, titles.length])).toEqual([
       ['it is a draft already', 31, 20],
       ['it was removed meanwhile', 1, 1],
@@ -189,7 +189,9 @@ describe('many listings at once', () => {
     expect(await undo(id)).toBe('2 listings put back; 1 could not be.');
     expect((await rowOf(one.id)).working).toMatchObject({ summary: 'Somebody’s words', venueIds: [places.venue] });
     expect((await rowOf(two.id)).working.venueIds).toEqual([]);
-    expect((await readReport(db, id)).stayed).toEqual([{ titles: ['Two'], count: 1, reason: 'the same was changed by somebody since' }]);
+    expect((await readReport(db, id, EDITOR)).stayed).toEqual([
+      { titles: ['Two'], count: 1, reason: 'the same was changed by somebody since' },
+    ]);
   });
 
   it('change stages and go back to them', async () => {
@@ -213,7 +215,7 @@ describe('many listings at once', () => {
     const nan: Actor = { id: null, name: 'Nan', role: 'contributor' };
     const others = await make('Others');
     const plan = await planBulk(db, [others.id], { kind: 'publish' }, change(nan));
-    expect(plan.cannot[0]?.reason).toBe('it belongs to somebody else');
+    expect(plan.cannot[0]?.reason).toBe('this listing belongs to somebody else; ask an editor');
     const { said } = await run([others.id], { kind: 'bin' }, nan);
     expect(said).toBe('0 listings put in the bin, 1 stayed as it was.');
   });
@@ -232,7 +234,7 @@ describe('many listings at once', () => {
       false,
       false,
     ]);
-    await inTx(db, (tx) => cancelJob(tx, started.job));
+    await inTx(db, (tx) => cancelJob(tx, started.job, EDITOR));
     expect((await site.jobs.wait(started.job, 20_000)).state).toBe('cancelled');
     expect((await db.select().from(bulkItem)).map((i) => i.state).sort()).toEqual(['', '', '', ...Array(6).fill('undone')]);
     for (const row of rows) expect((await rowOf(row.id)).working.headline).toBe(false);

@@ -1,22 +1,25 @@
 /** What may be asked of many listings. */
 import { z } from 'zod';
 import { type BulkAction, MOST_SHIFT_DAYS } from '@/core/listing/bulk-actions';
+import { serverWords } from '@/words/desk';
 
-const id = z.uuid({ error: 'Choose one' });
+const w = serverWords.bulkInput;
+
+const id = z.uuid({ error: w.chooseOne() });
 const action = z.discriminatedUnion('kind', [
   z.object({ kind: z.enum(['publish', 'withdraw', 'draft', 'bin']) }),
   z.object({ kind: z.literal('category'), id, instead: z.boolean() }),
   z.object({ kind: z.literal('venue'), id }),
   z.object({ kind: z.literal('organizer'), id, instead: z.boolean() }),
-  z.object({ kind: z.literal('tag'), ids: z.array(id).min(1, 'Choose a tag').max(30), off: z.boolean() }),
+  z.object({ kind: z.literal('tag'), ids: z.array(id).min(1, w.chooseATag()).max(30), off: z.boolean() }),
   z.object({
     kind: z.literal('shift'),
     days: z
-      .number({ error: 'Say by how many days' })
-      .int('Whole days')
-      .min(-MOST_SHIFT_DAYS, `At most ${MOST_SHIFT_DAYS} days`)
-      .max(MOST_SHIFT_DAYS, `At most ${MOST_SHIFT_DAYS} days`)
-      .refine((n) => n !== 0, { error: 'Say by how many days' }),
+      .number({ error: w.sayByHowMany() })
+      .int(w.wholeDays())
+      .min(-MOST_SHIFT_DAYS, w.atMostDays({ mostShiftDays: MOST_SHIFT_DAYS }))
+      .max(MOST_SHIFT_DAYS, w.atMostDays({ mostShiftDays: MOST_SHIFT_DAYS }))
+      .refine((n) => n !== 0, { error: w.sayByHowMany() }),
   }),
   z.object({ kind: z.literal('headline'), on: z.boolean() }),
 ]);
@@ -25,7 +28,7 @@ const action = z.discriminatedUnion('kind', [
 export const bulkInput = z
   .object({ ids: z.array(z.uuid()).max(2000).optional(), query: z.string().max(2000).optional(), action })
   .refine((v) => (v.ids === undefined) !== (v.query === undefined), {
-    error: 'Choose some listings first',
+    error: w.chooseSomeListingsFirst(),
     path: ['ids'],
   }) as unknown as z.ZodType<{
   ids?: string[];

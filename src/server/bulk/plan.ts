@@ -1,10 +1,13 @@
 /** What an action would do with each of many listings, said before it is done. Reads only. */
 import { inArray } from 'drizzle-orm';
 import { applied, type BulkAction, type BulkPlan, type Stays, staged } from '@/core/listing/bulk-actions';
-import { mayEdit } from '../accounts/roles';
+import { actionOf, type ListingAction, sayRefusal, whyRefused } from '../accounts/permissions';
 import type { Db } from '../db/client';
 import { listing, listingCopy } from '../db/schema';
 import { type Change, whatStops } from '../listings/write';
+import { serverWords } from '@/words/desk';
+
+const w = serverWords.bulkPlan;
 
 type Row = typeof listing.$inferSelect;
 /** So many reasons are said, and so many titles for each. */
@@ -13,16 +16,24 @@ const MOST_NAMED = 3;
 /** So many are read at once; the thread is free between them. */
 const AT_ONCE = 200;
 
+const STAGES = { withdraw: 'withdrawn', draft: 'draft', bin: 'binned' } as const;
+
+/** What an action is to one listing. */
+function doingOf({ kind }: BulkAction, row: Row): ListingAction {
+  if (kind === 'publish') return 'publish';
+  return kind === 'withdraw' || kind === 'draft' || kind === 'bin' ? actionOf(STAGES[kind], row) : 'save';
+}
+
 /** Why an action cannot be done with a listing; undefined when it can. */
 export function whyNot(row: Row | undefined, action: BulkAction, change: Change, unlooked: number): string | undefined {
-  if (!row) return 'it was removed meanwhile';
-  if (!mayEdit(change.by, row)) return 'it belongs to somebody else';
-  if ((action.kind === 'publish' || action.kind === 'withdraw') && change.by.role === 'contributor')
-    return 'publishing needs a decision of an editor';
+  if (!row) return w.itWasRemovedMeanwhile();
+  const doing = doingOf(action, row);
+  const why = whyRefused(change.by, doing, row);
+  if (why) return lower(sayRefusal(why, doing, row));
   const to = staged(row.stage, row.edited, action.kind);
   if (to && 'reason' in to) return to.reason;
   if (action.kind === 'publish') {
-    if (unlooked) return 'it is a copy that was not looked at yet';
+    if (unlooked) return w.itIsACopy();
     return lower(whatStops(row.working, change));
   }
   if (to) return undefined;
@@ -48,7 +59,7 @@ export async function planBulk(db: Db, ids: readonly string[], action: BulkActio
       if (reason === undefined) plan.can++;
       else {
         plan.cannotCount++;
-        addStay(plan.cannot, row?.title || 'Without a title', reason);
+        addStay(plan.cannot, row?.title || w.withoutATitle(), reason);
       }
     }
     await new Promise((resolve) => setImmediate(resolve));

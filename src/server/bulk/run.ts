@@ -5,8 +5,7 @@
 import { and, asc, desc, eq, inArray, sql } from 'drizzle-orm';
 import { applied, type BulkAction, BULK_WORDS, staged, type Stays } from '@/core/listing/bulk-actions';
 import { mergeContents } from '@/core/listing/merge';
-import { sayCount } from '@/core/phrase/format';
-import type { Role } from '../accounts/roles';
+import { type Actor, editsAll, type Role } from '../accounts/roles';
 import type { Db } from '../db/client';
 import { newId } from '../db/ids';
 import { type BulkBefore, bulkItem, bulkRun, type job, listing, published } from '../db/schema';
@@ -15,6 +14,9 @@ import { type JobContext, type Step, startJob, type Work } from '../jobs/runner'
 import { type Change, changeStage, moveToStage, publishListing, saveListing } from '../listings/write';
 import { whyNot } from './plan';
 import { readUnlooked } from '../validation/copies';
+import { serverWords } from '@/words/desk';
+
+const w = serverWords.bulkRun;
 
 type Job = typeof job.$inferSelect;
 type Run = typeof bulkRun.$inferSelect;
@@ -41,11 +43,17 @@ export async function startBulk(tx: Db, ids: readonly string[], action: BulkActi
   return { run: runId, job: jobId };
 }
 
-/** One run. Throws a Problem when there is none. */
-export async function readRun(db: Db, id: string): Promise<Run> {
+async function readRun(db: Db, id: string): Promise<Run> {
   const [row] = await db.select().from(bulkRun).where(eq(bulkRun.id, id));
   if (!row) throw notFound('action');
   return row;
+}
+
+/** A run of somebody's own; editors see every one. To others it is not there. */
+async function ownRun(db: Db, id: string, actor: Actor): Promise<Run> {
+  const run = await readRun(db, id);
+  if (!editsAll(actor) && run.byId !== actor.id) throw notFound('action');
+  return run;
 }
 
 const changeOf = (run: Run, { settings, now }: Pick<JobContext, 'settings' | 'now'>): Change => ({
@@ -149,7 +157,7 @@ async function undoStep(tx: Db, row: Job, size: number, context: JobContext): Pr
 async function undoOne(tx: Db, item: typeof bulkItem.$inferSelect, action: BulkAction, change: Change): Promise<string | undefined> {
   const { before } = item;
   const [row] = await tx.select().from(listing).where(eq(listing.id, item.listingId)).for('update');
-  if (!before || !row) return 'it was removed meanwhile';
+  if (!before || !row) return w.itWasRemovedMeanwhile();
   try {
     return await tx.transaction((inner) => {
       const own = inner;
@@ -190,11 +198,11 @@ async function giveTimes(tx: Db, row: Listing, { stage, times }: BulkBefore, cha
 /** Somebody worked on it since: only what the action did is taken out, where nobody changed that too. */
 async function takeOut(tx: Db, row: Listing, before: BulkBefore, action: BulkAction, change: Change): Promise<string | undefined> {
   const to = staged(before.stage, before.edited, action.kind);
-  if (to) return 'somebody worked on it since';
+  if (to) return w.somebodyWorkedOnIt();
   const after = applied(before.working, action);
-  if (typeof after === 'string' || row.stage !== before.stage) return 'somebody worked on it since';
+  if (typeof after === 'string' || row.stage !== before.stage) return w.somebodyWorkedOnIt();
   const { merged, collisions } = mergeContents(after, before.working, row.working);
-  if (collisions.length) return 'the same was changed by somebody since';
+  if (collisions.length) return w.theSameWasChanged();
   const live = row.stage === 'published' && !row.edited;
   const saved = await saveListing(tx, { id: row.id, content: merged, revision: row.revision }, change);
   if (live) await publishListing(tx, row.id, saved.revision, change);
@@ -213,13 +221,13 @@ async function countStates(db: Db, run: Run): Promise<Map<string, number>> {
 async function sayRun(db: Db, run: Run): Promise<string> {
   const counts = await countStates(db, run);
   const stayed = counts.get('stayed') ?? 0;
-  return `${sayCount(counts.get('done') ?? 0, 'listing')} ${BULK_WORDS[run.action.do.kind].done}${stayed ? `, ${stayed} stayed as ${stayed === 1 ? 'it was' : 'they were'}` : ''}.`;
+  return `${w.listing({ get: counts.get('done') ?? 0 })} ${BULK_WORDS[run.action.do.kind].done}${stayed ? w.stayedAsItWas({ stayed }) : ''}.`;
 }
 
 async function sayUndo(db: Db, run: Run): Promise<string> {
   const counts = await countStates(db, run);
   const left = counts.get('left') ?? 0;
-  return `${sayCount(counts.get('undone') ?? 0, 'listing')} put back${left ? `; ${left} could not be` : ''}.`;
+  return w.listingPutBack({ get: counts.get('undone') ?? 0, left: left ? w.couldNotBe({ left }) : '' });
 }
 
 /** What a run did, and which listings stayed and why. */
@@ -235,8 +243,8 @@ export interface RunReport {
 const MOST_NAMED = 20;
 
 /** What came of an action, with those that stayed or could not be put back. */
-export async function readReport(db: Db, id: string): Promise<RunReport> {
-  const run = await readRun(db, id);
+export async function readReport(db: Db, id: string, actor: Actor): Promise<RunReport> {
+  const run = await ownRun(db, id, actor);
   const counts = await countStates(db, run);
   const titles = sql`coalesce(nullif(${listing.title}, ''), 'one that is gone')`;
   const stayed = await db
@@ -261,11 +269,12 @@ export async function readReport(db: Db, id: string): Promise<RunReport> {
 
 /** Begins to take an action back. */
 export async function startUndo(tx: Db, id: string, change: Change): Promise<string> {
-  const [run] = await tx.select().from(bulkRun).where(eq(bulkRun.id, id)).for('update');
-  if (!run) throw notFound('action');
-  if (run.undoneAt) throw new Problem('conflict', 'That was taken back already.');
+  const [locked] = await tx.select({ id: bulkRun.id }).from(bulkRun).where(eq(bulkRun.id, id)).for('update');
+  if (!locked) throw notFound('action');
+  const run = await ownRun(tx, id, change.by);
+  if (run.undoneAt) throw new Problem('conflict', w.thatWasTakenBack());
   const counts = await countStates(tx, run);
-  if (counts.get('')) throw new Problem('conflict', 'It is still under way; cancel it instead.');
+  if (counts.get('')) throw new Problem('conflict', w.itIsStillUnder());
   const job = await startJob(tx, {
     kind: 'bulk-undo',
     total: counts.get('done') ?? 0,

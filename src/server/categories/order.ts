@@ -6,16 +6,19 @@ import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';
 import { category } from '../db/schema';
 import { invalid, Problem } from '../problem';
+import { serverWords } from '@/words/desk';
+
+const w = serverWords.categoriesOrder;
 
 /** All of them at once: an order that leaves one out, because somebody made it meanwhile, is refused. A child takes its parent's shape. */
 export async function orderCategories(tx: Db, order: readonly TreeItem[], by: Actor): Promise<void> {
   const rows = new Map((await tx.select().from(category).for('update')).map((row) => [row.id, row]));
   if (order.length !== rows.size || new Set(order.map((o) => o.id)).size !== rows.size || !order.every((o) => rows.has(o.id)))
-    throw new Problem('conflict', 'Somebody added or removed a category meanwhile; open the page again.');
+    throw new Problem('conflict', w.somebodyAddedOrRemoved());
   const parents = new Map(order.map((o) => [o.id, o.parentId]));
   for (const [position, { id, parentId }] of order.entries()) {
-    if (parentId === id) throw invalid('order', 'A category cannot stand under itself.');
-    if (parentId && (!parents.has(parentId) || parents.get(parentId))) throw invalid('order', 'Categories are two levels deep.');
+    if (parentId === id) throw invalid('order', w.aCategoryCannotStand());
+    if (parentId && (!parents.has(parentId) || parents.get(parentId))) throw invalid('order', w.categoriesAreTwoLevels());
     const shape = (parentId ? rows.get(parentId) : rows.get(id))?.shape;
     const before = rows.get(id);
     if (!shape || (before?.position === position && before.parentId === parentId && before.shape === shape)) continue;

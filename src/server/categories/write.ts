@@ -15,19 +15,22 @@ import { tick, words } from '../places/input';
 import { validateAgain } from '../validation/due';
 import type { Change } from '../listings/write';
 import { type Gone, takeOut } from '../places/removed';
+import { serverWords } from '@/words/desk';
+
+const w = serverWords.categoriesWrite;
 
 /** What may come in as a category. */
 export const categoryInput = z.object({
-  name: z.string().trim().min(1, 'The name is missing').max(60, 'The name has at most 60 characters'),
-  shape: z.enum(SHAPES, { error: 'Choose one of the shapes' }),
+  name: z.string().trim().min(1, w.theNameIsMissing()).max(60, w.theNameHasAt()),
+  shape: z.enum(SHAPES, { error: w.chooseOneOfThe() }),
   text: words(400),
   icon: z
     .string()
     .default('')
-    .refine((name) => name === '' || Object.hasOwn(ICONS, name), { error: 'Choose one of the drawings, or none' }),
-  pictureId: z.preprocess((value) => value || null, z.uuid('Choose a picture from the library').nullable()),
+    .refine((name) => name === '' || Object.hasOwn(ICONS, name), { error: w.chooseOneOfTheDrawings() }),
+  pictureId: z.preprocess((value) => value || null, z.uuid(w.chooseAPictureFrom()).nullable()),
   /** may be empty for one that stands under another and is tinted */
-  ink: z.string().refine((ink) => ink === '' || isHex(ink), { error: 'An ink is written #0c5a63' }),
+  ink: z.string().refine((ink) => ink === '' || isHex(ink), { error: w.anInkIsWritten() }),
   parentId: z.preprocess((value) => value || null, z.uuid().nullable()),
   /** under another: a tint of that one's ink */
   tinted: z.preprocess((value) => value === true || value === '1', z.boolean()).optional(),
@@ -48,8 +51,7 @@ async function askAboutSameName(tx: Db, id: string | null, { name, twice }: Cate
   // One that had its name before is not asked again.
   const before = rows.find((row) => row.id === id);
   if (before && fold(before.name) === fold(name)) return;
-  if (same)
-    throw invalid('name', `There is “${same.name}” already. Use that one, give this another name, or say below that there are two.`);
+  if (same) throw invalid('name', w.thereIsAlreadyUse({ name: same.name }));
 }
 
 async function takenSlugs(tx: Db, id: string | null): Promise<Set<string>> {
@@ -64,16 +66,16 @@ export async function saveCategory(tx: Db, id: string | null, input: CategoryInp
   let { shape, ink } = input;
   await askAboutSameName(tx, id, input);
   if (input.parentId) {
-    if (input.parentId === id) throw invalid('parentId', 'A category cannot stand under itself.');
+    if (input.parentId === id) throw invalid('parentId', w.aCategoryCannotStand());
     const [parent] = await tx.select().from(category).where(eq(category.id, input.parentId));
     if (!parent) throw notFound('category');
-    if (parent.parentId) throw invalid('parentId', `“${parent.name}” stands under another already; choose one of the top.`);
+    if (parent.parentId) throw invalid('parentId', w.standsUnderAnotherAlready({ name: parent.name }));
     const [child] = id ? await tx.select({ id: category.id }).from(category).where(eq(category.parentId, id)).limit(1) : [];
-    if (child) throw invalid('parentId', 'It has categories under it, so it stays at the top.');
+    if (child) throw invalid('parentId', w.itHasCategoriesUnder());
     // A child is known by its parent's shape, and by a tint of its ink unless somebody chose another.
     shape = parent.shape;
     if (!ink) ink = parent.ink;
-  } else if (!ink) throw invalid('ink', 'Choose an ink.');
+  } else if (!ink) throw invalid('ink', w.chooseAnInk());
   if (id) {
     const [row] = await tx
       .update(category)
@@ -125,22 +127,15 @@ export async function makeFallback(tx: Db, id: string): Promise<void> {
 export async function removeCategory(tx: Db, id: string, moveTo: string | null, change: Change): Promise<Gone> {
   const [row] = await tx.select().from(category).where(eq(category.id, id)).for('update');
   if (!row) throw notFound('category');
-  if (row.fallback)
-    throw new Problem(
-      'conflict',
-      `“${row.name}” is the fallback: listings without a category stand under it. Make another the fallback first.`,
-    );
+  if (row.fallback) throw new Problem('conflict', w.isTheFallbackListings({ name: row.name }));
   const [child] = await tx.select({ name: category.name }).from(category).where(eq(category.parentId, id)).limit(1);
-  if (child) throw new Problem('conflict', `“${child.name}” stands under it; move or remove that one first.`);
+  if (child) throw new Problem('conflict', w.standsUnderItMove({ name: child.name }));
   const { id: key, name } = category;
   const [to] = await tx
     .select({ id: key, name })
     .from(category)
     .where(moveTo && moveTo !== id ? eq(key, moveTo) : eq(category.fallback, true));
-  if (!to)
-    throw moveTo
-      ? invalid('moveTo', 'Choose another category.')
-      : new Problem('conflict', 'There is no fallback category to move its listings to.');
+  if (!to) throw moveTo ? invalid('moveTo', w.chooseAnotherCategory()) : new Problem('conflict', w.thereIsNoFallback());
   // Organizers whose new listings begin with it lose that by the database; they have it again when it is brought back.
   const begin = await tx.select({ id: organizer.id }).from(organizer).where(eq(organizer.categoryId, id));
   // Published ones without a category of their own stand under the fallback, and never under this one: it cannot be removed.

@@ -2,7 +2,7 @@
 import { sayHappening, sayMoment } from '../history/happening';
 import { picturesOf, venuesOf } from '@/core/listing/content';
 import type { EditorStart, OrganizerChoice, VenueChoice } from '@/core/listing/editor';
-import type { Actor } from '../accounts/roles';
+import { type Actor, editsAll } from '../accounts/roles';
 import { pictureChoice, readPictures } from '../pictures/read';
 import type { Runtime } from '../runtime-type';
 import { referenceData, type OrganizerView, type VenueView } from '../reference/read';
@@ -10,6 +10,8 @@ import { styleOf } from '../site/settings';
 import { horizonOf } from '../dates/date-index';
 import { readEdit } from '../listings/edits';
 import { readHistory, readOldAddresses, readSubmissionOf } from '../listings/read';
+
+const NO_CONTACT = { name: '', phone: '', mail: '' } as const;
 
 /** What the editor needs of the listing itself. */
 export type EditorListing = Pick<EditorStart, 'id' | 'revision' | 'stage' | 'edited' | 'times' | 'scheduleWrong' | 'slug' | 'content'>;
@@ -27,9 +29,9 @@ export function venueChoice(v: VenueView): VenueChoice {
   return { id, name, more, setUp: v.setUpMinutes, capacity, hours, access, placed: v.lat !== null, binned: v.binnedAt !== null };
 }
 
-/** An organizer as the editor offers it. */
-export function organizerChoice(o: OrganizerView): OrganizerChoice {
-  const contact = { name: o.contactName, phone: o.contactPhone, mail: o.contactMail };
+/** An organizer as the editor offers it. Whom to ring stands on the organizer's own page, which editors alone open. */
+export function organizerChoice(o: OrganizerView, actor: Actor): OrganizerChoice {
+  const contact = editsAll(actor) ? { name: o.contactName, phone: o.contactPhone, mail: o.contactMail } : NO_CONTACT;
   return { id: o.id, name: o.name, more: '', categoryId: o.categoryId, contact, binned: o.binnedAt !== null };
 }
 
@@ -49,7 +51,7 @@ export async function editorStart(rt: Runtime, actor: Actor, listing: EditorList
     oldSlugs: id ? await readOldAddresses(rt.db, id) : [],
     pictures: [...pictures.values()].map(pictureChoice),
     venues: [...reference.venues, ...named(reference.venue, venuesOf(content))].map(venueChoice),
-    organizers: [...reference.organizers, ...named(reference.organizer, content.organizerIds)].map(organizerChoice),
+    organizers: [...reference.organizers, ...named(reference.organizer, content.organizerIds)].map((o) => organizerChoice(o, actor)),
     categories: reference.categories.map((c) => ({
       id: c.id,
       name: c.name,

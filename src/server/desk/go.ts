@@ -10,6 +10,9 @@ import { titlesOf } from '../validation/titles';
 import { referenceData } from '../reference/read';
 import type { Runtime } from '../runtime-type';
 import { styleOf } from '../site/settings';
+import { serverWords } from '@/words/desk';
+
+const w = serverWords.deskGo;
 
 /** Something that "Go to" leads to. */
 export interface Goal {
@@ -36,25 +39,25 @@ const command = (name: string, href: string, also: string, route: string): Known
 });
 
 const KNOWN: readonly Known[] = [
-  command('Type a listing', '/desk/listings/new', 'new add event', '/desk/listings/new'),
-  page('Listings', '/desk/listings', 'table events'),
-  page('Intake', '/desk/intake', 'waiting submitted decide'),
-  page('Proof', '/desk/proof', 'open matters checks'),
-  page('Pictures', '/desk/pictures', 'library images'),
-  page('Venues', '/desk/venues', 'halls places'),
-  page('Organizers', '/desk/organizers', 'people clubs'),
-  page('Categories', '/desk/categories', 'kinds marks legend'),
-  page('Tags', '/desk/tags'),
-  page('Import', '/desk/bring-in', 'import file calendar table'),
-  page('The bin', '/desk/listings?stage=binned', 'removed restore', '/desk/listings'),
-  page('People', '/desk/people', 'accounts invite team'),
-  page('Mail tray', '/desk/mail', 'letters outbox'),
-  page('Settings', '/desk/set-up', 'settings zone red-letter days horizon'),
-  page('Health', '/desk/health', 'background failures log memory jobs'),
-  command('Add a venue', '/desk/venues/new', 'new hall place', '/desk/venues/[id]'),
-  command('Add an organizer', '/desk/organizers/new', 'new club', '/desk/organizers/[id]'),
-  command('Add a category', '/desk/categories/new', 'new kind', '/desk/categories/[id]'),
-  page('What readers see', '/', 'site public calendar', '/'),
+  command(w.typeAListing(), '/desk/listings/new', 'new add event', '/desk/listings/new'),
+  page(w.listings(), '/desk/listings', 'table events'),
+  page(w.intake(), '/desk/intake', 'waiting submitted decide'),
+  page(w.proof(), '/desk/proof', 'open matters checks'),
+  page(w.pictures(), '/desk/pictures', 'library images'),
+  page(w.venues(), '/desk/venues', 'halls places'),
+  page(w.organizers(), '/desk/organizers', 'people clubs'),
+  page(w.categories(), '/desk/categories', 'kinds marks legend'),
+  page(w.tags(), '/desk/tags'),
+  page(w.import(), '/desk/bring-in', 'import file calendar table'),
+  page(w.theBin(), '/desk/listings?stage=binned', 'removed restore', '/desk/listings'),
+  page(w.people(), '/desk/people', 'accounts invite team'),
+  page(w.mailTray(), '/desk/mail', 'letters outbox'),
+  page(w.settings(), '/desk/set-up', 'settings zone red-letter days horizon'),
+  page(w.health(), '/desk/health', 'background failures log memory jobs'),
+  command(w.addAVenue(), '/desk/venues/new', 'new hall place', '/desk/venues/[id]'),
+  command(w.addAnOrganizer(), '/desk/organizers/new', 'new club', '/desk/organizers/[id]'),
+  command(w.addACategory(), '/desk/categories/new', 'new kind', '/desk/categories/[id]'),
+  page(w.whatReadersSee(), '/', 'site public calendar', '/'),
 ];
 
 const MOST = { known: 5, listings: 6, places: 4 } as const;
@@ -97,7 +100,7 @@ async function findListings(rt: Pick<Runtime, 'db' | 'cache' | 'settings'>, acto
     .slice(0, MOST.listings)
     .map((row) => ({
       kind: 'listing',
-      name: row.title || 'Without a title',
+      name: row.title || w.withoutATitle(),
       more: [
         STAGE_WORDS[row.stage].toLowerCase(),
         row.nextDay === null ? '' : sayDay(row.nextDay, style, { weekday: 'short', month: 'short' }),

@@ -5,6 +5,9 @@ import type { Db } from '../db/client';
 import { newId } from '../db/ids';
 import { savedView } from '../db/schema';
 import { invalid, notFound } from '../problem';
+import { serverWords } from '@/words/desk';
+
+const w = serverWords.deskSavedViews;
 
 /** A choice of the table that somebody keeps under a name. */
 export type SavedView = typeof savedView.$inferSelect;
@@ -40,10 +43,10 @@ interface ViewInput {
 /** Keeps a view of the table under a name. */
 export async function keepView(tx: Db, { name, query, ownerId }: ViewInput): Promise<SavedView> {
   const words = name.trim();
-  if (!words) throw invalid('name', 'Give the view a name.');
-  if (words.length > 60) throw invalid('name', 'The name has at most 60 characters.');
+  if (!words) throw invalid('name', w.giveTheViewA());
+  if (words.length > 60) throw invalid('name', w.theNameHasAt());
   const all = await tx.select({ slug: savedView.slug }).from(savedView);
-  if (all.length >= MOST_VIEWS) throw invalid('name', `There are ${MOST_VIEWS} views already; drop one first.`);
+  if (all.length >= MOST_VIEWS) throw invalid('name', w.thereAreViewsAlready({ mostViews: MOST_VIEWS }));
   const kept = new URLSearchParams(KEPT.flatMap((key) => (query.get(key) ? [[key, query.get(key) as string]] : [])));
   const slug = freeSlug(slugOf(words, 'view'), new Set(all.map((v) => v.slug)));
   const [row] = await tx.insert(savedView).values({ id: newId(), slug, name: words, query: kept.toString(), ownerId }).returning();

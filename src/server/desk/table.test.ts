@@ -75,9 +75,14 @@ describe('the table chooses', () => {
     await make('Over', once(NOW.day - 3));
     await make('Never', { recurrence: null, venueIds: [], headline: true });
     const [row] = await db.select().from(listing).limit(1);
-    await db
-      .insert(validationNote)
-      .values({ listingId: row?.id ?? '', key: 'x', kind: 'x', severity: 'warning', field: 'title', sentence: 'x' });
+    await db.insert(validationNote).values({
+      listingId: row?.id ?? '',
+      key: 'x',
+      kind: 'x',
+      severity: 'warning',
+      field: 'title',
+      says: { format: 1, code: 'titleMissing', with: {} },
+    });
     expect(await titles('next=7')).toEqual(['Soon']);
     expect((await titles('next=92')).sort()).toEqual(['Later', 'Soon']);
     expect([await titles('next=past'), await titles('next=none')]).toEqual([['Over'], ['Never']]);

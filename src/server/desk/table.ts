@@ -14,6 +14,9 @@ import { likePattern } from '@/core/filters/filters';
 import { type ContentSource, referenceData } from '../reference/read';
 import type { Runtime } from '../runtime-type';
 import { refreshNext } from '../dates/date-index';
+import { serverWords } from '@/words/desk';
+
+const w = serverWords.deskTable;
 
 /** What the table can be sorted by. */
 export const SORTS = ['title', 'next', 'changed', 'stage'] as const;
@@ -23,11 +26,11 @@ export const HAVING = ['no-picture', 'problems', 'submitted', 'unlisted', 'no-ve
 export type Having = (typeof HAVING)[number];
 /** Each of them as an editor reads it. */
 export const HAVING_WORDS: Record<Having, string> = {
-  problems: 'with open matters',
-  'no-picture': 'without a picture',
-  'no-venue': 'without a venue',
-  submitted: 'sent in by others',
-  unlisted: 'by address only',
+  problems: w.withOpenMatters(),
+  'no-picture': w.withoutAPicture(),
+  'no-venue': w.withoutAVenue(),
+  submitted: w.sentInByOthers(),
+  unlisted: w.byAddressOnly(),
   headline: 'headlines',
 };
 /** Next date within so many days; `past` and `none` for those without one. */
@@ -36,11 +39,11 @@ export const NEXT = ['7', '30', '92', 'past', 'none'] as const;
 export type NextIn = (typeof NEXT)[number];
 /** Each of them as an editor reads it. */
 export const NEXT_WORDS: Record<NextIn, string> = {
-  '7': 'in the next 7 days',
-  '30': 'in the next 30 days',
-  '92': 'in the next 3 months',
-  past: 'all dates past',
-  none: 'no date at all',
+  '7': w.inTheNext7(),
+  '30': w.inTheNext30(),
+  '92': w.inTheNext3(),
+  past: w.allDatesPast(),
+  none: w.noDateAtAll(),
 };
 
 /** The columns that the table can have beside the title. */
@@ -61,17 +64,17 @@ export const COLUMNS = [
 export type Column = (typeof COLUMNS)[number];
 /** Each column as an editor reads it. */
 export const COLUMN_WORDS: Record<Column, string> = {
-  next: 'Next date',
-  repeats: 'Repeats',
-  venue: 'Venue',
-  organizer: 'Organizer',
-  category: 'Category',
-  tags: 'Tags',
-  cost: 'Cost',
-  stage: 'Stage',
-  owner: 'Owner',
-  matters: 'Matters',
-  changed: 'Changed',
+  next: w.nextDate(),
+  repeats: w.repeats(),
+  venue: w.venue(),
+  organizer: w.organizer(),
+  category: w.category(),
+  tags: w.tags(),
+  cost: w.cost(),
+  stage: w.stage(),
+  owner: w.owner(),
+  matters: w.matters(),
+  changed: w.changed(),
 };
 const USUAL: readonly Column[] = ['next', 'repeats', 'venue', 'stage', 'changed'];
 

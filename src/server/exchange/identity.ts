@@ -9,6 +9,9 @@ import { type Style, sayDay } from '@/core/phrase/format';
 import { fold } from '@/core/text/text';
 import type { Db } from '../db/client';
 import { importSource, listing } from '../db/schema';
+import { serverWords } from '@/words/desk';
+
+const w = serverWords.exchangeIdentity;
 
 /** A listing's row. */
 export type ListingRow = typeof listing.$inferSelect;
@@ -98,15 +101,12 @@ export class Identities {
     if (own && ownRow) {
       // A number that stood for something else before is no identity.
       const other = otherwise(item, own.content);
-      return other
-        ? { row: ownRow, source: own, doubt: `Under this name came “${own.content.title}” the last time.` }
-        : { row: ownRow, source: own };
+      return other ? { row: ownRow, source: own, doubt: w.underThisNameCame({ title: own.content.title }) } : { row: ownRow, source: own };
     }
     const byId = item.ownId ? this.rows.get(item.ownId) : undefined;
     if (byId) return { row: byId };
     const elsewhere = isGlobal(item.uid) ? known.find((one) => this.rows.has(one.listingId)) : undefined;
-    if (elsewhere)
-      return { row: this.rows.get(elsewhere.listingId), doubt: `It came before from “${elsewhere.source}”, with the same UID.` };
+    if (elsewhere) return { row: this.rows.get(elsewhere.listingId), doubt: w.itCameBeforeFrom({ source: elsewhere.source }) };
     return this.byName(item);
   }
 
@@ -115,7 +115,7 @@ export class Identities {
     const day = firstDay(item.content);
     if (day === undefined) return {};
     const row = this.byTitle.get(fold(item.content.title ?? ''))?.find(({ working }) => firstDay(working) === day);
-    return row ? { row, doubt: `A listing of this title is here already, on ${sayDay(day, this.style, { year: true })} too.` } : {};
+    return row ? { row, doubt: w.aListingOfThis({ day: sayDay(day, this.style, { year: true }) }) } : {};
   }
 }
 

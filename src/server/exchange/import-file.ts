@@ -12,6 +12,9 @@ import { startJob } from '../jobs/runner';
 import type { Runtime } from '../runtime-type';
 import { styleOf } from '../site/settings';
 import { sourceOfFile } from './identity';
+import { serverWords } from '@/words/desk';
+
+const w = serverWords.exchangeImportFile;
 
 /** A file has at most so many bytes. */
 export const MOST_BYTES = 20 * 1024 * 1024;
@@ -32,7 +35,7 @@ function kindOf(text: string): ImportKind {
   const start = text.slice(0, 4000).trimStart();
   if (/^BEGIN:VCALENDAR/im.test(start)) return 'ical';
   if (start.startsWith('{')) return 'json';
-  if (/^BEGIN:V/im.test(start)) throw refuse('invalid', 'This is no calendar of events: it does not begin with BEGIN:VCALENDAR.');
+  if (/^BEGIN:V/im.test(start)) throw refuse('invalid', w.thisIsNoCalendar());
   return 'csv';
 }
 
@@ -47,17 +50,13 @@ export interface Upload {
 }
 
 /** What a text is called that came without a file. */
-export const PASTED = 'Pasted text';
+export const PASTED = w.pastedText();
 
 /** Keeps a file and what it says, and begins to look at what bringing it in would do. The answer is the batch's id. */
 export async function keepFile(rt: Runtime, { name, bytes, source = '', order }: Upload, by: Actor): Promise<string> {
-  if (!bytes.length) throw refuse('invalid', 'Choose a file, or paste its text.');
-  if (bytes.length > MOST_BYTES) throw refuse('too-large', 'The file is larger than 20 MB; bring it in by parts.');
-  if (bytes[0] === 0x50 && bytes[1] === 0x4b && bytes[2] === 3)
-    throw refuse(
-      'invalid',
-      'This is a ZIP file. Unpack it first; the archive of a whole site fills an empty one with “almanac import --site”.',
-    );
+  if (!bytes.length) throw refuse('invalid', w.chooseAFileOr());
+  if (bytes.length > MOST_BYTES) throw refuse('too-large', w.theFileIsLarger());
+  if (bytes[0] === 0x50 && bytes[1] === 0x4b && bytes[2] === 3) throw refuse('invalid', w.thisIsAZIP());
   const { text, encoding } = decode(bytes);
   // The database cannot keep the sign of no character.
   const file = text.replaceAll('\u0000', '');
@@ -187,7 +186,7 @@ async function keepItems(db: Db, batchId: string, from: number, items: readonly 
 export async function look(rt: Runtime, id: string, by: Actor, total: number): Promise<void> {
   const jobId = await rt.db.transaction(async (tx) => {
     const batch = await readBatch(tx, id);
-    if (batch.state !== 'previewing' && batch.state !== 'previewed') throw new Problem('conflict', 'This file has been imported already.');
+    if (batch.state !== 'previewing' && batch.state !== 'previewed') throw new Problem('conflict', w.thisFileHasBeen());
     await tx.update(importRow).set({ action: '' }).where(eq(importRow.batchId, id));
     const job = await startJob(tx, { kind: 'import-preview', total, input: { batchId: id }, by, now: rt.now() });
     const summary = batch.summary && { ...batch.summary, counts: {}, open: [] };
@@ -217,16 +216,13 @@ export async function choose(tx: Db, batchId: string, shown: readonly number[], 
 /** Says where a file comes from; its rows are then known by what that source has sent before. */
 export async function nameSource(tx: Db, batchId: string, source: string): Promise<void> {
   const name = source.trim().slice(0, 80);
-  if (!name)
-    throw new Problem('invalid', 'Give it a name: the club, the newsletter, the calendar that it comes from.', [
-      { field: 'source', message: 'A name is missing.' },
-    ]);
+  if (!name) throw new Problem('invalid', w.giveItAName(), [{ field: 'source', message: w.aNameIsMissing() }]);
   const [row] = await tx
     .update(importBatch)
     .set({ source: name })
     .where(and(eq(importBatch.id, batchId), eq(importBatch.state, 'previewed')))
     .returning({ id: importBatch.id });
-  if (!row) throw new Problem('conflict', 'This file has been imported already.');
+  if (!row) throw new Problem('conflict', w.thisFileHasBeen());
 }
 
 /** Sources that files came from before. */

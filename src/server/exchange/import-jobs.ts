@@ -13,6 +13,9 @@ import { type Change, fallbackCategory, publishListing, saveListing } from '../l
 import { planRows } from './import-preview';
 import type { Planned } from './import-plan';
 import { type Batch, readBatch } from './import-file';
+import { serverWords } from '@/words/desk';
+
+const texts = serverWords.exchangeImportJobs;
 
 /** So many titles with a reason are kept of a file. */
 const MOST_WORDS = 500;
@@ -21,13 +24,12 @@ const MOST_WORDS = 500;
 export async function startImport(tx: Db, batchId: string, publish: boolean, change: Change): Promise<string> {
   const lines = { state: importBatch.state, summary: importBatch.summary, options: importBatch.options };
   const [batch] = await tx.select(lines).from(importBatch).where(eq(importBatch.id, batchId)).for('update');
-  if (batch?.state === 'previewing') throw new Problem('conflict', 'The file is still being looked through; wait until that is done.');
-  if (batch?.state !== 'previewed') throw new Problem('conflict', 'This file has been imported already.');
-  if (batch.summary?.table?.ordered === false && !batch.options.order)
-    throw new Problem('invalid', 'Say first how its dates are written: day first or month first. Nothing in the table tells.');
+  if (batch?.state === 'previewing') throw new Problem('conflict', texts.theFileIsStill());
+  if (batch?.state !== 'previewed') throw new Problem('conflict', texts.thisFileHasBeen());
+  if (batch.summary?.table?.ordered === false && !batch.options.order) throw new Problem('invalid', texts.sayFirstHowIts());
   const chosen = and(eq(importRow.batchId, batchId), eq(importRow.chosen, true), inArray(importRow.action, ['new', 'changed']));
   const [count] = await tx.select({ n: sql<number>`count(*)::int` }).from(importRow).where(chosen);
-  if (!count?.n) throw new Problem('invalid', 'Nothing is chosen that would change anything.');
+  if (!count?.n) throw new Problem('invalid', texts.nothingIsChosenThat());
   const input = { batchId, publish, phase: 'new' as const };
   const id = await startJob(tx, { kind: 'import', total: count.n, input, hidden: true, by: change.by, now: change.now });
   await tx.update(importBatch).set({ state: 'importing', jobId: id }).where(eq(importBatch.id, batchId));
@@ -164,8 +166,10 @@ async function finishImport(tx: Db, row: Job, { now }: JobContext): Promise<Step
     .where(eq(importBatch.id, batchId))
     .returning({ name: importBatch.name });
   if (batch) await note(tx, row, { code: 'importDone', name: batch.name, made, changed }, now.ms);
-  const first = kept[0] ? ` Proof keeps ${kept.length === 1 ? 'one' : kept.length} from readers: ${kept[0].title}: ${kept[0].reason}` : '';
-  return { did: 0, finished: true, changed: true, said: `Imported: ${made} new, ${changed} changed.${first}` };
+  const first = kept[0]
+    ? texts.proofKeepsFromReaders({ what: kept.length === 1 ? 'one' : kept.length, title: kept[0].title, reason: kept[0].reason })
+    : '';
+  return { did: 0, finished: true, changed: true, said: texts.importedNewChanged({ made, changed, first }) };
 }
 
 /** Begins to take a batch back; the answer is the job's id. */
@@ -173,7 +177,7 @@ export async function startImportUndo(tx: Db, batchId: string, change: Change): 
   const lines = { id: importBatch.id, state: importBatch.state, jobId: importBatch.jobId };
   const [batch] = await tx.select(lines).from(importBatch).where(eq(importBatch.id, batchId)).for('update');
   if (batch?.state !== 'imported')
-    throw new Problem('conflict', batch?.state === 'undone' ? 'This was undone already.' : 'This has not been imported yet.');
+    throw new Problem('conflict', batch?.state === 'undone' ? texts.thisWasUndoneAlready() : texts.thisHasNotBeen());
   const [count] = await tx.select({ n: sql<number>`count(*)::int` }).from(importItem).where(eq(importItem.batchId, batchId));
   const id = await startJob(tx, { kind: 'import-undo', total: count?.n ?? 0, input: { batchId }, by: change.by, now: change.now });
   await tx.update(importBatch).set({ state: 'undoing' }).where(eq(importBatch.id, batchId));
@@ -204,12 +208,12 @@ export const undoingImport: Work = {
     if (batch.jobId) await tx.update(job).set({ hidden: false }).where(eq(job.id, batch.jobId));
     await note(tx, row, { code: 'importTakenBack', name: batch.name }, context.now.ms);
     const names = kept.slice(0, 5).map(({ title }) => title);
-    const rest = kept.length ? ` ${names.join(', ')}${kept.length > 5 ? ' and others' : ''} stayed: somebody worked on them since.` : '';
+    const rest = kept.length ? texts.andOthersStayedSomebody({ names: names.join(', '), whether: kept.length > 5 ? 'yes' : 'no' }) : '';
     return {
       did: 0,
       finished: true,
       changed: true,
-      said: `Taken back: ${made.toLocaleString('en')} ${made === 1 ? 'listing' : 'listings'}.${rest}`,
+      said: texts.takenBackListing({ made: made.toLocaleString('en'), made2: made, rest }),
     };
   },
 };
@@ -247,7 +251,7 @@ async function takeBackSome(
   for (const item of items) {
     const row = rowOf.get(item.listingId);
     if (!row) continue;
-    if (row.revision !== item.revision) stayed.push({ title: row.title, reason: 'Somebody worked on it since.' });
+    if (row.revision !== item.revision) stayed.push({ title: row.title, reason: texts.somebodyWorkedOnIt() });
     else {
       undone++;
       if (item.before) await putBack(tx, item, change);

@@ -17,6 +17,9 @@ import { cleanHtml } from '../listings/html';
 import type { ReferenceData } from '../reference/read';
 import { type Answer, Identities, type Identity, type ListingRow, saidBefore, type SourceRow } from './identity';
 import { categoryOf, type Decided, type MatchKind, matchKey, organizerOf, venueOf } from './word-matches';
+import { serverWords } from '@/words/desk';
+
+const w = serverWords.exchangeImportPlan;
 
 /** A field that files speak of. */
 export type Field = Exclude<ContentField, 'pictureId' | 'galleryIds' | 'tagIds'>;
@@ -162,7 +165,7 @@ function unchanged(item: Incoming, { row, source }: Identity, { style, hash }: P
   return {
     ...base(item, { row, source }, hash),
     action: 'same',
-    when: working.recurrence ? sayRecurrence(fromStored(working.recurrence), style) : 'no date',
+    when: working.recurrence ? sayRecurrence(fromStored(working.recurrence), style) : w.noDate(),
     changed: [],
     content: working,
     imported: (source as SourceRow).content,
@@ -184,7 +187,7 @@ function base(
     revision: row?.revision ?? 0,
     edited: row?.edited ?? false,
     published: row?.stage === 'published',
-    title: item.content.title || 'Without a title',
+    title: item.content.title || w.withoutATitle(),
     place: item.venues?.[0]?.name ?? '',
     sequence: item.sequence,
     before: row?.working ?? null,
@@ -230,7 +233,7 @@ function plannedOf(
   return {
     ...base(item, identity, hash),
     action: doubt ? 'maybe' : known,
-    when: content.recurrence ? sayRecurrence(fromStored(content.recurrence), style) : 'no date',
+    when: content.recurrence ? sayRecurrence(fromStored(content.recurrence), style) : w.noDate(),
     changed: changesFromStored(item.content.changes ?? []).map((one) => sayChange(one, style)),
     content,
     imported: { ...emptyContent(), ...fresh },

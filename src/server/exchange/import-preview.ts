@@ -10,6 +10,9 @@ import { styleOf } from '../site/settings';
 import { readMatches } from './word-matches';
 import { type Plan, planActions, type PlanInput, type Planned, type PlannedAction, planImport } from './import-plan';
 import { readBatch } from './import-file';
+import { serverWords } from '@/words/desk';
+
+const w = serverWords.exchangeImportPreview;
 
 type Row = typeof importRow.$inferSelect;
 
@@ -77,8 +80,7 @@ export async function answerRows(
   context: JobContext,
 ): Promise<number> {
   const batch = await readBatch(tx, batchId);
-  if (batch.state !== 'previewed' || !batch.summary)
-    throw new Problem('conflict', 'This file has been imported already, or is still being read.');
+  if (batch.state !== 'previewed' || !batch.summary) throw new Problem('conflict', w.thisFileHasBeen());
   const asked = and(
     eq(importRow.batchId, batchId),
     eq(importRow.action, 'maybe'),

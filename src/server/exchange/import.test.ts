@@ -252,7 +252,7 @@ describe('a calendar file', () => {
 
   it('that is none, is empty or is too large is refused with the reason, and an unknown one is not found', async () => {
     expect((await problem(keep('hello'))).title).toContain('This is no table');
-    expect((await problem(keep('BEGIN:VCARD\nEND:VCARD'))).title).toContain('no calendar of events');
+    expect((await problem(keep('BEGIN:VCARD\nEND:VCARD'))).title).toContain('not a calendar file');
     expect((await problem(keep(''))).title).toContain('Choose a file');
     const large = { name: 'x', bytes: new Uint8Array(21_000_000) };
     expect((await problem(keepFile(site, large, EDITOR))).kind).toBe('too-large');
@@ -339,7 +339,7 @@ describe('many listings', () => {
     const cancelled = await begin();
     const stop = stopAt(3, async () => {
       // A piece is under way: the wish to cancel is written when it is over.
-      setTimeout(() => void inTx(db, (tx) => cancelJob(tx, cancelled)), 0);
+      setTimeout(() => void inTx(db, (tx) => cancelJob(tx, cancelled, EDITOR)), 0);
     });
     expect((await stop.jobs.wait(cancelled, 20_000)).state).toBe('cancelled');
     expect([await db.select().from(listing), (await readBatch(db, id)).state]).toEqual([[], 'previewed']);
@@ -350,7 +350,7 @@ describe('many listings', () => {
     expect([failed.state, failed.said]).toEqual(['failed', 'Something failed on our side.']);
     expect([await db.select().from(listing), await db.select().from(importItem)]).toEqual([[], []]);
     expect(await bringKept(id, true)).toMatchObject({ made: 20 });
-    expect((await problem(inTx(db, (tx) => cancelJob(tx, failed.id)))).kind).toBe('conflict');
+    expect((await problem(inTx(db, (tx) => cancelJob(tx, failed.id, EDITOR)))).kind).toBe('conflict');
   });
 
   it('go on where they were when the process ended', async () => {

@@ -1,16 +1,19 @@
 /** What the server does by itself, again and again: when each last went well, and why it last did not. */
 import type { Logger } from 'pino';
 import { type LoggedError, loggedError } from './log';
+import { serverWords } from '@/words/desk';
+
+const w = serverWords.healthTasks;
 
 /** Each of them as a coordinator reads it. */
 export const TASK_WORDS = {
-  mail: 'Sending mail',
-  times: 'Scheduled publishing and withdrawing',
-  validation: 'Proof checks of recent changes',
-  horizon: 'Extending open-ended listings',
-  tidy: 'Clearing old items from the bin',
-  notices: 'Changes from other servers',
-  jobs: 'Background jobs',
+  mail: w.sendingMail(),
+  times: w.scheduledPublishingAndWithdrawing(),
+  validation: w.proofChecksOfRecent(),
+  horizon: w.extendingOpenEndedListings(),
+  tidy: w.clearingOldItemsFrom(),
+  notices: w.changesFromOtherServers(),
+  jobs: w.backgroundJobs(),
 } as const;
 /** What the server does by itself. */
 export type Task = keyof typeof TASK_WORDS;

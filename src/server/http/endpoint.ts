@@ -8,6 +8,9 @@ import type { Change } from '../listings/write';
 import { Problem, read, refused } from '../problem';
 import { explain } from '../explain';
 import { problemResponse } from './problem';
+import { serverWords } from '@/words/desk';
+
+const w = serverWords.httpEndpoint;
 
 /** What an endpoint is handed: who calls, the site, and what came in, checked. */
 export interface Call<T> {
@@ -46,13 +49,13 @@ const MAX_JSON = 400_000;
 /** The body of a request as JSON, bounded. Throws a Problem where it is none or too large. */
 export async function readJson(request: Request): Promise<unknown> {
   const type = request.headers.get('content-type') ?? '';
-  if (!type.includes('application/json')) throw new Problem('wrong-type', 'This takes JSON (content-type application/json).');
+  if (!type.includes('application/json')) throw new Problem('wrong-type', w.thisTakesJSONContent());
   const text = await request.text();
-  if (text.length > MAX_JSON) throw new Problem('too-large', 'That is more text than can be taken at once.');
+  if (text.length > MAX_JSON) throw new Problem('too-large', w.thatIsMoreText());
   try {
     return parseJson(text);
   } catch {
-    throw new Problem('malformed', 'That is not JSON: it could not be read.');
+    throw new Problem('malformed', w.thatIsNotJSON());
   }
 }
 

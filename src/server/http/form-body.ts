@@ -1,11 +1,14 @@
 /** What came with a request, as text that can be kept. */
 import { clean } from '@/core/text/clean';
 import { Problem } from '../problem';
+import { serverWords } from '@/words/desk';
+
+const w = serverWords.httpFormBody;
 
 /** A posted form with its texts and its files' names cleaned; a Problem when the body is no form. */
 export async function readForm(request: Request): Promise<FormData> {
   const sent = await request.formData().catch(() => undefined);
-  if (!sent) throw new Problem('malformed', 'This form could not be read. Open the page again and send it anew.');
+  if (!sent) throw new Problem('malformed', w.thisFormCouldNot());
   const form = new FormData();
   for (const [name, value] of sent) {
     if (typeof value === 'string') form.append(clean(name), clean(value));
@@ -28,5 +31,5 @@ export async function readFields(request: Request): Promise<Record<string, strin
 
 /** Refuses an address that holds a NUL: nothing here has one, and the database would stumble over it. */
 export function checkAddress(url: URL): void {
-  if (/%00/.test(url.pathname + url.search)) throw new Problem('malformed', 'This address holds a character that no address has.');
+  if (/%00/.test(url.pathname + url.search)) throw new Problem('malformed', w.thisAddressHoldsA());
 }

@@ -3,7 +3,7 @@
  * crash loses nothing and a restart goes on. Between two pieces everybody else has their turn at the database.
  */
 import { asc, eq, inArray, sql } from 'drizzle-orm';
-import type { Actor } from '../accounts/roles';
+import { type Actor, editsAll } from '../accounts/roles';
 import type { Db } from '../db/client';
 import { log } from '../health/log';
 import type { Tasks } from '../health/tasks';
@@ -15,6 +15,9 @@ import type { Now } from '../site/clock';
 import type { ContentCache } from '../site/content-cache';
 import type { SiteSettings } from '../site/settings';
 import type { TaskWorker } from '../worker/task-worker';
+import { serverWords } from '@/words/desk';
+
+const w = serverWords.jobsRunner;
 
 /** A job's row. */
 export type Job = typeof job.$inferSelect;
@@ -123,11 +126,11 @@ export async function readJob(db: Db, id: string): Promise<Job> {
   return row;
 }
 
-/** What it did so far is taken back; a job that is over stays as it is. */
-export async function cancelJob(tx: Db, id: string): Promise<void> {
+/** What it did so far is taken back; a job that is over stays as it is. Contributors cancel their own; to them others' are not there. */
+export async function cancelJob(tx: Db, id: string, by: Actor): Promise<void> {
   const [row] = await tx.select().from(job).where(eq(job.id, id)).for('update');
-  if (!row) throw notFound('job');
-  if (row.state !== 'running') throw new Problem('conflict', 'It is over already.');
+  if (!row || (!editsAll(by) && row.byId !== by.id)) throw notFound('job');
+  if (row.state !== 'running') throw new Problem('conflict', w.itIsOverAlready());
   await tx.update(job).set({ state: 'cancelling' }).where(eq(job.id, id));
 }
 
@@ -242,7 +245,7 @@ export class JobRunner {
 
   /** A piece that failed is taken back by its transaction; so is, then, what the job did before. */
   async #fail(id: string, error: unknown): Promise<Outcome> {
-    const said = error instanceof Problem ? error.title : 'Something failed on our side.';
+    const said = error instanceof Problem ? error.title : w.somethingFailedOnOur();
     if (!(error instanceof Problem)) log.error({ job: id, err: error }, 'A job failed');
     const row = await readJob(this.site.db, id);
     const undoes = row.state === 'running' && this.works[row.kind].undo !== undefined;

@@ -9,17 +9,18 @@ import { listing, listingCopy } from '../db/schema';
 import { notFound } from '../problem';
 import { recurrenceInput } from './input';
 import { type Change, createListing } from './write';
+import { serverWords } from '@/words/desk';
+
+const w = serverWords.listingsCopy;
 
 /** What may come in as a wish for a copy. */
 export const copyInput = z.object({
   title: z
     .string()
     .trim()
-    .min(1, 'The title is missing')
-    .max(mostOf('title'), `The title has at most ${mostOf('title')} characters`),
-  days: z
-    .array(z.string().refine((text) => parseIsoDay(text) !== undefined, { error: 'There is no such date' }))
-    .max(60, 'At most 60 dates'),
+    .min(1, w.theTitleIsMissing())
+    .max(mostOf('title'), w.theTitleHasAt({ mostOf: mostOf('title') })),
+  days: z.array(z.string().refine((text) => parseIsoDay(text) !== undefined, { error: w.thereIsNoSuch() })).max(60, w.atMost60Dates()),
   recurrence: recurrenceInput.nullish(),
 });
 

@@ -12,12 +12,15 @@ import { FREQUENCIES, EVENT_STATUSES } from '@/core/recurrence/model';
 import { isTooDense, TOO_DENSE } from '@/core/recurrence/problems';
 import { partFrom, RECURRENCE_FORMAT, type StoredRecurrence, upgradeRecurrence } from '@/core/recurrence/stored';
 import { cleanHtml } from './html';
+import { serverWords } from '@/words/desk';
+
+const w = serverWords.listingsInput;
 
 const line = (most: number, what: string) =>
   z
-    .string({ error: `${what} must be text` })
+    .string({ error: w.mustBeText({ what }) })
     .transform((text) => text.replace(/\s+/g, ' ').trim())
-    .pipe(z.string().max(most, `${what} has at most ${most} characters`));
+    .pipe(z.string().max(most, w.hasAtMostCharacters({ what, most })));
 
 /** An address that can be followed; what is none stays as it was typed, and Proof says what is wrong with it. */
 const web = (most: number, what: string) => line(most, what).transform((text) => readWebAddress(text) ?? text);
@@ -25,13 +28,11 @@ const web = (most: number, what: string) => line(most, what).transform((text) =>
 const html = (most: number, what: string) =>
   z
     .string()
-    .max(most, `${what} has at most ${most.toLocaleString('en')} characters`)
+    .max(most, w.hasAtMostCharacters({ what, most: most.toLocaleString('en') }))
     .transform(cleanHtml);
 
-const day = z.string().refine((text) => parseIsoDay(text) !== undefined, { error: 'There is no such date; dates are written 2027-03-07' });
-const wall = z
-  .string()
-  .refine((text) => parseIsoDateTime(text) !== undefined, { error: 'There is no such date or time; they are written 2027-03-07T19:00' });
+const day = z.string().refine((text) => parseIsoDay(text) !== undefined, { error: w.thereIsNoSuch() });
+const wall = z.string().refine((text) => parseIsoDateTime(text) !== undefined, { error: w.thereIsNoSuchDate() });
 const minute = z.number().int().min(0).max(1439);
 const length = z.object({ days: z.number().int().min(-1).max(366), minute: minute.nullable() });
 const monthDay = z
@@ -39,7 +40,7 @@ const monthDay = z
   .int()
   .min(-31)
   .max(31)
-  .refine((n) => n !== 0, { error: 'A day of the month cannot be 0' });
+  .refine((n) => n !== 0, { error: w.aDayOfThe() });
 
 const counted = (most: number) =>
   z
@@ -47,13 +48,13 @@ const counted = (most: number) =>
     .int()
     .min(-most)
     .max(most)
-    .refine((n) => n !== 0, { error: 'Counting begins at 1, or at −1 from the end' });
+    .refine((n) => n !== 0, { error: w.countingBeginsAt1() });
 const clock = (most: number) => z.array(z.number().int().min(0).max(most)).min(1).max(60).optional();
 const monthAndDay = z.number().int().min(101).max(1231);
 
 const rule = z.object({
   freq: z.enum(FREQUENCIES),
-  interval: z.number().int().min(1, 'Every 1, 2, 3 … at least').max(10_000_000),
+  interval: z.number().int().min(1, w.every123()).max(10_000_000),
   byMonth: z.array(z.number().int().min(1).max(12)).max(12),
   byMonthDay: z.array(monthDay).max(31),
   byDay: z.array(z.object({ weekday: z.number().int().min(0).max(6), nth: z.number().int().min(-53).max(53) })).max(35),
@@ -67,33 +68,33 @@ const rule = z.object({
   seasons: z
     .array(z.object({ from: monthAndDay, to: monthAndDay }))
     .min(1)
-    .max(12, 'At most 12 seasons')
+    .max(12, w.atMost12Seasons())
     .optional(),
 });
 
 const limit = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('open') }),
   z.object({ kind: z.literal('until'), day, second: z.number().int().min(0).max(86_399).optional() }),
-  z.object({ kind: z.literal('count'), count: z.number().int().min(1, 'At least 1 time').max(5000, 'At most 5,000 times') }),
+  z.object({ kind: z.literal('count'), count: z.number().int().min(1, w.atLeast1Time()).max(5000, w.atMost5000()) }),
 ]);
 
 const recurrencePart = z.object({ start: wall, length: length.nullable(), rule: rule.nullable(), limit });
 
 const recurrence = z.object({
   format: z.literal(RECURRENCE_FORMAT),
-  zone: z.string().max(60).refine(isZone, { error: 'This time zone is not known; zones are named like America/Halifax' }),
+  zone: z.string().max(60).refine(isZone, { error: w.thisTimeZoneIs() }),
   parts: z
     .array(recurrencePart)
     .min(1)
-    .max(200, 'At most 200 rules and extra dates')
+    .max(200, w.atMost200Rules())
     .superRefine((parts, context) => {
       parts.forEach((one, index) => {
         if (parseIsoDateTime(one.start) && isTooDense(partFrom(one)))
           context.addIssue({ code: 'custom', path: [index, 'rule'], message: TOO_DENSE });
       });
     }),
-  exdates: z.array(wall).max(1000, 'At most 1,000 left-out dates'),
-  breaks: z.array(z.object({ from: day, to: day })).max(50, 'At most 50 breaks'),
+  exdates: z.array(wall).max(1000, w.atMost1000()),
+  breaks: z.array(z.object({ from: day, to: day })).max(50, w.atMost50Breaks()),
 });
 /** Earlier formats are read too. */
 export const recurrenceInput = z.preprocess(upgradeRecurrence, recurrence) as unknown as z.ZodType<StoredRecurrence>;
@@ -104,7 +105,7 @@ export const changeInput = z.object({
   movedTo: wall.nullable(),
   length: length.nullable(),
   eventStatus: z.enum(EVENT_STATUSES).nullable(),
-  note: line(300, 'A note'),
+  note: line(300, w.aNote()),
   venueId: z.uuid().optional(),
 });
 
@@ -114,35 +115,35 @@ const cost = z.discriminatedUnion('kind', [
   z
     .object({
       kind: z.literal('amount'),
-      amount: line(MOST_IN.amount, 'The amount'),
-      currency: z.string().regex(/^[A-Z]{3}$/, 'A currency is three letters, such as CAD'),
+      amount: line(MOST_IN.amount, w.theAmount()),
+      currency: z.string().regex(/^[A-Z]{3}$/, w.aCurrencyIsThree()),
     })
     .transform((cost) => ({ ...cost, amount: readAmount(cost.amount, cost.currency) ?? cost.amount })),
-  z.object({ kind: z.literal('words'), words: line(MOST_IN.costWords, 'The cost in words') }),
+  z.object({ kind: z.literal('words'), words: line(MOST_IN.costWords, w.theCostInWords()) }),
 ]);
 
 const ids = (most: number) =>
   z
     .array(z.uuid())
-    .max(most, `At most ${most}`)
+    .max(most, w.atMost({ most }))
     .transform((list) => [...new Set(list)]);
 
 const translation = z.object({
-  title: line(mostOf('title'), 'The title'),
-  shortTitle: line(mostOf('shortTitle'), 'The short title'),
-  summary: line(mostOf('summary'), 'The summary'),
-  text: html(mostOf('text'), 'The text'),
+  title: line(mostOf('title'), w.theTitle()),
+  shortTitle: line(mostOf('shortTitle'), w.theShortTitle()),
+  summary: line(mostOf('summary'), w.theSummary()),
+  text: html(mostOf('text'), w.theText()),
 });
 
 /** What has a shape of its own. */
 const OWN: Record<FieldOf<'own'>, z.ZodType> = {
   recurrence: recurrenceInput.nullable(),
-  changes: z.array(changeInput).max(500, 'At most 500 changed dates'),
+  changes: z.array(changeInput).max(500, w.atMost500Changed()),
   cost,
   contact: z.object({
-    name: line(MOST_IN.contactName, 'The name'),
-    phone: line(MOST_IN.phone, 'The phone number'),
-    mail: line(MOST_IN.mail, 'The mail address'),
+    name: line(MOST_IN.contactName, w.theName()),
+    phone: line(MOST_IN.phone, w.thePhoneNumber()),
+    mail: line(MOST_IN.mail, w.theMailAddress()),
   }),
   translations: z
     .object({ fr: translation.optional() })
@@ -167,10 +168,10 @@ function checkOf(name: ContentField): z.ZodType {
       return z.boolean();
     case 'number':
       return z
-        .number({ error: `${subject} is a whole number` })
-        .int(`${subject} is a whole number`)
-        .min(type.least, `At least ${type.least.toLocaleString('en')}`)
-        .max(type.most, `At most ${type.most.toLocaleString('en')}`)
+        .number({ error: w.isAWholeNumber({ subject }) })
+        .int(w.isAWholeNumber({ subject }))
+        .min(type.least, w.atLeast({ least: type.least.toLocaleString('en') }))
+        .max(type.most, w.atMost({ most: type.most.toLocaleString('en') }))
         .nullable();
     case 'day':
       return day.nullable();

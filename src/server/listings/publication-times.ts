@@ -9,11 +9,14 @@ import type { Actor } from '../accounts/roles';
 import { audited } from '../accounts/audit';
 import type { Db } from '../db/client';
 import { listing } from '../db/schema';
-import { Problem, refused } from '../problem';
+import { Problem } from '../problem';
 import { explain } from '../explain';
 import { shown } from '../jobs/hidden';
 import type { SiteSettings } from '../site/settings';
 import { type Change, changeStage, checkPublishable, lockForChange, moveToStage, publishListing, type Row } from './write';
+import { serverWords } from '@/words/desk';
+
+const w = serverWords.listingsPublicationTimes;
 
 const wall = z.string().max(20).nullable();
 /** What may come in as the times of going out and coming down. */
@@ -28,19 +31,18 @@ export function timesOf(row: Pick<Row, 'publishAt' | 'withdrawAt'>, { zone }: Si
 /** Sets when a listing goes out and comes down. What is not out yet is "scheduled" until then. */
 export async function setTimes(tx: Db, id: string, { revision, ...times }: z.infer<typeof timesInput>, change: Change): Promise<Row> {
   const { by, now, settings } = change;
-  if (by.role === 'contributor') throw refused('Publishing needs a decision of an editor: send it for review.');
-  const row = await lockForChange(tx, id, revision, by);
-  if (row.stage === 'binned') throw new Problem('conflict', 'It is in the bin; make it a draft first.');
+  const row = await lockForChange(tx, id, revision, by, 'schedule');
+  if (row.stage === 'binned') throw new Problem('conflict', w.itIsInThe());
   const isPublic = row.stage === 'published';
   const read = readTimes(times, { now, zone: settings.zone, isPublic });
   if ('problems' in read) {
     const [first] = read.problems;
-    throw new Problem('invalid', first?.message ?? 'These times cannot be.', read.problems);
+    throw new Problem('invalid', first?.message ?? w.theseTimesCannotBe(), read.problems);
   }
   const { publishAt, withdrawAt } = read.instants;
   if (publishAt !== null) {
-    if (isPublic && !row.edited) throw new Problem('conflict', 'Readers see all of it already: there are no changes to publish then.');
-    if (row.stage === 'in-review') throw new Problem('conflict', 'It waits in Intake; decide on it there first.');
+    if (isPublic && !row.edited) throw new Problem('conflict', w.readersSeeAllOf());
+    if (row.stage === 'in-review') throw new Problem('conflict', w.itWaitsInIntake());
     checkPublishable(row, change);
   }
   const stage = isPublic ? 'published' : publishAt !== null ? 'scheduled' : row.stage === 'scheduled' ? 'draft' : row.stage;
@@ -83,7 +85,7 @@ export async function keepTimes(tx: Db, change: Omit<Change, 'by'>): Promise<Due
     .for('update', { skipLocked: true });
   const due: Due = { published: 0, withdrawn: 0, held: 0 };
   for (const row of rows) {
-    const by: Actor = { id: null, name: row.scheduledBy || 'The site', role: 'site' };
+    const by: Actor = { id: null, name: row.scheduledBy || w.theSite(), role: 'site' };
     const mine = { ...change, by };
     if (row.withdrawAt && row.withdrawAt <= at) {
       // The site was down over both times: what should be down again by now never goes out.

@@ -1,11 +1,12 @@
 /** Listings as the Desk sees them: one listing, its versions, what uses what. */
 import type { StoredHappening } from '../history/happening';
-import { and, asc, desc, eq, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, or, sql } from 'drizzle-orm';
 import type { Stage } from '@/core/listing/content';
+import { authorize } from '../accounts/permissions';
 import { type Actor, editsAll, mayEdit } from '../accounts/roles';
 import type { Db } from '../db/client';
-import { link, listing, oldSlug, submission, user, version } from '../db/schema';
-import { notFound, refused } from '../problem';
+import { link, listing, oldSlug, published, submission, user, version } from '../db/schema';
+import { notFound } from '../problem';
 import { shown } from '../jobs/hidden';
 
 /** A listing's row. */
@@ -24,8 +25,19 @@ export async function readListing(db: Db, id: string, actor: Actor): Promise<Lis
     .from(listing)
     .where(and(eq(listing.id, id), shown(listing.jobId)));
   if (!row) throw notFound('listing');
-  if (!editsAll(actor) && row.ownerId !== actor.id) throw refused('This listing belongs to somebody else; ask an editor.');
+  authorize(actor, 'see', row);
   return row;
+}
+
+/** Which of these listings somebody may know of: what readers see, and their own; every one for editors. */
+export async function knownTo(db: Db, actor: Actor, ids: readonly string[]): Promise<Set<string>> {
+  if (editsAll(actor) || !ids.length) return new Set(ids);
+  const rows = await db
+    .select({ id: listing.id })
+    .from(listing)
+    .leftJoin(published, eq(published.listingId, listing.id))
+    .where(and(inArray(listing.id, [...new Set(ids)]), or(eq(listing.ownerId, actor.id ?? ''), eq(published.visibility, 'public'))));
+  return new Set(rows.map((row) => row.id));
 }
 
 /** Where whoever asks may edit a listing; undefined for readers and for those whose it is not. */

@@ -7,12 +7,13 @@ import type { ValidationNote } from '@/core/validation/note';
 import { whatStopsOf } from '@/core/validation/validate';
 import { canonical } from '@/core/text/canonical-json';
 import { freeSlug, slugOf } from '@/core/text/text';
-import { type Actor, mayEdit } from '../accounts/roles';
+import { actionOf, authorize, type ListingAction } from '../accounts/permissions';
+import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';
 import { newId } from '../db/ids';
 import { jsonRows } from '../db/json-rows';
 import { audit, category, link, listing, oldSlug, published, type SubmissionState, validationState, version } from '../db/schema';
-import { invalid, notFound, Problem, refused } from '../problem';
+import { invalid, notFound, Problem } from '../problem';
 import { type Fate, settles, settleSubmission } from '../moderation/settle';
 import { noteTouched, type Unlooked } from '../validation/copies';
 import type { Now } from '../site/clock';
@@ -21,6 +22,10 @@ import { horizonOf, type IndexRow, indexRows, insertRows, nextOf, replaceRows } 
 import { nameRows } from '../dates/date-names';
 import { writeLinks } from './links';
 import { publishedValues } from './published-copy';
+import { serverWords } from '@/words/desk';
+import { sayNote } from '@/words/proof';
+
+const w = serverWords.listingsWrite;
 
 /** What every change needs to know. `settings.address` is where the site is reached: mails carry it. */
 export interface Change {
@@ -66,10 +71,9 @@ async function freeListingSlug(tx: Db, wanted: string, id: string): Promise<stri
 /** An address that somebody wrote: taken as it is, or refused with what would do. */
 async function wantedSlug(tx: Db, wanted: string, id: string): Promise<string> {
   const slug = slugOf(wanted, '');
-  if (!slug || slug !== wanted.trim())
-    throw invalid('slug', `A web address has small letters, digits and hyphens${slug ? `; “${slug}” would do` : ''}.`);
+  if (!slug || slug !== wanted.trim()) throw invalid('slug', w.aWebAddressHas({ slug: slug ? w.wouldDo({ slug }) : '' }));
   const free = await freeListingSlug(tx, slug, id);
-  if (free !== slug) throw invalid('slug', `“${slug}” is taken by another listing; “${free}” is free.`);
+  if (free !== slug) throw invalid('slug', w.isTakenByAnother({ slug, free }));
   return slug;
 }
 
@@ -107,7 +111,7 @@ export async function saveListing(
   what: Happening = { code: 'saved' },
 ): Promise<Row> {
   const row = await lock(tx, id);
-  if (!mayEdit(change.by, row)) throw refused('This listing belongs to somebody else; ask an editor.');
+  authorize(change.by, 'save', row);
   if (row.revision !== revision) throw await conflict(tx, row);
   // A draft's address follows its title; a published one's only when somebody changes it.
   const follow = row.stage === 'draft' && row.title !== content.title;
@@ -128,14 +132,9 @@ async function conflict(tx: Db, row: Row): Promise<Problem> {
     .select({ by: version.byName, at: version.at })
     .from(version)
     .where(and(eq(version.listingId, row.id), eq(version.revision, row.revision)));
-  return new Problem(
-    'conflict',
-    `${last?.by ?? 'Somebody'} saved this listing after you opened it. Nothing of yours is lost: choose below what to keep.`,
-    [],
-    {
-      newer: { revision: row.revision, content: row.working, stage: row.stage, by: last?.by ?? '', at: last?.at ?? null },
-    },
-  );
+  return new Problem('conflict', w.savedThisListingAfter({ by: last?.by ?? w.somebody() }), [], {
+    newer: { revision: row.revision, content: row.working, stage: row.stage, by: last?.by ?? '', at: last?.at ?? null },
+  });
 }
 
 async function update(tx: Db, row: Row, values: Partial<Row>, change: Change, what: Happening): Promise<Changed> {
@@ -200,9 +199,9 @@ async function record(tx: Db, row: Row, { by, now }: Change, happened: Happening
 const NO_WITHDRAWAL = { withdrawAt: null, scheduledBy: '' } as const;
 
 /** A listing that is about to be changed as a whole: by somebody who may, as they saw it last. */
-export async function lockForChange(tx: Db, id: string, revision: number, by: Actor): Promise<Locked> {
+export async function lockForChange(tx: Db, id: string, revision: number, by: Actor, action: ListingAction): Promise<Locked> {
   const row = await lock(tx, id);
-  if (!mayEdit(by, row)) throw refused('This listing belongs to somebody else; ask an editor.');
+  authorize(by, action, row);
   if (row.revision !== revision) throw await conflict(tx, row);
   return row;
 }
@@ -226,8 +225,7 @@ export async function publishListing(
   change: Change,
   { keepWithdrawal = false } = {},
 ): Promise<Changed> {
-  const row = await lockForChange(tx, id, revision, change.by);
-  if (change.by.role === 'contributor') throw refused('Publishing needs a decision of an editor: send it for review.');
+  const row = await lockForChange(tx, id, revision, change.by, 'publish');
   checkPublishable(row, change);
   await writePublished(tx, row, row.working, change);
   // Out now: whatever was set for its going out is done. A time to come down stays, where it was to go out by itself or is out already.
@@ -249,14 +247,15 @@ function stoppingNotes(content: ListingContent, { now, settings }: Change): Vali
 
 /** The first thing that keeps a content from being published, in words; undefined when nothing does. */
 export function whatStops(content: ListingContent, change: Change): string | undefined {
-  return stoppingNotes(content, change)[0]?.sentence;
+  const [first] = stoppingNotes(content, change);
+  return first && sayNote(first.says);
 }
 
 /** A copy goes out when somebody looked at what copies are forgotten with. */
 function refuseUnlooked(unlooked: Unlooked): void {
   if (!unlooked.length) return;
   const words = { title: 'title', when: 'dates' };
-  const message = (part: 'title' | 'when'): string => `This is a copy: its ${words[part]} were not looked at yet.`;
+  const message = (part: 'title' | 'when'): string => w.thisIsACopy({ words: words[part] });
   throw new Problem(
     'invalid',
     message(unlooked[0] ?? 'title'),
@@ -270,8 +269,8 @@ function refuseWhatStops(content: ListingContent, change: Change): void {
   if (!first) return;
   throw new Problem(
     'invalid',
-    first.sentence,
-    stopping.map((n) => ({ field: n.field, message: n.sentence })),
+    sayNote(first.says),
+    stopping.map((n) => ({ field: n.field, message: sayNote(n.says) })),
   );
 }
 
@@ -332,7 +331,7 @@ export async function writeCopy(tx: Db, { listingId, copy, content, what }: Copy
 /** The category of what has none. Throws a Problem when no category is that. */
 export async function fallbackCategory(tx: Db): Promise<string> {
   const [row] = await tx.select({ id: category.id }).from(category).where(eq(category.fallback, true));
-  if (!row) throw invalid('categories', 'Choose a category, or make one the fallback on the Categories page.');
+  if (!row) throw invalid('categories', w.chooseACategoryOr());
   return row.id;
 }
 
@@ -344,7 +343,7 @@ async function removePublished(tx: Db, id: string): Promise<void> {
 /** Takes a listing from readers: withdrawn keeps it in the table, binned puts it out of sight. */
 export async function moveToStage(tx: Db, id: string, stage: 'draft' | 'in-review' | 'withdrawn' | 'binned', change: Change): Promise<Row> {
   const row = await lock(tx, id);
-  if (!mayEdit(change.by, row)) throw refused('This listing belongs to somebody else; ask an editor.');
+  authorize(change.by, actionOf(stage, row), row);
   if (row.stage === stage) return row;
   await removePublished(tx, id);
   const codes = { draft: 'draft', 'in-review': 'review', withdrawn: 'withdrawn', binned: 'binned' } as const;
@@ -366,7 +365,7 @@ function fateOf(stage: Stage, row: Row, by: Actor): Fate | undefined {
 /** Changes a listing's web address; the old one redirects from now on. */
 export async function changeSlug(tx: Db, id: string, wanted: string, change: Change): Promise<Row> {
   const row = await lock(tx, id);
-  if (!mayEdit(change.by, row)) throw refused('This listing belongs to somebody else; ask an editor.');
+  authorize(change.by, 'readdress', row);
   if (wanted.trim() === row.slug) return row;
   const slug = await wantedSlug(tx, wanted, id);
   await tx.delete(oldSlug).where(eq(oldSlug.slug, slug));

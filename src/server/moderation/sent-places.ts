@@ -9,6 +9,9 @@ import { BLANK_ORGANIZER, saveOrganizer } from '../organizers/write';
 import type { ReferenceData } from '../reference/read';
 import { BLANK_VENUE } from '../venues/input';
 import { saveVenue } from '../venues/write';
+import { serverWords } from '@/words/desk';
+
+const w = serverWords.moderationSentPlaces;
 
 /** `make`, `leave-out`, or the id of the one that is meant. */
 const choice = z.union([z.literal('make'), z.literal('leave-out'), z.uuid()]);
@@ -56,7 +59,7 @@ async function becomes(
 ): Promise<string[]> {
   if (!name || chosen === 'leave-out') return [];
   if (chosen !== 'make') return [chosen];
-  if (name.length > MOST) throw invalid(field, `“${name.slice(0, 40)}…” is too long for ${what} name; use “Edit first”.`);
+  if (name.length > MOST) throw invalid(field, w.isTooLongFor({ name: name.slice(0, 40), what }));
   return [(await make()).id];
 }
 
@@ -73,11 +76,11 @@ export async function placesMade(
 ): Promise<ListingContent> {
   const { where, who } = openPlaces(content, said);
   const venueIds = await becomes(where, choices.where, {
-    ...{ field: 'where' as const, what: 'a venue’s' },
+    ...{ field: 'where' as const, what: w.aVenues() },
     make: () => saveVenue(tx, null, { ...BLANK_VENUE, name: where }, by),
   });
   const organizerIds = await becomes(who, choices.who, {
-    ...{ field: 'who' as const, what: 'an organizer’s' },
+    ...{ field: 'who' as const, what: w.anOrganizers() },
     make: () => saveOrganizer(tx, null, { ...BLANK_ORGANIZER, name: who }, by),
   });
   if (!venueIds.length && !organizerIds.length) return content;

@@ -16,6 +16,9 @@ import type { SenderChanges } from './sender-changes';
 import { type NewPlaces, placesMade } from './sent-places';
 import type { SubmissionRow } from './read';
 import { settleSubmission } from './settle';
+import { serverWords } from '@/words/desk';
+
+const texts = serverWords.moderationWrite;
 
 /** Takes in a stranger's event: a listing in review, its receipt, and the mail that says so. Returns the receipt's token. */
 export async function submitEvent(tx: Db, sent: FormResult & { language?: Language }, change: Change): Promise<string> {
@@ -43,7 +46,7 @@ export async function submitEvent(tx: Db, sent: FormResult & { language?: Langua
 export async function sendForReview(tx: Db, listingId: string, revision: number, mail: string, change: Change): Promise<void> {
   const [row] = await tx.select().from(listing).where(eq(listing.id, listingId)).for('update');
   if (!row || row.ownerId !== change.by.id) throw notFound('listing');
-  if (row.revision !== revision) throw new Problem('conflict', 'The listing was saved again after this page was opened; load it anew.');
+  if (row.revision !== revision) throw new Problem('conflict', texts.theListingWasSaved());
   // A published listing stays with its readers while its changes wait.
   const sent = row.stage === 'published' ? row : await moveToStage(tx, listingId, 'in-review', change);
   const at = new Date(change.now.ms);
@@ -82,14 +85,14 @@ async function lockOpen(tx: Db, id: string, states: readonly SubmissionRow['stat
   const { row } = both;
   if (!states.includes(row.state)) {
     const words = {
-      published: 'published it',
-      declined: 'declined it',
+      published: texts.publishedIt(),
+      declined: texts.declinedIt(),
       returned: 'returned it with a note',
-      'taken-back': 'took it back',
-      merged: 'made it part of another listing',
-      waiting: 'sent it again',
+      'taken-back': texts.tookItBack(),
+      merged: texts.madeItPartOf(),
+      waiting: texts.sentItAgain(),
     };
-    throw new Problem('conflict', `${row.decidedBy ?? 'The sender'} ${words[row.state]} already.`, [], {
+    throw new Problem('conflict', texts.already({ decidedBy: row.decidedBy ?? texts.theSender(), words: words[row.state] }), [], {
       decidedBy: row.decidedBy,
       state: row.state,
     });
@@ -183,13 +186,9 @@ export interface Decide {
 export async function decide(tx: Db, { id, decision, note, places }: Decide, change: Change): Promise<{ slug: string }> {
   const { row, listing: own } = await lockOpen(tx, id, ['waiting']);
   const said = note.trim();
-  if (decision !== 'publish' && !said) throw invalid('note', 'Write a line to the sender: what should be different, or why not.');
+  if (decision !== 'publish' && !said) throw invalid('note', texts.writeALineTo());
   if (decision === 'publish') {
-    if (row.proposal)
-      throw new Problem(
-        'conflict',
-        `${row.senderName} changed something after you began. Take or leave those changes first, then publish.`,
-      );
+    if (row.proposal) throw new Problem('conflict', texts.changedSomethingAfterYou({ senderName: row.senderName }));
     const content = await placesMade(tx, own.working, row.said, places, change.by);
     const saved =
       content === own.working ? own : await saveListing(tx, { id: own.id, content, revision: own.revision }, change, { code: 'placed' });
@@ -230,7 +229,7 @@ export async function decideProposal(
 ): Promise<{ taken: number; left: number }> {
   const { row, listing: own } = await lockBoth(tx, id);
   const { proposal } = row;
-  if (!proposal) throw new Problem('conflict', 'These changes were decided on already.');
+  if (!proposal) throw new Problem('conflict', texts.theseChangesWereDecided());
   const parts = proposal.parts.filter((part) => take.includes(part));
   const content = withParts(own.working, proposal.content, parts);
   let revision = own.revision;

@@ -12,15 +12,18 @@ import { optionalId, optionalMail, optionalWeb, placeName, words } from '../plac
 import type { Change } from '../listings/write';
 import { type Gone, takeOut } from '../places/removed';
 import { validateAgain } from '../validation/due';
+import { serverWords } from '@/words/desk';
+
+const w = serverWords.organizersWrite;
 
 const profile = z.object({
-  label: z.string().trim().min(1, 'Say what it is').max(60, 'At most 60 characters'),
+  label: z.string().trim().min(1, w.sayWhatItIs()).max(60, w.atMost60Characters()),
   address: z
     .string()
     .trim()
-    .max(500, 'At most 500 characters')
+    .max(500, w.atMost500Characters())
     .transform((text) => readWebAddress(text) ?? text)
-    .refine(isWebAddress, { error: 'An address is written www.shore.example or https://shore.example/choir' }),
+    .refine(isWebAddress, { error: w.anAddressIsWritten() }),
 });
 
 /** What may come in as an organizer. */
@@ -30,7 +33,7 @@ export const organizerInput = z.object({
   phone: words(60),
   mail: optionalMail,
   website: optionalWeb,
-  profiles: z.object({ format: z.literal(1), list: z.array(profile).max(30, 'At most 30 profiles') }).default({ format: 1, list: [] }),
+  profiles: z.object({ format: z.literal(1), list: z.array(profile).max(30, w.atMost30Profiles()) }).default({ format: 1, list: [] }),
   pictureId: optionalId,
   categoryId: optionalId,
   contactName: words(120),
@@ -59,9 +62,9 @@ export const BLANK_ORGANIZER: OrganizerInput = {
 
 async function check(tx: Db, { pictureId, categoryId }: OrganizerInput): Promise<void> {
   const [there] = pictureId ? await tx.select({ id: picture.id }).from(picture).where(eq(picture.id, pictureId)) : [true];
-  if (!there) throw invalid('pictureId', 'That picture is gone; choose another.');
+  if (!there) throw invalid('pictureId', w.thatPictureIsGone());
   const [kind] = categoryId ? await tx.select({ id: category.id }).from(category).where(eq(category.id, categoryId)) : [true];
-  if (!kind) throw invalid('categoryId', 'That category is gone; choose another.');
+  if (!kind) throw invalid('categoryId', w.thatCategoryIsGone());
 }
 
 /** Makes an organizer, or changes them. Throws a Problem at the field that is wrong. */
@@ -98,6 +101,6 @@ export async function removeOrganizer(tx: Db, id: string, moveTo: string | null,
   if (!row) throw notFound('organizer');
   const { id: key, name } = organizer;
   const [to] = moveTo && moveTo !== id ? await tx.select({ id: key, name }).from(organizer).where(eq(key, moveTo)) : [];
-  if (moveTo && !to) throw invalid('moveTo', 'Choose another organizer, or none.');
+  if (moveTo && !to) throw invalid('moveTo', w.chooseAnotherOrganizerOr());
   return takeOut(tx, { kind: 'organizer', row, to: to ?? null, merged: false }, change);
 }

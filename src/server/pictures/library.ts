@@ -9,22 +9,25 @@ import { category, link, organizer, picture, venue } from '../db/schema';
 import { PICTURE_AT } from '../listings/links';
 import type { PictureRow } from './read';
 import { countOfUses } from './uses';
+import { serverWords } from '@/words/desk';
+
+const w = serverWords.picturesLibrary;
 
 /** Where pictures can be shown, as the library's filter says it. */
 export const SHOWN_AS = {
-  used: 'in use',
-  unused: 'not in use',
-  cover: 'as a cover',
-  gallery: 'in a gallery',
-  text: 'in a text',
-  venue: 'by a venue',
-  organizer: 'by an organizer',
-  category: 'by a category',
+  used: w.inUse(),
+  unused: w.notInUse(),
+  cover: w.asACover(),
+  gallery: w.inAGallery(),
+  text: w.inAText(),
+  venue: w.byAVenue(),
+  organizer: w.byAnOrganizer(),
+  category: w.byACategory(),
 } as const;
 /** The shapes that the library is filtered by. */
-export const SHAPES = { wide: 'wider than high', tall: 'higher than wide', square: 'about square' } as const;
+export const SHAPES = { wide: w.widerThanHigh(), tall: w.higherThanWide(), square: w.aboutSquare() } as const;
 /** What pictures can lack. */
-export const LACKING = { alt: 'without a description', small: 'too small for a cover', soft: 'enlarged, blurred' } as const;
+export const LACKING = { alt: w.withoutADescription(), small: 'too small for a cover', soft: w.enlargedBlurred() } as const;
 /** The library shows so many pictures a page. */
 export const PAGE = 48;
 

@@ -6,6 +6,9 @@ import type { Framing } from '@/core/picture/crop';
 import { fold } from '@/core/text/text';
 import type { Db } from '../db/client';
 import { picture } from '../db/schema';
+import { serverWords } from '@/words/desk';
+
+const w = serverWords.picturesRead;
 
 /** A picture's row. */
 export type PictureRow = typeof picture.$inferSelect;
@@ -59,5 +62,5 @@ export async function readListingPictures(db: Db, content: ListingContent, stand
 /** What pictures show, by their ids; one without a description is called that. */
 export async function readPictureNames(db: Db, ids: readonly string[]): Promise<Map<string, string>> {
   const found = await readPictures(db, ids);
-  return new Map([...found].map(([id, { alt }]) => [id, alt || 'a picture without a description']));
+  return new Map([...found].map(([id, { alt }]) => [id, alt || w.aPictureWithoutA()]));
 }

@@ -6,6 +6,9 @@ import type { Db } from '../db/client';
 import { category, link, listing, organizer, picture, venue } from '../db/schema';
 import { shown } from '../jobs/hidden';
 import { PICTURE_AT } from '../listings/links';
+import { serverWords } from '@/words/desk';
+
+const w = serverWords.picturesUses;
 
 /** Where a picture is shown. */
 export interface Use {
@@ -45,8 +48,8 @@ export async function usesOf(db: Db, id: string): Promise<Use[]> {
 }
 
 function howShown({ stage, at, working }: { stage: Stage; at: number; working: boolean }): string {
-  const place = at === PICTURE_AT.cover ? 'cover' : at < PICTURE_AT.text ? 'gallery' : 'in the text';
-  return `${place}, ${STAGE_WORDS[stage].toLowerCase()}${working ? '' : ', until its changes are published'}`;
+  const place = at === PICTURE_AT.cover ? w.cover() : at < PICTURE_AT.text ? w.gallery() : w.inTheText();
+  return `${place}, ${STAGE_WORDS[stage].toLowerCase()}${working ? '' : w.untilItsChangesAre()}`;
 }
 
 /** How many places show a picture, for a query over `picture`. */

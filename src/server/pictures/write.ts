@@ -11,16 +11,19 @@ import { validateAgain } from '../validation/due';
 import { type PictureRow, searchOf } from './read';
 import type { Source } from './take-in';
 import { usesOf } from './uses';
+import { serverWords } from '@/words/desk';
 
-const fraction = z.number().min(0, 'Between 0 and 1').max(1, 'Between 0 and 1');
+const texts = serverWords.picturesWrite;
+
+const fraction = z.number().min(0, texts.between0And1()).max(1, texts.between0And1());
 const box = z.object({ x: fraction, y: fraction, w: z.number().gt(0).max(1), h: z.number().gt(0).max(1) });
 
 /** What may come in as a picture's words and crops. */
 export const pictureInput = z
   .object({
-    name: z.string().trim().max(200, 'At most 200 characters'),
-    alt: z.string().trim().max(300, 'At most 300 characters'),
-    credit: z.string().trim().max(120, 'At most 120 characters'),
+    name: z.string().trim().max(200, texts.atMost200Characters()),
+    alt: z.string().trim().max(300, texts.atMost300Characters()),
+    credit: z.string().trim().max(120, texts.atMost120Characters()),
     focus: z.object({ x: fraction, y: fraction }),
     crops: z.object({
       format: z.literal(1),
@@ -35,7 +38,7 @@ export type PictureInput = z.infer<typeof pictureInput>;
 async function lock(tx: Db, id: string, by: Actor): Promise<PictureRow> {
   const [row] = await tx.select().from(picture).where(eq(picture.id, id)).for('update');
   if (!row) throw notFound('picture');
-  if (!mayEdit(by, row)) throw refused('Somebody else sent this picture; ask an editor to change it.');
+  if (!mayEdit(by, row)) throw refused(texts.somebodyElseSentThis());
   return row;
 }
 
@@ -65,7 +68,7 @@ export async function replacePicture(
   at: Date,
 ): Promise<{ row: PictureRow; before: string }> {
   const row = await lock(tx, id, by);
-  if (row.hash === source.hash) throw invalid('picture', 'This is the same file as the one that is there.');
+  if (row.hash === source.hash) throw invalid('picture', texts.thisIsTheSame());
   const [next] = await tx
     .update(picture)
     // What somebody framed on the old one means nothing on the new.
@@ -87,7 +90,7 @@ export async function putBack(tx: Db, id: string, hash: string, by: Actor, at: D
     .select({ hash: pictureSource.hash, width, height, detail })
     .from(pictureSource)
     .where(eq(pictureSource.hash, hash));
-  if (!source) throw new Problem('conflict', 'The file that was there before is not kept any longer.');
+  if (!source) throw new Problem('conflict', texts.theFileThatWas());
   return (await replacePicture(tx, id, source, by, at)).row;
 }
 
@@ -108,7 +111,7 @@ export async function binPicture(tx: Db, id: string, at: Date | null, by: Actor)
     if (first)
       throw new Problem(
         'conflict',
-        `It is shown by “${first.name}”${uses.length > 1 ? ` and ${uses.length - 1} more` : ''}. Take it off there first, or replace it everywhere.`,
+        texts.itIsShownBy({ name: first.name, n: uses.length > 1 ? texts.andMore({ n: uses.length - 1 }) : '' }),
       );
   }
   const [next] = await tx.update(picture).set({ binnedAt: at }).where(eq(picture.id, id)).returning();

@@ -5,6 +5,9 @@ import { organizer, type PlaceKind, venue } from '../db/schema';
 import { invalid, notFound } from '../problem';
 import type { Change } from '../listings/write';
 import { takeOut } from './removed';
+import { serverWords } from '@/words/desk';
+
+const w = serverWords.placesMerge;
 
 const TABLE = { venue, organizer };
 
@@ -56,7 +59,7 @@ export interface MergeDone {
 
 /** Makes one place of two: what named the first names the second, and its slug leads there. Throws a Problem where they cannot be one. */
 export async function mergePlaces(tx: Db, kind: PlaceKind, fromId: string, intoId: string, change: Change): Promise<MergeDone> {
-  if (fromId === intoId) throw invalid('into', `That is the same ${kind}; choose the one that it is to become.`);
+  if (fromId === intoId) throw invalid('into', w.thatIsTheSame({ kind }));
   const table = TABLE[kind];
   // Both rows are taken in the order of their ids, so that two merges at once cannot wait for each other.
   const rows = await tx
@@ -68,7 +71,7 @@ export async function mergePlaces(tx: Db, kind: PlaceKind, fromId: string, intoI
   const from = rows.find((row) => row.id === fromId);
   const into = rows.find((row) => row.id === intoId);
   if (!from || !into) throw notFound(kind);
-  if (into.binnedAt) throw invalid('into', `“${into.name}” is in the bin; take it out first.`);
+  if (into.binnedAt) throw invalid('into', w.isInTheBin({ name: into.name }));
   const rooms = kind === 'venue' ? await moveRooms(tx, from as typeof venue.$inferSelect, into as typeof venue.$inferSelect) : [];
   const gone = await takeOut(tx, { kind, row: from, to: into, pointed: rooms, merged: true }, change);
   await fill(tx, kind, from, into);
@@ -77,9 +80,8 @@ export async function mergePlaces(tx: Db, kind: PlaceKind, fromId: string, intoI
 
 async function moveRooms(tx: Db, from: typeof venue.$inferSelect, into: typeof venue.$inferSelect): Promise<string[]> {
   const rooms = await tx.select({ id: venue.id, name: venue.name }).from(venue).where(eq(venue.parentId, from.id));
-  if (into.parentId === from.id) throw invalid('into', `“${into.name}” is a room of “${from.name}”; merge the room into its hall instead.`);
-  if (rooms.length && into.parentId)
-    throw invalid('into', `“${from.name}” has rooms and “${into.name}” is a room itself; choose a hall for them.`);
+  if (into.parentId === from.id) throw invalid('into', w.isARoomOf({ name: into.name, name2: from.name }));
+  if (rooms.length && into.parentId) throw invalid('into', w.hasRoomsAndIs({ name: from.name, name2: into.name }));
   if (rooms.length) await tx.update(venue).set({ parentId: into.id }).where(eq(venue.parentId, from.id));
   return rooms.map((room) => room.id);
 }

@@ -1,5 +1,3 @@
-/** What a venue's or an organizer's page can do with it as a whole: remove, bin, merge. */
-import { sayCount } from '@/core/phrase/format';
 import type { Db } from '../db/client';
 import type { PlaceKind } from '../db/schema';
 import { idOf, invalid } from '../problem';
@@ -7,6 +5,9 @@ import type { Change } from '../listings/write';
 import { binOrganizer, removeOrganizer } from '../organizers/write';
 import { binVenue, removeVenue } from '../venues/write';
 import { mergePlaces } from './merge';
+import { serverWords } from '@/words/desk';
+
+const w = serverWords.placesPlaceActions;
 
 const REMOVE = { venue: removeVenue, organizer: removeOrganizer };
 const BIN = { venue: binVenue, organizer: binOrganizer };
@@ -40,10 +41,10 @@ export async function runPlaceAction(
   switch (sent.action) {
     case 'remove': {
       // With listings that name it, what becomes of them is said, never guessed.
-      if (sent.moveTo === '') throw invalid('moveTo', 'Choose what its listings have instead.');
+      if (sent.moveTo === '') throw invalid('moveTo', w.chooseWhatItsListings());
       const gone = await REMOVE[kind](tx, id, sent.moveTo && sent.moveTo !== NOTHING ? sent.moveTo : null, change);
       return {
-        said: `“${gone.name}” is removed${gone.listings ? ` from ${sayCount(gone.listings, 'listing')}` : ''}.`,
+        said: w.isRemoved({ name: gone.name, listings: gone.listings ? w.fromListing({ listings: gone.listings }) : '' }),
         to: `/desk/${kind}s`,
         undo: gone.command,
       };
@@ -51,13 +52,13 @@ export async function runPlaceAction(
     case 'bin':
     case 'restore': {
       const { name } = await BIN[kind](tx, id, sent.action === 'bin' ? new Date(now.ms) : null, by);
-      return { said: `${name} is ${sent.action === 'bin' ? 'in' : 'out of'} the bin.`, to: page(id) };
+      return { said: w.isInTheBin({ name, action: sent.action === 'bin' ? 'yes' : 'no' }), to: page(id) };
     }
     case 'merge': {
       const into = idOf(sent.into, kind);
       const done = await mergePlaces(tx, kind, id, into, change);
       return {
-        said: `“${done.from}” is part of “${done.into}” now; ${sayCount(done.listings, 'listing')} followed.`,
+        said: w.isPartOfNow({ from: done.from, into: done.into, listings: done.listings }),
         to: page(into),
         undo: done.id,
       };

@@ -14,6 +14,9 @@ import { notFound, Problem } from '../problem';
 import { KEPT_DAYS } from '../listings/tidy';
 import { moveOldAddresses } from './slugs';
 import { type NamedField, putBack, replaceInContents } from './uses';
+import { serverWords } from '@/words/desk';
+
+const w = serverWords.placesRemoved;
 
 const TABLE = { venue, organizer, category, tag };
 const FIELD: Record<KeptKind, NamedField> = { venue: 'venueIds', organizer: 'organizerIds', category: 'categoryIds', tag: 'tagIds' };
@@ -83,7 +86,7 @@ export async function bringBack(tx: Db, command: string, change: Change): Promis
   const at = new Date(now.ms);
   const [row] = await tx.select().from(placeMerge).where(eq(placeMerge.id, command)).for('update');
   if (!row) throw notFound('removal');
-  if (row.undoneAt) throw new Problem('conflict', 'That was taken back already.');
+  if (row.undoneAt) throw new Problem('conflict', w.thatWasTakenBack());
   const { kind, record, fromId } = row;
   const to = row.intoId === fromId ? null : row.intoId;
   const name = String(record.row.name);
@@ -118,7 +121,7 @@ async function insertAgain(tx: Db, kind: KeptKind, kept: Record<string, unknown>
     typeof tag.$inferInsert;
   if (kind === 'tag') {
     const [taken] = await tx.select({ name: tag.name }).from(tag).where(eq(tag.folded, row.folded));
-    if (taken) throw new Problem('conflict', `There is a tag “${taken.name}” again; rename that one first.`);
+    if (taken) throw new Problem('conflict', w.thereIsATag({ name: taken.name }));
   }
   if (kind === 'venue' || kind === 'organizer') await tx.delete(oldPlace).where(and(eq(oldPlace.kind, kind), eq(oldPlace.slug, row.slug)));
   const all = await tx.select({ slug: table.slug }).from(table);

@@ -1,5 +1,5 @@
 /** How often something may be done, kept in the database so that a restart does not forget. Real time, not the demo's. */
-import { lt, sql } from 'drizzle-orm';
+import { eq, lt, sql } from 'drizzle-orm';
 import type { Db } from '../db/client';
 import { rateBound } from '../db/schema';
 import { SENDING_WORDS } from '@/words/sending';
@@ -39,4 +39,9 @@ export async function countOne(db: Db, { key, most, seconds }: Bound, nowMs: num
   const minutes = Math.max(1, Math.ceil((row.ends - nowMs) / 60_000));
   const say: Say = (words) => words.wrong.tooOften({ n: minutes });
   throw new Problem('too-often', say(SENDING_WORDS.en), [], {}, say);
+}
+
+/** Begins to count anew: what was tried has worked. */
+export async function forget(db: Db, key: string): Promise<void> {
+  await db.delete(rateBound).where(eq(rateBound.key, key));
 }

@@ -15,13 +15,16 @@ import { setting } from '../db/schema';
 import { invalid } from '../problem';
 import { TAB_NAMES } from '@/core/views/views';
 import type { SiteSettings } from './settings';
+import { serverWords } from '@/words/desk';
+
+const texts = serverWords.siteWrite;
 
 const number = (min: number, max: number, what: string) =>
   z.coerce
-    .number({ error: `${what} is a number` })
-    .min(min, `${what} is at least ${min}`)
-    .max(max, `${what} is at most ${max}`);
-const whole = (min: number, max: number, what: string) => number(min, max, what).int(`${what} is a whole number`);
+    .number({ error: texts.isANumber({ what }) })
+    .min(min, texts.isAtLeast({ what, min }))
+    .max(max, texts.isAtMost({ what, max }));
+const whole = (min: number, max: number, what: string) => number(min, max, what).int(texts.isAWholeNumber({ what }));
 
 function isMapAddress(address: string): boolean {
   return address === '' || (/^https?:\/\/[^\s"<>]+$/.test(address) && address.includes('{lat}') && address.includes('{lng}'));
@@ -29,20 +32,20 @@ function isMapAddress(address: string): boolean {
 
 /** What may come in as settings. */
 export const settingsInput = z.object({
-  name: z.string().trim().min(1, 'The name is missing').max(80, 'At most 80 characters'),
-  about: z.string().trim().max(300, 'At most 300 characters').default(''),
+  name: z.string().trim().min(1, texts.theNameIsMissing()).max(80, texts.atMost80Characters()),
+  about: z.string().trim().max(300, texts.atMost300Characters()).default(''),
   address: z
     .string()
     .trim()
     .max(200)
     // People paste what their browser shows: a slash at the end, or nothing before the name.
     .transform((text) => (text ? (originOf(text) ?? originOf(`https://${text}`) ?? text) : ''))
-    .pipe(z.string().regex(/^(https?:\/\/[^\s/]+)?$/, 'Written https://almanac.example; or left empty'))
+    .pipe(z.string().regex(/^(https?:\/\/[^\s/]+)?$/, texts.writtenHttpsAlmanacExample()))
     .default(''),
-  zone: z.string().refine(isZone, { error: 'This time zone is not known; zones are named like America/Halifax' }),
-  lat: number(-90, 90, 'The latitude'),
-  lng: number(-180, 180, 'The longitude'),
-  firstWeekday: whole(0, 6, 'The first weekday'),
+  zone: z.string().refine(isZone, { error: texts.thisTimeZoneIs() }),
+  lat: number(-90, 90, texts.theLatitude()),
+  lng: number(-180, 180, texts.theLongitude()),
+  firstWeekday: whole(0, 6, texts.theFirstWeekday()),
   firstView: z.enum(TAB_NAMES),
   hours: z.enum(HOUR_STYLES),
   date: z.enum(DATE_STYLES),
@@ -50,24 +53,24 @@ export const settingsInput = z.object({
     .string()
     .trim()
     .toUpperCase()
-    .regex(/^[A-Z]{3}$/, 'Three letters, such as CAD'),
+    .regex(/^[A-Z]{3}$/, texts.threeLettersSuchAs()),
   country: z
     .string()
     .default('')
-    .refine((code) => code === '' || COUNTRIES.includes(code), { error: 'Choose one of the countries' }),
+    .refine((code) => code === '' || COUNTRIES.includes(code), { error: texts.chooseOneOfThe() }),
   mapAddress: z
     .string()
     .trim()
-    .max(300, 'At most 300 characters')
+    .max(300, texts.atMost300Characters())
     .refine(isMapAddress, {
-      error: 'Written https://map.example/?at={lat},{lng}, with {lat} and {lng} where the degrees belong; or left empty',
+      error: texts.writtenHttpsMapExample(),
     })
     .default(''),
-  horizonMonths: whole(1, 120, 'The horizon'),
+  horizonMonths: whole(1, 120, texts.theHorizon()),
   secondLanguage: z.enum(['', 'fr']).default(''),
-  listLength: whole(5, 200, 'The length of a list page'),
+  listLength: whole(5, 200, texts.theLengthOfA()),
   listPictures: z.enum(LIST_PICTURES).default('headlines'),
-  shortLength: whole(1, 50, 'The length of short lists'),
+  shortLength: whole(1, 50, texts.theLengthOfShort()),
   mailFrom: z.string().trim().max(200).default(''),
 });
 
@@ -86,10 +89,7 @@ const find = (list: readonly string[], word: string): number => list.findIndex((
 
 function readHoliday(line: string, number: number): HolidayRule {
   const wrong = (): never => {
-    throw invalid(
-      'holidays',
-      `Line ${number} was not understood. Write “25 December Christmas Day”, “Easter -2 Good Friday” or “first Monday in June Isles Day”.`,
-    );
+    throw invalid('holidays', texts.lineWasNotUnderstood({ number }));
   };
   const movable = /^easter\s*([+-]\s*\d{1,3})?\s+(.+)$/i.exec(line);
   if (movable) return { name: (movable[2] as string).slice(0, 60), kind: 'easter', offset: Number((movable[1] ?? '0').replace(/\s/g, '')) };

@@ -11,12 +11,15 @@ import { tag } from '../db/schema';
 import { invalid, notFound } from '../problem';
 import type { Change } from '../listings/write';
 import { type Gone, takeOut } from '../places/removed';
+import { serverWords } from '@/words/desk';
+
+const w = serverWords.tagsWrite;
 
 /** The name of a tag. */
 export const tagName = z
-  .string({ error: 'Type a tag' })
+  .string({ error: w.typeATag() })
   .transform((text) => text.trim().replace(/^#+/, '').replace(/\s+/g, ' ').trim())
-  .pipe(z.string().min(1, 'Type a tag').max(40, 'A tag has at most 40 characters'));
+  .pipe(z.string().min(1, w.typeATag()).max(40, w.aTagHasAt()));
 const MOST_TAGS = 2000;
 
 const note = (tx: Db, id: string, what: Happening, by: Actor): Promise<void> => audited(tx, by, { kind: 'tag', id, what });
@@ -27,7 +30,7 @@ export async function findOrMakeTag(tx: Db, name: string, by: Actor): Promise<{ 
   const [known] = await tx.select({ id: tag.id, name: tag.name }).from(tag).where(eq(tag.folded, folded));
   if (known) return known;
   const all = await tx.select({ slug: tag.slug }).from(tag);
-  if (all.length >= MOST_TAGS) throw invalid('name', `There are ${MOST_TAGS.toLocaleString('en')} tags already; merge some first.`);
+  if (all.length >= MOST_TAGS) throw invalid('name', w.thereAreTagsAlready({ mostTags: MOST_TAGS.toLocaleString('en') }));
   const row = { id: newId(), name, folded, slug: freeSlug(slugOf(name, 'tag'), new Set(all.map((t) => t.slug))) };
   await tx.insert(tag).values(row);
   await note(tx, row.id, { code: 'named', name }, by);
@@ -38,7 +41,7 @@ export async function findOrMakeTag(tx: Db, name: string, by: Actor): Promise<{ 
 export async function renameTag(tx: Db, id: string, name: string, by: Actor): Promise<void> {
   const folded = fold(name);
   const [other] = await tx.select({ id: tag.id, name: tag.name }).from(tag).where(eq(tag.folded, folded));
-  if (other && other.id !== id) throw invalid('name', `“${other.name}” is there already; merge the two.`);
+  if (other && other.id !== id) throw invalid('name', w.isThereAlreadyMerge({ name: other.name }));
   const [row] = await tx
     .update(tag)
     .set({ name, folded, revision: sql`${tag.revision} + 1` })
@@ -50,7 +53,7 @@ export async function renameTag(tx: Db, id: string, name: string, by: Actor): Pr
 
 /** Listings of one tag get another in its place, or none; the tag is gone until that is taken back. */
 export async function mergeTag(tx: Db, id: string, into: string | null, change: Change): Promise<Gone> {
-  if (into === id) throw invalid('into', 'That is the same tag; choose the one that it is to become.');
+  if (into === id) throw invalid('into', w.thatIsTheSame());
   const [row] = await tx.select().from(tag).where(eq(tag.id, id)).for('update');
   const [to] = into ? await tx.select({ id: tag.id, name: tag.name }).from(tag).where(eq(tag.id, into)) : [];
   if (!row || (into && !to)) throw notFound('tag');

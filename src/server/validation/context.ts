@@ -18,7 +18,7 @@ import { jsonRows } from '../db/json-rows';
 import { listing } from '../db/schema';
 import { shown } from '../jobs/hidden';
 import { horizonOf } from '../dates/date-index';
-import { organizerChoice, venueChoice } from '../desk/editor-start';
+import { venueChoice } from '../desk/editor-start';
 import { pictureChoice, readPictures } from '../pictures/read';
 import { linkToOriginal, readUnlooked } from './copies';
 import { bookingsIn, bookingsOf } from './booking-cache';
@@ -57,7 +57,7 @@ export async function ownContext({ db, settings, now, reference }: ValidationSit
     },
     organizer: (id) => {
       const o = reference.organizer.get(id);
-      return o && organizerChoice(o);
+      return o && { name: o.name, binned: o.binnedAt !== null };
     },
     listPictures: settings.listPictures,
     holidays: holidaysBetween(settings.holidays, now.day, horizonOf(now.day, settings.horizonMonths)),

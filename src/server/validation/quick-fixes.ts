@@ -6,6 +6,9 @@ import { Problem } from '../problem';
 import { type Change, publishListing, saveListing } from '../listings/write';
 import type { ValidationSite } from './context';
 import { validateListing, waiveNote } from './write';
+import { serverWords } from '@/words/desk';
+
+const w = serverWords.validationQuickFixes;
 
 /** How many listings were mended, and which stayed and why. */
 export interface QuickFixReport {
@@ -24,7 +27,7 @@ export async function fixOne(
   change: Change,
 ): Promise<{ fixed: boolean; published: boolean }> {
   const [row] = await tx.select().from(listing).where(eq(listing.id, id)).for('update');
-  if (!row) throw new Problem('missing', 'It was removed meanwhile.');
+  if (!row) throw new Problem('missing', w.itWasRemovedMeanwhile());
   const quickFix = (await validateListing(tx, site, id)).find((note) => note.kind === kind)?.quickFix;
   if (!quickFix) return { fixed: false, published: false };
   const live = row.stage === 'published' && !row.edited;
@@ -43,7 +46,7 @@ export async function fixMany(site: ValidationSite, ids: readonly string[], kind
       const done = await site.db.transaction((tx) => fixOne(tx, site, { id, kind }, change));
       if (done.fixed) report.fixed++;
       if (done.published) report.published++;
-      if (!done.fixed) report.stayed.push({ title: await titleOf(site.db, id), reason: 'nothing to mend any more' });
+      if (!done.fixed) report.stayed.push({ title: await titleOf(site.db, id), reason: w.nothingToMendAny() });
     } catch (error) {
       if (!(error instanceof Problem)) throw error;
       report.stayed.push({ title: await titleOf(site.db, id), reason: error.title });
@@ -54,7 +57,7 @@ export async function fixMany(site: ValidationSite, ids: readonly string[], kind
 
 async function titleOf(db: Db, id: string): Promise<string> {
   const [row] = await db.select({ title: listing.title }).from(listing).where(eq(listing.id, id));
-  return row?.title ?? 'one that is gone';
+  return row?.title ?? w.oneThatIsGone();
 }
 
 /** Answers for the same note of many listings with one reason. */

@@ -7,6 +7,7 @@ import type { ValidationField, Severity } from '@/core/validation/note';
 import type { Db } from '../db/client';
 import { jsonRows } from '../db/json-rows';
 import { shown } from '../jobs/hidden';
+import type { Saying } from '@/core/validation/saying';
 
 /** How many notes of a kind are open, in how many listings. */
 export interface KindCount {
@@ -40,9 +41,9 @@ export interface OpenNote {
   key: string;
   severity: Severity;
   field: ValidationField;
-  sentence: string;
+  says: Saying;
   /** what its mend would do; null when there is none */
-  quickFix: string | null;
+  quickFix: Saying | null;
   next_day: EpochDay | null;
 }
 
@@ -50,7 +51,7 @@ export interface OpenNote {
 export async function readNotes(db: Db, kind: string, today: EpochDay, limit: number): Promise<OpenNote[]> {
   return jsonRows<OpenNote>(
     db,
-    sql`select n.listing_id, l.title, l.stage, n.key, n.severity, n.field, n.sentence, n.quick_fix->>'words' as "quickFix",
+    sql`select n.listing_id, l.title, l.stage, n.key, n.severity, n.field, n.says, n.quick_fix->'says' as "quickFix",
         (select min(o.start_day) from occurrence o where o.listing_id = l.id and o.last_day >= ${today}) as next_day
       from validation_note n join listing l on l.id = n.listing_id where n.kind = ${kind} and ${coming(today)}
       order by next_day nulls last, l.title, n.listing_id, n.key limit ${limit}`,

@@ -116,7 +116,7 @@ describe('what is open', () => {
     const kinds = await countKinds(db, NOW.day);
     expect(kinds.find((k) => k.kind === 'summary-missing')).toMatchObject({ listings: 2, severity: 'warning' });
     expect((await readNotes(db, 'title-capitals', NOW.day, 10)).map((n) => [n.title, n.quickFix])).toEqual([
-      ['SEED SWAP', 'Write “Seed swap”'],
+      ['SEED SWAP', { code: 'writeTitle', with: { title: 'Seed swap' } }],
     ]);
     await inTx(db, (tx) =>
       saveListing(tx, { id: row.id, content: { ...row.working, summary: 'Sing.' }, revision: row.revision }, change()),
@@ -170,7 +170,7 @@ describe('what is open', () => {
       fixed: 3,
       published: 1,
       stayed: [
-        { title: 'Fine', reason: 'nothing to mend any more' },
+        { title: 'Fine', reason: 'nothing is left to fix' },
         { title: 'one that is gone', reason: 'It was removed meanwhile.' },
       ],
     });

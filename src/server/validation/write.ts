@@ -11,6 +11,9 @@ import { startJob, type Work } from '../jobs/runner';
 import type { Now } from '../site/clock';
 import { fullContext, type ValidationSite } from './context';
 import { titlesOf } from './titles';
+import { serverWords } from '@/words/desk';
+
+const w = serverWords.validationWrite;
 
 /** What somebody answered for of a listing, with their reasons. */
 export async function readWaivers(db: Db, listingId: string): Promise<Waiver[]> {
@@ -21,7 +24,7 @@ export async function readWaivers(db: Db, listingId: string): Promise<Waiver[]> 
 /** Answers for a note with a reason. The note is said no more, and the reason is shown to the next editor. */
 export async function waiveNote(tx: Db, listingId: string, key: string, reason: string, by: Actor, at: Date): Promise<void> {
   const words = reason.trim();
-  if (!words) throw invalid('reason', 'Say in a few words why it is right as it is.');
+  if (!words) throw invalid('reason', w.sayInAFew());
   await tx
     .insert(validationWaiver)
     .values({ listingId, key, reason: words, byName: by.name, at })
@@ -44,17 +47,15 @@ export async function validateListing(tx: Db, site: ValidationSite, id: string):
   const notes = validate(row.working, await fullContext({ ...site, db: tx }, id, row.working));
   const open = waive(notes, await readWaivers(tx, id)).open.filter((note) => note.severity !== 'good');
   await tx.delete(validationNote).where(eq(validationNote.listingId, id));
-  const rows = [...new Map(open.map((note) => [keyOf(note), note])).entries()].map(
-    ([key, { kind, severity, field, sentence, quickFix }]) => ({
-      listingId: id,
-      key,
-      kind,
-      severity,
-      field,
-      sentence,
-      quickFix: quickFix ? { format: 1 as const, ...quickFix } : null,
-    }),
-  );
+  const rows = [...new Map(open.map((note) => [keyOf(note), note])).entries()].map(([key, { kind, severity, field, says, quickFix }]) => ({
+    listingId: id,
+    key,
+    kind,
+    severity,
+    field,
+    says: { format: 1 as const, ...says },
+    quickFix: quickFix ? { format: 2 as const, ...quickFix } : null,
+  }));
   if (rows.length) await tx.insert(validationNote).values(rows);
   const state = { revision: row.revision, day: site.now.day };
   await tx

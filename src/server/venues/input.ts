@@ -5,15 +5,18 @@ import { WEEKDAYS } from '@/core/phrase/format';
 import { FEATURES } from '@/core/venue/features';
 import { type OpeningHours, readHours, type Span } from '@/core/venue/hours';
 import { optionalId, optionalMail, optionalNumber, optionalWeb, placeName, tick, words } from '../places/input';
+import { serverWords } from '@/words/desk';
+
+const w = serverWords.venuesInput;
 
 const degrees = (most: number, what: string) =>
   z
     .preprocess(
       (value) => (value === '' || value === undefined || value === null ? null : Number(value)),
       z
-        .number({ error: `${what} is a number such as 43.12` })
-        .min(-most, `${what} is at least −${most}`)
-        .max(most, `${what} is at most ${most}`)
+        .number({ error: w.isANumberSuch({ what }) })
+        .min(-most, w.isAtLeast({ what, most }))
+        .max(most, w.isAtMost({ what, most }))
         .nullable(),
     )
     .default(null);
@@ -33,10 +36,10 @@ export const venueInput = z
     town: words(80),
     region: words(80),
     postcode: words(20),
-    country: words(2).refine((text) => !text || COUNTRIES.includes(text), { error: 'Choose one of the countries' }),
+    country: words(2).refine((text) => !text || COUNTRIES.includes(text), { error: w.chooseOneOfThe() }),
     island: words(80),
-    lat: degrees(90, 'A latitude'),
-    lng: degrees(180, 'A longitude'),
+    lat: degrees(90, w.aLatitude()),
+    lng: degrees(180, w.aLongitude()),
     areaOnly: tick,
     hours,
     features: z.array(z.enum(FEATURES)).max(FEATURES.length).default([]),
@@ -46,13 +49,13 @@ export const venueInput = z
     website: optionalWeb,
     pictureId: optionalId,
     notes: words(2000),
-    capacity: optionalNumber(100_000, 'How many it holds').default(null),
-    setUpMinutes: optionalNumber(1440, 'The time to set up')
+    capacity: optionalNumber(100_000, w.howManyItHolds()).default(null),
+    setUpMinutes: optionalNumber(1440, w.theTimeToSet())
       .transform((n) => n ?? 0)
       .default(0),
     parentId: optionalId,
   })
-  .refine((v) => (v.lat === null) === (v.lng === null), { error: 'Give both latitude and longitude, or neither', path: ['lat'] });
+  .refine((v) => (v.lat === null) === (v.lng === null), { error: w.giveBothLatitudeAnd(), path: ['lat'] });
 /** A venue, checked. */
 export type VenueInput = z.infer<typeof venueInput>;
 

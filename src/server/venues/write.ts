@@ -11,6 +11,9 @@ import type { Change } from '../listings/write';
 import { type Gone, takeOut } from '../places/removed';
 import { validateAgain } from '../validation/due';
 import type { VenueInput } from './input';
+import { serverWords } from '@/words/desk';
+
+const w = serverWords.venuesWrite;
 
 /** Refuses what cannot be: a hall of itself, a room of a room, a picture that is gone. */
 async function check(tx: Db, id: string | null, { parentId, pictureId }: VenueInput): Promise<void> {
@@ -21,7 +24,7 @@ async function check(tx: Db, id: string | null, { parentId, pictureId }: VenueIn
   }
   if (pictureId) {
     const [there] = await tx.select({ id: picture.id }).from(picture).where(eq(picture.id, pictureId));
-    if (!there) throw invalid('pictureId', 'That picture is gone; choose another.');
+    if (!there) throw invalid('pictureId', w.thatPictureIsGone());
   }
 }
 
@@ -58,8 +61,8 @@ export async function removeVenue(tx: Db, id: string, moveTo: string | null, cha
   const [row] = await tx.select().from(venue).where(eq(venue.id, id)).for('update');
   if (!row) throw notFound('venue');
   const [room] = await tx.select({ name: venue.name }).from(venue).where(eq(venue.parentId, id)).limit(1);
-  if (room) throw new Problem('conflict', `“${room.name}” is a room of it; move or remove that first.`);
+  if (room) throw new Problem('conflict', w.isARoomOf({ name: room.name }));
   const [to] = moveTo && moveTo !== id ? await tx.select({ id: venue.id, name: venue.name }).from(venue).where(eq(venue.id, moveTo)) : [];
-  if (moveTo && !to) throw invalid('moveTo', 'Choose another venue, or none.');
+  if (moveTo && !to) throw invalid('moveTo', w.chooseAnotherVenueOr());
   return takeOut(tx, { kind: 'venue', row, to: to ?? null, merged: false }, change);
 }

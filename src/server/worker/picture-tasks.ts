@@ -3,6 +3,9 @@ import sharp, { type Sharp } from 'sharp';
 import type { PictureFormat } from '@/core/picture/picture-url';
 import { MIDDLE, NO_CROPS, type Pixels, pixelsOf, sizeAt, widthsOf } from '@/core/picture/crop';
 import { detailOf } from '@/core/picture/detail';
+import { serverWords } from '@/words/desk';
+
+const texts = serverWords.workerPictureTasks;
 
 /** A picture to be taken in. */
 export interface TakeTask {
@@ -77,9 +80,7 @@ export async function* performPicture(task: TakeTask | CutTask): AsyncGenerator<
 function whyRefused(error: unknown): string {
   const message = error instanceof Error ? error.message : '';
   if (error instanceof TooLarge) return message;
-  return /pixel limit/i.test(message)
-    ? 'The picture has more than 60 million pixels; send a smaller one.'
-    : 'The picture is damaged or cut short; open and save it again, then send that.';
+  return /pixel limit/i.test(message) ? texts.thePictureHasMore() : texts.thePictureIsDamaged();
 }
 
 class TooLarge extends Error {}
@@ -88,8 +89,7 @@ async function take(bytes: Uint8Array): Promise<TakenPicture> {
   // Of something that moves the first picture is taken: `pages` stays 1, however many there are.
   const image = sharp(bytes, { limitInputPixels: MAX_PIXELS, failOn: 'truncated' });
   const meta = await image.metadata();
-  if (meta.width * meta.height > MAX_PIXELS)
-    throw new TooLarge(`The picture is ${meta.width} × ${meta.height}; at most 60 million pixels are taken.`);
+  if (meta.width * meta.height > MAX_PIXELS) throw new TooLarge(texts.thePictureIsAt({ width: meta.width, height: meta.height }));
   // Decoded once, upright and flat; what the camera wrote, and with it the place it was taken, is gone.
   const { data, info } = await image
     .rotate()

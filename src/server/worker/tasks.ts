@@ -12,6 +12,9 @@ import { type IndexRow, indexRows } from '../dates/date-index';
 import { contentInput } from '../listings/input';
 import type { SiteSettings } from '../site/settings';
 import { type CutTask, performPicture, type PicturePart, type TakeTask } from './picture-tasks';
+import { serverWords } from '@/words/desk';
+
+const w = serverWords.workerTasks;
 
 /** A file to be read. */
 export interface ReadTask {
@@ -86,7 +89,7 @@ function whyImpossible(item: Incoming): string | undefined {
   const result = contentInput.safeParse({ ...emptyContent(), ...item.content });
   if (result.success) return undefined;
   const [issue] = result.error.issues;
-  return `${issue?.path.length ? `${issue.path.join('.')}: ` : ''}${issue?.message ?? 'It cannot be kept.'}`;
+  return `${issue?.path.length ? `${issue.path.join('.')}: ` : ''}${issue?.message ?? w.itCannotBeKept()}`;
 }
 
 function readFile(task: ReadTask): IncomingFile & { table?: ImportSummary['table'] } {

@@ -4,6 +4,7 @@ import type { ListingContent } from '@/core/listing/content';
 import { keyOf, type ValidationField, type ValidationNote } from '@/core/validation/note';
 import type { Proof } from '../use-validation';
 import { editorWords } from '@/words/desk';
+import { sayNote } from '@/words/proof';
 
 const w = editorWords.proofRail;
 
@@ -45,7 +46,7 @@ export function ValidationRail({ validation, goTo, quickFix, compare, kept, calm
               <li className="grid grid-cols-[20px_minmax(0,1fr)] py-1.75 border-b border-b-rule" key={waiver.key}>
                 <span aria-hidden="true">–</span>
                 <span>
-                  {note.sentence} <q className="italic">{waiver.reason}</q> {waiver.by}.{' '}
+                  {sayNote(note.says)} <q className="italic">{waiver.reason}</q> {waiver.by}.{' '}
                   <button
                     type="button"
                     className="link bg-transparent text-left underline decoration-rule underline-offset-[3px]"
@@ -84,7 +85,7 @@ function Note({ note, validation, goTo, quickFix, compare, kept }: NoteProps) {
         {sign[0]}
       </span>
       {note.severity === 'good' ? (
-        <span>{note.sentence}</span>
+        <span>{sayNote(note.says)}</span>
       ) : (
         <span>
           <button
@@ -94,7 +95,7 @@ function Note({ note, validation, goTo, quickFix, compare, kept }: NoteProps) {
             aria-keyshortcuts={note.quickFix ? 'M' : undefined}
           >
             <span className="hidden-words">{sign[2]}</span>
-            {note.sentence}
+            {sayNote(note.says)}
           </button>
           <span className="flex flex-wrap gap-y-0.5 gap-x-3">
             {note.quickFix && (
@@ -103,7 +104,7 @@ function Note({ note, validation, goTo, quickFix, compare, kept }: NoteProps) {
                 className="link text-[13px] min-h-6 text-tide"
                 onClick={() => note.quickFix && quickFix(note.quickFix.content)}
               >
-                {note.quickFix.words}{' '}
+                {sayNote(note.quickFix.says)}{' '}
                 <kbd className="font-semibold text-[11px] leading-[normal] font-sans normal-nums border border-rule rounded-xs px-1">M</kbd>
               </button>
             )}

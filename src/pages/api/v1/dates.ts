@@ -7,6 +7,9 @@ import { explain } from '@/server/explain';
 import { problemResponse } from '@/server/http/problem';
 import { readDeskDates, readDeskFilters } from '@/server/desk/sheet-dates';
 import { referenceData } from '@/server/reference/read';
+import { serverWords } from '@/words/desk';
+
+const w = serverWords.dates;
 
 /** Half a year with its edges. */
 const MOST_DAYS = 220;
@@ -16,7 +19,7 @@ export const GET: APIRoute = async ({ url, locals: { rt, actor, settings } }) =>
     if (!actor) throw refused();
     const [from, to] = [parseIsoDay(url.searchParams.get('from') ?? ''), parseIsoDay(url.searchParams.get('to') ?? '')];
     if (from === undefined || to === undefined || to < from || to - from > MOST_DAYS)
-      throw invalid('from', `Give from and to as days such as 2027-03-01, at most ${MOST_DAYS} apart.`);
+      throw invalid('from', w.giveFromAndTo({ mostDays: MOST_DAYS }));
     const filters = readDeskFilters(url.searchParams);
     return answer(await readDeskDates(rt.db, { actor, from, to, filters, reference: await referenceData(rt), settings }));
   } catch (error) {

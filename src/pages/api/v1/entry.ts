@@ -4,13 +4,16 @@ import { MOST_LINES } from '@/core/entry/read-lines';
 import { jsonEndpoint } from '@/server/http/endpoint';
 import { contentInput } from '@/server/listings/input';
 import { createListing } from '@/server/listings/write';
+import { serverWords } from '@/words/desk';
+
+const w = serverWords.entry;
 
 const input = z.object({
   contents: z
     .array(contentInput)
-    .min(1, 'There is no row to make a draft of')
-    .max(MOST_LINES, `At most ${MOST_LINES} at once`)
-    .refine((all) => all.every((c) => c.title !== ''), { error: 'Each row needs a title' }),
+    .min(1, w.thereIsNoRow())
+    .max(MOST_LINES, w.atMostAtOnce({ mostLines: MOST_LINES }))
+    .refine((all) => all.every((c) => c.title !== ''), { error: w.eachRowNeedsA() }),
 });
 
 export const POST = jsonEndpoint(input, async ({ tx, input: { contents }, change }) => {

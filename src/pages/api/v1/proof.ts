@@ -8,7 +8,7 @@ import { read, refused } from '@/server/problem';
 import { explain } from '@/server/explain';
 import { problemResponse } from '@/server/http/problem';
 import { contentInput } from '@/server/listings/input';
-import { readListing } from '@/server/listings/read';
+import { knownTo, readListing } from '@/server/listings/read';
 import { fullContext } from '@/server/validation/context';
 import { titlesOf } from '@/server/validation/titles';
 import { readWaivers } from '@/server/validation/write';
@@ -28,7 +28,9 @@ export const POST: APIRoute = async ({ request, locals }) => {
     const titles = await titlesOf(rt.db, rt.cache);
     const context = await fullContext({ db: rt.db, settings, now, reference, titles, answers }, id, content);
     // What belongs to others is told to those who may see it.
-    const shown = editsAll(actor) ? context : { ...context, lookalikes: [], sameTitle: [], organizerClashes: [] };
+    const known = await knownTo(rt.db, actor, context.venueClashes?.map(({ booking }) => booking.listingId) ?? []);
+    const venueClashes = context.venueClashes?.filter(({ booking }) => known.has(booking.listingId));
+    const shown = editsAll(actor) ? context : { ...context, venueClashes, lookalikes: [], sameTitle: [], organizerClashes: [] };
     return answer({ notes: validate(content, shown), waivers: id ? await readWaivers(rt.db, id) : [] });
   } catch (error) {
     return problemResponse(explain(error));

@@ -3,6 +3,7 @@ import { index, integer, jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-
 import type { QuickFix, ValidationField, Severity } from '@/core/validation/note';
 import { at } from './column-types';
 import { listing } from './listings';
+import type { Saying } from '@/core/validation/saying';
 
 /** One open matter of a listing's working copy. */
 export const validationNote = pgTable(
@@ -16,8 +17,8 @@ export const validationNote = pgTable(
     kind: text('kind').notNull(),
     severity: text('severity').$type<Severity>().notNull(),
     field: text('field').$type<ValidationField>().notNull(),
-    sentence: text('sentence').notNull(),
-    quickFix: jsonb('quick_fix').$type<{ format: 1 } & QuickFix>(),
+    says: jsonb('says').$type<{ format: 1 } & Saying>().notNull(),
+    quickFix: jsonb('quick_fix').$type<{ format: 2 } & QuickFix>(),
   },
   (t) => [primaryKey({ columns: [t.listingId, t.key] }), index('validation_note_kind').on(t.kind, t.listingId)],
 );

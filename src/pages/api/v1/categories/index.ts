@@ -4,8 +4,11 @@ import { inksOf } from '@/core/colour/colour';
 import { pathOf } from '@/core/colour/mark';
 import { makeCategoryNamed } from '@/server/categories/write';
 import { jsonEndpoint } from '@/server/http/endpoint';
+import { serverWords } from '@/words/desk';
 
-const input = z.object({ name: z.string().trim().min(1, 'The name is missing').max(60, 'The name has at most 60 characters') });
+const w = serverWords.categories;
+
+const input = z.object({ name: z.string().trim().min(1, w.theNameIsMissing()).max(60, w.theNameHasAt()) });
 
 export const POST = jsonEndpoint(input, async ({ tx, input: { name }, actor }) => {
   const { id, shape, ink } = await makeCategoryNamed(tx, name, actor);

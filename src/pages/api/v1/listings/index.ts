@@ -4,11 +4,14 @@ import { jsonEndpoint } from '@/server/http/endpoint';
 import { dropEdit } from '@/server/listings/edits';
 import { contentInput } from '@/server/listings/input';
 import { createListing } from '@/server/listings/write';
+import { serverWords } from '@/words/desk';
+
+const w = serverWords.listings;
 
 const input = z.object({
   content: contentInput,
   /** its web address; without one it comes from the title */
-  slug: z.string().trim().max(200, 'At most 200 characters').optional(),
+  slug: z.string().trim().max(200, w.atMost200Characters()).optional(),
 });
 
 export const POST = jsonEndpoint(input, async ({ tx, actor, input: asked, change }) => {

@@ -5,13 +5,16 @@ import { jsonEndpoint } from '@/server/http/endpoint';
 import { Problem } from '@/server/problem';
 import { newPlacesInput } from '@/server/moderation/sent-places';
 import { DECISIONS, decide, decideProposal } from '@/server/moderation/write';
+import { serverWords } from '@/words/desk';
+
+const w = serverWords.intakeIdDecision;
 
 const input = z.object({
-  note: z.string().max(2000, 'A note has at most 2,000 characters').default(''),
+  note: z.string().max(2000, w.aNoteHasAt()).default(''),
   places: newPlacesInput.optional(),
   /** with `changes`: the parts that are taken */
   take: z
-    .array(z.string().refine(isSentPart, { error: 'There is no such part' }))
+    .array(z.string().refine(isSentPart, { error: w.thereIsNoSuch() }))
     .max(20)
     .default([]),
 });
@@ -20,6 +23,6 @@ export const POST = jsonEndpoint(input, async ({ tx, input: { note, places, take
   const id = context.params.id ?? '';
   if (context.params.decision === 'changes') return decideProposal(tx, id, take as SentPart[], change);
   const decision = DECISIONS.find((d) => d === context.params.decision);
-  if (!decision) throw new Problem('missing', 'There is no such decision.');
+  if (!decision) throw new Problem('missing', w.thereIsNoSuchDecision());
   return decide(tx, { id, decision, note, places }, change);
 });

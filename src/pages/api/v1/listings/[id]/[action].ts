@@ -8,6 +8,9 @@ import { idOf, Problem } from '@/server/problem';
 import { sendForReview } from '@/server/moderation/write';
 import { setTimes, timesInput, timesOf } from '@/server/listings/publication-times';
 import { type Changed, changeSlug, moveToStage, publishListing, type Row } from '@/server/listings/write';
+import { serverWords } from '@/words/desk';
+
+const w = serverWords.listingsIdAction;
 
 const input = z.object({
   revision: z.number().int().min(1),
@@ -33,7 +36,7 @@ export const POST = jsonEndpoint(input, async ({ tx, actor, input: { revision, s
       return undefined;
     },
   }[context.params.action ?? ''];
-  if (!run) throw new Problem('missing', 'There is no such action.');
+  if (!run) throw new Problem('missing', w.thereIsNoSuch());
   const row: (Row & Partial<Changed>) | undefined = await run();
   if (!row) return { stage: 'in-review' };
   const { slug: now, stage, edited, scheduleWrong } = row;

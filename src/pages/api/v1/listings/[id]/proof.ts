@@ -5,10 +5,13 @@ import { idOf } from '@/server/problem';
 import { readListing } from '@/server/listings/read';
 import { lookedAt } from '@/server/validation/copies';
 import { readWaivers, unwaiveNote, waiveNote } from '@/server/validation/write';
+import { serverWords } from '@/words/desk';
+
+const w = serverWords.listingsIdProof;
 
 const key = z.string().min(1).max(120);
 const input = z.discriminatedUnion('do', [
-  z.object({ do: z.literal('waive'), key, reason: z.string().max(300, 'At most 300 characters') }),
+  z.object({ do: z.literal('waive'), key, reason: z.string().max(300, w.atMost300Characters()) }),
   z.object({ do: z.literal('ask-again'), key }),
   z.object({ do: z.literal('looked'), part: z.enum(['title', 'when']) }),
 ]);

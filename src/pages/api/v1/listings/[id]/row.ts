@@ -10,26 +10,29 @@ import { listing } from '@/server/db/schema';
 import { jsonEndpoint } from '@/server/http/endpoint';
 import { idOf, invalid, notFound, Problem } from '@/server/problem';
 import { moveToStage, publishListing, saveListing } from '@/server/listings/write';
+import { serverWords } from '@/words/desk';
+
+const w = serverWords.listingsIdRow;
 
 const ids = (most: number) =>
   z
     .array(z.uuid())
-    .max(most, `At most ${most}`)
+    .max(most, w.atMost({ most }))
     .transform((list) => [...new Set(list)]);
-const wall = z.string().refine((text) => parseIsoDateTime(text) !== undefined, { error: 'There is no such date or time' });
+const wall = z.string().refine((text) => parseIsoDateTime(text) !== undefined, { error: w.thereIsNoSuch() });
 const set = z.discriminatedUnion('field', [
   z.object({
     field: z.literal('title'),
     value: z
       .string()
       .trim()
-      .max(mostOf('title'), `The title has at most ${mostOf('title')} characters`),
+      .max(mostOf('title'), w.theTitleHasAt({ mostOf: mostOf('title') })),
   }),
   z.object({ field: z.literal('stage'), value: z.enum(['draft', 'in-review', 'published', 'withdrawn', 'binned']) }),
   z.object({ field: z.literal('category'), value: z.uuid() }),
   z.object({ field: z.literal('venue'), value: z.union([z.uuid(), z.literal('')]) }),
   z.object({ field: z.literal('headline'), value: z.boolean() }),
-  z.object({ field: z.literal('cost'), value: z.string().trim().max(120, 'The cost has at most 120 characters') }),
+  z.object({ field: z.literal('cost'), value: z.string().trim().max(120, w.theCostHasAt()) }),
   z.object({ field: z.literal('tags'), value: ids(30) }),
   z.object({ field: z.literal('organizers'), value: ids(10) }),
   /** the first day, and the time of day where it has one */
@@ -65,7 +68,7 @@ function changed(
       return { ...content, organizerIds: asked.value };
     case 'when': {
       const start = parseIsoDateTime(asked.value);
-      if (!start) throw invalid('when', 'There is no such date or time.');
+      if (!start) throw invalid('when', w.thereIsNoSuchDate());
       const dated = content.recurrence ? content : { ...content, recurrence: newRecurrence(site.zone, start.day) };
       return retime(dated, 0, asked.value);
     }
@@ -81,7 +84,7 @@ export const POST = jsonEndpoint(input, async ({ tx, input: { revision, set: ask
       const content = changed(row.working, asked, change.settings);
       return saveListing(tx, { id, revision, content }, change);
     }
-    if (row.revision !== revision) throw new Problem('conflict', 'Somebody saved it meanwhile; look at it again first.');
+    if (row.revision !== revision) throw new Problem('conflict', w.somebodySavedItMeanwhile());
     if (asked.value === 'published') return publishListing(tx, id, revision, change);
     return moveToStage(tx, id, asked.value, change);
   };

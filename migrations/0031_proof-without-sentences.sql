@@ -1,0 +1,1 @@
+ALTER TABLE "validation_note" DROP COLUMN "sentence";
