@@ -9,6 +9,8 @@ declare namespace App {
     settings: import('./server/site/settings').SiteSettings;
     /** the request came through the operator's socket */
     operator?: boolean;
+    /** the address of whoever asks, as our own server knows it; absent for developers */
+    address?: string;
     /** a request that reads though it is a POST: what readers see stays as it is */
     unchanged?: boolean;
     style: import('./core/phrase/format').Style;

@@ -8,7 +8,7 @@ import { LANGUAGE_TAGS, type Language } from './core/phrase/language';
 import { ADDRESS_HEADER } from './server/accounts/auth';
 import { readerOf } from './components/reader';
 import type { Actor, Role } from './server/accounts/roles';
-import { mayUse, whoMay } from './server/http/access';
+import { CHANGES_NOTHING, mayUse, methodsOf, whoMay } from './server/http/access';
 import { checkAddress } from './server/http/form-body';
 import { explain } from './server/explain';
 import { problemResponse, statusOf } from './server/http/problem';
@@ -24,6 +24,9 @@ const MAX_UPLOAD = 22 * 1024 * 1024;
 const BUILD = import.meta.env.BUILD_ID ?? String(Date.now());
 /** Pages whose content depends on more than the content's revision and the day, and pictures, which say themselves how long they keep. */
 const NOT_KEPT = /^\/(fr\/)?(desk|api|add|receipt|empty|picture)(\/|$)/;
+
+/** Developers' pages are reloaded by scripts of their own. */
+const INLINE_SCRIPTS = import.meta.env.DEV ? "'unsafe-inline'" : (import.meta.env.INLINE_SCRIPTS as string);
 
 const FRENCH = /^\/fr(?=\/|$)/;
 
@@ -52,17 +55,24 @@ async function handle(context: APIContext, next: () => Promise<Response>): Promi
   locals.now = rt.now();
   const unsafe = request.method !== 'GET' && request.method !== 'HEAD';
   if (unsafe) refuseForeign(request, url);
-  if (!locals.operator) request.headers.set(ADDRESS_HEADER, context.clientAddress);
+  if (!locals.operator) request.headers.set(ADDRESS_HEADER, locals.address ?? context.clientAddress);
   locals.actor = await actorOf(request, rt);
   if (!mayUse(who, locals.actor, locals.operator === true)) return refuse(context, who);
+  const methods = methodsOf(context.routePattern);
+  if (!methods.includes(request.method)) return wrongMethod(methods);
   const etag = !unsafe && locals.actor === null && !NOT_KEPT.test(url.pathname) ? etagOf(url, rt, language) : undefined;
   if (etag && isKept(request.headers.get('if-none-match'), etag)) return new Response(null, { status: 304, headers: keptHeaders(etag) });
   const response = await next();
-  if (unsafe && response.status < 400 && !locals.unchanged && !url.pathname.startsWith('/api/auth/')) await rt.contentChanged();
+  if (unsafe && response.status < 400 && !locals.unchanged && !CHANGES_NOTHING.includes(context.routePattern)) await rt.contentChanged();
   if (etag && response.status === 200) for (const [name, value] of Object.entries(keptHeaders(etag))) response.headers.set(name, value);
   else if (!response.headers.has('cache-control')) response.headers.set('cache-control', 'private, no-store');
-  guard(response.headers);
+  guard(response.headers, rt.siteUrl().startsWith('https:'));
   return response;
+}
+
+/** What is asked of a page in a way that it does not answer. */
+function wrongMethod(methods: readonly string[]): Response {
+  return new Response(null, { status: 405, headers: { allow: methods.join(', '), 'cache-control': 'no-store' } });
 }
 
 /** The same page for everybody: its tag changes with the build, the settings, the content and the site's day. */
@@ -84,15 +94,20 @@ function keptHeaders(etag: string): Record<string, string> {
   return { etag, 'cache-control': 'public, max-age=0, must-revalidate', vary: 'cookie' };
 }
 
-function guard(headers: Headers): void {
+/** Headers that guard whoever reads; over https nothing goes back to http, and cookies go nowhere else. */
+function guard(headers: Headers, secure: boolean): void {
   headers.set('x-content-type-options', 'nosniff');
   headers.set('referrer-policy', 'same-origin');
   headers.set('x-frame-options', 'SAMEORIGIN');
   headers.set('permissions-policy', 'camera=(), microphone=(), geolocation=()');
-  // Astro starts islands from inline scripts; everything that is loaded comes from this site.
-  const policy =
-    "default-src 'self'; script-src 'self' 'unsafe-inline'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; worker-src 'self' blob:; connect-src 'self'; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'self'";
+  // Islands start from a few inline scripts, known by their hashes; everything that is loaded comes from this site.
+  const policy = `default-src 'self'; script-src 'self' ${INLINE_SCRIPTS}; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; worker-src 'self' blob:; connect-src 'self'; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'self'`;
   headers.set('content-security-policy', policy);
+  if (!secure) return;
+  headers.set('strict-transport-security', 'max-age=31536000');
+  const cookies = headers.getSetCookie();
+  headers.delete('set-cookie');
+  for (const cookie of cookies) headers.append('set-cookie', /;\s*secure/i.test(cookie) ? cookie : `${cookie}; Secure`);
 }
 
 /** A change that another site's page sends in a visitor's name is refused, whatever its body looks like. */
@@ -152,7 +167,7 @@ async function answerError(context: APIContext, error: unknown): Promise<Respons
     : problem.kind === 'missing'
       ? await lost(context)
       : page(problem, context.locals.language);
-  guard(response.headers);
+  guard(response.headers, context.locals.rt?.siteUrl().startsWith('https:') ?? false);
   return response;
 }
 

@@ -3,11 +3,13 @@ import { existsSync, rmSync } from 'node:fs';
 import http, { type IncomingMessage, type ServerResponse } from 'node:http';
 import path from 'node:path';
 import sirv from 'sirv';
-import { listeningAddress } from '@/core/text/origin';
+import { listeningAddress, proxyHops } from '@/core/text/origin';
 import { CliError } from './problem';
 import { askSocket, dataFolder, isRunning, loadHandler, prepareFolder, ROOT, startOperator } from './server-process';
 
 const MAX_BODY = 22 * 1024 * 1024;
+/** What pages and endpoints are asked by; each says which of them it answers (`server/http/access.ts`). */
+const METHODS = ['GET', 'HEAD', 'POST', 'PUT', 'PATCH', 'DELETE', 'OPTIONS'];
 
 export async function serve({ demo, fresh }: { demo: boolean; fresh: boolean }): Promise<void> {
   // What is built is served as it is meant to run: libraries leave their checks for developers out.
@@ -37,7 +39,8 @@ export async function serve({ demo, fresh }: { demo: boolean; fresh: boolean }):
       return;
     }
     if (!bounded(req, res)) return;
-    files(req, res, () => handler(req, res, undefined, {}));
+    const address = clientAddress(req);
+    files(req, res, () => handler(req, res, undefined, { address }));
   });
   server.requestTimeout = 60_000;
   await listen(server, host, port);
@@ -77,16 +80,29 @@ function clear(folder: string, demo: boolean): void {
   }
 }
 
+/** The address of whoever asks. Each proxy adds what it saw at the end: of several that are ours, the first of ours saw the client. */
+function clientAddress(req: IncomingMessage): string {
+  const hops = proxyHops(process.env);
+  const forwarded = String(req.headers['x-forwarded-for'] ?? '')
+    .split(',')
+    .map((one) => one.trim())
+    .filter(Boolean);
+  return (hops ? forwarded.at(-Math.min(hops, forwarded.length)) : undefined) ?? req.socket.remoteAddress ?? '';
+}
+
 /** What the handler must be able to trust: no forwarded addresses unless a proxy is declared, and a length for each body. */
 function bounded(req: IncomingMessage, res: ServerResponse): boolean {
-  if (process.env.ALMANAC_BEHIND_PROXY !== '1') {
+  if (!proxyHops(process.env)) {
     for (const name of Object.keys(req.headers)) if (name.startsWith('x-forwarded') || name === 'forwarded') delete req.headers[name];
   }
-  const refuse = (status: number, title: string): false => {
-    res.writeHead(status, { 'content-type': 'application/problem+json', connection: 'close' });
+  const refuse = (status: number, title: string, more: Record<string, string> = {}): false => {
+    res.writeHead(status, { 'content-type': 'application/problem+json', connection: 'close', ...more });
     res.end(JSON.stringify({ type: 'about:blank', title, status }));
     return false;
   };
+  // TRACE, and whatever else there is, never come as far as a page.
+  if (!METHODS.includes(req.method ?? ''))
+    return refuse(405, 'This site does not answer that method.', { allow: METHODS.slice(0, 2).join(', ') });
   if (req.headers['transfer-encoding']) return refuse(411, 'Send the length of the body.');
   if (Number(req.headers['content-length'] ?? 0) > MAX_BODY) return refuse(413, 'That is larger than 20 MB; send a smaller picture.');
   return true;

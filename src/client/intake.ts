@@ -23,9 +23,8 @@ async function decide(decision: string, text: string): Promise<void> {
     ...(places ? { places } : {}),
   });
   if (outcome.kind === 'done') {
-    const words =
-      { publish: w.publishedTheSenderHas(), return: w.returnedWithYourNote(), decline: w.declinedWithYourNote() }[decision] ?? '';
-    location.assign(`/desk/intake?said=${encodeURIComponent(words)}`);
+    const decided = { publish: 'published', return: 'returned', decline: 'declined' }[decision] ?? '';
+    location.assign(`/desk/intake?decided=${decided}`);
     return;
   }
   const words = {
@@ -70,8 +69,7 @@ changes?.addEventListener('submit', async (event) => {
   const take = leave ? [] : [...changes.querySelectorAll<HTMLInputElement>('[name="take"]:checked')].map((box) => box.value);
   const outcome = await send<{ taken: number }>('POST', `/api/v1/intake/${changes.dataset.changes}/changes`, { take });
   if (outcome.kind === 'done') {
-    const words = outcome.value.taken ? w.takenIntoTheListing() : w.leftAsItWas();
-    location.assign(`${location.pathname}?said=${encodeURIComponent(words)}`);
+    location.assign(`${location.pathname}?decided=${outcome.value.taken ? 'taken' : 'left'}`);
   } else if (note) complain(note, sayFailure(outcome));
 });
 

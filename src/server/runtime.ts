@@ -44,7 +44,7 @@ export async function openSite(env: Environment): Promise<Runtime> {
   let uidPart = await readUidPart();
   const tasks = new Tasks(log);
   const startedAt = new Date();
-  const auth = createAuth(db, { secret, siteUrl: address, siteName: () => settings().name, secure: address().startsWith('https:') });
+  const auth = createAuth(db, { secret, siteUrl: address, siteName: () => settings().name });
 
   const boot = randomBytes(4).toString('hex');
   let revision = 0;

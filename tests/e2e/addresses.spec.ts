@@ -18,6 +18,9 @@ function addressesIn(text: string): string[] {
 /** What is somebody else's by its name: listings' own websites, namespaces of formats. */
 const ELSEWHERE = /^(https?:\/\/)([\w.-]+\.example(?=[/:]|$)|schema\.org|www\.sitemaps\.org|www\.w3\.org)/;
 
+/** So many of each kind of address are opened: they are made alike. */
+const MOST_OF_A_KIND = process.env.FULL ? 20 : 5;
+
 async function textOf(request: APIRequestContext, path: string, headers: Record<string, string> = {}): Promise<string> {
   const response = await request.get(path, { headers });
   expect(response.status(), path).toBeLessThan(400);
@@ -77,7 +80,7 @@ test('every absolute address of every page, mail, feed and file opens, and every
   const enough = (href: string): boolean => {
     const kind = href.replace(/\/\d{4}-\d\d.*$/, '/date').replace(/\?.*$/, '');
     perKind.set(kind, (perKind.get(kind) ?? 0) + 1);
-    return (perKind.get(kind) ?? 0) > (href.startsWith('/what/') ? 2 : 20);
+    return (perKind.get(kind) ?? 0) > (href.startsWith('/what/') ? 2 : MOST_OF_A_KIND);
   };
   const own = [...seen].filter(([address]) => !ELSEWHERE.test(address));
   expect(own.length).toBeGreaterThan(100);
@@ -95,7 +98,7 @@ test('every absolute address of every page, mail, feed and file opens, and every
     opened++;
     expect((await request.get(href)).status(), `${href} in ${where}`).toBeLessThan(400);
   }
-  expect(opened).toBeGreaterThan(200);
+  expect(opened).toBeGreaterThan(process.env.FULL ? 200 : 60);
   await maud.context().close();
 });
 

@@ -27,9 +27,9 @@ interface Served {
 }
 
 /** Serves the demo from a folder and resolves when it answers. */
-async function serve(data: string, more: string[] = []): Promise<Served> {
+async function serve(data: string, more: string[] = [], env: Record<string, string> = {}): Promise<Served> {
   const server: ChildProcess = spawn('node', [CLI, 'serve', '--demo', ...more], {
-    env: { ...process.env, PORT: '0', ALMANAC_DATA: data, ALMANAC_NOW: '2027-03-17T09:00' },
+    env: { ...process.env, PORT: '0', ALMANAC_DATA: data, ALMANAC_NOW: '2027-03-17T09:00', ...env },
     stdio: ['ignore', 'pipe', 'inherit'],
   });
   let out = '';
@@ -54,6 +54,18 @@ export async function prepare(): Promise<void> {
   rmSync(FOLDER, { recursive: true, force: true });
   const served = await serve(PREPARED, ['--fresh']);
   await served.stop();
+}
+
+/** Serves a site of its own with other settings of its process, from a copy of the prepared folder; gone when stopped. */
+export async function serveCopy(name: string, env: Record<string, string>): Promise<Served> {
+  const data = path.join(FOLDER, `copy-${name}-${process.pid}`);
+  cpSync(PREPARED, data, { recursive: true, filter: (file) => !file.endsWith('.sock') });
+  const served = await serve(data, [], env);
+  const stop = async (): Promise<void> => {
+    await served.stop();
+    rmSync(data, { recursive: true, force: true });
+  };
+  return { ...served, stop };
 }
 
 /** The one site of this worker at a time. */

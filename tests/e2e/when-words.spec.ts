@@ -21,13 +21,13 @@ test('words that are not understood are kept with the draft, asked about and sto
   await page.reload();
   await expect(words).toHaveValue('Tusdays 7pm when the tide is low');
   await page.getByRole('button', { name: 'Publish', exact: true }).click();
-  await expect(page.getByText('mend these words or take them out').first()).toBeVisible();
+  await expect(page.getByText('change these words or take them out').first()).toBeVisible();
   await notes.getByRole('button', { name: 'Tuesdays', exact: true }).click();
   await expect(words).toHaveValue('Tuesdays 7pm when the tide is low');
   await notes.getByRole('button', { name: 'Take “when the tide is low” out' }).click();
   await expect(page.locator('[data-readback]')).toContainText('Every Tuesday, 19:00');
   await page.getByRole('button', { name: 'Publish', exact: true }).click();
-  await expect(page.getByText('mend these words or take them out')).toHaveCount(0);
+  await expect(page.getByText('change these words or take them out')).toHaveCount(0);
   await expect(page.getByText('Published', { exact: true }).first()).toBeVisible();
 });
 

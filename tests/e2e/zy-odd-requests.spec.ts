@@ -12,7 +12,8 @@ function everyAddress(): string[] {
   const routes = files
     .map((f) => `/${f.replace(/\.(ts|astro)$/, '').replace(/(^|\/)index$/, '')}`)
     .filter((route) => !/operator|sign-out/.test(route));
-  const names = ['0190a000-0000-7000-8000-000000000000', 'x', '..%2f..', '9'.repeat(300)];
+  const few = ['0190a000-0000-7000-8000-000000000000', '..%2f..'];
+  const names = process.env.FULL ? [...few, 'x', '9'.repeat(300)] : few;
   return [...new Set(routes.flatMap((route) => names.map((name) => route.replace(/\[[^\]]+\]/g, name))))];
 }
 

@@ -21,3 +21,9 @@ export function listeningAddress(host: string, port: number | string): string {
   const name = every ? '127.0.0.1' : host.includes(':') ? `[${host}]` : host;
   return `http://${name}${String(port) === '80' ? '' : `:${port}`}`;
 }
+
+/** How many proxies of the operator's stand before the site (`ALMANAC_BEHIND_PROXY`): none unless it is a number from 1 to 9. */
+export function proxyHops(env: Readonly<Record<string, string | undefined>>): number {
+  const text = env.ALMANAC_BEHIND_PROXY ?? '';
+  return /^[1-9]$/.test(text) ? Number(text) : 0;
+}

@@ -9,7 +9,7 @@ import { aPicture, good, SITE, TODAY, when } from '../../../tests/support/good-l
 import type { PictureFacts } from './picture-checks';
 import { NOTE_KINDS } from './kinds';
 import { amountsIn, saysFree } from './cost-checks';
-import { whyDead, withScheme } from './links';
+import { isMail, whyDead, withScheme } from './links';
 import { datesIn, weekdaysIn } from './named-date-checks';
 import { keyOf, waive } from './note';
 import { type ValidationContext, validate, whatStopsOf } from './validate';
@@ -303,4 +303,29 @@ describe('small readers of words', () => {
       linesOf('x'.repeat(100), { width: 60, size: 12 }),
     ]).toEqual([1, 3, Math.ceil(textWidth('x'.repeat(100), 12) / 60)]);
   });
+});
+
+describe('a mail address', () => {
+  it.each(['rue@dunlin.example', 'rue.o’hara+net@mail.dunlin.example', 'é@dunlin.example', 'a@b-c.de', 'rue@brücke.example'])(
+    '%s is one',
+    (text) => expect(isMail(text)).toBe(true),
+  );
+  it.each([
+    'rue',
+    'rue@dunlin',
+    'a,b@x.example',
+    'a;b@x.example',
+    'a@b@x.example',
+    '<rue@dunlin.example>',
+    'rue@dunlin.example, ivo@dunlin.example',
+    'rue@.example',
+    'rue@dunlin..example',
+    '.rue@dunlin.example',
+    'rue.@dunlin.example',
+    'rue@dunlin.example.',
+    '"rue"@dunlin.example',
+    `${'x'.repeat(250)}@dunlin.example`,
+    'rue@dun lin.example',
+    'rue@dunlin.example\nbcc: x@y.example',
+  ])('%s is none', (text) => expect(isMail(text)).toBe(false));
 });

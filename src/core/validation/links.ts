@@ -4,7 +4,8 @@ import { asWarning, type ValidationNote, asError } from './note';
 import { says } from './saying';
 
 const WEB = /^https?:\/\/[^\s/]+\.[^\s]+$/i;
-const MAIL = /^[^\s@]+@[^\s@]+\.[^\s@]+$/;
+/** A name and a domain without what separates addresses, quotes or hides them; dots stand between other characters. */
+const MAIL = /^(?=.{3,254}$)[^\s@,;:<>()[\]"\\.]+(?:\.[^\s@,;:<>()[\]"\\.]+)*@[\p{L}\p{N}-]+(?:\.[\p{L}\p{N}-]+)+$/u;
 
 /** Is this an address that a browser can follow? */
 export function isWebAddress(text: string): boolean {

@@ -10,7 +10,8 @@ import { bringBack } from '@/server/places/removed';
 /** Pages that this leads back to: the Desk's own, never another site's. */
 const OWN = /^\/desk\/(venues|organizers|categories|tags)(\/[0-9a-f-]{36})?$/;
 
-export const POST: APIRoute = async ({ request, locals: { rt, actor, now, settings }, redirect }) => {
+export const POST: APIRoute = async ({ request, locals, redirect }) => {
+  const { rt, actor, now, settings } = locals;
   if (!actor) throw refused();
   const { command, back = '' } = await readFields(request);
   const { value, problem } = await tryForm(() =>
@@ -18,7 +19,10 @@ export const POST: APIRoute = async ({ request, locals: { rt, actor, now, settin
   );
   const lists = { venue: '/desk/venues', organizer: '/desk/organizers', category: '/desk/categories', tag: '/desk/tags' };
   const to = OWN.test(back) ? back : lists[value?.kind ?? 'venue'];
-  if (problem) return redirect(saying(to, problem.title), 303);
+  if (problem) return redirect(saying(locals, to, problem.title), 303);
   const left = value.left ? `; ${value.left} had changed since and stay as they are` : '';
-  return redirect(saying(to, `“${value.name}” is back${value.listings ? ` in ${sayCount(value.listings, 'listing')}` : ''}${left}.`), 303);
+  return redirect(
+    saying(locals, to, `“${value.name}” is back${value.listings ? ` in ${sayCount(value.listings, 'listing')}` : ''}${left}.`),
+    303,
+  );
 };

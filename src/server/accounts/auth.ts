@@ -33,8 +33,6 @@ export interface AuthOptions {
   /** where the site is reached, for links in mails */
   siteUrl: () => string;
   siteName: () => string;
-  /** the site is reached by https: its cookies go nowhere else */
-  secure: boolean;
 }
 
 /** Passwords, sessions, bounded tries and resets over the site's database. */
@@ -105,7 +103,8 @@ export function createAuth(db: Db, options: AuthOptions) {
     },
     advanced: {
       cookiePrefix: 'almanac',
-      useSecureCookies: options.secure,
+      // The middleware makes cookies Secure wherever the site is reached by https, so that their names stay.
+      useSecureCookies: false,
       ipAddress: { ipAddressHeaders: [ADDRESS_HEADER] },
       defaultCookieAttributes: { sameSite: 'lax', httpOnly: true },
     },

@@ -18,7 +18,6 @@ beforeEach(async () => {
     secret: 's'.repeat(40),
     siteUrl: () => 'http://127.0.0.1',
     siteName: () => 'Kittiwick Isles Almanac',
-    secure: false,
   });
 });
 

@@ -55,11 +55,11 @@ const foldedName = (name: string): string =>
 /** Makes an account with a password. The mail address must not have one yet. */
 export async function createAccount(tx: Db, auth: Auth, input: NewAccount, by: Actor): Promise<string> {
   const email = input.email.trim().toLowerCase();
-  const name = await nameToKeep(tx, input.name);
   if (!isMail(email)) throw invalid('email', w.theMailAddressNeeds());
   checkPassword(input.password);
   const [taken] = await tx.select({ id: user.id }).from(user).where(eq(user.email, email));
   if (taken) throw invalid('email', w.thereIsAnAccount());
+  const name = await nameToKeep(tx, input.name);
   const context = await auth.$context;
   const hash = await context.password.hash(input.password);
   const id = newId();
@@ -91,10 +91,10 @@ const INVITATION_DAYS = 7;
 /** Invites somebody by mail; an invitation that they have already ends. Throws a Problem for an address that has an account. */
 export async function invite(tx: Db, { name, email, role, siteName, address }: Invite, by: Actor): Promise<void> {
   const mail = email.trim().toLowerCase();
-  const called = await nameToKeep(tx, name);
   if (!isMail(mail)) throw invalid('email', w.theMailAddressNeeds());
   const [taken] = await tx.select({ id: user.id }).from(user).where(eq(user.email, mail));
   if (taken) throw invalid('email', w.thereIsAnAccount());
+  const called = await nameToKeep(tx, name);
   const token = newToken();
   const now = new Date();
   const expiresAt = new Date(now.getTime() + INVITATION_DAYS * 24 * 3_600_000);

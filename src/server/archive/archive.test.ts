@@ -60,7 +60,6 @@ describe('the demo as an archive', () => {
       secret: 'x'.repeat(40),
       siteUrl: () => 'https://almanac.example',
       siteName: () => 'Isles',
-      secure: true,
     });
     await seedDemo({ db, auth, pictureWorker: site.pictureWorker }, NOW);
     // A published listing that somebody works on: readers' copy differs from the working one.

@@ -1,20 +1,20 @@
-import { readdirSync } from 'node:fs';
+import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { describe, expect, it } from 'vitest';
-import { ACCESS, mayUse, whoMay } from './access';
+import { ACCESS, METHODS, mayUse, methodsOf, whoMay } from './access';
 
-/** All routes of src/pages, in Astro's notation. */
-function routesOfFiles(root = 'src/pages'): string[] {
+/** All routes of src/pages, in Astro's notation, with their files. */
+function filesOfRoutes(root = 'src/pages'): [string, string][] {
   const files = readdirSync(root, { recursive: true, withFileTypes: true }).filter((f) => f.isFile());
   return files.map((f) => {
     const file = path.relative(root, path.join(f.parentPath, f.name));
     const route = `/${file.replace(/\.(astro|ts)$/, '')}`.replace(/\/index$/, '');
-    return route || '/';
+    return [route || '/', path.join(root, file)];
   });
 }
 
 describe('access', () => {
-  const routes = routesOfFiles();
+  const routes = filesOfRoutes().map(([route]) => route);
   it('finds the pages at all', () => expect(routes.length).toBeGreaterThan(40));
   it('is declared for every page and endpoint', () => expect(routes.filter((route) => whoMay(route) === undefined)).toEqual([]));
   it('declares nothing that is not there', () => {
@@ -31,6 +31,17 @@ describe('access', () => {
       '/desk/new-password',
       '/desk/sign-in',
     ]);
+  });
+  it('says of every page and endpoint which methods it answers', () => {
+    for (const [route, file] of filesOfRoutes()) {
+      const code = readFileSync(file, 'utf8');
+      const exported = [...code.matchAll(/^export const (GET|POST|PUT|DELETE|PATCH|ALL)\b/gm)].map((m) => m[1] as string);
+      const page = /\bhandle(Long)?Form\(|request\.method === 'POST'/.test(code) ? ['GET', 'POST'] : ['GET'];
+      const answers = exported.includes('ALL') ? ['GET', 'POST'] : file.endsWith('.ts') ? exported : page;
+      const expected = [...answers, ...(answers.includes('GET') ? ['HEAD'] : [])].sort();
+      expect([...methodsOf(route)].sort(), route).toEqual(expected);
+    }
+    expect(Object.keys(METHODS).filter((route) => whoMay(route) === undefined)).toEqual([]);
   });
   it('refuses names of the language itself', () => {
     for (const name of ['__proto__', 'constructor', 'toString']) expect(whoMay(name)).toBeUndefined();

@@ -102,6 +102,78 @@ export const ACCESS: Record<string, Who> = {
   '/api/operator/[command]': 'operator',
 };
 
+const READ = ['GET', 'HEAD'] as const;
+const FORM = ['GET', 'HEAD', 'POST'] as const;
+
+/** Which methods a route answers, where that is not reading alone. A test compares these with what the files export and the forms that they hold. */
+export const METHODS: Record<string, readonly string[]> = {
+  ...Object.fromEntries(
+    [
+      // A page in French is the English one, handed on: that one is asked again.
+      '/fr/[...path]',
+      '/add',
+      '/receipt/[token]',
+      '/desk/sign-in',
+      '/desk/forgotten',
+      '/desk/new-password',
+      '/desk/invitation/[token]',
+      '/desk/listings',
+      '/desk/listings/[id]/versions',
+      '/desk/pictures/[id]',
+      '/desk/proof',
+      '/desk/bring-in',
+      '/desk/bring-in/[id]',
+      '/desk/venues/[id]',
+      '/desk/organizers/[id]',
+      '/desk/tags',
+      '/desk/categories/[id]',
+      '/desk/people',
+      '/desk/set-up',
+      '/api/v1/pictures',
+    ].map((route) => [route, FORM]),
+  ),
+  ...Object.fromEntries(
+    [
+      '/api/auth/[...all]',
+      '/desk/sign-out',
+      '/desk/undo',
+      '/api/operator/[command]',
+      '/api/v1/listings',
+      '/api/v1/listings/[id]/[action]',
+      '/api/v1/listings/[id]/proof',
+      '/api/v1/listings/[id]/merge',
+      '/api/v1/listings/[id]/copy',
+      '/api/v1/listings/[id]/row',
+      '/api/v1/entry',
+      '/api/v1/bulk',
+      '/api/v1/bulk/plan',
+      '/api/v1/proof',
+      '/api/v1/pictures/[id]/file',
+      '/api/v1/tags',
+      '/api/v1/categories',
+      '/api/v1/venues',
+      '/api/v1/organizers',
+      '/api/v1/intake/[id]/[decision]',
+    ].map((route) => [route, ['POST']]),
+  ),
+  ...Object.fromEntries(['/api/v1/edits/[key]', '/api/v1/pictures/[id]', '/api/v1/categories/order'].map((route) => [route, ['PUT']])),
+  '/api/v1/listings/[id]': ['GET', 'HEAD', 'PUT'],
+};
+
+/** The methods that a route answers, by its pattern. */
+export function methodsOf(pattern: string): readonly string[] {
+  return Object.hasOwn(METHODS, pattern) ? (METHODS[pattern] ?? READ) : READ;
+}
+
+/** Forms that change nothing of what readers or the Desk see: who is signed in, and by which password. */
+export const CHANGES_NOTHING: readonly string[] = [
+  '/desk/sign-in',
+  '/desk/sign-out',
+  '/desk/forgotten',
+  '/desk/new-password',
+  '/api/auth/[...all]',
+];
+
 /** Who may use a route, by its pattern; undefined for one that nobody has said anything of. */
 export function whoMay(pattern: string): Who | undefined {
   return Object.hasOwn(ACCESS, pattern) ? ACCESS[pattern] : undefined;

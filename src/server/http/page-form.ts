@@ -40,7 +40,19 @@ export async function handleLongForm(
   return { said: undefined, fields, errors: new Map(problem.fields.map((f) => [f.field, f.message])), wrong: problem.title };
 }
 
+type Speaker = Pick<App.Locals, 'rt' | 'actor'>;
+
+/** What makes a sentence in an address the site's own, said to one person: an address from elsewhere puts no words into its mouth. */
+const sealOf = ({ rt, actor }: Speaker, said: string): string => rt.sign(`said ${actor?.id ?? ''} ${said}`);
+
 /** Back to a page that says how it went, and offers to take it back where it can be. */
-export function saying(path: string, said: string, undo = ''): string {
-  return `${path}?said=${encodeURIComponent(said)}${undo ? `&undo=${undo}` : ''}`;
+export function saying(locals: Speaker, path: string, said: string, undo = ''): string {
+  const query = new URLSearchParams({ said, seal: sealOf(locals, said), ...(undo ? { undo } : {}) });
+  return `${path}${path.includes('?') ? '&' : '?'}${query}`;
+}
+
+/** What the address has to say: a sentence that the site itself sealed for this person; undefined for anything else. */
+export function saidIn(locals: Speaker, { searchParams }: URL): string | undefined {
+  const said = searchParams.get('said');
+  return said && searchParams.get('seal') === sealOf(locals, said) ? said : undefined;
 }

@@ -6,6 +6,10 @@ import type { Db } from '../db/client';
 import { version } from '../db/schema';
 import { notFound } from '../problem';
 import { type Change, saveListing } from './write';
+import { z } from 'zod';
+import { serverWords } from '@/words/desk';
+
+const w = serverWords.listingsVersions;
 
 /** A version as the page of versions shows it. */
 export interface VersionRow {
@@ -48,12 +52,15 @@ export async function lastDifferent(db: Db, listingId: string, revision: number)
   return row?.revision;
 }
 
-interface RestoreInput {
-  id: string;
-  revision: number;
-  /** the revision that the page was opened with */
-  opened: number;
-}
+const revision = z.coerce
+  .number({ error: w.noSuchVersion() })
+  .int(w.noSuchVersion())
+  .min(1, w.noSuchVersion())
+  .max(2_147_483_647, w.noSuchVersion());
+/** What may come in to bring a version back: which one, and the revision that the page was opened with. */
+export const restoreInput = z.object({ revision, opened: revision });
+
+type RestoreInput = { id: string } & z.infer<typeof restoreInput>;
 
 /** Makes a version the working copy again, as a new version. */
 export async function restoreVersion(tx: Db, { id, revision, opened }: RestoreInput, change: Change): Promise<void> {

@@ -28,7 +28,6 @@ describe('a bound on how often', () => {
     const now = Date.now();
     const auth = createAuth(db, {
       secret: 'x'.repeat(32),
-      secure: false,
       siteUrl: () => 'http://127.0.0.1',
       siteName: () => 'Kittiwick Isles',
     });
