@@ -78,7 +78,7 @@ export function TwoSaved({
                   name={part}
                   checked={!theirs.has(part)}
                   onChange={() => setTheirs(new Set([...theirs].filter((t) => t !== part)))}
-                />
+                />{' '}
                 {w.yours()}
               </label>
               <div>{say(mine, part)}</div>

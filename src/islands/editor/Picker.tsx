@@ -207,7 +207,7 @@ function sayOptions({ shown, total, typed, sure, chosenAlready }: Said): string 
 function Leftover({ id, typed, make, onClear }: { id: string; typed: string; make: (() => void) | undefined; onClear: () => void }) {
   return (
     <span className="wrong" id={id} role="status">
-      {w.isNotChosen({ typed })}
+      {w.isNotChosen({ typed })}{' '}
       {make && (
         <button type="button" className="link" onClick={make}>
           {w.make2({ typed })}

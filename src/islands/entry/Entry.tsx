@@ -86,7 +86,7 @@ export default function Entry({ start }: { start: EntryStart }) {
       )}
       {made.length > 0 && (
         <div className="note good" role="status">
-          {w.draftMade({ n: made.length })}
+          {w.draftMade({ n: made.length })}{' '}
           {made.map(({ id, title }, i) => (
             <span key={id}>
               {i > 0 && ', '}
@@ -212,7 +212,7 @@ function Row({
         {row.cut && <p className="amber small">{w.onlyTheFirstCharacters({ longestLine: LONGEST_LINE })}</p>}
         {row.place && !row.venueId && (
           <p className="small">
-            {w.isNoVenueYet({ place: row.place })}
+            {w.isNoVenueYet({ place: row.place })}{' '}
             {onMake && (
               <button type="button" className="link" onClick={onMake}>
                 {w.makeItAVenue()}

@@ -35,7 +35,7 @@ export function Questions({ reading, text, onText }: QuestionsProps) {
       {reading.recurrence &&
         reading.asides?.map((aside) => (
           <p className={LINE} key={aside.from}>
-            {w.countsForEveryYear({ text: aside.text })}
+            {w.countsForEveryYear({ text: aside.text })}{' '}
             {aside.offers.map(({ value, instead }) => (
               <Answer key={value} look="button small" onTake={() => onText(replaced(text, aside, instead))}>
                 {w.only({ value })}

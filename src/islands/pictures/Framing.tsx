@@ -163,7 +163,7 @@ export default function Framing({ picture: start, mayChange }: FramingProps) {
                 type="checkbox"
                 checked={byHand !== undefined}
                 onChange={(e) => setBox(e.target.checked ? boxOf(use, picture) : undefined)}
-              />
+              />{' '}
               {texts.aPartOfIts({ words: WORDS[use][0].toLowerCase() })}
             </label>
             {byHand && (

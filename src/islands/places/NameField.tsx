@@ -66,7 +66,7 @@ export function LikeNames({
     <span role="status">
       {like.length > 0 && (
         <span className="amber small">
-          {w.likelyThereAlready()}
+          {w.likelyThereAlready()}{' '}
           {like.map(({ item }, i) => (
             <span key={item.id}>
               {i > 0 && ', '}

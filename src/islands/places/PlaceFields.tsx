@@ -99,7 +99,7 @@ export default function PlaceFields({ start, chart, middle, errors, country, hal
             {text('lng', w.longitude())}
           </div>
           <label className="check">
-            <input type="checkbox" name="areaOnly" checked={parts.areaOnly} onChange={(e) => change({ areaOnly: e.target.checked })} />
+            <input type="checkbox" name="areaOnly" checked={parts.areaOnly} onChange={(e) => change({ areaOnly: e.target.checked })} />{' '}
             {w.readersLearnTheArea()}
           </label>
         </div>

@@ -80,7 +80,7 @@ export function NewListing({ from, to, title, setTitle, style, field, busy, onMa
       }}
     >
       <h3 className="text-[15px]">
-        {w.newListing()}
+        {w.newListing()}{' '}
         <span className="quiet font-normal text-[13px] leading-[normal] font-sans normal-nums">
           {from === to ? sayDay(from, style, { weekday: 'short', month: 'short' }) : sayDays(from, to, style, { month: 'short' })}
         </span>

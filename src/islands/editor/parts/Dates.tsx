@@ -191,7 +191,7 @@ function Row({ date, open, setOpen, content, setContent, clash, style, venues }:
       </div>
       {clash && !date.out && (
         <p className="clash small mb-0.75 ml-7 text-red">
-          {w.clashesWith()}
+          {w.clashesWith()}{' '}
           {clash.slice(0, 3).map((b, i) => (
             <span key={`${b.listingId}${i}`}>
               {i > 0 && ', '}

@@ -130,7 +130,7 @@ function ProblemNote({
     case 'start-not-in-rule':
       return (
         <p className="note warn m-0">
-          {w.isNotADate({ day: say(startDay) })}
+          {w.isNotADate({ day: say(startDay) })}{' '}
           <button type="button" className="link" onClick={() => setStart(problem.fits)}>
             {w.beginOn({ day: say(problem.fits) })}
           </button>

@@ -63,7 +63,7 @@ export function TimeFields({ recurrencePart, start, site, setPart, setStart, end
       </div>
       {endsEarly && !allDay && (
         <p className="note warn m-0">
-          {w.itEndsBeforeItStarts()}
+          {w.itEndsBeforeItStarts()}{' '}
           <button type="button" className="link" onClick={() => setPart((s) => ({ ...s, length: s.length && { ...s.length, days: 1 } }))}>
             {w.readItAsThe()}
           </button>
