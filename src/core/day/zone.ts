@@ -167,13 +167,16 @@ export interface LocalGap {
   to: number;
 }
 
+/** Before this year clocks went by the sun, and no zone of the time zone database changes. */
+const FIRST_CHANGES = 1830;
+
 /** Spans of wall time that a zone leaves out between two days, in local milliseconds. */
 export function gapsBetween(zone: string, fromDay: EpochDay, toDay: EpochDay): LocalGap[] {
   if (zone === 'UTC') return [];
   const from = fromDay * MS_PER_UTC_DAY;
   const to = (toDay + 1) * MS_PER_UTC_DAY;
   const gaps: LocalGap[] = [];
-  for (let year = yearOfMs(from) - 1; year <= yearOfMs(to) + 1; year++) {
+  for (let year = Math.max(yearOfMs(from) - 1, FIRST_CHANGES); year <= yearOfMs(to) + 1; year++) {
     for (const { at, before, after } of transitionsOf(zone, year)) {
       if (after > before && at + after > from && at + before < to) gaps.push({ from: at + before, to: at + after });
     }

@@ -18,7 +18,7 @@ export function daysOfPart(recurrencePart: RecurrencePart, zone: string, from: E
   const { rule } = recurrencePart;
   if (rule === null) return start >= from && start <= to ? [start] : [];
   const pattern = patternOf(rule, start);
-  const last = Math.min(to, lastDayOf(recurrencePart, pattern, zone), LAST_DAY);
+  const last = Math.min(to, lastDayOf(recurrencePart, pattern, zone, to), LAST_DAY);
   if (last < from || last < start) return [];
   const days: EpochDay[] = [];
   // A first start that its rule does not name is a date all the same (RFC 5545 3.8.5.3).
@@ -70,21 +70,21 @@ export function gapDaysOfPart(recurrencePart: RecurrencePart, zone: string, from
   return named.filter((day) => day !== recurrencePart.start.day && inGap(gaps, day, minute));
 }
 
-/** The day after which a part has no date: by its limit, or never. */
-function lastDayOf(recurrencePart: RecurrencePart, pattern: Pattern, zone: string): EpochDay {
+/** The day after which a part has no date, by its limit; where that lies after `to`, any later day, since nobody asks how much later. */
+function lastDayOf(recurrencePart: RecurrencePart, pattern: Pattern, zone: string, to: EpochDay): EpochDay {
   const { limit } = recurrencePart;
   if (limit.kind === 'open') return LAST_DAY;
   if (limit.kind === 'until') return limit.day;
-  return lastCountedDay(recurrencePart, pattern, limit.count, zone);
+  return lastCountedDay(recurrencePart, pattern, limit.count, zone, to);
 }
 
-function lastCountedDay(recurrencePart: RecurrencePart, pattern: Pattern, count: number, zone: string): EpochDay {
+function lastCountedDay(recurrencePart: RecurrencePart, pattern: Pattern, count: number, zone: string, to: EpochDay): EpochDay {
   const { minute, day: start } = recurrencePart.start;
   let wanted = count;
-  let last = nthDay(pattern, wanted);
+  let last = nthDay(pattern, wanted, to);
   if (minute === null || zone === 'UTC') return last;
   // Days in a gap are not counted, so each moves the end on by one; a year has no more than a few.
-  for (let round = 0; round < 64 && last < LAST_DAY; round++) {
+  for (let round = 0; round < 64 && last <= to; round++) {
     const lost = gapsBetween(zone, start, last).filter((gap) => {
       const day = Math.floor(gap.from / MS_PER_UTC_DAY);
       for (let d = day; d * MS_PER_UTC_DAY < gap.to; d++) {
@@ -94,7 +94,7 @@ function lastCountedDay(recurrencePart: RecurrencePart, pattern: Pattern, count:
     }).length;
     if (count + lost === wanted) return last;
     wanted = count + lost;
-    last = nthDay(pattern, wanted);
+    last = nthDay(pattern, wanted, to);
   }
   return last;
 }
@@ -109,8 +109,8 @@ export function holds(pattern: Pattern, day: EpochDay): boolean {
   return days.includes(day);
 }
 
-/** The day of the nth date of a rule (1 = the first start, whether the rule names it or not). */
-function nthDay(pattern: Pattern, n: number): EpochDay {
+/** The day of the nth date of a rule (1 = the first start, whether the rule names it or not); any later day where that lies after `to`. */
+function nthDay(pattern: Pattern, n: number, to: EpochDay): EpochDay {
   const { startDay } = pattern;
   if (n <= 1) return startDay;
   const first: EpochDay[] = [];
@@ -126,7 +126,7 @@ function nthDay(pattern: Pattern, n: number): EpochDay {
     daysOfPeriod(pattern, Math.ceil(rest / perPeriod), days);
     return days[(rest - 1) % perPeriod] ?? LAST_DAY;
   }
-  return walkTo(pattern, rest);
+  return walkTo(pattern, rest, to);
 }
 
 /** How many days every period has, when that is always the same; null when it varies. */
@@ -169,7 +169,7 @@ const periodsPerYear = (freq: Frequency): number =>
 
 const multiply = (n: number | null, by: number): number | null => (n === null ? null : n * by);
 
-function walkTo(pattern: Pattern, wanted: number): EpochDay {
+function walkTo(pattern: Pattern, wanted: number, to: EpochDay): EpochDay {
   const { freq, interval } = pattern.rule;
   const perYear = periodsPerYear(freq);
   // So many periods without a single day mean that there is none at all.
@@ -180,7 +180,7 @@ function walkTo(pattern: Pattern, wanted: number): EpochDay {
   for (let k = 1; empty <= cap; k++) {
     days.length = 0;
     daysOfPeriod(pattern, k, days);
-    if ((days[0] ?? 0) > LAST_DAY) return LAST_DAY;
+    if ((days[0] ?? -Infinity) > to) return LAST_DAY;
     if (days.length >= rest) return days[rest - 1] as EpochDay;
     rest -= days.length;
     empty = days.length ? 0 : empty + 1;

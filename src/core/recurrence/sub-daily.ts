@@ -46,7 +46,7 @@ const daysIn = (second: LocalSecond): EpochDay => Math.floor(second / SECONDS_OF
 /** The starts on the days from `from` to `to`, both included, ascending, at most `most` of them. */
 export function startsOfRule(input: RuleStart, from: EpochDay, to: EpochDay, most: number): Starts {
   const { start, limit, zone } = input;
-  const bound = limit.kind === 'until' ? untilBound(limit) : limit.kind === 'count' ? lastCounted(input, limit.count) : Infinity;
+  const bound = limit.kind === 'until' ? untilBound(limit) : limit.kind === 'count' ? lastCounted(input, limit.count, to) : Infinity;
   const seconds: LocalSecond[] = [];
   const add = (second: LocalSecond): boolean => {
     seconds.push(second);
@@ -79,16 +79,16 @@ function untilBound(limit: { day: EpochDay; second?: number }): LocalSecond {
   return limit.day * SECONDS_OF_DAY + (limit.second ?? SECONDS_OF_DAY - 1);
 }
 
-/** The last date of COUNT: one walk from the start, which ends early when nothing comes for a whole cycle. */
-function lastCounted(input: RuleStart, count: number): LocalSecond {
+/** The last date of COUNT: one walk from the start, as far as the day `to`, after which nobody asks; it ends early when nothing comes for a whole cycle. */
+function lastCounted(input: RuleStart, count: number, to: EpochDay): LocalSecond {
   let rest = count - 1;
   let last = input.start;
   if (rest <= 0) return last;
   let gaps: LocalGap[] = [];
   let known = -1;
-  for (let from = daysIn(input.start); from <= LAST_DAY; from += CYCLE_DAYS) {
+  for (let from = daysIn(input.start); from <= Math.min(to, LAST_DAY); from += CYCLE_DAYS) {
     const before = rest;
-    walk(input, from, Math.min(from + CYCLE_DAYS - 1, LAST_DAY), (second) => {
+    walk(input, from, Math.min(from + CYCLE_DAYS - 1, to, LAST_DAY), (second) => {
       if (second <= input.start) return true;
       // The zone's gaps are asked for a decade at a time.
       if (second > known) {
