@@ -1,5 +1,6 @@
 /** What happens to every request: who asks, may they, is their copy still good, and the headers that guard readers. */
 import { isKept } from '@/server/http/etag';
+import { finished } from '@/server/http/finished';
 import { createHash } from 'node:crypto';
 import type { APIContext } from 'astro';
 import { defineMiddleware } from 'astro:middleware';
@@ -62,7 +63,7 @@ async function handle(context: APIContext, next: () => Promise<Response>): Promi
   if (!methods.includes(request.method)) return wrongMethod(methods);
   const etag = !unsafe && locals.actor === null && !NOT_KEPT.test(url.pathname) ? etagOf(url, rt, language) : undefined;
   if (etag && isKept(request.headers.get('if-none-match'), etag)) return new Response(null, { status: 304, headers: keptHeaders(etag) });
-  const response = await next();
+  const response = await finished(await next());
   if (unsafe && response.status < 400 && !locals.unchanged && !CHANGES_NOTHING.includes(context.routePattern)) await rt.contentChanged();
   if (etag && response.status === 200) for (const [name, value] of Object.entries(keptHeaders(etag))) response.headers.set(name, value);
   else if (!response.headers.has('cache-control')) response.headers.set('cache-control', 'private, no-store');

@@ -122,22 +122,27 @@ function listen(server: http.Server, host: string, port: number): Promise<void> 
   });
 }
 
+/** What is under way has so long to be answered, in ms. */
+const FINISH = 30_000;
+
+/** Nothing new is taken; what is under way is answered, then the jobs come to a safe point and the database is closed. A second signal ends at once. */
 function stopCleanly(server: http.Server, stop: () => Promise<void>): void {
   let stopping = false;
-  const end = (): void => {
-    if (stopping) return;
+  const end = async (): Promise<void> => {
+    if (stopping) process.exit(1);
     stopping = true;
     console.log('\nStopping …');
-    server.close();
-    server.closeIdleConnections();
-    // Answers under way may finish; a connection that idles does not keep the process.
-    const force = setTimeout(() => server.closeAllConnections(), 3000);
-    force.unref();
-    stop().then(
+    const answered = new Promise<void>((done) => server.close(() => done()));
+    // A connection that is kept open for more has nothing under way once it was answered.
+    const sweep = setInterval(() => server.closeIdleConnections(), 100);
+    await Promise.race([answered, new Promise((done) => setTimeout(done, FINISH).unref())]);
+    clearInterval(sweep);
+    server.closeAllConnections();
+    await stop().then(
       () => process.exit(0),
       () => process.exit(1),
     );
   };
-  process.on('SIGINT', end);
-  process.on('SIGTERM', end);
+  process.on('SIGINT', () => void end());
+  process.on('SIGTERM', () => void end());
 }

@@ -198,3 +198,31 @@ test('behind a proxy of the operator’s: its entry counts, forms and signing in
     await served.stop();
   }
 });
+
+test('told to stop, it answers what is under way, takes nothing new, and ends well', async () => {
+  const served = await serveCopy('stopping', {});
+  const months = Array.from({ length: 60 }, (_, i) => `/month/20${27 + (i % 3)}-${String((i % 12) + 1).padStart(2, '0')}?words=${i}`);
+  const agent = new http.Agent({ keepAlive: true, maxSockets: 60 });
+  let first: () => void = () => undefined;
+  const begun = new Promise<void>((done) => (first = done));
+  const answers = months.map(
+    (to) =>
+      new Promise<string>((resolve) => {
+        http
+          .get(new URL(to, served.url), { agent }, (response) => {
+            first();
+            let text = '';
+            response.on('data', (part: Buffer) => (text += part.toString()));
+            response.on('end', () => resolve(`${response.statusCode} ${text.trim().endsWith('</html>') ? 'whole' : 'cut'}`));
+            response.on('error', (error) => resolve(error.message));
+          })
+          .on('error', (error) => resolve(error.message));
+      }),
+  );
+  await begun;
+  const ended = served.ended('SIGTERM');
+  expect(new Set(await Promise.all(answers))).toEqual(new Set(['200 whole']));
+  expect(await ended).toBe(0);
+  await expect(fetch(served.url)).rejects.toThrow();
+  await served.stop();
+});

@@ -135,8 +135,8 @@ test('two editors see each other, what is typed is found on another machine, and
   const maud = await pageOf(browser, request, 'maud', { baseURL });
   await expect(async () => {
     await maud.goto(address);
-    await expect(maud.locator('.editor-head')).toContainText('Ivo Skerrit has it open too and is changing it', { timeout: 2000 });
-  }).toPass({ timeout: 20_000 });
+    await expect(maud.locator('.editor-head')).toContainText('Ivo Skerrit has it open too and is changing it', { timeout: 8000 });
+  }).toPass({ timeout: 50_000 });
   // Another machine of Ivo's: nothing is in its browser.
   const other = await pageOf(browser, request, 'ivo', { baseURL });
   await other.goto(address);

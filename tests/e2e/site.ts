@@ -23,6 +23,8 @@ export const sessions = new Map<string, string>();
 
 interface Served {
   url: string;
+  /** told to stop, and resolves with how it ended */
+  ended: (signal: 'SIGTERM') => Promise<number | null>;
   stop: () => Promise<void>;
 }
 
@@ -33,7 +35,7 @@ async function serve(data: string, more: string[] = [], env: Record<string, stri
     stdio: ['ignore', 'pipe', 'inherit'],
   });
   let out = '';
-  const ended = new Promise<void>((done) => server.once('exit', () => done()));
+  const over = new Promise<number | null>((done) => server.once('exit', (code) => done(code)));
   const url = await new Promise<string>((resolve, reject) => {
     server.stdout?.on('data', (part) => {
       out += part;
@@ -42,11 +44,11 @@ async function serve(data: string, more: string[] = [], env: Record<string, stri
     });
     server.once('exit', () => reject(new Error(`The site did not start: ${out}`)));
   });
-  const stop = async (): Promise<void> => {
-    server.kill('SIGTERM');
-    await ended;
+  const ended = (signal: 'SIGTERM'): Promise<number | null> => {
+    server.kill(signal);
+    return over;
   };
-  return { url, stop };
+  return { url, ended, stop: async () => void (await ended('SIGTERM')) };
 }
 
 /** Makes the demo's folder that each site begins with. */
