@@ -18,6 +18,8 @@ export function StagePart({ listing, start, error }: { listing: Listing; start: 
   const { content, setContent, server, act, busy } = listing;
   const [slug, setSlug] = useState(server.slug);
   useEffect(() => setSlug(server.slug), [server.slug]);
+  // What readers have, or will have by itself, is an editor's to take down or to give another address.
+  const left = !start.mayPublish && (server.stage === 'published' || server.stage === 'scheduled');
   return (
     <section className="part pt-4 scroll-mt-16" id="stage">
       <h2 className="text-[20px] border-b border-b-rule-strong pb-1.75 mb-3">{w.stage()}</h2>
@@ -50,7 +52,7 @@ export function StagePart({ listing, start, error }: { listing: Listing; start: 
             hint={w.what({ slugOf: slugOf(listing.wantedSlug || content.title, '…'), wantedSlug: listing.wantedSlug ? 'yes' : 'no' })}
           />
         )}
-        {server.id && (
+        {server.id && !left && (
           <div className="row">
             <div className="[flex:1_1_260px]">
               <Text
@@ -81,7 +83,7 @@ export function StagePart({ listing, start, error }: { listing: Listing; start: 
               {w.makeItADraft()}
             </button>
           )}
-          {server.id && server.stage !== 'binned' && (
+          {server.id && server.stage !== 'binned' && !left && (
             <button type="button" className="button" disabled={busy} onClick={() => void act('bin')}>
               {w.putInTheBin()}
             </button>
