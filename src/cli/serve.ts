@@ -3,7 +3,7 @@ import { existsSync, rmSync } from 'node:fs';
 import http, { type IncomingMessage, type ServerResponse } from 'node:http';
 import path from 'node:path';
 import sirv from 'sirv';
-import { listeningAddress, proxyHops } from '@/core/text/origin';
+import { forwardedBy, listeningAddress, proxyHops } from '@/core/text/origin';
 import { CliError } from './problem';
 import { askSocket, dataFolder, isRunning, loadHandler, prepareFolder, ROOT, startOperator } from './server-process';
 
@@ -18,6 +18,11 @@ export async function serve({ demo, fresh }: { demo: boolean; fresh: boolean }):
   const port = Number(process.env.PORT ?? 4321);
   if (!Number.isInteger(port) || port < 0 || port > 65_535)
     throw new CliError(`PORT is ${process.env.PORT}; it takes a number up to 65535.`);
+  const hops = proxyHops(process.env);
+  if (hops === undefined)
+    throw new CliError(
+      `ALMANAC_BEHIND_PROXY is ${process.env.ALMANAC_BEHIND_PROXY}; it takes how many proxies of yours stand before the site, 0 to 9.`,
+    );
   if (demo) process.env.ALMANAC_DEMO = '1';
   const folder = dataFolder();
   prepareFolder(folder);
@@ -38,8 +43,9 @@ export async function serve({ demo, fresh }: { demo: boolean; fresh: boolean }):
       res.writeHead(503, { 'content-type': 'text/plain', 'retry-after': '2' }).end('The site is starting.');
       return;
     }
-    if (!bounded(req, res)) return;
-    const address = clientAddress(req);
+    if (!bounded(req, res, hops)) return;
+    const forwarded = forwardedBy(hops, String(req.headers['x-forwarded-for'] ?? ''));
+    const address = forwarded ?? req.socket.remoteAddress ?? '';
     files(req, res, () => handler(req, res, undefined, { address }));
   });
   server.requestTimeout = 60_000;
@@ -80,19 +86,9 @@ function clear(folder: string, demo: boolean): void {
   }
 }
 
-/** The address of whoever asks. Each proxy adds what it saw at the end: of several that are ours, the first of ours saw the client. */
-function clientAddress(req: IncomingMessage): string {
-  const hops = proxyHops(process.env);
-  const forwarded = String(req.headers['x-forwarded-for'] ?? '')
-    .split(',')
-    .map((one) => one.trim())
-    .filter(Boolean);
-  return (hops ? forwarded.at(-Math.min(hops, forwarded.length)) : undefined) ?? req.socket.remoteAddress ?? '';
-}
-
 /** What the handler must be able to trust: no forwarded addresses unless a proxy is declared, and a length for each body. */
-function bounded(req: IncomingMessage, res: ServerResponse): boolean {
-  if (!proxyHops(process.env)) {
+function bounded(req: IncomingMessage, res: ServerResponse, hops: number): boolean {
+  if (!hops) {
     for (const name of Object.keys(req.headers)) if (name.startsWith('x-forwarded') || name === 'forwarded') delete req.headers[name];
   }
   const refuse = (status: number, title: string, more: Record<string, string> = {}): false => {
@@ -101,8 +97,7 @@ function bounded(req: IncomingMessage, res: ServerResponse): boolean {
     return false;
   };
   // TRACE, and whatever else there is, never come as far as a page.
-  if (!METHODS.includes(req.method ?? ''))
-    return refuse(405, 'This site does not answer that method.', { allow: METHODS.slice(0, 2).join(', ') });
+  if (!METHODS.includes(req.method ?? '')) return refuse(405, 'This site does not answer that method.', { allow: 'GET, HEAD' });
   if (req.headers['transfer-encoding']) return refuse(411, 'Send the length of the body.');
   if (Number(req.headers['content-length'] ?? 0) > MAX_BODY) return refuse(413, 'That is larger than 20 MB; send a smaller picture.');
   return true;

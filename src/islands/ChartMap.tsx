@@ -4,9 +4,8 @@ import workerUrl from 'maplibre-gl/dist/maplibre-gl-worker.mjs?worker&url';
 import { useEffect, useRef } from 'react';
 import type { Bounds, Chart } from '@/core/geo/geo';
 import { groupMarks, type MarkGroup } from '@/core/geo/cluster';
-import { chartWords } from '@/words/desk';
-
-const w = chartWords.chartMap;
+import type { Language } from '@/core/phrase/language';
+import { CHART_WORDS, type ChartWords } from '@/words/chart';
 
 maplibregl.setWorkerUrl(workerUrl);
 
@@ -84,9 +83,13 @@ function styleOf(chart: Chart | null): maplibregl.StyleSpecification {
 /** Rings closer than this would cover each other, in pixels. */
 const APART = 40;
 
-const countWords = (count: number): string => `${count} ${w.date({ count })}`;
+/** What the chart says, in the reader's language, and how it is heard. */
+interface Voice {
+  w: ChartWords;
+  say: (words: string) => void;
+}
 
-function ring(group: MarkGroup, members: readonly ChartPlace[]): HTMLButtonElement {
+function ring(group: MarkGroup, members: readonly ChartPlace[], w: ChartWords): HTMLButtonElement {
   const button = document.createElement('button');
   const [first] = members;
   button.type = 'button';
@@ -96,8 +99,8 @@ function ring(group: MarkGroup, members: readonly ChartPlace[]): HTMLButtonEleme
   button.setAttribute(
     'aria-label',
     members.length > 1
-      ? `${members.length} places, ${countWords(group.count)}: ${names.join(', ')}. Press to come closer.`
-      : `${names[0]}: ${countWords(group.count)}`,
+      ? w.places({ places: members.length, n: group.count, names: names.join(', ') })
+      : w.place({ name: names[0] ?? '', n: group.count }),
   );
   if (members.length > 1) {
     button.title = names.join(', ');
@@ -119,21 +122,15 @@ function choose(id: string): HTMLElement | null {
 }
 
 /** A press on a ring leads into the list: the focus goes there, and what is shown is said. */
-function leadTo(place: ChartPlace, say: (words: string) => void): void {
+function leadTo(place: ChartPlace, { w, say }: Voice): void {
   const item = choose(place.id);
   item?.scrollIntoView({ block: 'nearest' });
   item?.querySelector<HTMLElement>('a, [tabindex]')?.focus({ preventScroll: true });
-  say(w.inTheList({ name: place.name, countWords: countWords(place.count) }));
+  say(w.inTheList({ name: place.name, n: place.count }));
 }
 
 /** The isles' names, the places, and the list beside them, which moves in step. */
-function addMarkers(
-  map: maplibregl.Map,
-  chart: Chart | null,
-  places: ChartPlace[],
-  say: (words: string) => void,
-  signal: AbortSignal,
-): void {
+function addMarkers(map: maplibregl.Map, chart: Chart | null, places: ChartPlace[], voice: Voice, signal: AbortSignal): void {
   for (const f of chart?.features ?? []) {
     if (f.geometry.type !== 'Point') continue;
     const label = document.createElement('span');
@@ -158,8 +155,8 @@ function addMarkers(
     for (const marker of rings) marker.remove();
     rings = groups.map((group) => {
       const members = group.ids.flatMap((id) => byId.get(id) ?? []);
-      const button = ring(group, members);
-      button.addEventListener('click', () => press(map, members, say));
+      const button = ring(group, members, voice.w);
+      button.addEventListener('click', () => press(map, members, voice));
       return new maplibregl.Marker({ element: button }).setLngLat(map.unproject([group.x, group.y])).addTo(map);
     });
     if (focused)
@@ -181,21 +178,22 @@ function addMarkers(
 }
 
 /** One place is shown in the list; several are come closer to, until they part or cannot. */
-function press(map: maplibregl.Map, members: readonly ChartPlace[], say: (words: string) => void): void {
+function press(map: maplibregl.Map, members: readonly ChartPlace[], voice: Voice): void {
   const [first] = members;
   if (!first) return;
   const bounds = new maplibregl.LngLatBounds();
   for (const { lng, lat } of members) bounds.extend([lng, lat]);
   const apart = members.some(({ lng, lat }) => lng !== first.lng || lat !== first.lat);
   if (members.length === 1 || !apart || map.getZoom() >= map.getMaxZoom() - 0.1) {
-    leadTo(first, say);
+    leadTo(first, voice);
     return;
   }
-  say(w.closerTo({ map: members.map((place) => place.name).join(', ') }));
+  voice.say(voice.w.closerTo({ places: members.map((place) => place.name).join(', ') }));
   map.fitBounds(bounds, { padding: 70, maxZoom: map.getMaxZoom(), animate: !matchMedia('(prefers-reduced-motion: reduce)').matches });
 }
 
-export default function ChartMap({ places, bounds }: { places: ChartPlace[]; bounds: Bounds }) {
+export default function ChartMap({ places, bounds, language }: { places: ChartPlace[]; bounds: Bounds; language: Language }) {
+  const w = CHART_WORDS[language];
   const box = useRef<HTMLElement>(null);
   const status = useRef<HTMLParagraphElement>(null);
   useEffect(() => {
@@ -218,6 +216,12 @@ export default function ChartMap({ places, bounds }: { places: ChartPlace[]; bou
           bounds: [bounds.west, bounds.south, bounds.east, bounds.north],
           maxZoom: 16,
           minZoom: 6,
+          locale: {
+            'Map.Title': w.title(),
+            'Marker.Title': w.name(),
+            'NavigationControl.ZoomIn': w.nearer(),
+            'NavigationControl.ZoomOut': w.farther(),
+          },
         });
       } catch {
         // Without WebGL the engraving under this stays, and the list has the same places.
@@ -229,19 +233,19 @@ export default function ChartMap({ places, bounds }: { places: ChartPlace[]; bou
       const say = (words: string): void => {
         if (status.current) status.current.textContent = words;
       };
-      addMarkers(map, chart, places, say, listen.signal);
+      addMarkers(map, chart, places, { w, say }, listen.signal);
     })();
     return () => {
       gone = true;
       listen.abort();
       map?.remove();
     };
-  }, [places, bounds]);
+  }, [places, bounds, w]);
   return (
     <>
       {/* The map's own styles make its box relative: its place is the one around it. */}
       <div className="absolute inset-0">
-        <section ref={box} className="h-full" aria-label={w.movableChart()} />
+        <section ref={box} className="h-full" aria-label={w.movable()} />
       </div>
       <p ref={status} className="hidden-words" role="status" />
     </>

@@ -1,6 +1,5 @@
 /** The words of the Desk, one value an island or a group of pages, so that each carries its own alone. They come in English. */
 export { default as categoriesWords } from './compiled/desk-categories.en.js';
-export { default as chartWords } from './compiled/desk-chart.en.js';
 export { default as clientWords } from './compiled/desk-client.en.js';
 export { default as editorWords } from './compiled/desk-editor.en.js';
 export { default as entryWords } from './compiled/desk-entry.en.js';

@@ -97,11 +97,19 @@ const TEMPLATES = [
 /** Code whose words nobody reads on a page: what an operator's console says, columns of files, names, lines that are read again. */
 const OTHER_WORDS = [
   'src/server/archive/',
+  'src/server/db/schema/',
   'src/server/exchange/operator.ts',
   'src/server/exchange/export.ts',
   'src/server/site/settings.ts',
   'src/server/site/write.ts',
   'src/pages/api/operator/',
+];
+/** Two words that are a name in the code: codes that are stored, classes, keys of what is kept, statements for the database. */
+const NAMES = [
+  ...['sent again', 'opened again', 'changes taken in part', 'changes left', 'changes taken'],
+  ...['amber small', 'nowrap quiet', 'stage {}', 'bar {}', 'nofollow noopener'],
+  ...['next days', 'cuts under way', 'like {}', 'alike {} {}', '{} as "{}"', 'listen {}', 'notify {}'],
+  ...['the database refused', 'a query failed', 'a value that is no error was thrown'],
 ];
 const CODE = ['src/islands', 'src/client', 'src/components', 'src/pages', 'src/server']
   .flatMap((folder) => sources(folder, /\.tsx?$/))
@@ -137,14 +145,18 @@ describe('pages, islands and what the server says', () => {
   });
 
   it('take all of their words from the catalogue', () => {
-    const found = CODE.flatMap((at) => literalWords(readFileSync(at, 'utf8'), at).map((words) => `${at}: ${words}`));
+    const found = CODE.flatMap((at) =>
+      literalWords(readFileSync(at, 'utf8'), at)
+        .filter((words) => !NAMES.includes(words))
+        .map((words) => `${at}: ${words}`),
+    );
     expect(found).toEqual([]);
   });
 
   it.each([
     ["const said = 'Nothing is lost.';", ['Nothing is lost.']],
-    [`const said = \`\${n} of it. Look again, please\`;`, []],
-    [`const said = \`Saved \${n} dates\`;`, ['Saved xx dates']],
+    [`const said = \`\${n} of it. Look again, please\`;`, ['{} of it. Look again, please']],
+    [`const said = \`Saved \${n} dates\`;`, ['Saved {} dates']],
     ['const a = <p title="Saved">Now <b>here</b></p>;', ['title="Saved"', 'Now', 'here']],
     ["if (kind === 'Nothing is lost.') throw new Error('This cannot be, ever');", []],
     ['const a = <p className="Big letters here" data-part="Title, here" />;', ['data-part="Title, here"']],

@@ -39,6 +39,15 @@ test('all public pages come in French, and lead to each other in it', async ({ p
     expect(english, path).toBe(path.replace(/^\/fr/, '') || '/');
     if (['/fr/month/2027-05', '/fr/what/harbour-choir', '/fr/add'].includes(path)) await expectAccessible(page, path);
   }
+  // The chart says in the reader's language what is only heard, its own buttons too.
+  await page.goto('/fr/map');
+  await expect(page.getByRole('region', { name: 'Carte mobile' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Rapprocher' })).toBeVisible();
+  const heard = await page.locator('.chart [aria-label]').evaluateAll((all) => all.map((one) => one.getAttribute('aria-label') ?? ''));
+  expect(heard.length).toBeGreaterThan(5);
+  expect(heard.filter((label) => /\b(dates?|places|marker|map|zoom|movable|press)\b/i.test(label.replace(/: \d+ dates?$/, '')))).toEqual(
+    [],
+  );
   await page.goto('/fr/what/harbour-choir');
   await expect(page.locator('[data-part="sentence"]')).toContainText('Tous les mardis, 19\u00a0h–21\u00a0h, à partir du 21 juillet 2026');
   await page.getByRole('link', { name: 'English', exact: true }).click();

@@ -18,16 +18,24 @@ export const SAID_ATTRIBUTES = [
 
 /** Where a string is a name, a selector or an address, and nobody reads it. */
 const UNREAD_CALLS =
-  /(querySelector(All)?|closest|matches|addEventListener|getAttribute|setAttribute|getElementById|startsWith|endsWith|includes|createElement|matchMedia|import|split|join|replace(All)?|get|has|set|debug|info|warn|error|text|execute|sql|raw|default|references|timed)$/;
-const UNREAD_KEYS = ['className', 'class', 'words', 'style'];
+  /(querySelector(All)?|closest|matches|addEventListener|getAttribute|setAttribute|getElementById|startsWith|endsWith|includes|createElement|matchMedia|import|split|join|replace(All)?|get|has|set|debug|info|warn|error|text|execute|sql|raw|default|references|timed|of|sign|all|listen)$/;
+const UNREAD_KEYS = ['className', 'class', 'words', 'style', 'look', 'placement'];
 
-/** Prose: two words and more that begin as a sentence does, or one word that begins with a capital and ends as a sentence does. */
+/** Where something is put into a sentence. */
+const GAP = '{}';
+
+/**
+ * Prose: two words and more that begin as a sentence does, one word that ends as a sentence does, words in a row that are no list of classes, or
+ * words beside what is put into them.
+ */
 const isProse = (text: string): boolean =>
-  /^\s*[“(]?\p{Lu}\p{Ll}*[\p{Ll}’]*[ ,:;]+“?\p{L}{2,}/u.test(text) || /^\s*[“(]?\p{Lu}\p{Ll}+[.!?…]$/u.test(text);
+  /^\s*[“(]?\p{Lu}[\p{Ll}’]*[ ,:;]+“?(\p{L}{2,}|\{\})/u.test(text) ||
+  /^\s*[“(]?\p{Lu}\p{Ll}+[.!?…]$/u.test(text) ||
+  (!/[-[\]=<>_/]|^(note|button|sign) \w+$/.test(text) && /\p{Ll}{2,}[”,;:]? \p{Ll}{2,}|\{\}[”’]? \p{Ll}{2,}|\p{Ll}{2,} “?\{\}/u.test(text));
 
 const wordsOf = (node: ts.Node): string | null => {
   if (ts.isStringLiteral(node) || ts.isNoSubstitutionTemplateLiteral(node)) return node.text;
-  if (ts.isTemplateExpression(node)) return node.head.text + node.templateSpans.map((span) => `xx${span.literal.text}`).join('');
+  if (ts.isTemplateExpression(node)) return node.head.text + node.templateSpans.map((span) => GAP + span.literal.text).join('');
   return null;
 };
 

@@ -77,12 +77,15 @@ const PROBE_MS = 7 * MS_PER_UTC_DAY;
 /** By zone, then year: asked several times for each wall time, so the look-up must cost nothing. */
 const transitionsByZone = new Map<string, Map<number, Transition[]>>();
 const MOST_ZONES = 700;
+/** Before this year clocks went by the sun, and no zone of the time zone database changes. */
+const FIRST_CHANGES = 1830;
 
 /**
  * The transitions of a zone in a UTC year. Probes each week (no zone has had two transitions inside one that
  * cancel out since 1970), then bisects to the second: at most 53 probes and 2 × 20 bisection steps.
  */
 export function transitionsOf(zone: string, year: number): Transition[] {
+  if (year < FIRST_CHANGES) return [];
   let ofZone = transitionsByZone.get(zone);
   if (!ofZone) {
     ofZone = new Map();
@@ -167,16 +170,13 @@ export interface LocalGap {
   to: number;
 }
 
-/** Before this year clocks went by the sun, and no zone of the time zone database changes. */
-const FIRST_CHANGES = 1830;
-
 /** Spans of wall time that a zone leaves out between two days, in local milliseconds. */
 export function gapsBetween(zone: string, fromDay: EpochDay, toDay: EpochDay): LocalGap[] {
   if (zone === 'UTC') return [];
   const from = fromDay * MS_PER_UTC_DAY;
   const to = (toDay + 1) * MS_PER_UTC_DAY;
   const gaps: LocalGap[] = [];
-  for (let year = Math.max(yearOfMs(from) - 1, FIRST_CHANGES); year <= yearOfMs(to) + 1; year++) {
+  for (let year = yearOfMs(from) - 1; year <= yearOfMs(to) + 1; year++) {
     for (const { at, before, after } of transitionsOf(zone, year)) {
       if (after > before && at + after > from && at + before < to) gaps.push({ from: at + before, to: at + after });
     }

@@ -22,8 +22,22 @@ export function listeningAddress(host: string, port: number | string): string {
   return `http://${name}${String(port) === '80' ? '' : `:${port}`}`;
 }
 
-/** How many proxies of the operator's stand before the site (`ALMANAC_BEHIND_PROXY`): none unless it is a number from 1 to 9. */
-export function proxyHops(env: Readonly<Record<string, string | undefined>>): number {
+/**
+ * How many proxies of the operator's stand before the site (`ALMANAC_BEHIND_PROXY`), 0 for none; undefined for what is no number from 0 to 9.
+ */
+export function proxyHops(env: Readonly<Record<string, string | undefined>>): number | undefined {
   const text = env.ALMANAC_BEHIND_PROXY ?? '';
-  return /^[1-9]$/.test(text) ? Number(text) : 0;
+  return /^[0-9]?$/.test(text) ? Number(text) : undefined;
+}
+
+/**
+ * What the first of `hops` proxies put into a forwarded header. Each adds what it saw at the end, and what stands before came from outside;
+ * undefined without proxies, or where they put nothing.
+ */
+export function forwardedBy(hops: number, header: string | null | undefined): string | undefined {
+  const entries = (header ?? '')
+    .split(',')
+    .map((entry) => entry.trim())
+    .filter(Boolean);
+  return hops ? entries.at(-Math.min(hops, entries.length)) : undefined;
 }

@@ -59,7 +59,7 @@ export function ChooseDialog({ chosen, several, onChoose, onClose }: ChooseProps
         <span className="hint" role="status">
           {found
             ? found.total
-              ? w.found({ total: found.total, total2: found.total > found.pictures.length ? w.shown({ n: found.pictures.length }) : '' })
+              ? w.found({ total: found.total, shown: found.total > found.pictures.length ? w.shown({ n: found.pictures.length }) : '' })
               : w.noneFound()
             : w.oneMoment()}
         </span>

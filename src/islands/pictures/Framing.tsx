@@ -145,7 +145,7 @@ export default function Framing({ picture: start, mayChange }: FramingProps) {
             aria-valuemin={0}
             aria-valuemax={100}
             aria-valuenow={Math.round(handle.x * 100)}
-            aria-valuetext={texts.fromTheLeftFrom({ n: Math.round(handle.x * 100), n2: Math.round(handle.y * 100) })}
+            aria-valuetext={texts.fromTheLeftFrom({ across: Math.round(handle.x * 100), down: Math.round(handle.y * 100) })}
             style={{ left: part(handle.x), top: part(handle.y) }}
             onKeyDown={(event) => {
               const step = arrowOf(event);

@@ -135,9 +135,7 @@ export function FilterRow({ start, dates: { shown, show, dates, cut }, today, ac
           </select>
         </label>
         <span className="small quiet" role="status">
-          {cut
-            ? w.theFirstDates({ n: dates.length.toLocaleString('en') })
-            : w.date({ n: dates.length.toLocaleString('en'), n2: dates.length })}
+          {cut ? w.theFirstDates({ n: dates.length.toLocaleString('en') }) : w.date({ n: dates.length })}
         </span>
         {filtered && (
           <button type="button" className="link" onClick={() => show({ filters: { stages: [], kind: '', venue: '', words: '' } })}>

@@ -15,7 +15,7 @@ const w = sheetWords.dateCommands;
 
 const short = (day: EpochDay, style: Style): string => sayDay(day, style, { weekday: 'short', month: 'short' });
 const named = (date: DeskDate): string => `“${date.title || w.withoutATitle()}”`;
-const apart = (days: number): string => `${w.aDay({ abs: Math.abs(days) })} ${days > 0 ? 'later' : 'earlier'}`;
+const apart = (days: number): string => (days > 0 ? w.later({ days }) : w.earlier({ days: -days }));
 
 /** Its day by the listing's own clock, which may be another than the sheet's. */
 const ownDay = (content: ListingContent, date: DeskDate): EpochDay | undefined => dateOf(content, date.original)?.start.day;
@@ -115,6 +115,6 @@ export function leavingOut(date: DeskDate, style: Style): DateCommand {
       return { ...content, recurrence: toggleDate(recurrence, date.original) };
     },
     said: w.isLeftOutOn({ named: named(date), short: short(date.startDay, style) }),
-    cannot: w.hasNoDateOnAny({ named: named(date), isoDay: isoDay(date.startDay) }),
+    cannot: w.hasNoDateOn({ named: named(date), short: isoDay(date.startDay) }),
   };
 }

@@ -100,7 +100,7 @@ const long = (day: EpochDay, style: Style): string => sayDay(day, style, { weekd
 /** `Thursday 8 April: a Thursday, was a Tuesday`, while a date is carried and after. */
 export function sayTarget(from: EpochDay, to: EpochDay, style: Style): string {
   const [a, b] = [WEEKDAYS[weekdayOf(from)] as string, WEEKDAYS[weekdayOf(to)] as string];
-  return `${long(to, style)}${a === b ? '' : w.wasA({ what: a })}`;
+  return `${long(to, style)}${a === b ? '' : w.wasA({ weekday: a })}`;
 }
 
 /** What a hold would do on a day. */

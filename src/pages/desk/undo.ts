@@ -1,11 +1,13 @@
 /** Brings back what was merged or removed, from wherever that was done, and goes back there. */
 import type { APIRoute } from 'astro';
-import { sayCount } from '@/core/phrase/format';
 import { tryForm } from '@/server/http/endpoint';
 import { saying } from '@/server/http/page-form';
 import { idOf, refused } from '@/server/problem';
 import { readFields } from '@/server/http/form-body';
 import { bringBack } from '@/server/places/removed';
+import { pagesWords } from '@/words/desk';
+
+const w = pagesWords.undo;
 
 /** Pages that this leads back to: the Desk's own, never another site's. */
 const OWN = /^\/desk\/(venues|organizers|categories|tags)(\/[0-9a-f-]{36})?$/;
@@ -20,9 +22,5 @@ export const POST: APIRoute = async ({ request, locals, redirect }) => {
   const lists = { venue: '/desk/venues', organizer: '/desk/organizers', category: '/desk/categories', tag: '/desk/tags' };
   const to = OWN.test(back) ? back : lists[value?.kind ?? 'venue'];
   if (problem) return redirect(saying(locals, to, problem.title), 303);
-  const left = value.left ? `; ${value.left} had changed since and stay as they are` : '';
-  return redirect(
-    saying(locals, to, `“${value.name}” is back${value.listings ? ` in ${sayCount(value.listings, 'listing')}` : ''}${left}.`),
-    303,
-  );
+  return redirect(saying(locals, to, w.isBack({ name: value.name, listings: value.listings, left: value.left })), 303);
 };

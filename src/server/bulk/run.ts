@@ -221,13 +221,13 @@ async function countStates(db: Db, run: Run): Promise<Map<string, number>> {
 async function sayRun(db: Db, run: Run): Promise<string> {
   const counts = await countStates(db, run);
   const stayed = counts.get('stayed') ?? 0;
-  return `${w.listing({ get: counts.get('done') ?? 0 })} ${BULK_WORDS[run.action.do.kind].done}${stayed ? w.stayedAsItWas({ stayed }) : ''}.`;
+  return `${w.listing({ done: counts.get('done') ?? 0 })} ${BULK_WORDS[run.action.do.kind].done}${stayed ? w.stayedAsItWas({ stayed }) : ''}.`;
 }
 
 async function sayUndo(db: Db, run: Run): Promise<string> {
   const counts = await countStates(db, run);
   const left = counts.get('left') ?? 0;
-  return w.listingPutBack({ get: counts.get('undone') ?? 0, left: left ? w.couldNotBe({ left }) : '' });
+  return w.listingPutBack({ undone: counts.get('undone') ?? 0, left: left ? w.couldNotBe({ left }) : '' });
 }
 
 /** What a run did, and which listings stayed and why. */

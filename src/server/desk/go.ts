@@ -28,36 +28,36 @@ interface Known extends Goal {
   /** its route in the table of who may use what */
   route: string;
 }
-const page = (name: string, href: string, also = '', route = href): Known => ({ kind: 'page', name, more: 'page', href, also, route });
+const page = (name: string, href: string, also = '', route = href): Known => ({ kind: 'page', name, more: w.page(), href, also, route });
 const command = (name: string, href: string, also: string, route: string): Known => ({
   kind: 'command',
   name,
-  more: 'begin',
+  more: w.begin(),
   href,
   also,
   route,
 });
 
 const KNOWN: readonly Known[] = [
-  command(w.typeAListing(), '/desk/listings/new', 'new add event', '/desk/listings/new'),
-  page(w.listings(), '/desk/listings', 'table events'),
-  page(w.intake(), '/desk/intake', 'waiting submitted decide'),
-  page(w.proof(), '/desk/proof', 'open matters checks'),
-  page(w.pictures(), '/desk/pictures', 'library images'),
-  page(w.venues(), '/desk/venues', 'halls places'),
-  page(w.organizers(), '/desk/organizers', 'people clubs'),
-  page(w.categories(), '/desk/categories', 'kinds marks legend'),
+  command(w.typeAListing(), '/desk/listings/new', w.typeAListingAlso(), '/desk/listings/new'),
+  page(w.listings(), '/desk/listings', w.listingsAlso()),
+  page(w.intake(), '/desk/intake', w.intakeAlso()),
+  page(w.proof(), '/desk/proof', w.proofAlso()),
+  page(w.pictures(), '/desk/pictures', w.picturesAlso()),
+  page(w.venues(), '/desk/venues', w.venuesAlso()),
+  page(w.organizers(), '/desk/organizers', w.organizersAlso()),
+  page(w.categories(), '/desk/categories', w.categoriesAlso()),
   page(w.tags(), '/desk/tags'),
-  page(w.import(), '/desk/bring-in', 'import file calendar table'),
-  page(w.theBin(), '/desk/listings?stage=binned', 'removed restore', '/desk/listings'),
-  page(w.people(), '/desk/people', 'accounts invite team'),
-  page(w.mailTray(), '/desk/mail', 'letters outbox'),
-  page(w.settings(), '/desk/set-up', 'settings zone red-letter days horizon'),
-  page(w.health(), '/desk/health', 'background failures log memory jobs'),
-  command(w.addAVenue(), '/desk/venues/new', 'new hall place', '/desk/venues/[id]'),
-  command(w.addAnOrganizer(), '/desk/organizers/new', 'new club', '/desk/organizers/[id]'),
-  command(w.addACategory(), '/desk/categories/new', 'new kind', '/desk/categories/[id]'),
-  page(w.whatReadersSee(), '/', 'site public calendar', '/'),
+  page(w.import(), '/desk/bring-in', w.importAlso()),
+  page(w.theBin(), '/desk/listings?stage=binned', w.theBinAlso(), '/desk/listings'),
+  page(w.people(), '/desk/people', w.peopleAlso()),
+  page(w.mailTray(), '/desk/mail', w.mailTrayAlso()),
+  page(w.settings(), '/desk/set-up', w.settingsAlso()),
+  page(w.health(), '/desk/health', w.healthAlso()),
+  command(w.addAVenue(), '/desk/venues/new', w.addAVenueAlso(), '/desk/venues/[id]'),
+  command(w.addAnOrganizer(), '/desk/organizers/new', w.addAnOrganizerAlso(), '/desk/organizers/[id]'),
+  command(w.addACategory(), '/desk/categories/new', w.addACategoryAlso(), '/desk/categories/[id]'),
+  page(w.whatReadersSee(), '/', w.whatReadersSeeAlso(), '/'),
 ];
 
 const MOST = { known: 5, listings: 6, places: 4 } as const;

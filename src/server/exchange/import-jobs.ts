@@ -208,12 +208,12 @@ export const undoingImport: Work = {
     if (batch.jobId) await tx.update(job).set({ hidden: false }).where(eq(job.id, batch.jobId));
     await note(tx, row, { code: 'importTakenBack', name: batch.name }, context.now.ms);
     const names = kept.slice(0, 5).map(({ title }) => title);
-    const rest = kept.length ? texts.andOthersStayedSomebody({ names: names.join(', '), whether: kept.length > 5 ? 'yes' : 'no' }) : '';
+    const rest = kept.length ? texts.andOthersStayedSomebody({ names: names.join(', '), others: kept.length > 5 ? 'yes' : 'no' }) : '';
     return {
       did: 0,
       finished: true,
       changed: true,
-      said: texts.takenBackListing({ made: made.toLocaleString('en'), made2: made, rest }),
+      said: texts.takenBackListing({ made, rest }),
     };
   },
 };

@@ -19,7 +19,7 @@ export const copyInput = z.object({
     .string()
     .trim()
     .min(1, w.theTitleIsMissing())
-    .max(mostOf('title'), w.theTitleHasAt({ mostOf: mostOf('title') })),
+    .max(mostOf('title'), w.theTitleHasAt({ most: mostOf('title') })),
   days: z.array(z.string().refine((text) => parseIsoDay(text) !== undefined, { error: w.thereIsNoSuch() })).max(60, w.atMost60Dates()),
   recurrence: recurrenceInput.nullish(),
 });

@@ -87,7 +87,7 @@ async function lockOpen(tx: Db, id: string, states: readonly SubmissionRow['stat
     const words = {
       published: texts.publishedIt(),
       declined: texts.declinedIt(),
-      returned: 'returned it with a note',
+      returned: texts.returnedIt(),
       'taken-back': texts.tookItBack(),
       merged: texts.madeItPartOf(),
       waiting: texts.sentItAgain(),

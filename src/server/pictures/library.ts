@@ -27,7 +27,7 @@ export const SHOWN_AS = {
 /** The shapes that the library is filtered by. */
 export const SHAPES = { wide: w.widerThanHigh(), tall: w.higherThanWide(), square: w.aboutSquare() } as const;
 /** What pictures can lack. */
-export const LACKING = { alt: w.withoutADescription(), small: 'too small for a cover', soft: w.enlargedBlurred() } as const;
+export const LACKING = { alt: w.withoutADescription(), small: w.tooSmall(), soft: w.enlargedBlurred() } as const;
 /** The library shows so many pictures a page. */
 export const PAGE = 48;
 

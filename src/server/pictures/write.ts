@@ -111,7 +111,7 @@ export async function binPicture(tx: Db, id: string, at: Date | null, by: Actor)
     if (first)
       throw new Problem(
         'conflict',
-        texts.itIsShownBy({ name: first.name, n: uses.length > 1 ? texts.andMore({ n: uses.length - 1 }) : '' }),
+        texts.itIsShownBy({ name: first.name, more: uses.length > 1 ? texts.andMore({ n: uses.length - 1 }) : '' }),
       );
   }
   const [next] = await tx.update(picture).set({ binnedAt: at }).where(eq(picture.id, id)).returning();

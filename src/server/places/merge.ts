@@ -80,8 +80,8 @@ export async function mergePlaces(tx: Db, kind: PlaceKind, fromId: string, intoI
 
 async function moveRooms(tx: Db, from: typeof venue.$inferSelect, into: typeof venue.$inferSelect): Promise<string[]> {
   const rooms = await tx.select({ id: venue.id, name: venue.name }).from(venue).where(eq(venue.parentId, from.id));
-  if (into.parentId === from.id) throw invalid('into', w.isARoomOf({ name: into.name, name2: from.name }));
-  if (rooms.length && into.parentId) throw invalid('into', w.hasRoomsAndIs({ name: from.name, name2: into.name }));
+  if (into.parentId === from.id) throw invalid('into', w.isARoomOf({ room: into.name, hall: from.name }));
+  if (rooms.length && into.parentId) throw invalid('into', w.hasRoomsAndIs({ hall: from.name, room: into.name }));
   if (rooms.length) await tx.update(venue).set({ parentId: into.id }).where(eq(venue.parentId, from.id));
   return rooms.map((room) => room.id);
 }

@@ -15,7 +15,7 @@ export interface Gathered {
   /** venues with a position, most dates first; a date in several venues stands at each */
   places: PlaceDates[];
   /** dates that are not on the chart, with why */
-  offChart: { date: EffectiveDate; why: 'online' | 'no position' | 'no venue' }[];
+  offChart: { date: EffectiveDate; why: 'online' | 'no-position' | 'no-venue' }[];
 }
 
 /** Gathers dates by venue, the ones with the most first. */
@@ -26,7 +26,7 @@ export function gatherPlaces(dates: readonly EffectiveDate[], reference: Referen
     const venues = date.venueIds.flatMap((id) => reference.venue.get(id) ?? []);
     const placed = venues.filter((venue) => venue.lat !== null);
     for (const venue of placed) byVenue.set(venue.id, [...(byVenue.get(venue.id) ?? []), date]);
-    if (!placed.length) offChart.push({ date, why: venues.length ? 'no position' : date.attendance === 'online' ? 'online' : 'no venue' });
+    if (!placed.length) offChart.push({ date, why: venues.length ? 'no-position' : date.attendance === 'online' ? 'online' : 'no-venue' });
   }
   const places = [...byVenue].map(
     ([id, own]): PlaceDates => ({ venue: reference.venue.get(id) as VenueView, dates: own, categoryId: commonest(own) }),

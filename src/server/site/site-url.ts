@@ -3,7 +3,7 @@
  * where the server listens. A request's own host counts only when it is one of these, or when a proxy that the operator declared says so: a
  * stranger's Host header never reaches a page, a file or a mail.
  */
-import { listeningAddress, originOf, proxyHops } from '@/core/text/origin';
+import { forwardedBy, listeningAddress, originOf, proxyHops } from '@/core/text/origin';
 
 /** Where the server listens, told by whatever opened the port: `http://127.0.0.1:4321`. */
 export const LISTENING = 'ALMANAC_LISTENING';
@@ -21,7 +21,7 @@ export class SiteAddresses {
     private readonly set: () => string,
   ) {
     this.listed = (env.ALMANAC_ADDRESS ?? '').split(',').flatMap((text) => originOf(text) ?? []);
-    this.hops = proxyHops(env);
+    this.hops = proxyHops(env) ?? 0;
   }
 
   /** The address that pages name as the true one, and that mails carry. No slash at the end. */
@@ -42,9 +42,9 @@ export class SiteAddresses {
   }
 
   private hostOf(headers: Headers, known: readonly string[]): string | undefined {
-    const forwarded = this.added(headers, 'x-forwarded-host');
+    const forwarded = forwardedBy(this.hops, headers.get('x-forwarded-host'));
     if (forwarded) {
-      const scheme = this.added(headers, 'x-forwarded-proto') === 'https' ? 'https' : 'http';
+      const scheme = forwardedBy(this.hops, headers.get('x-forwarded-proto')) === 'https' ? 'https' : 'http';
       const origin = originOf(`${scheme}://${forwarded}`);
       // Many proxies pass on whatever host they were asked for: where names were set, only those count.
       if (this.set() || this.listed.length) return known.find((address) => address === origin);
@@ -53,12 +53,6 @@ export class SiteAddresses {
     }
     const host = headers.get('host')?.toLowerCase();
     return host ? known.find((address) => new URL(address).host === host) : undefined;
-  }
-
-  /** What the first of our own proxies says: each adds its own at the end, and what stands before came from outside. */
-  private added(headers: Headers, name: string): string | undefined {
-    const all = headers.get(name)?.split(',') ?? [];
-    return this.hops ? all.at(-Math.min(this.hops, all.length))?.trim() : undefined;
   }
 
   private listening(): string {

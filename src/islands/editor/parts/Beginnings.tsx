@@ -31,7 +31,7 @@ export function Beginnings({ listing, start }: { listing: Listing; start: Editor
       )}
       {found && (
         <div className="note warn mt-3.5" role="alert">
-          {server.id ? w.thereIsSomethingThat() : w.youBeganAListing({ what: found.content.title ? ` “${found.content.title}”` : '' })}{' '}
+          {server.id ? w.thereIsSomethingThat() : w.youBeganAListing({ called: found.content.title ? ` “${found.content.title}”` : '' })}{' '}
           <button
             type="button"
             className="link"

@@ -57,7 +57,7 @@ export function PictureOrder({ pictures, described, onOrder, onDescribe }: Order
                 <Button
                   slot="drag"
                   className="min-h-6.5 min-w-6.5 cursor-grab tracking-[-2px] text-ink-2"
-                  aria-label={w.move({ nameOf: nameOf(picture) })}
+                  aria-label={w.move({ picture: nameOf(picture) })}
                 >
                   ⋮
                 </Button>
@@ -67,7 +67,7 @@ export function PictureOrder({ pictures, described, onOrder, onDescribe }: Order
               </span>
               <Button
                 className="min-h-6.5 min-w-6.5 text-ink-2"
-                aria-label={w.takeOff({ nameOf: nameOf(picture) })}
+                aria-label={w.takeOff({ picture: nameOf(picture) })}
                 onPress={() => onOrder((now) => now.filter((id) => id !== picture.id))}
               >
                 ✕

@@ -157,7 +157,7 @@ function ProblemNote({
     case 'start-in-gap':
       return <p className="note warn m-0">{w.theClocksGoForward({ minutes: problem.minutes })}</p>;
     case 'dates-in-gap':
-      return <p className="note warn m-0">{w.noDateOnThe({ map: problem.days.slice(0, 3).map(say).join(', ') })}</p>;
+      return <p className="note warn m-0">{w.noDateOnThe({ days: problem.days.slice(0, 3).map(say).join(', ') })}</p>;
     default:
       return null;
   }

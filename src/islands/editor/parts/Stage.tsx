@@ -49,7 +49,7 @@ export function StagePart({ listing, start, error }: { listing: Listing; start: 
             value={listing.wantedSlug}
             onChange={listing.setWantedAddress}
             error={error('slug')}
-            hint={w.what({ slugOf: slugOf(listing.wantedSlug || content.title, '…'), wantedSlug: listing.wantedSlug ? 'yes' : 'no' })}
+            hint={w.what({ slug: slugOf(listing.wantedSlug || content.title, '…'), wantedSlug: listing.wantedSlug ? 'yes' : 'no' })}
           />
         )}
         {server.id && !left && (
@@ -62,8 +62,8 @@ export function StagePart({ listing, start, error }: { listing: Listing; start: 
                 onChange={setSlug}
                 error={error('slug')}
                 hint={w.what2({
-                  slugOf: slugOf(slug, '…'),
-                  n: start.oldSlugs.length ? w.oldOnesLeadHere({ oldSlugs: start.oldSlugs.join(', ') }) : '',
+                  slug: slugOf(slug, '…'),
+                  more: start.oldSlugs.length ? w.oldOnesLeadHere({ oldSlugs: start.oldSlugs.join(', ') }) : '',
                 })}
               />
             </div>

@@ -206,7 +206,7 @@ export function Strip({ content, setContent, rail, clashing, today, firstWeekday
                       role="gridcell"
                       data-day={day}
                       aria-selected={day === active}
-                      aria-label={w.inABreak({ day: say(day), wordsOf: wordsOf(here, style), inBreak: inBreak(day) ? 'yes' : 'no' })}
+                      aria-label={w.inABreak({ day: say(day), said: wordsOf(here, style), inBreak: inBreak(day) ? 'yes' : 'no' })}
                       className={classes.filter(Boolean).join(' ')}
                     >
                       {day - firstDayOfMonth(m) + 1}

@@ -71,9 +71,9 @@ export function Words({ content, setContent, start, error }: PartProps & { start
           field="summary"
           {...part}
           hint={w.oneOrTwoSentences({
-            n: summary.length,
-            n2: Math.min(summary.length, SUMMARY_SHOWN.list),
-            n3: Math.min(summary.length, SUMMARY_SHOWN.search),
+            has: summary.length,
+            inLists: Math.min(summary.length, SUMMARY_SHOWN.list),
+            inSearch: Math.min(summary.length, SUMMARY_SHOWN.search),
           })}
         />
         <div className="field">

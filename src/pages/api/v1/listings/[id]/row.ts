@@ -26,7 +26,7 @@ const set = z.discriminatedUnion('field', [
     value: z
       .string()
       .trim()
-      .max(mostOf('title'), w.theTitleHasAt({ mostOf: mostOf('title') })),
+      .max(mostOf('title'), w.theTitleHasAt({ most: mostOf('title') })),
   }),
   z.object({ field: z.literal('stage'), value: z.enum(['draft', 'in-review', 'published', 'withdrawn', 'binned']) }),
   z.object({ field: z.literal('category'), value: z.uuid() }),
