@@ -22,6 +22,8 @@ test('words that are not understood are kept with the draft, asked about and sto
   await expect(words).toHaveValue('Tusdays 7pm when the tide is low');
   await page.getByRole('button', { name: 'Publish', exact: true }).click();
   await expect(page.getByText('change these words or take them out').first()).toBeVisible();
+  // A refusal leads to the words themselves.
+  await expect(words).toBeFocused();
   await notes.getByRole('button', { name: 'Tuesdays', exact: true }).click();
   await expect(words).toHaveValue('Tuesdays 7pm when the tide is low');
   await notes.getByRole('button', { name: 'Take “when the tide is low” out' }).click();

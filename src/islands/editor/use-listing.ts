@@ -1,15 +1,15 @@
 /** A listing being edited: its content, what the server has of it, and the ways of saving it. */
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { useCallback, useRef, useState } from 'react';
 import { type Outcome, send } from '@/client/api';
-import { parseIsoDateTime } from '@/core/day/plain-date-time';
-import { type Style, sayWhen } from '@/core/phrase/format';
 import type { ListingContent, Stage } from '@/core/listing/content';
 import type { ContentField } from '@/core/listing/fields';
 import type { EditorStart } from '@/core/listing/editor';
 import type { Times } from '@/core/listing/publication-times';
 import { mergeContents, sameContent } from '@/core/listing/merge';
-import { dropKept, keep, readKept } from './kept';
-import { firstStep, record, redo, type Steps, seal, undo } from './steps';
+import { dropKept } from './kept';
+import { type Action, type Note, noteOf, sayEnded, sayRefusal } from './saying';
+import { useFound, useKeeping } from './use-kept';
+import { useSteps } from './use-steps';
 import { editorWords } from '@/words/desk';
 
 const w = editorWords.useListing;
@@ -36,24 +36,11 @@ export interface Conflict {
   merged: ListingContent;
   collisions: ContentField[];
 }
-export type Action = 'publish' | 'withdraw' | 'bin' | 'restore' | 'review' | 'slug' | 'times';
 
 /** What some actions need besides. */
 export interface ActionMore {
   slug?: string;
   times?: Times;
-}
-
-export interface Note {
-  tone: 'good' | 'bad';
-  text: string;
-  link?: { href: string; text: string };
-}
-
-/** Is this the same page again, after a reload or the way back? */
-function wasReloaded(): boolean {
-  const [entry] = performance.getEntriesByType('navigation') as PerformanceNavigationTiming[];
-  return entry?.type === 'reload' || entry?.type === 'back_forward';
 }
 
 export function useListing(start: EditorStart) {
@@ -72,79 +59,22 @@ export function useListing(start: EditorStart) {
   const [refused, setRefused] = useState<{ turn: number; field: string | undefined }>({ turn: 0, field: undefined });
   const [note, setNote] = useState<Note | null>(null);
   const [busy, setBusy] = useState(false);
-  const [keptAt, setKeptAt] = useState<number | null>(null);
   const [conflict, setConflict] = useState<Conflict | null>(null);
   const [signIn, setSignIn] = useState<(() => void) | null>(null);
-  const [found, setFound] = useState<{ content: ListingContent; revision: number } | null>(null);
   const latest = useRef({ content, server, base });
   latest.current = { content, server, base };
   const dirty = !sameContent(content, base);
 
-  // What was typed before a reload comes back by itself.
-  useEffect(() => {
-    const here = readKept(localStorage, start.userId, start.id);
-    // Of what this browser has and what the server has, the later one counts.
-    const kept = here && (!start.kept || here.at >= start.kept.at) ? here : start.kept;
-    if (!kept || sameContent(kept.content, start.content)) return;
-    // The beginning of a new listing is offered, never put in unasked: this may be another one. After a reload it is the same.
-    const other = start.id === null && (kept !== here || !wasReloaded());
-    if (kept.revision === start.revision && !other) {
-      setContentState(kept.content);
-      setNote({ tone: 'good', text: w.whatYouTypedBefore() });
-    } else setFound({ content: kept.content, revision: kept.revision });
-  }, [start]);
-
-  const [steps, setSteps] = useState(() => firstStep(start.content));
   const setContent = useCallback((change: Partial<ListingContent> | ((before: ListingContent) => ListingContent)) => {
     setContentState((before) => (typeof change === 'function' ? change(before) : { ...before, ...change }));
   }, []);
 
-  // Whatever changed the content is a step, unless it was a step back or forth.
-  useEffect(() => setSteps((s) => record(s, content, Date.now())), [content]);
-  useEffect(() => {
-    const apart = (): void => setSteps(seal);
-    const onKey = (event: KeyboardEvent): void => {
-      if (!(event.target instanceof HTMLElement && event.target.closest('input, textarea, [contenteditable=true]'))) apart();
-    };
-    addEventListener('pointerdown', apart);
-    addEventListener('focusin', apart);
-    addEventListener('keydown', onKey);
-    return () => {
-      removeEventListener('pointerdown', apart);
-      removeEventListener('focusin', apart);
-      removeEventListener('keydown', onKey);
-    };
-  }, []);
-  const step = useCallback(
-    (move: (s: Steps) => Steps) => {
-      const next = move(steps);
-      if (next === steps) return;
-      setSteps(next);
-      setContentState(next.present);
-    },
-    [steps],
-  );
-  const takeBack = useCallback(() => step(undo), [step]);
-  const again = useCallback(() => step(redo), [step]);
-
-  useEffect(() => {
-    if (!dirty) return;
-    const timer = setTimeout(() => {
-      const at = Date.now();
-      if (keep(localStorage, start.userId, server.id, { format: 1, revision: server.revision, content, at })) setKeptAt(at);
-    }, 250);
-    return () => clearTimeout(timer);
-  }, [content, dirty, server.id, server.revision, start.userId]);
-
-  useEffect(() => {
-    const keepNow = (): void => {
-      const { content: now, server: s } = latest.current;
-      if (sameContent(now, latest.current.base)) return;
-      keep(localStorage, start.userId, s.id, { format: 1, revision: s.revision, content: now, at: Date.now() });
-    };
-    addEventListener('pagehide', keepNow);
-    return () => removeEventListener('pagehide', keepNow);
-  }, [start.userId]);
+  const [found, setFound] = useFound(start, (before) => {
+    setContentState(before);
+    setNote({ tone: 'good', text: w.whatYouTypedBefore() });
+  });
+  const undoing = useSteps(content, setContentState);
+  const keptAt = useKeeping(start, { content, server, base });
 
   /** Shows what an outcome means; true when it is done. */
   const settle = useCallback(<T>(outcome: Outcome<T>, again: () => void): outcome is { kind: 'done'; value: T } => {
@@ -181,7 +111,7 @@ export function useListing(start: EditorStart) {
   );
 
   /** Saves the working copy; resolves to whether the server has it. */
-  const [wantedSlug, setWantedAddress] = useState('');
+  const [wantedSlug, setWantedSlug] = useState('');
   const save = useCallback(
     async (replace?: { content: ListingContent; revision: number }): Promise<boolean> => {
       const { server: s, content: typed } = latest.current;
@@ -246,58 +176,11 @@ export function useListing(start: EditorStart) {
     found,
     setFound,
     wantedSlug,
-    setWantedAddress,
+    setWantedSlug,
     save,
     act,
-    undo: steps.past.length ? takeBack : null,
-    redo: steps.future.length ? again : null,
+    ...undoing,
   };
 }
 
-/** All that is wrong stands at its fields; the note says the first and how many more there are. */
-function sayRefusal(title: string, fields: number): string {
-  return fields > 1 ? w.moreBelow({ title, n: fields - 1 }) : title;
-}
-
 export type Listing = ReturnType<typeof useListing>;
-
-/** So many dates are named one by one. */
-const ENDED_NAMED = 3;
-
-/** Which dates are no more, as a sentence; empty when all go on. */
-function sayEnded(ended: readonly string[], style: Style): string {
-  if (!ended.length) return '';
-  const named = ended.slice(0, ENDED_NAMED).flatMap((text) => {
-    const start = parseIsoDateTime(text);
-    return start ? [sayWhen(start, null, style)] : [];
-  });
-  const more = ended.length - named.length;
-  return w.noLongerADate({ named: named.join('; '), more: more > 0 ? w.andMore({ more }) : '' });
-}
-
-function noteOf(action: Action, { id, slug, stage, times }: Pick<Server, 'id' | 'slug' | 'stage' | 'times'>, ended = ''): Note {
-  // Readers have no page of what is not published.
-  const page =
-    stage === 'published'
-      ? { href: `/what/${slug}`, text: w.seeThePage() }
-      : { href: `/desk/listings/${id}/preview`, text: w.seeThePreview() };
-  switch (action) {
-    case 'publish':
-      return { tone: 'good', text: w.published({ ended }), link: page };
-    case 'times':
-      return {
-        tone: 'good',
-        text: times.publishAt ? w.itGoesOutBy() : times.withdrawAt ? w.itComesDownBy() : w.itHasNoTimes(),
-      };
-    case 'withdraw':
-      return { tone: 'good', text: w.withdrawnReadersNoLonger() };
-    case 'bin':
-      return { tone: 'good', text: w.inTheBin() };
-    case 'restore':
-      return { tone: 'good', text: w.backAsADraft() };
-    case 'review':
-      return { tone: 'good', text: w.sentForReviewAn() };
-    case 'slug':
-      return { tone: 'good', text: w.theWebAddressIs(), link: page };
-  }
-}

@@ -3,7 +3,7 @@ import { dayOf } from '@/core/day/day';
 import { draftOf } from '@/core/entry/drafts';
 import { isoDateTime } from '@/core/day/plain-date-time';
 import { step } from '../table/cells';
-import { actionOf } from '../table/BulkBar';
+import { actionOf } from '../table/action';
 import { keyOf, rowsOf } from './entry-rows';
 
 const setting = {

@@ -2,23 +2,11 @@
  * What of a picture stays in sight: its focal point, set by a click, dragged, or moved with the arrows; each use may have a part of
  * its own, moved and made smaller by hand. What is shown beside it is what readers get.
  */
-import { type KeyboardEvent, type PointerEvent, useRef, useState } from 'react';
-import { send, sayFailure } from '@/client/api';
+import type { KeyboardEvent, PointerEvent } from 'react';
 import type { PictureChoice } from '@/core/listing/editor';
 import { pictureAddress } from '@/core/picture/picture-url';
-import {
-  ASPECT,
-  type Box,
-  boxAround,
-  boxOf,
-  CROPPED,
-  type CroppedUse,
-  MIDDLE,
-  nearestWidth,
-  type Point,
-  pixelsOf,
-  SMALLEST,
-} from '@/core/picture/crop';
+import { ASPECT, boxAround, boxOf, CROPPED, type CroppedUse, nearestWidth, type Point, pixelsOf, SMALLEST } from '@/core/picture/crop';
+import { type FramingState, middleOf, useFraming } from './use-framing';
 import { picturesWords } from '@/words/desk';
 
 const texts = picturesWords.framing;
@@ -29,9 +17,6 @@ const WORDS: Record<CroppedUse, [name: string, where: string]> = {
   share: [texts.card(), texts.otherSitesAndSearch()],
 };
 const STEP = 0.01;
-type Kind = '' | 'drag' | 'size';
-
-const clamp = (n: number): number => Math.min(1, Math.max(0, n));
 const arrowOf = (event: KeyboardEvent): Point | undefined => {
   const step = event.shiftKey ? STEP * 5 : STEP;
   return { ArrowLeft: { x: -step, y: 0 }, ArrowRight: { x: step, y: 0 }, ArrowUp: { x: 0, y: -step }, ArrowDown: { x: 0, y: step } }[
@@ -45,55 +30,9 @@ interface FramingProps {
 }
 
 export default function Framing({ picture: start, mayChange }: FramingProps) {
-  const [picture, setPicture] = useState(start);
-  const [kept, setKept] = useState(start);
-  const [use, setUse] = useState<CroppedUse>('wide');
-  const [said, setSaid] = useState('');
-  const [busy, setBusy] = useState(false);
-  const before = useRef<PictureChoice[]>([]);
-  const last = useRef<Kind>('');
-  const byHand = picture.crops[use];
-  /** Changes of one kind that follow each other, the way of a pointer or of the slider, are one step. */
-  const change = (part: Partial<PictureChoice>, kind: Kind = ''): void => {
-    if (!kind || kind !== last.current) before.current.push(picture);
-    last.current = kind;
-    setPicture({ ...picture, ...part });
-    setSaid('');
-  };
-  const setBox = (box: Box | undefined, kind: Kind = ''): void => change({ crops: { ...picture.crops, [use]: box } }, kind);
-  const middleOf = (box: Box): Point => ({ x: box.x + box.w / 2, y: box.y + box.h / 2 });
-  const scale = byHand ? byHand.w / boxAround(picture, ASPECT[use], MIDDLE).w : 1;
-  /** Where the point goes; with a part set by hand, that part's middle. */
-  const moveTo = (at: Point, kind: Kind = ''): void => {
-    const point = { x: clamp(at.x), y: clamp(at.y) };
-    if (byHand) setBox(boxAround(picture, ASPECT[use], point, scale), kind);
-    else change({ focus: point }, kind);
-  };
-  const handle = byHand ? middleOf(boxOf(use, picture)) : picture.focus;
-  const same = JSON.stringify([picture.focus, picture.crops]) === JSON.stringify([kept.focus, kept.crops]);
-  const save = async (): Promise<void> => {
-    setBusy(true);
-    const outcome = await send<PictureChoice>('PUT', `/api/v1/pictures/${picture.id}`, { focus: picture.focus, crops: picture.crops });
-    setBusy(false);
-    if (outcome.kind === 'done') {
-      setKept(outcome.value);
-      setPicture(outcome.value);
-      before.current = [];
-      setSaid(texts.savedEveryPageThat());
-    } else setSaid(sayFailure(outcome));
-  };
-  const undo = (): void => {
-    const step = before.current.pop();
-    last.current = '';
-    if (step) setPicture(step);
-  };
-  const box = boxOf(use, picture);
-  const at = (event: PointerEvent<HTMLElement>): Point => {
-    const frame = event.currentTarget.getBoundingClientRect();
-    return { x: (event.clientX - frame.left) / frame.width, y: (event.clientY - frame.top) / frame.height };
-  };
+  const framing = useFraming(start);
+  const { picture, use } = framing;
   const whole = pictureAddress(start, { use: 'whole', width: nearestWidth('whole', start, 1024), format: 'webp' });
-  const part = (n: number): string => `${(n * 100).toFixed(3)}%`;
   return (
     <section
       className="grid grid-cols-[minmax(0,1fr)_260px] gap-5.5 items-start max-[860px]:grid-cols-1"
@@ -103,101 +42,15 @@ export default function Framing({ picture: start, mayChange }: FramingProps) {
         <div className="toggles mb-2" role="radiogroup" aria-label={texts.use()}>
           {CROPPED.map((one) => (
             <label key={one}>
-              <input type="radio" name="use" checked={use === one} onChange={() => setUse(one)} />
+              <input type="radio" name="use" checked={use === one} onChange={() => framing.setUse(one)} />
               {WORDS[one][0]}
               {picture.crops[one] ? texts.byHand() : ''}
             </label>
           ))}
         </div>
-        <div
-          className="relative overflow-hidden bg-wash border border-rule-strong touch-none cursor-crosshair select-none"
-          style={{
-            aspectRatio: `${picture.width} / ${picture.height}`,
-            width: `min(100%, ${((62 * picture.width) / picture.height).toFixed(2)}vh)`,
-          }}
-          onPointerDown={(event) => {
-            if (!mayChange || event.button !== 0) return;
-            event.currentTarget.setPointerCapture(event.pointerId);
-            last.current = '';
-            moveTo(at(event), 'drag');
-          }}
-          onPointerMove={(event) => {
-            if (mayChange && event.currentTarget.hasPointerCapture(event.pointerId)) moveTo(at(event), 'drag');
-          }}
-        >
-          <img
-            className="absolute inset-0 w-full h-full"
-            src={whole}
-            alt={picture.alt}
-            draggable={false}
-            width={picture.width}
-            height={picture.height}
-          />
-          <div
-            className="absolute outline-2 outline-solid outline-white shadow-[0_0_0_3px_rgb(0_0_0_/_.55),0_0_0_3000px_rgb(0_0_0_/_.42)] pointer-events-none"
-            style={{ left: part(box.x), top: part(box.y), width: part(box.w), height: part(box.h) }}
-          />
-          <div
-            className="framing-point absolute w-6.5 h-6.5 -mt-3.25 -ml-3.25 border-[3px] border-white rounded-full shadow-[0_0_0_2px_rgb(0_0_0_/_.7),inset_0_0_0_2px_rgb(0_0_0_/_.7)] cursor-grab focus-visible:outline-[3px] focus-visible:outline-solid focus-visible:outline-tide focus-visible:outline-offset-3"
-            role="slider"
-            tabIndex={mayChange ? 0 : -1}
-            aria-label={byHand ? texts.middleOfThePart({ words: WORDS[use][0].toLowerCase() }) : texts.focalPoint()}
-            aria-valuemin={0}
-            aria-valuemax={100}
-            aria-valuenow={Math.round(handle.x * 100)}
-            aria-valuetext={texts.fromTheLeftFrom({ across: Math.round(handle.x * 100), down: Math.round(handle.y * 100) })}
-            style={{ left: part(handle.x), top: part(handle.y) }}
-            onKeyDown={(event) => {
-              const step = arrowOf(event);
-              if (!step || !mayChange) return;
-              event.preventDefault();
-              moveTo({ x: handle.x + step.x, y: handle.y + step.y });
-            }}
-          />
-        </div>
+        <Frame framing={framing} src={whole} mayChange={mayChange} />
         <p className="hint m-0 mt-1.5">{texts.clickWhatMustStay()}</p>
-        {mayChange && (
-          <div className="row mt-2">
-            <label className="check">
-              <input
-                type="checkbox"
-                checked={byHand !== undefined}
-                onChange={(e) => setBox(e.target.checked ? boxOf(use, picture) : undefined)}
-              />{' '}
-              {texts.aPartOfIts({ words: WORDS[use][0].toLowerCase() })}
-            </label>
-            {byHand && (
-              <label className="row">
-                {texts.size()}
-                <input
-                  type="range"
-                  min={SMALLEST * 100}
-                  max={100}
-                  value={Math.round(scale * 100)}
-                  aria-valuetext={texts.ofTheLargest({ n: Math.round(scale * 100) })}
-                  onChange={(e) =>
-                    setBox(boxAround(picture, ASPECT[use], middleOf(boxOf(use, picture)), Number(e.target.value) / 100), 'size')
-                  }
-                />
-              </label>
-            )}
-          </div>
-        )}
-        {mayChange && (
-          <div className="row mt-2.5">
-            <button type="button" className="button main" disabled={same || busy} onClick={() => void save()}>
-              {texts.saveWhatStaysIn()}
-            </button>
-            {before.current.length > 0 && (
-              <button type="button" className="button" onClick={undo}>
-                {texts.undo()}
-              </button>
-            )}
-            <span role="status" className="hint">
-              {said}
-            </span>
-          </div>
-        )}
+        {mayChange && <Controls framing={framing} />}
       </div>
       <div className="grid gap-3.5">
         {CROPPED.map((one, i) => (
@@ -212,6 +65,112 @@ export default function Framing({ picture: start, mayChange }: FramingProps) {
         ))}
       </div>
     </section>
+  );
+}
+
+/** The whole picture with what a use shows of it, and the point that is dragged or moved with the arrows. */
+function Frame({ framing, src, mayChange }: { framing: FramingState; src: string; mayChange: boolean }) {
+  const { picture, use, byHand, handle } = framing;
+  const box = boxOf(use, picture);
+  const at = (event: PointerEvent<HTMLElement>): Point => {
+    const frame = event.currentTarget.getBoundingClientRect();
+    return { x: (event.clientX - frame.left) / frame.width, y: (event.clientY - frame.top) / frame.height };
+  };
+  const part = (n: number): string => `${(n * 100).toFixed(3)}%`;
+  return (
+    <div
+      className="relative overflow-hidden bg-wash border border-rule-strong touch-none cursor-crosshair select-none"
+      style={{
+        aspectRatio: `${picture.width} / ${picture.height}`,
+        width: `min(100%, ${((62 * picture.width) / picture.height).toFixed(2)}vh)`,
+      }}
+      onPointerDown={(event) => {
+        if (!mayChange || event.button !== 0) return;
+        event.currentTarget.setPointerCapture(event.pointerId);
+        framing.grab();
+        framing.moveTo(at(event), 'drag');
+      }}
+      onPointerMove={(event) => {
+        if (mayChange && event.currentTarget.hasPointerCapture(event.pointerId)) framing.moveTo(at(event), 'drag');
+      }}
+    >
+      <img
+        className="absolute inset-0 w-full h-full"
+        src={src}
+        alt={picture.alt}
+        draggable={false}
+        width={picture.width}
+        height={picture.height}
+      />
+      <div
+        className="absolute outline-2 outline-solid outline-white shadow-[0_0_0_3px_rgb(0_0_0_/_.55),0_0_0_3000px_rgb(0_0_0_/_.42)] pointer-events-none"
+        style={{ left: part(box.x), top: part(box.y), width: part(box.w), height: part(box.h) }}
+      />
+      <div
+        className="framing-point absolute w-6.5 h-6.5 -mt-3.25 -ml-3.25 border-[3px] border-white rounded-full shadow-[0_0_0_2px_rgb(0_0_0_/_.7),inset_0_0_0_2px_rgb(0_0_0_/_.7)] cursor-grab focus-visible:outline-[3px] focus-visible:outline-solid focus-visible:outline-tide focus-visible:outline-offset-3"
+        role="slider"
+        tabIndex={mayChange ? 0 : -1}
+        aria-label={byHand ? texts.middleOfThePart({ words: WORDS[use][0].toLowerCase() }) : texts.focalPoint()}
+        aria-valuemin={0}
+        aria-valuemax={100}
+        aria-valuenow={Math.round(handle.x * 100)}
+        aria-valuetext={texts.fromTheLeftFrom({ across: Math.round(handle.x * 100), down: Math.round(handle.y * 100) })}
+        style={{ left: part(handle.x), top: part(handle.y) }}
+        onKeyDown={(event) => {
+          const step = arrowOf(event);
+          if (!step || !mayChange) return;
+          event.preventDefault();
+          framing.moveTo({ x: handle.x + step.x, y: handle.y + step.y });
+        }}
+      />
+    </div>
+  );
+}
+
+/** A part of its own for the use, its size, saving and undoing. */
+function Controls({ framing }: { framing: FramingState }) {
+  const { picture, use, byHand, scale } = framing;
+  return (
+    <>
+      <div className="row mt-2">
+        <label className="check">
+          <input
+            type="checkbox"
+            checked={byHand !== undefined}
+            onChange={(e) => framing.setBox(e.target.checked ? boxOf(use, picture) : undefined)}
+          />{' '}
+          {texts.aPartOfIts({ words: WORDS[use][0].toLowerCase() })}
+        </label>
+        {byHand && (
+          <label className="row">
+            {texts.size()}
+            <input
+              type="range"
+              min={SMALLEST * 100}
+              max={100}
+              value={Math.round(scale * 100)}
+              aria-valuetext={texts.ofTheLargest({ n: Math.round(scale * 100) })}
+              onChange={(e) =>
+                framing.setBox(boxAround(picture, ASPECT[use], middleOf(boxOf(use, picture)), Number(e.target.value) / 100), 'size')
+              }
+            />
+          </label>
+        )}
+      </div>
+      <div className="row mt-2.5">
+        <button type="button" className="button main" disabled={framing.same || framing.busy} onClick={() => void framing.save()}>
+          {texts.saveWhatStaysIn()}
+        </button>
+        {framing.steps > 0 && (
+          <button type="button" className="button" onClick={framing.undo}>
+            {texts.undo()}
+          </button>
+        )}
+        <span role="status" className="hint">
+          {framing.said}
+        </span>
+      </div>
+    </>
   );
 }
 

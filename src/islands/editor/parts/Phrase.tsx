@@ -71,6 +71,7 @@ export function Phrase({ recurrence, words, onChange, site }: PhraseProps) {
         <textarea
           className="[grid-area:1_/_1] font-sans text-[17px] leading-[1.45] py-2 px-2.75 whitespace-pre-wrap wrap-anywhere relative bg-transparent! resize-none h-full border-tide!"
           id={id}
+          name="when"
           rows={2}
           value={text}
           maxLength={MOST_CHARACTERS}

@@ -47,7 +47,7 @@ export function StagePart({ listing, start, error }: { listing: Listing; start: 
             label={w.webAddress()}
             name="address"
             value={listing.wantedSlug}
-            onChange={listing.setWantedAddress}
+            onChange={listing.setWantedSlug}
             error={error('slug')}
             hint={w.what({ slug: slugOf(listing.wantedSlug || content.title, '…'), wantedSlug: listing.wantedSlug ? 'yes' : 'no' })}
           />

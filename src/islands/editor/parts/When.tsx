@@ -5,7 +5,7 @@ import { MS_PER_MINUTE, MS_PER_UTC_DAY, offsetAt, offsetLabel } from '@/core/day
 import { zoneCity, zoneLabel } from '@/core/day/zone-words';
 import type { ListingContent } from '@/core/listing/content';
 import { sayRecurrence, sayTotal } from '@/core/phrase/say';
-import { problemsOf } from '@/core/recurrence/problems';
+import { problemsOf, type RecurrenceProblem } from '@/core/recurrence/problems';
 import { withOwnFirstDates } from '@/core/recurrence/first-dates';
 import { fromStored, type StoredRecurrence, type StoredRecurrencePart, toStored } from '@/core/recurrence/stored';
 import type { EditorStart } from '@/core/listing/editor';
@@ -36,8 +36,7 @@ export function When({ content, setContent, site, rail, error }: WhenProps) {
   /** has somebody said the first day, or only the form? */
   const [byHand, setByHand] = useState(true);
   const problems = useMemo(() => (parsed ? problemsOf(parsed, site.horizon) : []), [parsed, site.horizon]);
-  const set = (change: (r: StoredRecurrence) => StoredRecurrence): void =>
-    setContent((c) => (c.recurrence ? { ...c, recurrence: change(c.recurrence) } : c));
+  const set: SetRecurrence = (change) => setContent((c) => (c.recurrence ? { ...c, recurrence: change(c.recurrence) } : c));
   const put = (next: StoredRecurrence | null, whenWords: string): void => {
     if (next) setByHand(true);
     setContent((c) => ({ ...(next ? (c.recurrence ? withRules(c, next) : { ...c, recurrence: next }) : c), whenWords }));
@@ -71,8 +70,6 @@ export function When({ content, setContent, site, rail, error }: WhenProps) {
       </section>
     );
   }
-  const setPart = (index: number, change: (s: StoredRecurrencePart) => StoredRecurrencePart): void =>
-    set((r) => ({ ...r, parts: r.parts.map((s, i) => (i === index ? change(s) : s)) }));
   const last = recurrence.parts[recurrence.parts.length - 1];
   const lastDay = parseIsoDateTime(last?.start ?? '')?.day ?? site.today;
   return (
@@ -85,35 +82,15 @@ export function When({ content, setContent, site, rail, error }: WhenProps) {
           </p>
         )}
         <Phrase recurrence={recurrence} words={content.whenWords} onChange={put} site={site} />
-        {recurrence.parts.map((recurrencePart, index) => (
-          <div
-            key={index}
-            className={`[&.recurrence-part]:border-l-[3px] [&.recurrence-part]:border-l-rule [&.recurrence-part]:pl-3.5 [&.recurrence-part]:grid [&.recurrence-part]:gap-3 [&.recurrence-part]:scroll-mt-16 [&.grid]:grid [&.grid]:gap-3 ${recurrence.parts.length > 1 ? 'recurrence-part' : 'grid'}`}
-          >
-            {recurrence.parts.length > 1 && (
-              <div className="row justify-between">
-                <strong>
-                  {index + 1}. {recurrencePart.rule ? w.rule() : w.singleDate()}
-                </strong>
-                <button type="button" className="link" onClick={() => set((r) => ({ ...r, parts: r.parts.filter((_, i) => i !== index) }))}>
-                  {w.remove()}
-                </button>
-              </div>
-            )}
-            <PartFields
-              recurrencePart={recurrencePart}
-              site={site}
-              setPart={(change) => setPart(index, change)}
-              setStart={(start) => {
-                if (dayOf(start) !== dayOf(recurrencePart.start)) setByHand(true);
-                setContent((c) => retime(c, index, start));
-              }}
-              preset={!byHand && index === 0}
-              partFirst={() => set((r) => toStored(withOwnFirstDates(fromStored(r))))}
-              problems={problems.filter((p) => 'recurrencePart' in p && p.recurrencePart === index)}
-            />
-          </div>
-        ))}
+        <RecurrenceParts
+          recurrence={recurrence}
+          set={set}
+          setContent={setContent}
+          site={site}
+          problems={problems}
+          byHand={byHand}
+          setByHand={setByHand}
+        />
         <div className="row">
           <button
             type="button"
@@ -150,28 +127,7 @@ export function When({ content, setContent, site, rail, error }: WhenProps) {
             {w.addABreak()}
           </button>
         </div>
-        {recurrence.breaks.map((b, i) => (
-          <div className="grid grid-cols-[repeat(auto-fit,minmax(150px,1fr))] gap-3 items-start" key={i}>
-            <DayField
-              label={w.breakFrom()}
-              value={b.from}
-              onChange={(from) => set((r) => ({ ...r, breaks: r.breaks.map((x, k) => (k === i ? { ...x, from } : x)) }))}
-            />
-            <DayField
-              label={w.to()}
-              value={b.to}
-              onChange={(to) => set((r) => ({ ...r, breaks: r.breaks.map((x, k) => (k === i ? { ...x, to } : x)) }))}
-              error={b.to < b.from ? w.itEndsBeforeIt() : undefined}
-            />
-            <button
-              type="button"
-              className="link self-end"
-              onClick={() => set((r) => ({ ...r, breaks: r.breaks.filter((_, k) => k !== i) }))}
-            >
-              {w.removeTheBreak()}
-            </button>
-          </div>
-        ))}
+        <Breaks recurrence={recurrence} set={set} />
         <Zone zone={recurrence.zone} site={site} onChange={(zone) => set((r) => ({ ...r, zone }))} />
         {problems.some((p) => p.kind === 'no-dates') && (
           <p className="note bad" role="alert">
@@ -185,6 +141,88 @@ export function When({ content, setContent, site, rail, error }: WhenProps) {
         )}
       </div>
     </section>
+  );
+}
+
+type SetRecurrence = (change: (r: StoredRecurrence) => StoredRecurrence) => void;
+
+interface RecurrencePartsProps {
+  recurrence: StoredRecurrence;
+  set: SetRecurrence;
+  setContent: WhenProps['setContent'];
+  site: EditorStart['site'];
+  problems: readonly RecurrenceProblem[];
+  /** has somebody said the first day, or only the form? */
+  byHand: boolean;
+  setByHand: (byHand: boolean) => void;
+}
+
+/** The rules and single dates, each with its controls. */
+function RecurrenceParts({ recurrence, set, setContent, site, problems, byHand, setByHand }: RecurrencePartsProps) {
+  const setPart = (index: number, change: (s: StoredRecurrencePart) => StoredRecurrencePart): void =>
+    set((r) => ({ ...r, parts: r.parts.map((s, i) => (i === index ? change(s) : s)) }));
+  return (
+    <>
+      {recurrence.parts.map((recurrencePart, index) => (
+        <div
+          key={index}
+          className={`[&.recurrence-part]:border-l-[3px] [&.recurrence-part]:border-l-rule [&.recurrence-part]:pl-3.5 [&.recurrence-part]:grid [&.recurrence-part]:gap-3 [&.recurrence-part]:scroll-mt-16 [&.grid]:grid [&.grid]:gap-3 ${recurrence.parts.length > 1 ? 'recurrence-part' : 'grid'}`}
+        >
+          {recurrence.parts.length > 1 && (
+            <div className="row justify-between">
+              <strong>
+                {index + 1}. {recurrencePart.rule ? w.rule() : w.singleDate()}
+              </strong>
+              <button type="button" className="link" onClick={() => set((r) => ({ ...r, parts: r.parts.filter((_, i) => i !== index) }))}>
+                {w.remove()}
+              </button>
+            </div>
+          )}
+          <PartFields
+            recurrencePart={recurrencePart}
+            site={site}
+            setPart={(change) => setPart(index, change)}
+            setStart={(start) => {
+              if (dayOf(start) !== dayOf(recurrencePart.start)) setByHand(true);
+              setContent((c) => retime(c, index, start));
+            }}
+            preset={!byHand && index === 0}
+            partFirst={() => set((r) => toStored(withOwnFirstDates(fromStored(r))))}
+            problems={problems.filter((p) => 'recurrencePart' in p && p.recurrencePart === index)}
+          />
+        </div>
+      ))}
+    </>
+  );
+}
+
+/** Spans of days without dates. */
+function Breaks({ recurrence, set }: { recurrence: StoredRecurrence; set: SetRecurrence }) {
+  return (
+    <>
+      {recurrence.breaks.map((b, i) => (
+        <div className="grid grid-cols-[repeat(auto-fit,minmax(150px,1fr))] gap-3 items-start" key={i}>
+          <DayField
+            label={w.breakFrom()}
+            value={b.from}
+            onChange={(from) => set((r) => ({ ...r, breaks: r.breaks.map((x, k) => (k === i ? { ...x, from } : x)) }))}
+          />
+          <DayField
+            label={w.to()}
+            value={b.to}
+            onChange={(to) => set((r) => ({ ...r, breaks: r.breaks.map((x, k) => (k === i ? { ...x, to } : x)) }))}
+            error={b.to < b.from ? w.itEndsBeforeIt() : undefined}
+          />
+          <button
+            type="button"
+            className="link self-end"
+            onClick={() => set((r) => ({ ...r, breaks: r.breaks.filter((_, k) => k !== i) }))}
+          >
+            {w.removeTheBreak()}
+          </button>
+        </div>
+      ))}
+    </>
   );
 }
 

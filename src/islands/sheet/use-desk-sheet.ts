@@ -1,0 +1,162 @@
+/** What happens on the Desk's sheet: the active day, what is chosen, carried or drawn, and the keys and the pointer that do it. */
+import { type KeyboardEvent, useEffect, useRef, useState } from 'react';
+import { flushSync } from 'react-dom';
+import { type EpochDay, firstDayOfMonth } from '@/core/day/day';
+import type { DeskDate, DeskSheetStart } from '@/core/sheet/desk-sheet';
+import { onSheetKey } from './keys';
+import { newContent, type NewInput } from './NewListing';
+import { type Hold, keyOf, monthFor } from './state';
+import type { Commands } from './use-commands';
+import { usePointer } from './use-pointer';
+import type { SheetData } from './use-sheet-data';
+import { useSheetWrites } from './use-sheet-writes';
+import { sheetWords } from '@/words/desk';
+
+const w = sheetWords.deskSheet;
+
+export function useDeskSheet(start: DeskSheetStart, data: SheetData, commands: Commands) {
+  const { today, firstWeekday, zone } = start.site;
+  const { span, on, byKey, dates } = data;
+  const { show } = dates;
+  const { view, month } = dates.shown;
+  const [active, setActive] = useState<EpochDay>(() => (today >= span.from && today <= span.to ? today : firstDayOfMonth(month)));
+  const [hold, setHold] = useState<Hold | null>(null);
+  const [chosen, setChosen] = useState<string | null>(null);
+  const [title, setTitle] = useState('');
+  const [madeOnes, setMadeOnes] = useState(0);
+  const grid = useRef<HTMLDivElement>(null);
+  const titleField = useRef<HTMLInputElement>(null);
+  const here = on.get(active) ?? [];
+
+  const toGrid = (): void => grid.current?.focus({ preventScroll: true });
+  const { move, copy, lengthen, leaveOut } = useSheetWrites(start, data, commands);
+
+  /** Ends what is under way, on a day. */
+  const finish = (held: Hold, day: EpochDay, asCopy: boolean): void => {
+    const { date } = held;
+    const by = day - held.from;
+    if (held.kind === 'span') {
+      setActive(day);
+      requestAnimationFrame(() => titleField.current?.focus());
+      return;
+    }
+    setHold(null);
+    if (!date || (by === 0 && held.kind !== 'copy')) return;
+    setActive(held.kind === 'end' ? date.lastDay + by : date.startDay + by);
+    if (held.kind === 'move' && !asCopy) void move(date, by);
+    else if (held.kind === 'move' || held.kind === 'copy') void copy(date, date.startDay + by);
+    else void lengthen(date, held.kind, by);
+  };
+  const begin = (kind: Hold['kind'], from: EpochDay, date: DeskDate | undefined, byPointer: boolean): void => {
+    setHold({ kind, from, date, byPointer });
+    if (date) setChosen(keyOf(date));
+    if (!byPointer) toGrid();
+  };
+  const pick = (kind: 'move' | 'copy', date: DeskDate): void => {
+    setActive(date.startDay);
+    begin(kind, date.startDay, date, false);
+  };
+
+  const pointer = usePointer({
+    grid,
+    dateOf: (key) => byKey.get(key),
+    onDay: setActive,
+    onBegin: (kind, day, date) => begin(kind, day, date, true),
+    onFinish: finish,
+    onTap: (day, date) => {
+      if (hold && !hold.byPointer && hold.kind !== 'span') return finish(hold, day, false);
+      setHold(null);
+      setActive(day);
+      setChosen(date ? keyOf(date) : null);
+      toGrid();
+    },
+    onOpen: (date) => open(date),
+    onLetGo: () => setHold(null),
+  });
+
+  const type = (letters: string): void => {
+    // At once, so that the next letter of somebody who types fast lands behind this one.
+    flushSync(() => setTitle(letters));
+    titleField.current?.focus();
+    titleField.current?.setSelectionRange(letters.length, letters.length);
+  };
+  const open = (date: DeskDate): void => location.assign(`/desk/listings/${date.listingId}`);
+  const onKey = (event: KeyboardEvent): void =>
+    onSheetKey(event, {
+      view,
+      firstWeekday,
+      active,
+      here,
+      hold,
+      setHold,
+      setActive,
+      onBegin: (kind, from, date) => begin(kind, from, date, false),
+      onFinish: finish,
+      onPick: (date) => pick('move', date),
+      onOpen: open,
+      onList: (what) => document.querySelector<HTMLElement>(what === 'name' ? '.ds-panel [data-open]' : '.ds-panel .acts button')?.focus(),
+      onType: type,
+      onLeaveOut: leaveOut,
+      onLetGo: () => {
+        if (hold?.date) commands.say(w.leftWhereItWas(), 'good');
+        setHold(null);
+      },
+      undo: () => void commands.undo?.(),
+      redo: () => void commands.redo?.(),
+    });
+
+  const drawn = drawnDays(hold, active);
+  const newDays = hold?.kind === 'span' && drawn ? drawn : { from: active, to: active };
+  const make = async (input: NewInput, andOpen: boolean): Promise<void> => {
+    const made = await commands.make(newContent(input, zone), w.isADraft({ title: input.title.trim() }));
+    if (!made) return;
+    setTitle('');
+    setMadeOnes((n) => n + 1);
+    setHold(null);
+    if (andOpen) location.assign(`/desk/listings/${made}`);
+    else toGrid();
+  };
+  // Whoever walks, or carries a date, over the sheet's edge takes the sheet along.
+  useEffect(() => {
+    if (active < span.from || active > span.to) show({ month: monthFor(view, month, active) });
+  }, [active, span, view, month, show]);
+
+  const leaveNew = (): void => {
+    setTitle('');
+    setHold(null);
+    toGrid();
+  };
+  return {
+    grid,
+    titleField,
+    active,
+    setActive,
+    hold,
+    chosen,
+    setChosen,
+    title,
+    setTitle,
+    madeOnes,
+    here,
+    drawn,
+    newDays,
+    pointer,
+    onKey,
+    pick,
+    lengthen,
+    leaveOut,
+    make,
+    leaveNew,
+  };
+}
+
+/** The days that a hold covers while it is on a day. */
+function drawnDays(hold: Hold | null, active: EpochDay): { from: EpochDay; to: EpochDay } | null {
+  if (!hold) return null;
+  const { date } = hold;
+  const by = active - hold.from;
+  if (!date) return { from: Math.min(hold.from, active), to: Math.max(hold.from, active) };
+  if (hold.kind === 'start') return { from: Math.min(date.startDay + by, date.lastDay), to: date.lastDay };
+  if (hold.kind === 'end') return { from: date.startDay, to: Math.max(date.lastDay + by, date.startDay) };
+  return { from: date.startDay + by, to: date.lastDay + by };
+}
