@@ -12,7 +12,7 @@ import { sayProblem } from '../phrase/read/phrase-problem';
 import { readPhrase } from '../phrase/read/read-phrase';
 import type { Length, Recurrence, RecurrencePart } from '../recurrence/model';
 import { MOST_IN, mostOf } from '../listing/fields';
-import { isTooDense, TOO_DENSE } from '../recurrence/problems';
+import { whyNotTaken } from '../recurrence/problems';
 import { readRuleText } from '../recurrence/rule-text';
 import { type StoredChange, toStored } from '../recurrence/stored';
 import { fold } from '../text/text';
@@ -278,7 +278,8 @@ class RowReader {
   private rule(text: string, zone: string, start: PlainDateTime, title: string): Pick<RecurrencePart, 'rule' | 'limit'> {
     try {
       const read = readRuleText(text, zone, start.minute === null ? null : start.minute * 60);
-      if (isTooDense({ start, length: null, ...read })) throw new RowError(title, TOO_DENSE);
+      const refused = whyNotTaken([{ start, length: null, ...read }]);
+      if (refused) throw new RowError(title, refused.reason);
       return read;
     } catch (error) {
       if (error instanceof RowError) throw error;

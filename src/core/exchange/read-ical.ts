@@ -9,7 +9,7 @@ import { compareDateTime, isoDateTime, sameDateTime, type PlainDateTime } from '
 import { instantToDateTime, dateTimeToInstant } from '../day/zone';
 import { shiftedLength, startsBetween } from '../recurrence/expand';
 import type { DateChange, Length, Recurrence, RecurrencePart } from '../recurrence/model';
-import { isTooDense, TOO_DENSE } from '../recurrence/problems';
+import { whyNotTaken } from '../recurrence/problems';
 import { readRuleText } from '../recurrence/rule-text';
 import type { Unreadable } from './incoming';
 import type { ReadEvent, ReadOptions } from './read-event';
@@ -227,7 +227,8 @@ function rulesOf({ rules, zone }: RawEvent, start: PlainDateTime, length: Length
   return rules.map((text) => {
     const { rule, limit } = readRuleText(text, zone, start.minute === null ? null : start.minute * 60);
     const recurrencePart: RecurrencePart = { start, length, rule, limit };
-    if (isTooDense(recurrencePart)) throw new Error(TOO_DENSE);
+    const refused = whyNotTaken([recurrencePart]);
+    if (refused) throw new Error(refused.reason);
     return recurrencePart;
   });
 }

@@ -4,27 +4,36 @@
  */
 import { type EpochDay, dayOf } from '../day/day';
 import { gapsBetween, type LocalGap, MS_PER_MINUTE, MS_PER_UTC_DAY } from '../day/zone';
+import { Budget, within } from './budget';
 import type { ByDay, Frequency, Rule, RecurrencePart } from './model';
 import { daysOfPeriod, type Pattern, patternOf, periodOf } from './periods';
-import { firstNamed, hasTimes, type RuleStart, SECONDS_OF_DAY } from './sub-daily';
+import { CYCLE_DAYS, firstNamed, hasTimes, type RuleStart, SECONDS_OF_DAY } from './sub-daily';
 
 /** The civil calendar repeats after 400 years: a rule without a day in so long has none. */
 const CYCLE_YEARS = 400;
 const LAST_DAY = dayOf(9999, 12, 31);
 
+/** What looking at one period costs, in days looked at: years are worked out whole where weekdays or weeks choose in them. */
+function weightOf({ rule, weekdays }: Pattern): number {
+  if (rule.freq === 'monthly') return 4;
+  if (rule.freq !== 'yearly') return 1;
+  return weekdays.length || rule.byWeekNo || rule.byYearDay ? 200 : 10;
+}
+
 /** The days on which a part's dates start, from `from` to `to`, both included, ascending; gaps of the zone taken out. */
-export function daysOfPart(recurrencePart: RecurrencePart, zone: string, from: EpochDay, to: EpochDay): EpochDay[] {
+export function daysOfPart(recurrencePart: RecurrencePart, zone: string, from: EpochDay, to: EpochDay, budget = new Budget()): EpochDay[] {
   const start = recurrencePart.start.day;
   const { rule } = recurrencePart;
   if (rule === null) return start >= from && start <= to ? [start] : [];
   const pattern = patternOf(rule, start);
-  const last = Math.min(to, lastDayOf(recurrencePart, pattern, zone, to), LAST_DAY);
+  const last = Math.min(to, lastDayOf(recurrencePart, pattern, zone, to, budget), LAST_DAY);
   if (last < from || last < start) return [];
   const days: EpochDay[] = [];
   // A first start that its rule does not name is a date all the same (RFC 5545 3.8.5.3).
   if (start >= from) days.push(start);
   let k = Math.ceil(periodOf(pattern, Math.max(from, start)) - 1e-9);
   const end = Math.floor(periodOf(pattern, last) + 1e-9);
+  budget.spend(Math.max(0, end - k) * weightOf(pattern));
   for (; k <= end; k++) daysOfPeriod(pattern, k, days);
   const inside = start >= from ? keepFrom(days, start, last) : keepRange(days, from, last, start);
   return withoutGaps(recurrencePart, zone, inside);
@@ -62,26 +71,40 @@ function inGap(gaps: LocalGap[], day: EpochDay, minute: number): boolean {
 }
 
 /** The days that a rule names but whose wall time the zone leaves out, between two days: no dates, and worth saying. */
-export function gapDaysOfPart(recurrencePart: RecurrencePart, zone: string, from: EpochDay, to: EpochDay): EpochDay[] {
+export function gapDaysOfPart(
+  recurrencePart: RecurrencePart,
+  zone: string,
+  from: EpochDay,
+  to: EpochDay,
+  budget = new Budget(),
+): EpochDay[] {
   const { minute } = recurrencePart.start;
   if (minute === null || !recurrencePart.rule) return [];
-  const named = daysOfPart(recurrencePart, 'UTC', from, to);
+  const named = daysOfPart(recurrencePart, 'UTC', from, to, budget);
   const gaps = gapsBetween(zone, from, to);
   return named.filter((day) => day !== recurrencePart.start.day && inGap(gaps, day, minute));
 }
 
 /** The day after which a part has no date, by its limit; where that lies after `to`, any later day, since nobody asks how much later. */
-function lastDayOf(recurrencePart: RecurrencePart, pattern: Pattern, zone: string, to: EpochDay): EpochDay {
+function lastDayOf(recurrencePart: RecurrencePart, pattern: Pattern, zone: string, to: EpochDay, budget: Budget): EpochDay {
   const { limit } = recurrencePart;
   if (limit.kind === 'open') return LAST_DAY;
   if (limit.kind === 'until') return limit.day;
-  return lastCountedDay(recurrencePart, pattern, limit.count, zone, to);
+  return lastCountedDay({ recurrencePart, pattern, zone, to, budget }, limit.count);
 }
 
-function lastCountedDay(recurrencePart: RecurrencePart, pattern: Pattern, count: number, zone: string, to: EpochDay): EpochDay {
+interface Counting {
+  recurrencePart: RecurrencePart;
+  pattern: Pattern;
+  zone: string;
+  to: EpochDay;
+  budget: Budget;
+}
+
+function lastCountedDay({ recurrencePart, pattern, zone, to, budget }: Counting, count: number): EpochDay {
   const { minute, day: start } = recurrencePart.start;
   let wanted = count;
-  let last = nthDay(pattern, wanted, to);
+  let last = nthDay(pattern, wanted, to, budget);
   if (minute === null || zone === 'UTC') return last;
   // Days in a gap are not counted, so each moves the end on by one; a year has no more than a few.
   for (let round = 0; round < 64 && last <= to; round++) {
@@ -94,7 +117,7 @@ function lastCountedDay(recurrencePart: RecurrencePart, pattern: Pattern, count:
     }).length;
     if (count + lost === wanted) return last;
     wanted = count + lost;
-    last = nthDay(pattern, wanted, to);
+    last = nthDay(pattern, wanted, to, budget);
   }
   return last;
 }
@@ -110,7 +133,7 @@ export function holds(pattern: Pattern, day: EpochDay): boolean {
 }
 
 /** The day of the nth date of a rule (1 = the first start, whether the rule names it or not); any later day where that lies after `to`. */
-function nthDay(pattern: Pattern, n: number, to: EpochDay): EpochDay {
+function nthDay(pattern: Pattern, n: number, to: EpochDay, budget: Budget): EpochDay {
   const { startDay } = pattern;
   if (n <= 1) return startDay;
   const first: EpochDay[] = [];
@@ -126,7 +149,7 @@ function nthDay(pattern: Pattern, n: number, to: EpochDay): EpochDay {
     daysOfPeriod(pattern, Math.ceil(rest / perPeriod), days);
     return days[(rest - 1) % perPeriod] ?? LAST_DAY;
   }
-  return walkTo(pattern, rest, to);
+  return walkTo(pattern, rest, to, budget);
 }
 
 /** How many days every period has, when that is always the same; null when it varies. */
@@ -169,7 +192,7 @@ const periodsPerYear = (freq: Frequency): number =>
 
 const multiply = (n: number | null, by: number): number | null => (n === null ? null : n * by);
 
-function walkTo(pattern: Pattern, wanted: number, to: EpochDay): EpochDay {
+function walkTo(pattern: Pattern, wanted: number, to: EpochDay, budget: Budget): EpochDay {
   const { freq, interval } = pattern.rule;
   const perYear = periodsPerYear(freq);
   // So many periods without a single day mean that there is none at all.
@@ -178,6 +201,7 @@ function walkTo(pattern: Pattern, wanted: number, to: EpochDay): EpochDay {
   let empty = 0;
   const days: EpochDay[] = [];
   for (let k = 1; empty <= cap; k++) {
+    budget.spend(weightOf(pattern));
     days.length = 0;
     daysOfPeriod(pattern, k, days);
     if ((days[0] ?? -Infinity) > to) return LAST_DAY;
@@ -188,30 +212,38 @@ function walkTo(pattern: Pattern, wanted: number, to: EpochDay): EpochDay {
   return LAST_DAY;
 }
 
-/** Does the rule name its own first start? */
+/** Does the rule name its own first start? False too where that takes too long to say. */
 export function startFits(recurrencePart: RecurrencePart): boolean {
   const { rule, start } = recurrencePart;
   if (!rule) return true;
-  if (start.minute === null || !hasTimes(rule)) return holds(patternOf(rule, start.day), start.day);
-  return firstNamed(secondsOf(recurrencePart, rule, start.minute), start.day) === start.day * SECONDS_OF_DAY + start.minute * 60;
+  const { minute, day } = start;
+  if (minute === null || !hasTimes(rule)) return holds(patternOf(rule, day), day);
+  const first = within(() => firstNamed(secondsOf(recurrencePart, rule, minute), day, day));
+  return first === day * SECONDS_OF_DAY + minute * 60;
 }
 
 function secondsOf({ start, limit }: RecurrencePart, rule: Rule, minute: number): RuleStart {
   return { rule, limit, zone: 'UTC', start: start.day * SECONDS_OF_DAY + minute * 60 };
 }
 
-/** The first day on or after its start that a rule names, at most one calendar cycle ahead; undefined when there is none. */
+/** The first day on or after its start that a rule names, at most one calendar cycle ahead; undefined when none is found. */
 export function firstFittingDay(recurrencePart: RecurrencePart): EpochDay | undefined {
+  return within(() => findFittingDay(recurrencePart, new Budget()));
+}
+
+/** The same within a budget that other questions share. @throws TooMuch */
+export function findFittingDay(recurrencePart: RecurrencePart, budget: Budget): EpochDay | undefined {
   const { rule, start } = recurrencePart;
   if (!rule) return start.day;
   if (start.minute !== null && hasTimes(rule)) {
-    const second = firstNamed(secondsOf(recurrencePart, rule, start.minute), start.day);
+    const second = firstNamed(secondsOf(recurrencePart, rule, start.minute), start.day, start.day + CYCLE_DAYS, budget);
     return second === undefined ? undefined : Math.floor(second / SECONDS_OF_DAY);
   }
   const pattern = patternOf(rule, start.day);
   const cap = Math.ceil((CYCLE_YEARS * periodsPerYear(rule.freq)) / rule.interval) + 1;
   const days: EpochDay[] = [];
   for (let k = 0; k <= cap; k++) {
+    budget.spend(weightOf(pattern));
     daysOfPeriod(pattern, k, days);
     const found = days.find((day) => day >= start.day);
     if (found !== undefined) return found > LAST_DAY ? undefined : found;

@@ -4,6 +4,7 @@
  */
 import type { EpochDay } from '../day/day';
 import { compareDateTime, isoDateTime, sameDateTime, type PlainDateTime } from '../day/plain-date-time';
+import { Budget, TooMuch } from './budget';
 import { daysOfPart } from './days';
 import type { DateChange, Length, Occurrence, Recurrence, RecurrencePart } from './model';
 import { hasTimes, SECONDS_OF_DAY, startsOfRule } from './sub-daily';
@@ -26,37 +27,63 @@ export function shiftedLength(length: Length | null, from: PlainDateTime, to: Pl
 }
 
 /** The starts of one part, by days alone where its rule gives no times of its own. */
-function dateTimesOfPart(recurrencePart: RecurrencePart, zone: string, from: EpochDay, to: EpochDay): PlainDateTime[] {
+function dateTimesOfPart(recurrencePart: RecurrencePart, zone: string, from: EpochDay, to: EpochDay, budget: Budget): PlainDateTime[] {
   const { start, rule, limit } = recurrencePart;
   const { minute } = start;
-  if (!rule || minute === null || !hasTimes(rule)) return daysOfPart(recurrencePart, zone, from, to).map((day) => ({ day, minute }));
+  if (!rule || minute === null || !hasTimes(rule))
+    return daysOfPart(recurrencePart, zone, from, to, budget).map((day) => ({ day, minute }));
   const input = { rule, limit, zone, start: start.day * SECONDS_OF_DAY + minute * 60 };
-  return startsOfRule(input, from, to, MAX_DATES).seconds.map((second) => {
+  return startsOfRule(input, from, to, MAX_DATES, budget).seconds.map((second) => {
     const day = Math.floor(second / SECONDS_OF_DAY);
     return { day, minute: Math.floor((second - day * SECONDS_OF_DAY) / 60) };
   });
 }
 
+/** A start, and the part that gives it. */
+export interface PartStart {
+  wall: PlainDateTime;
+  recurrencePart: number;
+}
+
+/** The starts in a window, and whether there may be others that would take too long to find. */
+export interface StartsFound {
+  starts: PartStart[];
+  tooMuch: boolean;
+}
+
 /** The starts that parts give in a window, ascending, each once, before changes; the first part wins a tie. */
-export function startsBetween(recurrence: Recurrence, from: EpochDay, to: EpochDay): { wall: PlainDateTime; recurrencePart: number }[] {
+export function startsWithin(recurrence: Recurrence, from: EpochDay, to: EpochDay, budget = new Budget()): StartsFound {
   const { parts, zone, breaks, exdates } = recurrence;
-  const found: { wall: PlainDateTime; recurrencePart: number }[] = [];
-  parts.forEach((recurrencePart, index) => {
-    for (const wall of dateTimesOfPart(recurrencePart, zone, from, to)) {
-      if (breaks.some((b) => wall.day >= b.from && wall.day <= b.to)) continue;
-      found.push({ wall, recurrencePart: index });
+  const found: PartStart[] = [];
+  let tooMuch = false;
+  try {
+    parts.forEach((recurrencePart, index) => {
       if (found.length >= MAX_DATES) return;
-    }
-  });
+      for (const wall of dateTimesOfPart(recurrencePart, zone, from, to, budget)) {
+        if (breaks.some((b) => wall.day >= b.from && wall.day <= b.to)) continue;
+        found.push({ wall, recurrencePart: index });
+        if (found.length >= MAX_DATES) return;
+      }
+    });
+  } catch (error) {
+    if (!(error instanceof TooMuch)) throw error;
+    tooMuch = true;
+  }
   if (parts.length > 1) {
     found.sort((a, b) => compareDateTime(a.wall, b.wall) || a.recurrencePart - b.recurrencePart);
   }
   const out = exdates.length ? new Set(exdates.map(isoDateTime)) : undefined;
-  return found.filter((date, i) => {
+  const starts = found.filter((date, i) => {
     const before = found[i - 1];
     if (before && sameDateTime(before.wall, date.wall)) return false;
     return !out?.has(isoDateTime(date.wall));
   });
+  return { starts, tooMuch };
+}
+
+/** The same starts alone: of a recurrence that takes too long, which Proof does not let out, those that were found. */
+export function startsBetween(recurrence: Recurrence, from: EpochDay, to: EpochDay): PartStart[] {
+  return startsWithin(recurrence, from, to).starts;
 }
 
 /**

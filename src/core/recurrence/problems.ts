@@ -1,8 +1,9 @@
 /** What is wrong, or worth a look, in a recurrence, with what would be right. Days and minutes as in the model. */
 import type { EpochDay } from '../day/day';
 import { dateTimeToInstant } from '../day/zone';
-import { firstFittingDay, gapDaysOfPart, startFits } from './days';
-import { startsBetween } from './expand';
+import { Budget, TooMuch, within } from './budget';
+import { findFittingDay, gapDaysOfPart, startFits } from './days';
+import { startsWithin } from './expand';
 import type { Recurrence, RecurrencePart } from './model';
 import { firstNamed, hasTimes, SECONDS_OF_DAY, startsOfRule } from './sub-daily';
 
@@ -17,6 +18,8 @@ export type RecurrenceProblem =
   | { kind: 'start-in-gap'; recurrencePart: number; minutes: number }
   | { kind: 'dates-in-gap'; recurrencePart: number; days: EpochDay[] }
   | { kind: 'no-dates' }
+  /** it takes too long to find out which dates there are */
+  | { kind: 'too-much' }
   /** more dates a day than a listing may have */
   | { kind: 'too-dense'; recurrencePart: number }
   | { kind: 'break-reversed'; index: number };
@@ -26,14 +29,31 @@ export const MOST_A_DAY = 48;
 /** Said of a rule that would have more dates a day than a listing has. */
 export const TOO_DENSE = `A listing has at most ${MOST_A_DAY} dates a day; say the hours at which it begins, or that it lasts all day.`;
 
-/** Does a rule with times of its own give more dates than a listing can show? */
-export function isTooDense({ start, rule, limit }: RecurrencePart): boolean {
+/** Said of rules whose dates take too long to find. */
+export const TOO_MUCH = 'It takes too long to work these dates out; begin later, or say the last day instead of how many times.';
+
+/** A rule's first dates are looked for so many days on: longer than from one leap day to the next but one. */
+const SOON_DAYS = 8 * 366;
+
+/** Does a rule with times of its own give more dates than a listing can show? @throws TooMuch */
+export function isTooDense({ start, rule, limit }: RecurrencePart, budget = new Budget()): boolean {
   if (!rule || start.minute === null || !hasTimes(rule)) return false;
   const input = { rule, limit, zone: 'UTC', start: start.day * SECONDS_OF_DAY + start.minute * 60 };
-  const first = firstNamed(input, start.day);
+  const first = firstNamed(input, start.day, start.day + SOON_DAYS, budget);
   if (first === undefined) return false;
   const day = Math.floor(first / SECONDS_OF_DAY);
-  return startsOfRule(input, day, day + 6, MOST_A_DAY * 7).cut;
+  // Whether COUNT ends it before makes no difference to how dense it is.
+  return startsOfRule({ ...input, limit: { kind: 'open' } }, day, day + 6, MOST_A_DAY * 7, budget).cut;
+}
+
+/** Why parts are not taken as they are, in words, with the index of the part; undefined when they are. */
+export function whyNotTaken(parts: readonly RecurrencePart[]): { recurrencePart: number; reason: string } | undefined {
+  const budget = new Budget();
+  for (const [recurrencePart, part] of parts.entries()) {
+    const dense = within(() => isTooDense(part, budget));
+    if (dense !== false) return { recurrencePart, reason: dense ? TOO_DENSE : TOO_MUCH };
+  }
+  return undefined;
 }
 
 /** Does this length end before (or when) it starts? A length of null is open and never does. */
@@ -43,22 +63,29 @@ export function endsBeforeStart({ start, length }: RecurrencePart): boolean {
   return length.days < 0 || (length.days === 0 && (length.minute ?? 0) <= start.minute);
 }
 
-/** The problems of a recurrence, looking ahead as far as `horizon` (a day). */
+/** The problems of a recurrence, looking ahead as far as `horizon` (a day). Nothing else is said of one that takes too long. */
 export function problemsOf(recurrence: Recurrence, horizon: EpochDay): RecurrenceProblem[] {
+  return within(() => findProblems(recurrence, horizon, new Budget())) ?? [{ kind: 'too-much' }];
+}
+
+function findProblems(recurrence: Recurrence, horizon: EpochDay, budget: Budget): RecurrenceProblem[] {
   const found: RecurrenceProblem[] = [];
   recurrence.parts.forEach((recurrencePart, index) => {
-    found.push(...partProblems(recurrencePart, index, recurrence.zone, horizon));
+    found.push(...partProblems(recurrencePart, index, recurrence.zone, horizon, budget));
   });
   recurrence.breaks.forEach((b, index) => {
     if (b.to < b.from) found.push({ kind: 'break-reversed', index });
   });
   const first = Math.min(...recurrence.parts.map((s) => s.start.day));
   const known = found.some((p) => p.kind === 'never' || p.kind === 'limit-before-start');
-  if (!known && !startsBetween(recurrence, first, Math.max(horizon, first)).length) found.push({ kind: 'no-dates' });
+  if (known) return found;
+  const { starts, tooMuch } = startsWithin(recurrence, first, Math.max(horizon, first), budget);
+  if (tooMuch) throw new TooMuch();
+  if (!starts.length) found.push({ kind: 'no-dates' });
   return found;
 }
 
-function partProblems(recurrencePart: RecurrencePart, index: number, zone: string, horizon: EpochDay): RecurrenceProblem[] {
+function partProblems(recurrencePart: RecurrencePart, index: number, zone: string, horizon: EpochDay, budget: Budget): RecurrenceProblem[] {
   const found: RecurrenceProblem[] = [];
   const { rule, start, limit } = recurrencePart;
   if (endsBeforeStart(recurrencePart)) found.push({ kind: 'end-before-start', recurrencePart: index });
@@ -71,16 +98,16 @@ function partProblems(recurrencePart: RecurrencePart, index: number, zone: strin
     found.push({ kind: 'limit-before-start', recurrencePart: index });
     return found;
   }
-  if (isTooDense(recurrencePart)) return [...found, { kind: 'too-dense', recurrencePart: index }];
+  if (isTooDense(recurrencePart, budget)) return [...found, { kind: 'too-dense', recurrencePart: index }];
   if (!startFits(recurrencePart)) {
-    const fits = firstFittingDay(recurrencePart);
+    const fits = findFittingDay(recurrencePart, budget);
     if (fits === undefined) {
       found.push({ kind: 'never', recurrencePart: index });
       return found;
     }
     found.push({ kind: 'start-not-in-rule', recurrencePart: index, fits });
   }
-  const days = gapDaysOfPart(recurrencePart, zone, start.day, horizon);
+  const days = gapDaysOfPart(recurrencePart, zone, start.day, horizon, budget);
   if (days.length) found.push({ kind: 'dates-in-gap', recurrencePart: index, days });
   return found;
 }

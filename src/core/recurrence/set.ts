@@ -7,10 +7,13 @@ import { isZone, dateTimeToInstant } from '../day/zone';
 import { daysOfPart } from './days';
 import type { Break, Limit, Rule } from './model';
 import { readRuleText } from './rule-text';
+import { Budget } from './budget';
 import { hasTimes, type LocalSecond, SECONDS_OF_DAY, startsOfRule } from './sub-daily';
 
 /** More dates than this in one window are refused: it would be a rule of seconds over days. */
 export const MOST_IN_WINDOW = 1_000_000;
+/** The operator's command may look longer than a page may: its process does nothing else. */
+const MOST_LOOKS = 100_000_000;
 
 /** What is wrong with a set, in a sentence that names the part. */
 export class SetError extends Error {
@@ -126,7 +129,7 @@ function startsOf({ rule, limit }: { rule: Rule; limit: Limit }, set: Recurrence
   const day = Math.floor(start / SECONDS_OF_DAY);
   const at = start - day * SECONDS_OF_DAY;
   if (hasTimes(rule)) {
-    const { seconds, cut } = startsOfRule({ rule, limit, start, zone }, from, to, MOST_IN_WINDOW);
+    const { seconds, cut } = startsOfRule({ rule, limit, start, zone }, from, to, MOST_IN_WINDOW, new Budget(MOST_LOOKS));
     if (cut) throw tooMany();
     return seconds;
   }

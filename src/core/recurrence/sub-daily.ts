@@ -6,6 +6,7 @@
  */
 import { type EpochDay, dayOf, monthNumberOf, firstDayOfMonth, ymdOf } from '../day/day';
 import { gapsBetween, type LocalGap } from '../day/zone';
+import { Budget } from './budget';
 import type { Frequency, Limit, Rule } from './model';
 import { atPositions, dayHolds, inSeasons, keepSeasons, namedDays, type Pattern, patternOf, periodOf } from './periods';
 
@@ -16,7 +17,7 @@ export const SECONDS_OF_DAY = 86_400;
 const UNITS = { hourly: 3600, minutely: 60, secondly: 1 } as const;
 type ShortFrequency = keyof typeof UNITS;
 /** The civil calendar repeats after 400 years (146,097 days): a rule without a date in so long has none. */
-const CYCLE_DAYS = 146_097;
+export const CYCLE_DAYS = 146_097;
 const LAST_DAY = dayOf(9999, 12, 31);
 
 /** A rule with its first start, limit and zone, in local seconds. */
@@ -44,9 +45,10 @@ const isShort = (freq: Frequency): freq is ShortFrequency => freq in UNITS;
 const daysIn = (second: LocalSecond): EpochDay => Math.floor(second / SECONDS_OF_DAY);
 
 /** The starts on the days from `from` to `to`, both included, ascending, at most `most` of them. */
-export function startsOfRule(input: RuleStart, from: EpochDay, to: EpochDay, most: number): Starts {
+export function startsOfRule(input: RuleStart, from: EpochDay, to: EpochDay, most: number, budget = new Budget()): Starts {
   const { start, limit, zone } = input;
-  const bound = limit.kind === 'until' ? untilBound(limit) : limit.kind === 'count' ? lastCounted(input, limit.count, to) : Infinity;
+  const bound =
+    limit.kind === 'until' ? untilBound(limit) : limit.kind === 'count' ? lastCounted(input, limit.count, to, budget) : Infinity;
   const seconds: LocalSecond[] = [];
   const add = (second: LocalSecond): boolean => {
     seconds.push(second);
@@ -55,7 +57,7 @@ export function startsOfRule(input: RuleStart, from: EpochDay, to: EpochDay, mos
   if (bound < start) return { seconds, cut: false };
   if (daysIn(start) >= from && daysIn(start) <= to) add(start);
   const gaps = gapSeconds(zone, Math.max(from, daysIn(start)), to);
-  walk(input, Math.max(from, daysIn(start)), Math.min(to, LAST_DAY), (second) => {
+  walk({ ...input, budget }, Math.max(from, daysIn(start)), Math.min(to, LAST_DAY), (second) => {
     if (second > bound) return false;
     return second <= start || inGaps(gaps, second) ? true : add(second);
   });
@@ -64,10 +66,13 @@ export function startsOfRule(input: RuleStart, from: EpochDay, to: EpochDay, mos
   return { seconds, cut };
 }
 
-/** The rule's own first start at or after a day, the given one aside; undefined when there is none in a calendar cycle. */
-export function firstNamed(input: RuleStart, from: EpochDay): LocalSecond | undefined {
+/**
+ * The rule's own first start on the days from `from` to `to` (a calendar cycle on, unless it is given), not before the given one;
+ * undefined when there is none. @throws TooMuch
+ */
+export function firstNamed(input: RuleStart, from: EpochDay, to = from + CYCLE_DAYS, budget = new Budget()): LocalSecond | undefined {
   let found: LocalSecond | undefined;
-  walk(input, Math.max(from, daysIn(input.start)), Math.min(from + CYCLE_DAYS, LAST_DAY), (second) => {
+  walk({ ...input, budget }, Math.max(from, daysIn(input.start)), Math.min(to, LAST_DAY), (second) => {
     if (second < input.start) return true;
     found = second;
     return false;
@@ -80,7 +85,7 @@ function untilBound(limit: { day: EpochDay; second?: number }): LocalSecond {
 }
 
 /** The last date of COUNT: one walk from the start, as far as the day `to`, after which nobody asks; it ends early when nothing comes for a whole cycle. */
-function lastCounted(input: RuleStart, count: number, to: EpochDay): LocalSecond {
+function lastCounted(input: RuleStart, count: number, to: EpochDay, budget: Budget): LocalSecond {
   let rest = count - 1;
   let last = input.start;
   if (rest <= 0) return last;
@@ -88,7 +93,7 @@ function lastCounted(input: RuleStart, count: number, to: EpochDay): LocalSecond
   let known = -1;
   for (let from = daysIn(input.start); from <= Math.min(to, LAST_DAY); from += CYCLE_DAYS) {
     const before = rest;
-    walk(input, from, Math.min(from + CYCLE_DAYS - 1, to, LAST_DAY), (second) => {
+    walk({ ...input, budget }, from, Math.min(from + CYCLE_DAYS - 1, to, LAST_DAY), (second) => {
       if (second <= input.start) return true;
       // The zone's gaps are asked for a decade at a time.
       if (second > known) {
@@ -111,17 +116,23 @@ function gapSeconds(zone: string, from: EpochDay, to: EpochDay): LocalGap[] {
 
 const inGaps = (gaps: readonly LocalGap[], second: LocalSecond): boolean => gaps.some((gap) => second >= gap.from && second < gap.to);
 
+/** A rule whose starts are looked for, and how much may be looked at. */
+interface Walk extends RuleStart {
+  budget: Budget;
+}
+
 /** Hands each start that the rule names on these days to `take`, ascending, until that says false. */
-function walk(input: RuleStart, from: EpochDay, to: EpochDay, take: (second: LocalSecond) => boolean): void {
+function walk(input: Walk, from: EpochDay, to: EpochDay, take: (second: LocalSecond) => boolean): void {
   if (from > to) return;
   if (isShort(input.rule.freq)) walkShort(input.rule.freq, input, from, to, take);
   else walkDays(input, from, to, take);
 }
 
 /** Rules of days and longer: the days of each period by the times of day. */
-function walkDays({ rule, start }: RuleStart, from: EpochDay, to: EpochDay, take: (second: LocalSecond) => boolean): void {
+function walkDays({ rule, start, budget }: Walk, from: EpochDay, to: EpochDay, take: (second: LocalSecond) => boolean): void {
   const startDay = daysIn(start);
   const pattern: Pattern = patternOf(rule, startDay);
+  budget.spend(countOf(rule));
   const times = timesOfDay(rule, start - startDay * SECONDS_OF_DAY);
   const end = Math.floor(periodOf(pattern, to) + 1e-9);
   const days: EpochDay[] = [];
@@ -129,6 +140,7 @@ function walkDays({ rule, start }: RuleStart, from: EpochDay, to: EpochDay, take
     days.length = 0;
     namedDays(pattern, k, days);
     if (rule.seasons) keepSeasons(rule.seasons, days);
+    budget.spend(1 + days.length * times.length);
     let set: LocalSecond[] = days.flatMap((day) => times.map((time) => day * SECONDS_OF_DAY + time));
     if (rule.bySetPos) set = atPositions(set, rule.bySetPos);
     for (const second of set) {
@@ -143,6 +155,10 @@ const ascending = (numbers: readonly number[]): number[] => [...new Set(numbers)
 /** A leap second has no place on the wall clock here: second 60 names no date. */
 const seconds = (list: readonly number[]): number[] => ascending(list).filter((second) => second < 60);
 
+/** How many times of day a rule's time parts name, at most. */
+const countOf = ({ byHour, byMinute, bySecond }: Rule): number =>
+  [byHour, byMinute, bySecond].reduce((n, list) => n * (list?.length ?? 1), 1);
+
 /** The seconds of the day that a rule's time parts name; what they leave open comes from the first start. */
 function timesOfDay({ byHour, byMinute, bySecond }: Rule, startSecond: number): number[] {
   const hours = byHour ? ascending(byHour) : [Math.floor(startSecond / 3600)];
@@ -154,7 +170,7 @@ function timesOfDay({ byHour, byMinute, bySecond }: Rule, startSecond: number): 
 /** Rules of hours, minutes and seconds: on each day that holds, the periods that are in step with the first start. */
 function walkShort(
   freq: ShortFrequency,
-  { rule, start }: RuleStart,
+  { rule, start, budget }: Walk,
   from: EpochDay,
   to: EpochDay,
   take: (second: LocalSecond) => boolean,
@@ -163,16 +179,20 @@ function walkShort(
   const { interval } = rule;
   const anchor = Math.floor(start / unit);
   const perDay = SECONDS_OF_DAY / unit;
+  budget.spend(countOf(rule) + perDay);
   const starts = periodsOfDay(freq, rule);
   const offsets = withinPeriod(freq, rule, start);
   if (!offsets.length || !everInStep(starts, perDay, anchor, interval)) return;
   const steps: Steps = { starts, named: starts.length === perDay ? undefined : new Set(starts), perDay, anchor, interval };
   for (let day = from; day <= to; day++) {
+    budget.spend();
     if (!dayHolds(rule, day) || (rule.seasons && !inSeasons(rule.seasons, day))) {
       day = skipMonths(rule, day);
       continue;
     }
-    for (const period of periodsInStep(steps, day * perDay)) {
+    const periods = periodsInStep(steps, day * perDay);
+    budget.spend(periods.length * offsets.length);
+    for (const period of periods) {
       for (const offset of offsets) if (!take((day * perDay + period) * unit + offset)) return;
     }
   }

@@ -74,6 +74,8 @@ function problemNote(problem: RecurrenceProblem, recurrence: Recurrence, style: 
       return asError(problem.kind, 'when', says('noDates'));
     case 'too-dense':
       return asError(problem.kind, 'when', says('tooDense', { most: MOST_A_DAY }));
+    case 'too-much':
+      return asError(problem.kind, 'when', says('tooMuch'));
     case 'break-reversed': {
       const breaks = recurrence.breaks.map((b, i) => (i === problem.index ? { from: b.to, to: b.from } : b));
       const quickFix = { says: says('turnItAround'), content: { recurrence: toStored({ ...recurrence, breaks }) } };

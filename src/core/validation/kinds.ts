@@ -9,6 +9,7 @@ export const NOTE_KINDS = [
   'limit-before-start',
   'no-dates',
   'too-dense',
+  'too-much',
   'break-reversed',
   'copy-title',
   'copy-when',

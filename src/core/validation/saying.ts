@@ -86,6 +86,7 @@ export interface Sentences {
   spaces: Nothing;
   dateUnknown: { text: string | number };
   tooDense: { most: string | number };
+  tooMuch: Nothing;
   makeIt: { text: string | number };
   weekdaysDiffer: { field: string; weekdays: string | number; words: string | number };
   dateDiffersNearest: { day: string | number; field: string; words: string | number };

@@ -9,7 +9,7 @@ import { parseIsoDay } from '@/core/day/day';
 import { parseIsoDateTime } from '@/core/day/plain-date-time';
 import { isZone } from '@/core/day/zone';
 import { FREQUENCIES, EVENT_STATUSES } from '@/core/recurrence/model';
-import { isTooDense, TOO_DENSE } from '@/core/recurrence/problems';
+import { whyNotTaken } from '@/core/recurrence/problems';
 import { partFrom, RECURRENCE_FORMAT, type StoredRecurrence, upgradeRecurrence } from '@/core/recurrence/stored';
 import { cleanHtml } from './html';
 import { serverWords } from '@/words/desk';
@@ -88,10 +88,8 @@ const recurrence = z.object({
     .min(1)
     .max(200, w.atMost200Rules())
     .superRefine((parts, context) => {
-      parts.forEach((one, index) => {
-        if (parseIsoDateTime(one.start) && isTooDense(partFrom(one)))
-          context.addIssue({ code: 'custom', path: [index, 'rule'], message: TOO_DENSE });
-      });
+      const refused = parts.every((one) => parseIsoDateTime(one.start)) ? whyNotTaken(parts.map(partFrom)) : undefined;
+      if (refused) context.addIssue({ code: 'custom', path: [refused.recurrencePart, 'rule'], message: refused.reason });
     }),
   exdates: z.array(wall).max(1000, w.atMost1000()),
   breaks: z.array(z.object({ from: day, to: day })).max(50, w.atMost50Breaks()),
