@@ -13,6 +13,8 @@ declare namespace App {
     address?: string;
     /** a request that reads though it is a POST: what readers see stays as it is */
     unchanged?: boolean;
+    /** the request was here before: a page in French is the English one, handed on */
+    handedOn?: boolean;
     style: import('./core/phrase/format').Style;
     /** in which language the page is, with its words and its links */
     reader: import('./components/reader').Reader;

@@ -1,6 +1,7 @@
 /** What happens to every request: who asks, may they, is their copy still good, and the headers that guard readers. */
 import { isKept } from '@/server/http/etag';
 import { finished } from '@/server/http/finished';
+import { KeptPages, responseOf } from '@/server/http/kept-pages';
 import { createHash } from 'node:crypto';
 import type { APIContext } from 'astro';
 import { defineMiddleware } from 'astro:middleware';
@@ -12,7 +13,7 @@ import type { Actor, Role } from './server/accounts/roles';
 import { CHANGES_NOTHING, mayUse, methodsOf, whoMay } from './server/http/access';
 import { checkAddress } from './server/http/form-body';
 import { explain } from './server/explain';
-import { problemResponse, statusOf } from './server/http/problem';
+import { comeBack, problemResponse, statusOf } from './server/http/problem';
 import { Problem, problemIn, sayIn } from './server/problem';
 import { runtime } from './server/runtime';
 import { SENDING_WORDS } from './words/sending';
@@ -61,13 +62,30 @@ async function handle(context: APIContext, next: () => Promise<Response>): Promi
   if (!mayUse(who, locals.actor, locals.operator === true)) return refuse(context, who);
   const methods = methodsOf(context.routePattern);
   if (!methods.includes(request.method)) return wrongMethod(methods);
-  const etag = !unsafe && locals.actor === null && !NOT_KEPT.test(url.pathname) ? etagOf(url, rt, language) : undefined;
+  // A page that is handed on to another one is kept once, as whoever asks gets it.
+  const outermost = !locals.handedOn;
+  locals.handedOn = true;
+  const keepable = outermost && !unsafe && locals.actor === null && !NOT_KEPT.test(url.pathname);
+  const etag = keepable ? etagOf(url, rt, language) : undefined;
   if (etag && isKept(request.headers.get('if-none-match'), etag)) return new Response(null, { status: 304, headers: keptHeaders(etag) });
-  const response = await finished(await next());
+  const response = etag && request.method === 'GET' ? await kept(context, etag, next) : await finished(await next());
   if (unsafe && response.status < 400 && !locals.unchanged && !CHANGES_NOTHING.includes(context.routePattern)) await rt.contentChanged();
-  if (etag && response.status === 200) for (const [name, value] of Object.entries(keptHeaders(etag))) response.headers.set(name, value);
+  if (etag && response.status === 200 && !response.headers.has('etag'))
+    for (const [name, value] of Object.entries(keptHeaders(etag))) response.headers.set(name, value);
   else if (!response.headers.has('cache-control')) response.headers.set('cache-control', 'private, no-store');
   guard(response.headers, rt.siteUrl().startsWith('https:'));
+  return response;
+}
+
+/** A page that is the same for everybody: as it was made for whoever asked first. */
+async function kept({ request, url, locals }: APIContext, etag: string, next: () => Promise<Response>): Promise<Response> {
+  const { rt } = locals;
+  const pages = rt.cache.keep('pages', () => new KeptPages());
+  const address = rt.siteUrl() + url.pathname + url.search;
+  const page = await pages.answer({ address, etag, make: async () => finished(await next()) });
+  const response = await responseOf(page, request.headers.get('accept-encoding'));
+  // For a moment under load it may be the one before: then it says so by its own tag.
+  if (response.status === 200) for (const [name, value] of Object.entries(keptHeaders(page.etag))) response.headers.set(name, value);
   return response;
 }
 
@@ -88,11 +106,12 @@ function etagOf(url: URL, rt: Runtime, language: Language): string {
     url.pathname,
     url.search,
   ];
-  return `"${createHash('sha1').update(parts.join('\n')).digest('base64url')}"`;
+  // Weak, since one page goes out in several encodings.
+  return `W/"${createHash('sha1').update(parts.join('\n')).digest('base64url')}"`;
 }
 
 function keptHeaders(etag: string): Record<string, string> {
-  return { etag, 'cache-control': 'public, max-age=0, must-revalidate', vary: 'cookie' };
+  return { etag, 'cache-control': 'public, max-age=0, must-revalidate', vary: 'accept-encoding, cookie' };
 }
 
 /** Headers that guard whoever reads; over https nothing goes back to http, and cookies go nowhere else. */
@@ -157,7 +176,7 @@ function page(problem: Problem, language: Language = 'en'): Response {
   const body = `<!doctype html><html lang="${LANGUAGE_TAGS[language]}"><meta charset="utf-8"><meta name="viewport" content="width=device-width"><title>${statusOf(problem)}</title><style>body{font:16px/1.5 system-ui;max-width:36rem;margin:4rem auto;padding:0 1rem}</style><h1>${words.lost.failed()}</h1><p>${text}</p><p><a href="${to('/')}">${words.site.home()}</a></p></html>`;
   return new Response(body, {
     status: statusOf(problem),
-    headers: { 'content-type': 'text/html; charset=utf-8', 'cache-control': 'no-store' },
+    headers: { 'content-type': 'text/html; charset=utf-8', 'cache-control': 'no-store', ...comeBack(problem) },
   });
 }
 

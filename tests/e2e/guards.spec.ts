@@ -226,3 +226,16 @@ test('told to stop, it answers what is under way, takes nothing new, and ends we
   await expect(fetch(served.url)).rejects.toThrow();
   await served.stop();
 });
+
+test('pages go out compressed to those who take it, the same in each encoding, handed on or lost', async ({ request }) => {
+  for (const path of ['/month/2027-03', '/list?words=choir', '/fr/month/2027-03', '/nowhere', '/feed.ics', '/sitemap.xml']) {
+    const [plain, br, gzip] = await Promise.all(
+      ['identity', 'br', 'gzip'].map((encoding) => request.get(path, { headers: { 'accept-encoding': encoding } })),
+    );
+    if (!plain || !br || !gzip) throw new Error('no answer');
+    expect(br.headers()['content-encoding'], path).toBe(plain.status() === 200 ? 'br' : br.headers()['content-encoding']);
+    expect([await br.text(), await gzip.text()], path).toEqual([await plain.text(), await plain.text()]);
+    expect(await plain.text(), path).toMatch(/<\/html>|END:VCALENDAR|<\/urlset>/);
+    if (plain.status() === 200) expect(br.headers().vary, path).toContain('accept-encoding');
+  }
+});

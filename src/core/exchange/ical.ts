@@ -61,27 +61,42 @@ export interface IcalCalendar {
 
 type Line = string;
 
-/** The whole file, folded at 75 octets, with CRLF line ends. */
-export function writeIcal(calendar: IcalCalendar): string {
-  const zones = new Map<string, { from: number; to: number }>();
-  const events: Line[] = [];
-  for (const listing of calendar.listings) {
-    events.push(...eventsOf(listing, calendar.horizon));
-    noteZone(zones, listing.recurrence, calendar.horizon);
+/** A calendar file made listing by listing, so that a long one can be made in turns. Folded at 75 octets, with CRLF line ends. */
+export class IcalFile {
+  readonly #zones = new Map<string, { from: number; to: number }>();
+  readonly #events: string[] = [];
+
+  /** @param horizon dates beyond this day are not looked at for left-out dates and changes */
+  constructor(private readonly horizon: EpochDay) {}
+
+  add(listing: IcalListing): void {
+    this.#events.push(folded(eventsOf(listing, this.horizon)));
+    noteZone(this.#zones, listing.recurrence, this.horizon);
   }
-  const lines = [
-    'BEGIN:VCALENDAR',
-    'VERSION:2.0',
-    'PRODID:-//Plain Almanac//Calendar//EN',
-    'CALSCALE:GREGORIAN',
-    `NAME:${escapeText(calendar.name)}`,
-    `URL:${calendar.url}`,
-    'REFRESH-INTERVAL;VALUE=DURATION:PT6H',
-    ...[...zones].sort(([a], [b]) => (a < b ? -1 : 1)).flatMap(([zone, years]) => zoneLines(zone, years.from, years.to)),
-    ...events,
-    'END:VCALENDAR',
-  ];
-  return `${lines.map(fold).join('\r\n')}\r\n`;
+
+  /** The whole file, with what is said of the calendar. */
+  text({ name, url }: Pick<IcalCalendar, 'name' | 'url'>): string {
+    const head = [
+      'BEGIN:VCALENDAR',
+      'VERSION:2.0',
+      'PRODID:-//Plain Almanac//Calendar//EN',
+      'CALSCALE:GREGORIAN',
+      `NAME:${escapeText(name)}`,
+      `URL:${url}`,
+      'REFRESH-INTERVAL;VALUE=DURATION:PT6H',
+      ...[...this.#zones].sort(([a], [b]) => (a < b ? -1 : 1)).flatMap(([zone, years]) => zoneLines(zone, years.from, years.to)),
+    ];
+    return folded(head) + this.#events.join('') + folded(['END:VCALENDAR']);
+  }
+}
+
+const folded = (lines: readonly Line[]): string => lines.map((line) => `${fold(line)}\r\n`).join('');
+
+/** The whole file of a few listings at once. */
+export function writeIcal({ listings, horizon, ...calendar }: IcalCalendar): string {
+  const file = new IcalFile(horizon);
+  for (const listing of listings) file.add(listing);
+  return file.text(calendar);
 }
 
 function noteZone(zones: Map<string, { from: number; to: number }>, { zone, parts }: Recurrence, horizon: EpochDay): void {

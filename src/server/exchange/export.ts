@@ -4,7 +4,7 @@ import { asc } from 'drizzle-orm';
 import { isoDay } from '@/core/day/day';
 import { isoTime } from '@/core/day/plain-date-time';
 import { CSV_COLUMNS, CSV_DATE_COLUMNS, type CsvColumn, type CsvDateColumn, writeCsv } from '@/core/exchange/csv';
-import { writeIcal } from '@/core/exchange/ical';
+import { IcalFile } from '@/core/exchange/ical';
 import { type ListingContent, sayCost } from '@/core/listing/content';
 import type { Style } from '@/core/phrase/format';
 import { sayChange, sayRecurrence } from '@/core/phrase/say';
@@ -23,6 +23,7 @@ import { icalOf } from '../public/feed';
 import { referenceData, namesOf } from '../reference/read';
 import type { Runtime } from '../runtime-type';
 import { styleOf } from '../site/settings';
+import { inTurns } from '../worker/turns';
 
 /** The files that listings are exported as. */
 export const EXPORT_FILES = ['listings.ics', 'listings.csv', 'dates.csv', 'listings.json'] as const;
@@ -62,19 +63,14 @@ async function asIcal(rt: Runtime, rows: readonly Row[]): Promise<string> {
   const sequences = new Map(
     (await rt.db.select({ id: published.listingId, sequence: published.sequence }).from(published)).map((row) => [row.id, row.sequence]),
   );
-  const listings = rows.flatMap(({ id, stage, slug, working, createdAt, changedAt }) => {
+  const file = new IcalFile(horizonOf(rt.now().day, horizonMonths));
+  await inTurns(rows, ({ id, stage, slug, working: content, createdAt, changedAt }) => {
     // Of what is not published readers have no page.
-    const one = {
-      id,
-      slug: stage === 'published' ? slug : '',
-      content: working,
-      sequence: sequences.get(id) ?? 0,
-      createdAt,
-      changedAt,
-    };
-    return icalOf(one, reference, rt) ?? [];
+    const one = { id, slug: stage === 'published' ? slug : '', content, sequence: sequences.get(id) ?? 0, createdAt, changedAt };
+    const given = icalOf(one, reference, rt);
+    if (given) file.add(given);
   });
-  return writeIcal({ name, url: rt.siteUrl(), listings, horizon: horizonOf(rt.now().day, horizonMonths) });
+  return file.text({ name, url: rt.siteUrl() });
 }
 
 const names = (ids: readonly string[], of: ReadonlyMap<string, { name: string }>): string => namesOf(ids, of, '; ');
@@ -117,7 +113,8 @@ async function asTable(rt: Runtime, rows: readonly Row[]): Promise<string> {
   const settings = rt.settings();
   const style = styleOf(settings);
   const reference = await referenceData(rt);
-  const table = rows.map(
+  const table = await inTurns(
+    rows,
     ({ id, slug, stage, working: c }): Record<CsvColumn, string> => ({
       ...whenOf(c, style, settings.firstWeekday),
       Id: id,
@@ -161,7 +158,7 @@ async function asDates(rt: Runtime, rows: readonly Row[]): Promise<string> {
     }
   }
   all.sort((a, b) => a.date.start_day - b.date.start_day || (a.date.start_minute ?? -1) - (b.date.start_minute ?? -1));
-  const table = all.map(({ id, slug, stage, c, date }): Record<CsvDateColumn, string> => {
+  const table = await inTurns(all, ({ id, slug, stage, c, date }): Record<CsvDateColumn, string> => {
     const places = effectiveVenues(c, date.venue_id).flatMap((id) => reference.venue.get(id) ?? []);
     const lastDay = date.end_day === null ? date.start_day : date.end_minute === null ? date.end_day - 1 : date.end_day;
     return {

@@ -18,6 +18,9 @@ const STATUS: Record<ProblemKind, number> = {
 /** The status with which a Problem is answered (RFC 9110 15.5). */
 export const statusOf = ({ kind }: Problem): number => STATUS[kind];
 
+/** When to ask again, in seconds, where the site has too much to do (RFC 9110 10.2.3). */
+export const comeBack = ({ kind }: Problem): Record<string, string> => (kind === 'busy' ? { 'retry-after': '5' } : {});
+
 /** A Problem as its answer (RFC 9457). */
 export function problemResponse(problem: Problem): Response {
   const body = {
@@ -29,6 +32,6 @@ export function problemResponse(problem: Problem): Response {
   };
   return new Response(JSON.stringify(body), {
     status: statusOf(problem),
-    headers: { 'content-type': 'application/problem+json', 'cache-control': 'no-store' },
+    headers: { 'content-type': 'application/problem+json', 'cache-control': 'no-store', ...comeBack(problem) },
   });
 }

@@ -1,12 +1,13 @@
 /** Published listings as iCalendar. */
 import { inArray, sql } from 'drizzle-orm';
 import type { PlainDateTime } from '@/core/day/plain-date-time';
-import { type IcalListing, type IcalMore, type IcalPlace, writeIcal } from '@/core/exchange/ical';
+import { type IcalListing, type IcalMore, type IcalPlace, IcalFile } from '@/core/exchange/ical';
 import { changesFromStored, fromStored } from '@/core/recurrence/stored';
 import { type ListingContent, sayCost, SUMMARY_SHOWN } from '@/core/listing/content';
 import { plainText, shorten } from '@/core/text/text';
 import { listing, published } from '../db/schema';
 import type { Runtime } from '../runtime-type';
+import { inTurns } from '../worker/turns';
 import { horizonOf } from '../dates/date-index';
 import { readListingIds } from './public-dates';
 import type { Filters } from '@/core/filters/filters';
@@ -124,7 +125,10 @@ export function icalResponse(text: string, fileName?: string): Response {
 /** How far back a feed reaches, in days: last month's dates are still worth having in a calendar. */
 const FEED_PAST = 31;
 
-/** The feed of a filtered view: every listing with a date in reach, whole, with its rules. */
+/** So many listings are read at once: a long feed leaves readers their turns at the database and the thread. */
+const AT_ONCE = 100;
+
+/** For whom a feed is. */
 interface FeedReader {
   language: Language;
   /** a path in it */
@@ -132,7 +136,7 @@ interface FeedReader {
 }
 const ENGLISH: FeedReader = { language: 'en', to: (path) => path };
 
-/** `reader`: whose language the listings' words and addresses are in. */
+/** The feed of a filtered view: every listing with a date in reach, whole, with its rules. Words and addresses are in the reader's language. */
 export async function feedText(rt: Runtime, filters: Filters, url: string, { language, to }: FeedReader = ENGLISH): Promise<string> {
   const reference = await referenceData(rt);
   const settings = rt.settings();
@@ -140,13 +144,21 @@ export async function feedText(rt: Runtime, filters: Filters, url: string, { lan
   const horizon = horizonOf(today, settings.horizonMonths);
   const ids = await readListingIds(rt.db, { from: today - FEED_PAST, to: horizon }, filters, reference);
   const rows = ids.length
-    ? await rt.db
-        .select({ row: published, createdAt: listing.createdAt })
-        .from(published)
-        .innerJoin(listing, sql`${listing.id} = ${published.listingId}`)
-        .where(inArray(published.listingId, ids))
-        .orderBy(published.slug)
+    ? await rt.db.select({ id: published.listingId }).from(published).where(inArray(published.listingId, ids)).orderBy(published.slug)
     : [];
-  const listings = rows.flatMap(({ row, createdAt }) => icalListing(rowIn(row, language), createdAt, reference, rt, { to }) ?? []);
-  return writeIcal({ name: settings.name, url, listings, horizon });
+  const file = new IcalFile(horizon);
+  for (let at = 0; at < rows.length; at += AT_ONCE) {
+    const some = rows.slice(at, at + AT_ONCE).map((row) => row.id);
+    const found = await rt.db
+      .select({ row: published, createdAt: listing.createdAt })
+      .from(published)
+      .innerJoin(listing, sql`${listing.id} = ${published.listingId}`)
+      .where(inArray(published.listingId, some))
+      .orderBy(published.slug);
+    await inTurns(found, ({ row, createdAt }) => {
+      const given = icalListing(rowIn(row, language), createdAt, reference, rt, { to });
+      if (given) file.add(given);
+    });
+  }
+  return file.text({ name: settings.name, url });
 }
