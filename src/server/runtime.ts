@@ -103,7 +103,7 @@ export async function openSite(env: Environment): Promise<Runtime> {
     tasks,
     startedAt,
     close: async () => {
-      schedules.stop();
+      await schedules.stop();
       await jobs.stop();
       await worker.close();
       await pictureWorker.close();

@@ -17,6 +17,8 @@ const VALIDATION_EVERY = 60 * SECOND;
 const TIMES_EVERY = 10 * SECOND;
 /** While somebody is at work, Proof waits for a pause. */
 const VALIDATION_AFTER = 2 * SECOND;
+/** A mail under way may take so long when the site is told to stop. */
+const STOP_WITHIN = 5 * SECOND;
 /** The first round comes after the start, which it does not hold up. */
 const FIRST_AFTER = 5 * SECOND;
 
@@ -36,13 +38,15 @@ export interface ScheduledSite {
 export class Schedules {
   private readonly timers: NodeJS.Timeout[] = [];
   private pause: NodeJS.Timeout | undefined;
+  private sending: Promise<void> | undefined;
+  private stopped = false;
 
   constructor(private readonly site: ScheduledSite) {}
 
   start(): void {
     const { tasks, smtp } = this.site;
     const every = (ms: number, round: () => void): void => void this.timers.push(setInterval(round, ms).unref());
-    if (smtp) every(MAIL_EVERY, () => void tasks.attempt('mail', () => sendWaiting(this.site.db, smtp, this.site.settings())));
+    if (smtp) every(MAIL_EVERY, () => this.sendMail(smtp));
     every(HOUR, () => this.hourly());
     every(VALIDATION_EVERY, () => this.validate());
     every(TIMES_EVERY, () => void tasks.attempt('times', () => this.keepTimes()));
@@ -60,9 +64,21 @@ export class Schedules {
     this.pause = setTimeout(() => this.validate(), VALIDATION_AFTER).unref();
   }
 
-  stop(): void {
+  /** Ends after the mail that is being sent, if that does not take long: else it is sent again when its lease is over, as the same mail. */
+  async stop(): Promise<void> {
+    this.stopped = true;
     for (const timer of this.timers) clearInterval(timer);
     clearTimeout(this.pause);
+    await Promise.race([this.sending, new Promise((done) => setTimeout(done, STOP_WITHIN).unref())]);
+  }
+
+  private sendMail(smtpUrl: string): void {
+    if (this.sending) return;
+    const { tasks, db, settings } = this.site;
+    const round = tasks.attempt('mail', () => sendWaiting(db, { smtpUrl, settings: settings(), stopped: () => this.stopped }));
+    this.sending = round.finally(() => {
+      this.sending = undefined;
+    });
   }
 
   private hourly(): void {

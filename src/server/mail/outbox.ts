@@ -2,12 +2,15 @@
  * Mail is a row written in the transaction that causes it, and sent after. Without a mail service it stays in the
  * mail tray, a page of the Desk, which is then all the delivery there is.
  */
-import { and, asc, desc, eq, isNull, lt, sql } from 'drizzle-orm';
-import nodemailer from 'nodemailer';
+import { and, asc, desc, eq, inArray, isNull, lt, lte, or, sql } from 'drizzle-orm';
+import nodemailer, { type Transporter } from 'nodemailer';
 import type { Db } from '../db/client';
 import { newId } from '../db/ids';
 import { outbox } from '../db/schema';
 import type { SiteSettings } from '../site/settings';
+import { serverWords } from '@/words/desk';
+
+const w = serverWords.mailOutbox;
 
 /** A mail to be sent. */
 export interface Mail {
@@ -35,33 +38,106 @@ export async function readTray(db: Db, page: number): Promise<{ mails: (typeof o
   return { mails, total: count?.n ?? 0 };
 }
 
-/** A mail is tried so often, then it stays and says why. */
-export const MAX_TRIES = 5;
+/** After each failed try the pause is longer, in minutes; after the last a mail stays and says why. */
+const PAUSES = [1, 5, 30, 120];
+/** A mail is tried so often. */
+export const MAX_TRIES = PAUSES.length + 1;
 
-/** Sends what waits, oldest first, through SMTP; returns how many went. One failing mail does not hold up the others. */
-export async function sendWaiting(db: Db, smtpUrl: string, settings: SiteSettings): Promise<number> {
-  const waiting = await db
-    .select()
+const MINUTE = 60_000;
+/** Whoever sends a mail has it for so long, in milliseconds: longer than one sending may take. */
+const LEASE = 10 * MINUTE;
+/** A service that says nothing for so long is given up for this try. */
+const SILENCE = MINUTE;
+/** One that dribbles on for so long too: well within the lease. */
+const LONGEST = 5 * MINUTE;
+
+type Claimed = typeof outbox.$inferSelect;
+
+/** Takes the oldest mail that waits, so that nobody else sends it meanwhile, whether in this process or another. */
+async function claim(db: Db, at: Date): Promise<Claimed | undefined> {
+  const free = and(
+    isNull(outbox.sentAt),
+    lt(outbox.tries, MAX_TRIES),
+    or(isNull(outbox.claimedUntil), lt(outbox.claimedUntil, at)),
+    or(isNull(outbox.nextTryAt), lte(outbox.nextTryAt, at)),
+  );
+  const oldest = db
+    .select({ id: outbox.id })
     .from(outbox)
-    .where(and(isNull(outbox.sentAt), lt(outbox.tries, MAX_TRIES)))
-    .orderBy(asc(outbox.createdAt))
-    .limit(50);
-  if (!waiting.length) return 0;
-  const transport = nodemailer.createTransport(smtpUrl);
+    .where(free)
+    .orderBy(asc(outbox.createdAt), asc(outbox.id))
+    .limit(1)
+    .for('update', { skipLocked: true });
+  const [mail] = await db
+    .update(outbox)
+    .set({ claimedUntil: new Date(at.getTime() + LEASE), tries: sql`${outbox.tries} + 1` })
+    .where(inArray(outbox.id, oldest))
+    .returning();
+  return mail;
+}
+
+/** Mails are known by their row, whenever and by whomever they are sent: a service that got one twice can tell. */
+const messageIdOf = (id: string, from: string): string => `<${id}@${/@([^\s>]+)/.exec(from)?.[1] ?? 'localhost'}>`;
+
+/** How mail is sent: a service's address, from whom, and whether to stop before the next. */
+export interface Sending {
+  smtpUrl: string;
+  settings: SiteSettings;
+  clock?: () => Date;
+  stopped?: () => boolean;
+}
+
+/**
+ * Sends what waits, oldest first, one by one through SMTP; returns how many went. A mail that fails holds up no other, and is tried
+ * again after a while. A process that ends between the service's answer and our note leaves one that is sent again, with the same Message-ID.
+ */
+export async function sendWaiting(
+  db: Db,
+  { smtpUrl, settings, clock = () => new Date(), stopped = () => false }: Sending,
+): Promise<number> {
   let sent = 0;
-  for (const mail of waiting) {
-    try {
-      await transport.sendMail({ from: settings.mailFrom, to: mail.to, subject: mail.subject, text: mail.text });
-      await db.update(outbox).set({ sentAt: new Date() }).where(eq(outbox.id, mail.id));
-      sent++;
-    } catch (error) {
-      const failure = error instanceof Error ? error.message.slice(0, 200) : 'unknown';
-      await db
-        .update(outbox)
-        .set({ tries: mail.tries + 1, failure })
-        .where(eq(outbox.id, mail.id));
+  let transport: Transporter | undefined;
+  try {
+    for (let mail = await claim(db, clock()); mail; mail = stopped() ? undefined : await claim(db, clock())) {
+      transport ??= nodemailer.createTransport({
+        url: smtpUrl,
+        connectionTimeout: SILENCE,
+        greetingTimeout: SILENCE,
+        socketTimeout: SILENCE,
+      });
+      const failure = await send(transport, mail, settings.mailFrom);
+      const here = eq(outbox.id, mail.id);
+      if (failure === undefined) {
+        await db.update(outbox).set({ sentAt: clock(), claimedUntil: null, failure: null }).where(here);
+        sent++;
+      } else {
+        const pause = PAUSES[mail.tries - 1];
+        const nextTryAt = pause === undefined ? null : new Date(clock().getTime() + pause * MINUTE);
+        await db.update(outbox).set({ claimedUntil: null, nextTryAt, failure }).where(here);
+      }
     }
+  } finally {
+    transport?.close();
   }
-  transport.close();
   return sent;
+}
+
+/** Hands one mail to the service; says why it was not taken. */
+async function send(transport: Transporter, mail: Claimed, from: string): Promise<string | undefined> {
+  let timer: NodeJS.Timeout | undefined;
+  const late = new Promise<never>((_, reject) => {
+    timer = setTimeout(() => reject(new Error(w.theMailServiceTook())), LONGEST).unref();
+  });
+  const { to, subject, text } = mail;
+  try {
+    await Promise.race([
+      transport.sendMail({ from, to, subject, text, messageId: messageIdOf(mail.id, from), date: mail.createdAt }),
+      late,
+    ]);
+    return undefined;
+  } catch (error) {
+    return error instanceof Error ? error.message.slice(0, 200) : String(error).slice(0, 200);
+  } finally {
+    clearTimeout(timer);
+  }
 }

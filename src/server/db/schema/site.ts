@@ -36,7 +36,11 @@ export const outbox = pgTable('outbox', {
   text: text('text').notNull(),
   createdAt: at('created_at').notNull(),
   sentAt: at('sent_at'),
-  /** how often sending was tried */
+  /** how often sending was tried, the try that is under way included */
   tries: integer('tries').notNull().default(0),
+  /** whoever sends it has it until then; a process that ended holds it no longer */
+  claimedUntil: at('claimed_until'),
+  /** not tried again before */
+  nextTryAt: at('next_try_at'),
   failure: text('failure'),
 });
