@@ -2,8 +2,9 @@
 import { randomBytes } from 'node:crypto';
 import { DeadlineError } from './db/embedded';
 import { FolderInUseError } from './db/lock';
+import { isConnectionLost } from './db/lost';
 import { log } from './health/log';
-import { invalid, Problem } from './problem';
+import { invalid, Problem, problemIn } from './problem';
 import { serverWords } from '@/words/desk';
 
 const w = serverWords.explain;
@@ -13,6 +14,10 @@ export function explain(error: unknown): Problem {
   if (error instanceof Problem) return error;
   const busy = error instanceof DeadlineError || (error as { cause?: unknown })?.cause instanceof DeadlineError;
   if (busy) return new Problem('busy', w.thatTookTooLong());
+  if (isConnectionLost(error)) {
+    log.error({ err: error }, 'The database could not be reached');
+    return problemIn('busy', (words) => words.wrong.unreachable());
+  }
   if (error instanceof FolderInUseError) return new Problem('conflict', error.message);
   const gone = goneReference(error);
   if (gone) return gone;

@@ -2,9 +2,11 @@
 import { mkdirSync } from 'node:fs';
 import path from 'node:path';
 import type { ExtractTablesWithRelations } from 'drizzle-orm';
-import type { PgDatabase, PgQueryResultHKT } from 'drizzle-orm/pg-core';
+import type { PgDatabase, PgQueryResultHKT, PgTransactionConfig } from 'drizzle-orm/pg-core';
 import { EmbeddedDatabase } from './embedded';
 import { lockFolder } from './lock';
+import { log } from '../health/log';
+import { isConnectionLost, tryAgain } from './lost';
 import * as schema from './schema';
 
 /** The database, or a transaction of it: both take the same queries. */
@@ -46,12 +48,42 @@ export async function openDatabase(options: {
   }
 }
 
+/** A question that gets no connection for so long, in milliseconds, fails: its reader is told to come back. */
+const CONNECT_WITHIN = 5_000;
+
 async function openServer(url: string, migrationsFolder: string): Promise<OpenDatabase> {
   const { drizzle } = await import('drizzle-orm/node-postgres');
   const { migrate } = await import('drizzle-orm/node-postgres/migrator');
   const { default: pg } = await import('pg');
-  const pool = new pg.Pool({ connectionString: url, max: 10, statement_timeout: 30_000 });
+  const pool = new pg.Pool({
+    connectionString: url,
+    max: 10,
+    statement_timeout: 30_000,
+    connectionTimeoutMillis: CONNECT_WITHIN,
+    keepAlive: true,
+  });
+  // A connection that breaks is replaced by the next question. Whoever is using it learns it from the question's failure.
+  pool.on('error', (error) => log.warn({ err: error }, 'A connection to the database broke while nobody used it'));
+  pool.on('connect', (client) => client.on('error', () => undefined));
   const db = drizzle({ client: pool, schema });
+  type Tx = Parameters<Parameters<typeof db.transaction>[0]>[0];
   await migrate(db, { migrationsFolder });
+  // A transaction takes its connection here: the library keeps one for good when the transaction's very first word fails on it.
+  const over = new WeakMap<object, typeof db>();
+  const transact = async <T>(run: (tx: Tx) => Promise<T>, config?: PgTransactionConfig): Promise<T> => {
+    const client = await pool.connect();
+    let broken = false;
+    try {
+      const own = over.get(client) ?? (drizzle({ client, schema }) as unknown as typeof db);
+      over.set(client, own);
+      return await own.transaction(run, config);
+    } catch (error) {
+      broken = isConnectionLost(error);
+      throw error;
+    } finally {
+      client.release(broken);
+    }
+  };
+  db.transaction = (run, config) => tryAgain((once) => transact(once, config), run);
   return { db: db as unknown as Db, close: () => pool.end() };
 }

@@ -1,6 +1,9 @@
 /** On a database server several processes share the content: each tells the others of a change. */
+import { log } from '../health/log';
 
 const CHANNEL = 'almanac_content';
+/** After its connection broke a process listens again so much later, in milliseconds: at first soon, then less often. */
+const AGAIN_MS = [200, 1_000, 5_000];
 
 /** How a process tells the others of a change. */
 export interface Notices {
@@ -9,18 +12,57 @@ export interface Notices {
   stop: () => Promise<void>;
 }
 
-/** Listens for what other processes change; there are none beside an embedded database. */
+/**
+ * Listens for what other processes change; there are none beside an embedded database. A connection that breaks is made again, and
+ * everything then counts as changed, since nobody knows what was missed.
+ */
 export async function listenForChanges(databaseUrl: string | undefined, changed: () => Promise<void>): Promise<Notices> {
   if (!databaseUrl) return { tell: async () => undefined, stop: async () => undefined };
   const { default: pg } = await import('pg');
-  const client = new pg.Client({ connectionString: databaseUrl });
-  await client.connect();
-  await client.query(`listen ${CHANNEL}`);
-  client.on('notification', () => void changed());
+  let client: InstanceType<typeof pg.Client> | undefined;
+  let timer: NodeJS.Timeout | undefined;
+  let stopped = false;
+  const open = async (): Promise<void> => {
+    const fresh = new pg.Client({ connectionString: databaseUrl, keepAlive: true, connectionTimeoutMillis: 5_000 });
+    fresh.on('error', () => undefined);
+    await fresh.connect();
+    await fresh.query(`listen ${CHANNEL}`);
+    fresh.on('notification', () => void changed());
+    fresh.on('end', () => {
+      client = undefined;
+      if (!stopped) again(0);
+    });
+    client = fresh;
+    if (stopped) await fresh.end();
+  };
+  // Without a connection nobody is told now; all are, this process too, as soon as there is one again.
+  const tell = async (): Promise<void> => {
+    await client
+      ?.query(`notify ${CHANNEL}`)
+      .catch((error: unknown) => log.warn({ err: error }, 'Other processes were not told of a change'));
+  };
+  const again = (tries: number): void => {
+    timer = setTimeout(
+      () =>
+        void open().then(tell, (error: unknown) => {
+          log.warn({ err: error }, 'Changes of other processes are not heard at the moment');
+          again(tries + 1);
+        }),
+      AGAIN_MS[Math.min(tries, AGAIN_MS.length - 1)],
+    ).unref();
+  };
+  await open();
   return {
     tell: async () => {
-      await client.query(`notify ${CHANNEL}`);
+      // While there is no connection nobody is told: the others take everything for changed when theirs is back.
+      await client
+        ?.query(`notify ${CHANNEL}`)
+        .catch((error: unknown) => log.warn({ err: error }, 'Other processes were not told of a change'));
     },
-    stop: () => client.end(),
+    stop: async () => {
+      stopped = true;
+      clearTimeout(timer);
+      await client?.end().catch(() => undefined);
+    },
   };
 }

@@ -1,100 +1,45 @@
-import { ContentCache } from '@/server/site/content-cache';
-import { execFileSync, spawn } from 'node:child_process';
-import { chmodSync, existsSync, mkdtempSync, readdirSync, rmSync } from 'node:fs';
-import net from 'node:net';
-import { tmpdir } from 'node:os';
-import path from 'node:path';
+import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { change, choir, emptyTables, inTx, NOW, SETTINGS, seedPlaces } from '../../../tests/support/db';
+import { change, choir, EDITOR, emptyTables, inTx, NOW, type Places, SETTINGS, seedPlaces } from '../../../tests/support/db';
+import { rounds } from '../../../tests/support/generate';
+import { mailService } from '../../../tests/support/mail-service';
+import { Postgres, postgresFolder } from '../../../tests/support/postgres';
 import { tableOf } from '../../../tests/support/site';
 import { rebuildIndex } from '../dates/rebuild';
+import { explain } from '../explain';
 import { createListing, publishListing } from '../listings/write';
-import { countOne } from '../site/rate-limits';
-import { referenceData } from '../reference/read';
+import { queueMail, sendWaiting } from '../mail/outbox';
 import { readFacets } from '../public/public-dates';
-import { type OpenDatabase, openDatabase } from './client';
+import { referenceData } from '../reference/read';
+import { ContentCache } from '../site/content-cache';
+import { countOne } from '../site/rate-limits';
+import { findOrMakeTag } from '../tags/write';
+import { BLANK_VENUE } from '../venues/input';
+import { saveVenue } from '../venues/write';
+import { type Db, type OpenDatabase, openDatabase } from './client';
+import { isConnectionLost } from './lost';
+import { listenForChanges } from './notices';
+import { listing, venue } from './schema';
 
-/** Debian's PostgreSQL, when it is installed. */
-function serverFolder(): string | undefined {
-  const base = '/usr/lib/postgresql';
-  const versions = existsSync(base) ? readdirSync(base).sort() : [];
-  return versions
-    .map((v) => path.join(base, v, 'bin'))
-    .reverse()
-    .find((bin) => existsSync(path.join(bin, 'initdb')));
-}
-
-const bin = serverFolder();
-const isRoot = process.getuid?.() === 0;
-/** PostgreSQL refuses to run as root; Debian's package makes a user for it. */
-const asServer = (command: string, args: string[]): [string, string[]] =>
-  isRoot ? ['runuser', ['-u', 'postgres', '--', command, ...args]] : [command, args];
-
-async function freePort(): Promise<number> {
-  const server = net.createServer();
-  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
-  const { port } = server.address() as net.AddressInfo;
-  await new Promise((resolve) => server.close(resolve));
-  return port;
-}
+const bin = postgresFolder();
 
 describe.skipIf(!bin)(`the same code on a PostgreSQL server${bin ? '' : ' (skipped: Debian’s postgresql is not installed)'}`, () => {
+  let server: Postgres;
   let open: OpenDatabase;
-  let stop = (): void => undefined;
+  let places: Places;
   beforeAll(async () => {
-    const data = mkdtempSync(path.join(tmpdir(), 'almanac-pg-'));
-    chmodSync(data, 0o777);
-    const cluster = path.join(data, 'cluster');
-    const [init, initArgs] = asServer(path.join(bin as string, 'initdb'), [
-      '-D',
-      cluster,
-      '-A',
-      'trust',
-      '-U',
-      'almanac',
-      '--locale=C.UTF-8',
-      '-E',
-      'UTF8',
-    ]);
-    execFileSync(init, initArgs, { stdio: 'ignore', cwd: '/' });
-    const port = await freePort();
-    const [command, args] = asServer(path.join(bin as string, 'postgres'), [
-      '-D',
-      cluster,
-      '-p',
-      String(port),
-      '-h',
-      '127.0.0.1',
-      '-k',
-      data,
-      '-c',
-      'fsync=off',
-    ]);
-    const server = spawn(command, args, { stdio: 'ignore', cwd: '/', detached: true });
-    stop = () => {
-      if (server.pid) process.kill(-server.pid, 'SIGTERM');
-      rmSync(data, { recursive: true, force: true });
-    };
-    const url = `postgres://almanac@127.0.0.1:${port}/postgres`;
-    for (let tries = 0; ; tries++) {
-      try {
-        open = await openDatabase({ folder: data, root: process.cwd(), url });
-        break;
-      } catch (error) {
-        if (tries > 60) throw error;
-        await new Promise((resolve) => setTimeout(resolve, 250));
-      }
-    }
+    server = await Postgres.start(bin as string);
+    open = await openDatabase({ folder: server.folder, root: process.cwd(), url: server.url });
     await emptyTables(open.db);
+    places = await seedPlaces(open.db);
   });
   afterAll(async () => {
     await open?.close();
-    stop();
+    await server?.stop();
   });
 
   it('writes a listing with its index, shows it, and rebuilds to the same', async () => {
     const { db } = open;
-    const places = await seedPlaces(db);
     const row = await inTx(db, (tx) => createListing(tx, choir(places), change()));
     await inTx(db, (tx) => publishListing(tx, row.id, row.revision, change()));
     expect(await rebuildIndex(db, SETTINGS, NOW)).toEqual({ listings: 1, dates: 10, differed: [] });
@@ -114,5 +59,73 @@ describe.skipIf(!bin)(`the same code on a PostgreSQL server${bin ? '' : ' (skipp
     await countOne(open.db, { key: 'add:x', most: 1, seconds: 60 }, 1_000_000);
     await expect(countOne(open.db, { key: 'add:x', most: 1, seconds: 60 }, 1_000_001)).rejects.toThrow('more often');
     await countOne(open.db, { key: 'add:x', most: 1, seconds: 60 }, 1_100_000);
+  });
+
+  it('eight at once get a web address each, whatever is made with the same name', async () => {
+    const { db } = open;
+    const eight = <T>(make: (tx: Db) => Promise<T>): Promise<T[]> =>
+      Promise.all(Array.from({ length: 8 }, () => db.transaction((tx) => make(tx))));
+    const listings = await eight((tx) => createListing(tx, choir(places, { title: 'Net Mending' }), change()));
+    expect(new Set(listings.map((row) => row.slug)).size).toBe(8);
+    await eight((tx) => saveVenue(tx, null, { ...BLANK_VENUE, name: 'Slip Shed' }, EDITOR));
+    expect(new Set((await db.select({ slug: venue.slug }).from(venue)).map((row) => row.slug)).size).toBeGreaterThanOrEqual(8);
+    // Of a tag there is one, however many make it.
+    const tags = await eight((tx) => findOrMakeTag(tx, 'Low water', EDITOR));
+    expect(new Set(tags.map((row) => row.id)).size).toBe(1);
+  });
+
+  it('lives through restarts under load: nothing acknowledged is lost, and its processes hear of changes again', async () => {
+    const { db } = open;
+    let heard = 0;
+    const notices = await listenForChanges(server.url, async () => void heard++);
+    let working = true;
+    let refused = 0;
+    const acknowledged: string[] = [];
+    const write = async (who: number): Promise<void> => {
+      for (let n = 0; working; n++) {
+        try {
+          const row = await db.transaction((tx) => createListing(tx, choir(places, { title: `Watch ${who} ${n}` }), change()));
+          acknowledged.push(row.id);
+        } catch (error) {
+          // What failed did so as a reader may see it: come back in a moment.
+          expect(explain(error).kind).toBe('busy');
+          refused++;
+        }
+        await db.execute(sql`select 1`).catch((error: unknown) => expect(isConnectionLost(error), String(error)).toBe(true));
+      }
+    };
+    const writers = [1, 2, 3, 4].map(write);
+    for (let i = 0; i < rounds(20); i++) {
+      await new Promise((resolve) => setTimeout(resolve, 150));
+      await server.down(i % 2 ? 'immediate' : 'fast');
+      await server.up();
+    }
+    await new Promise((resolve) => setTimeout(resolve, 300));
+    working = false;
+    await Promise.all(writers);
+    const there = new Set((await db.select({ id: listing.id }).from(listing)).map((row) => row.id));
+    expect(acknowledged.filter((id) => !there.has(id))).toEqual([]);
+    expect(acknowledged.length).toBeGreaterThan(rounds(60));
+    expect(await rebuildIndex(db, SETTINGS, NOW)).toMatchObject({ differed: [] });
+    // The ear is back too.
+    await expect.poll(() => notices.tell().then(() => heard), { timeout: 10_000 }).toBeGreaterThan(0);
+    await notices.stop();
+    expect(refused).toBeLessThan(acknowledged.length);
+  });
+
+  it('sends each mail once from two processes', async () => {
+    const { db } = open;
+    const other = await openDatabase({ folder: server.folder, root: process.cwd(), url: server.url });
+    const got: string[] = [];
+    const smtp = await mailService((text) => got.push(text), { slow: 15 });
+    for (let i = 0; i < 20; i++)
+      await queueMail(db, { to: `reader${i}@almanac.example`, subject: `Receipt ${i}`, text: 'Thank you.' }, new Date());
+    const sending = { smtpUrl: smtp.url, settings: { ...SETTINGS, mailFrom: 'desk@almanac.example' } };
+    const sent = await Promise.all([db, other.db, db, other.db].map((one) => sendWaiting(one, sending)));
+    expect(sent.reduce((a, b) => a + b)).toBe(20);
+    expect(new Set(got.map((text) => /^Subject: (.*)$/m.exec(text)?.[1])).size).toBe(20);
+    expect(got).toHaveLength(20);
+    smtp.close();
+    await other.close();
   });
 });
