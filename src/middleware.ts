@@ -57,6 +57,8 @@ async function handle(context: APIContext, next: () => Promise<Response>): Promi
   locals.now = rt.now();
   const unsafe = request.method !== 'GET' && request.method !== 'HEAD';
   if (unsafe) refuseForeign(request, url);
+  if (unsafe && !locals.operator && !CHANGES_NOTHING.includes(context.routePattern) && !rt.hasRoom())
+    throw problemIn('busy', (w) => w.wrong.full());
   if (!locals.operator) request.headers.set(ADDRESS_HEADER, locals.address ?? context.clientAddress);
   locals.actor = await actorOf(request, rt);
   if (!mayUse(who, locals.actor, locals.operator === true)) return refuse(context, who);

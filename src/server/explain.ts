@@ -1,8 +1,9 @@
 /** Any error as a Problem: what is ours becomes a number to quote, and a line in the log. */
 import { randomBytes } from 'node:crypto';
 import { DeadlineError } from './db/embedded';
+import { BrokenFolderError } from './db/client';
 import { FolderInUseError } from './db/lock';
-import { isConnectionLost } from './db/lost';
+import { isConnectionLost, isDiskFull } from './db/lost';
 import { log } from './health/log';
 import { invalid, Problem, problemIn } from './problem';
 import { serverWords } from '@/words/desk';
@@ -14,11 +15,15 @@ export function explain(error: unknown): Problem {
   if (error instanceof Problem) return error;
   const busy = error instanceof DeadlineError || (error as { cause?: unknown })?.cause instanceof DeadlineError;
   if (busy) return new Problem('busy', w.thatTookTooLong());
+  if (isDiskFull(error)) {
+    log.error({ err: error }, 'The disk of the database is full');
+    return problemIn('busy', (words) => words.wrong.full());
+  }
   if (isConnectionLost(error)) {
     log.error({ err: error }, 'The database could not be reached');
     return problemIn('busy', (words) => words.wrong.unreachable());
   }
-  if (error instanceof FolderInUseError) return new Problem('conflict', error.message);
+  if (error instanceof FolderInUseError || error instanceof BrokenFolderError) return new Problem('conflict', error.message);
   const gone = goneReference(error);
   if (gone) return gone;
   const reference = randomBytes(4).toString('hex');

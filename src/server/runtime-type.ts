@@ -29,6 +29,8 @@ export interface Runtime {
   contentChanged: () => Promise<void>;
   /** what is known of the content while it stays as it is */
   cache: ContentCache;
+  /** may something be written, or is the disk of the data folder full? */
+  hasRoom: () => boolean;
   /** which addresses are this site's */
   addresses: SiteAddresses;
   siteUrl: () => string;

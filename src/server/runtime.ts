@@ -3,6 +3,7 @@ import { createHmac, randomBytes } from 'node:crypto';
 import { createAuth } from './accounts/auth';
 import { openDatabase } from './db/client';
 import { listenForChanges } from './db/notices';
+import { freeBytes, Room } from './db/room';
 import { log } from './health/log';
 import { Tasks } from './health/tasks';
 import { type JobContext, JobRunner } from './jobs/runner';
@@ -18,6 +19,22 @@ import type { SiteSettings } from './site/settings';
 import { SiteAddresses } from './site/site-url';
 import { uidHost } from './site/uid-host';
 import { TaskWorker } from './worker/task-worker';
+
+/** Watches the disk of the embedded database; a server watches its own. */
+function roomOf(folder: string | undefined): Room {
+  return new Room(
+    () => (folder === undefined ? Number.POSITIVE_INFINITY : freeBytes(folder)),
+    (has, free) => {
+      const megabytes = Math.round(free / 1024 / 1024);
+      if (has) log.warn({ megabytes }, 'There is room on the disk again: changes are taken');
+      else
+        log.error(
+          { megabytes },
+          'The disk of the data folder is full: the site shows what it has and takes no changes until there is room',
+        );
+    },
+  );
+}
 
 let made: Promise<Runtime> | undefined;
 
@@ -42,6 +59,7 @@ export async function openSite(env: Environment): Promise<Runtime> {
   const now = (): Now => nowIn(settings().zone, frozen);
   const readUidPart = (): Promise<string> => uidHost(db, stored.settings.address || (env.ALMANAC_ADDRESS ?? ''));
   let uidPart = await readUidPart();
+  const room = roomOf(databaseUrl ? undefined : folder);
   const tasks = new Tasks(log);
   const startedAt = new Date();
   const auth = createAuth(db, { secret, siteUrl: address, siteName: () => settings().name });
@@ -72,8 +90,8 @@ export async function openSite(env: Environment): Promise<Runtime> {
     cache,
     memo: new Map(),
   });
-  const jobs = new JobRunner({ db, jobContext, contentChanged, tasks }, WORKS);
-  const schedules = new Schedules({ db, tasks, jobs, smtp, now, settings, contentChanged });
+  const jobs = new JobRunner({ db, jobContext, contentChanged, tasks, hasRoom: () => room.has() }, WORKS);
+  const schedules = new Schedules({ db, tasks, jobs, smtp, now, settings, contentChanged, hasRoom: () => room.has() });
   schedules.start();
 
   return {
@@ -92,6 +110,7 @@ export async function openSite(env: Environment): Promise<Runtime> {
     contentRevision,
     contentChanged,
     cache,
+    hasRoom: () => room.has(),
     addresses,
     siteUrl: address,
     sign: (text) => createHmac('sha256', secret).update(text).digest('base64url').slice(0, 32),

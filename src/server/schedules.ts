@@ -32,6 +32,8 @@ export interface ScheduledSite {
   now: () => Now;
   settings: () => SiteSettings;
   contentChanged: () => Promise<void>;
+  /** may something be written? Without room nothing is begun */
+  hasRoom: () => boolean;
 }
 
 /** Starts and stops what a site does by itself. */
@@ -45,7 +47,8 @@ export class Schedules {
 
   start(): void {
     const { tasks, smtp } = this.site;
-    const every = (ms: number, round: () => void): void => void this.timers.push(setInterval(round, ms).unref());
+    const every = (ms: number, round: () => void): void =>
+      void this.timers.push(setInterval(() => this.site.hasRoom() && round(), ms).unref());
     if (smtp) every(MAIL_EVERY, () => this.sendMail(smtp));
     every(HOUR, () => this.hourly());
     every(VALIDATION_EVERY, () => this.validate());

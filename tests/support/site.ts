@@ -40,6 +40,7 @@ export function siteOf(
     host: () => HOST,
     siteUrl: () => `https://${HOST}`,
     contentRevision,
+    hasRoom: () => true,
     cache,
     contentChanged,
     reloadSettings: async () => undefined,

@@ -42,6 +42,16 @@ export class DeadlineError extends Error {
   override name = 'DeadlineError';
 }
 
+/** The database cannot be had at the moment: its thread ended, or could not be started. It is tried again by later questions. */
+export class UnavailableError extends Error {
+  override name = 'UnavailableError';
+}
+
+/** After the database could not be opened, questions fail at once for so long before it is tried again, in milliseconds. */
+const OPEN_AGAIN_MS = 1_000;
+/** After these the database has ended, whatever it still says (PostgreSQL's severities). */
+const ENDED = new Set(['PANIC', 'FATAL']);
+
 /** A query of the embedded database that takes longer is ended with its thread. */
 export const QUERY_DEADLINE_MS = 30_000;
 
@@ -54,6 +64,7 @@ export class EmbeddedDatabase {
   #turn: Promise<unknown> = Promise.resolve();
   #inside = new AsyncLocalStorage<true>();
   #closed = false;
+  #failed: { at: number; error: Error } | undefined;
 
   constructor(
     private readonly folder: string,
@@ -66,32 +77,49 @@ export class EmbeddedDatabase {
   }
 
   #ready(): Promise<void> {
+    if (this.#failed && performance.now() - this.#failed.at < OPEN_AGAIN_MS) return Promise.reject(this.#failed.error);
     this.#opening ??= new Promise((resolve, reject) => {
       const worker = new Worker(path.join(this.root, 'src/server/db/pglite-worker.mjs'), { workerData: { folder: this.folder } });
       this.#worker = worker;
+      const fail = (error: Error): void => {
+        const lost = new UnavailableError(`the database could not be opened: ${error.message}`, { cause: error });
+        this.#failed = { at: performance.now(), error: lost };
+        reject(lost);
+        this.#end(worker, lost);
+      };
       worker.on('message', (answer: Answer & { ready?: boolean }) => {
-        if (answer.ready === true) resolve();
-        else if (answer.ready === false) reject(new DatabaseError(answer.failure ?? {}));
-        else this.#settle(answer);
+        if (answer.ready === true) {
+          this.#failed = undefined;
+          resolve();
+        } else if (answer.ready === false) fail(new DatabaseError(answer.failure ?? {}));
+        else this.#settle(worker, answer);
       });
-      worker.on('error', (error) => {
-        reject(error);
-        this.#lose(error);
-      });
+      worker.on('error', fail);
       worker.on('exit', () => {
-        if (this.#worker === worker) this.#lose(new Error('the database thread ended'));
+        const lost = new UnavailableError('the database thread ended');
+        reject(lost);
+        this.#end(worker, lost);
       });
     });
     return this.#opening;
   }
 
-  #settle({ id, value, failure }: Answer): void {
+  /** A thread is given up: everything asked of it fails, and a later question opens a new one. */
+  #end(worker: Worker, error: Error): void {
+    if (this.#worker !== worker) return;
+    this.#lose(error);
+    void worker.terminate();
+  }
+
+  #settle(worker: Worker, { id, value, failure }: Answer): void {
     const waiting = this.#waiting.get(id);
     if (!waiting) return;
     this.#waiting.delete(id);
     clearTimeout(waiting.timer);
     if (failure) waiting.reject(new DatabaseError(failure));
     else waiting.resolve(value);
+    // It says so once and then no more: without its log it cannot go on, and recovers when it is opened again.
+    if (ENDED.has(failure?.severity ?? '')) this.#end(worker, new UnavailableError(`the database ended: ${failure?.message}`));
   }
 
   /** The thread is gone: everything asked of it fails, and the next question opens a new one. */
@@ -111,9 +139,7 @@ export class EmbeddedDatabase {
     const id = this.#next++;
     return new Promise((resolve, reject) => {
       const timer = setTimeout(() => {
-        const worker = this.#worker;
-        this.#lose(new DeadlineError(`a query took longer than ${deadline / 1000} s and was stopped`));
-        void worker?.terminate();
+        if (this.#worker) this.#end(this.#worker, new DeadlineError(`a query took longer than ${deadline / 1000} s and was stopped`));
       }, deadline);
       this.#waiting.set(id, { resolve, reject, timer });
       this.#worker?.postMessage({ id, ...message });

@@ -10,18 +10,29 @@ const LOST_WORDS =
 /** Another transaction came first: a unique name, a serialization failure, a deadlock. The same once more may well go. */
 const AGAIN_STATES = new Set(['23505', '40001', '40P01']);
 
+interface Cause {
+  code?: unknown;
+  message?: unknown;
+  name?: unknown;
+}
 /** An error and what caused it, from the outside in. */
-function* causes(error: unknown): Generator<{ code?: unknown; message?: unknown }> {
-  for (let at = error, depth = 0; at instanceof Error && depth < 5; at = at.cause, depth++)
-    yield at as { code?: unknown; message?: unknown };
+function* causes(error: unknown): Generator<Cause> {
+  for (let at = error, depth = 0; at instanceof Error && depth < 5; at = at.cause, depth++) yield at;
 }
 
 /** Did the connection to the database break, or could none be had? */
 export function isConnectionLost(error: unknown): boolean {
-  for (const { code, message } of causes(error)) {
+  for (const { code, message, name } of causes(error)) {
+    if (name === 'UnavailableError') return true;
     if (typeof code === 'string' && (LOST_STATES.test(code) || LOST_CODES.has(code))) return true;
     if (typeof message === 'string' && LOST_WORDS.test(message)) return true;
   }
+  return false;
+}
+
+/** Was the disk full (SQLSTATE 53100)? */
+export function isDiskFull(error: unknown): boolean {
+  for (const { code } of causes(error)) if (code === '53100' || code === 'ENOSPC') return true;
   return false;
 }
 

@@ -69,6 +69,8 @@ export interface JobSite {
   contentChanged: () => Promise<void>;
   /** where failures of the site’s own are seen */
   tasks?: Tasks;
+  /** may something be written? Jobs wait until then */
+  hasRoom?: () => boolean;
 }
 
 /**
@@ -210,6 +212,7 @@ export class JobRunner {
     let size = LEAST_SIZE;
     const memo = new Map<string, unknown>();
     while (!this.#stopped) {
+      if (this.site.hasRoom?.() === false) throw new Error('the disk is full: jobs wait until there is room');
       const around = { ...(await this.site.jobContext()), memo };
       const outcome = await this.#piece(id, size, around).catch((error: unknown) => this.#fail(id, error));
       if (outcome.changed) await this.site.contentChanged();

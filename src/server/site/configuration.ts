@@ -2,6 +2,7 @@
 import { chmodSync, existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { randomBytes } from 'node:crypto';
 import path from 'node:path';
+import { Problem } from '../problem';
 import { frozenNow } from './clock';
 
 /** Names and values of a process's environment. */
@@ -40,6 +41,9 @@ export function readConfiguration(env: Environment): Configuration {
   };
 }
 
+/** A secret has at least so many characters. */
+const LEAST_SECRET = 32;
+
 /**
  * What signs cookies and receipts: made once and kept in the data folder, readable by its owner only. Asked for by whoever holds the folder's lock,
  * so that of two that start at once only one makes it.
@@ -49,5 +53,12 @@ export function readSecret(folder: string, env: Environment): string {
   const file = path.join(folder, 'secret');
   if (!existsSync(file)) writeFileSync(file, randomBytes(48).toString('base64url'), { mode: 0o600 });
   chmodSync(file, 0o600);
-  return readFileSync(file, 'utf8').trim();
+  const secret = readFileSync(file, 'utf8').trim();
+  // An empty one would sign everything alike, and a new one would end all sessions and receipts without a word.
+  if (secret.length < LEAST_SECRET)
+    throw new Problem(
+      'conflict',
+      `The file ${file} is empty or cut off. Put it back from a backup; or remove it, and a new one is made: everybody then signs in again, and links in mails sent before no longer work.`,
+    );
+  return secret;
 }
