@@ -58,11 +58,11 @@ export async function openDatabase(options: {
     await migrate(db, { migrationsFolder });
     const close = async (): Promise<void> => {
       await embedded.close();
-      unlock();
+      await unlock();
     };
     return { db: db as unknown as Db, close };
   } catch (error) {
-    unlock();
+    await unlock();
     throw error;
   }
 }

@@ -1,5 +1,5 @@
-import { fork } from 'node:child_process';
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { execFileSync, fork, spawnSync } from 'node:child_process';
+import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { sql } from 'drizzle-orm';
@@ -8,6 +8,8 @@ import { openDatabase } from './client';
 import { FolderInUseError } from './lock';
 import { setting } from './schema';
 
+/** May this process make a network namespace? */
+const canUnshare = spawnSync('unshare', ['--net', 'true']).status === 0 && spawnSync('flock', ['--version']).status === 0;
 const root = process.cwd();
 const folder = mkdtempSync(path.join(tmpdir(), 'almanac-db-'));
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
@@ -73,5 +75,27 @@ describe('the embedded database', () => {
     const [found] = await rows(db, sql`select count(*)::int as n from acknowledged where n <= ${last}`);
     expect(found?.n).toBe(last + 1);
     await close();
+  });
+
+  it.skipIf(!canUnshare)('is locked to one process in other network namespaces too, as containers with one volume are', async () => {
+    const own = mkdtempSync(path.join(tmpdir(), 'almanac-ns-'));
+    const first = await openDatabase({ folder: own, root });
+    mkdirSync('.cache', { recursive: true });
+    // Beside the project's settings, so that its names of folders are known.
+    const script = path.resolve(`.cache/second-${process.pid}.mts`);
+    writeFileSync(
+      script,
+      `import { openDatabase } from ${JSON.stringify(path.resolve('src/server/db/client.ts'))};
+try { await (await openDatabase({ folder: ${JSON.stringify(own)}, root: ${JSON.stringify(root)} })).close(); console.log('opened'); }
+catch (error) { console.log((error as Error).name); }
+process.exit(0);`,
+    );
+    const second = (): string =>
+      execFileSync('unshare', ['--net', 'node_modules/.bin/tsx', script], { encoding: 'utf8', stdio: ['ignore', 'pipe', 'ignore'] });
+    expect(second()).toContain('FolderInUseError');
+    await first.close();
+    expect(second()).toContain('opened');
+    rmSync(own, { recursive: true });
+    rmSync(script);
   });
 });
