@@ -25,7 +25,7 @@ const MAX_BODY = 1024 * 1024;
 const MAX_UPLOAD = 22 * 1024 * 1024;
 const BUILD = import.meta.env.BUILD_ID ?? String(Date.now());
 /** Pages whose content depends on more than the content's revision and the day, and pictures, which say themselves how long they keep. */
-const NOT_KEPT = /^\/(fr\/)?(desk|api|add|receipt|empty|picture)(\/|$)/;
+const NOT_KEPT = /^\/(fr\/)?(desk|api|add|receipt|empty|picture|healthz|readyz)(\/|$)/;
 
 /** Developers' pages are reloaded by scripts of their own. */
 const INLINE_SCRIPTS = import.meta.env.DEV ? "'unsafe-inline'" : (import.meta.env.INLINE_SCRIPTS as string);

@@ -2,17 +2,19 @@
  * Measurements as ratios against named baselines, all in one run: machines differ, ratios less so. Each prints
  * `NAME: VALUE (goal OP VALUE)`; --json prints the same as JSON; a name runs that one alone.
  */
-import { spawn } from 'node:child_process';
+import { type ChildProcess, spawn } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import http from 'node:http';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import autocannon from 'autocannon';
 import { sql } from 'drizzle-orm';
 import { dayOf, isoDay, monthNumberOf, isoMonth } from '@/core/day/day';
 import type { ListingContent } from '@/core/listing/content';
 import { emptyContent } from '@/core/listing/fields';
 import { rule } from '@/core/recurrence/model';
-import type { StoredRecurrencePart } from '@/core/recurrence/stored';
+import { firstFittingDay } from '@/core/recurrence/days';
+import { partFrom, type StoredRecurrencePart } from '@/core/recurrence/stored';
 import { SITE_ACTOR } from '@/server/accounts/roles';
 import { makeFallback, saveCategory } from '@/server/categories/write';
 import { type Db, openDatabase } from '@/server/db/client';
@@ -107,6 +109,8 @@ function benchContent(i: number, categoryId: string, venueId: string): ListingCo
   if (kind === 0) Object.assign(recurrencePart, { rule: rule('weekly'), limit: { kind: 'count', count: 26 } });
   if (kind === 1)
     Object.assign(recurrencePart, { rule: rule('monthly', { byDay: [{ weekday: 5, nth: 2 }] }), limit: { kind: 'count', count: 12 } });
+  // Proof lets no rule out whose first date it does not name.
+  recurrencePart.start = isoDay(firstFittingDay(partFrom(recurrencePart)) ?? TODAY) + start.slice(10);
   return {
     ...emptyContent(),
     title: `Evening on the quay number ${i}`,
@@ -201,9 +205,10 @@ function get(
   });
 }
 
-async function pages(folder: string): Promise<void> {
+async function pages(folder: string, measured: (base: string, server: ChildProcess) => Promise<void>): Promise<void> {
   const port = 4397;
-  const server = spawn('node', ['dist/cli/main.mjs', 'serve', '--demo'], {
+  const probe = path.resolve('tests/bench/lag-probe.mjs');
+  const server = spawn('node', ['--import', probe, 'dist/cli/main.mjs', 'serve', '--demo'], {
     env: { ...process.env, PORT: String(port), ALMANAC_DATA: folder, ALMANAC_NOW: '2027-03-17T09:00' },
     stdio: ['ignore', 'pipe', 'inherit'],
   });
@@ -212,7 +217,7 @@ async function pages(folder: string): Promise<void> {
     server.on('exit', () => reject(new Error('the server did not start; is it built?')));
   });
   try {
-    await measurePages(`http://127.0.0.1:${port}`);
+    await measured(`http://127.0.0.1:${port}`, server);
   } finally {
     const ended = new Promise((resolve) => server.on('exit', resolve));
     server.kill('SIGTERM');
@@ -227,22 +232,76 @@ async function measurePages(base: string): Promise<void> {
     await get(month);
     await get(`${base}/empty`);
   }
-  const times = { empty: [] as number[], month: [] as number[], kept: [] as number[] };
-  // In turn, so that a slow moment of the machine meets all three.
+  const times = { empty: [] as number[], fresh: [] as number[], kept: [] as number[], same: [] as number[] };
+  // In turn, so that a slow moment of the machine meets all four.
   for (let i = 0; i < 150; i++) {
     times.empty.push((await get(`${base}/empty`)).ms);
-    times.month.push((await get(month)).ms);
-    const kept = await get(month, { 'if-none-match': first.etag ?? '' });
-    if (kept.status !== 304) throw new Error(`the good copy was answered with ${kept.status}`);
-    times.kept.push(kept.ms);
+    // An address that nobody asked for yet: the page is made.
+    times.fresh.push((await get(`${month}?fresh=${i}`)).ms);
+    times.kept.push((await get(month)).ms);
+    const same = await get(month, { 'if-none-match': first.etag ?? '' });
+    if (same.status !== 304) throw new Error(`the good copy was answered with ${same.status}`);
+    times.same.push(same.ms);
   }
   const dates = /(\d[\d,]*) dates? in/.exec(await (await fetch(month)).text())?.[1];
   if (!json)
     console.log(
       `# the month page has ${dates} dates, ${(first.size / 1024).toFixed(0)} kB; an empty page takes ${median(times.empty).toFixed(2)} ms`,
     );
-  report('month page with 2,000 listings, rendered, p50 against an empty page', median(times.month) / median(times.empty), '<', 12);
-  report('month page, the reader’s copy still good (304), p50 against an empty page', median(times.kept) / median(times.empty), '<', 1.5);
+  const empty = median(times.empty);
+  report('month page with 2,000 listings, made anew, p50 against an empty page', median(times.fresh) / empty, '<', 12);
+  report('month page, kept, p50 against an empty page', median(times.kept) / empty, '<', 1.6);
+  report('month page, the reader’s copy still good (304), p50 against an empty page', median(times.same) / empty, '<', 1.5);
+}
+
+/** Many readers at once, against an empty page of the same server. */
+async function load(base: string, server: ChildProcess): Promise<void> {
+  const month = `${base}/month/${isoMonth(monthNumberOf(TODAY) + 3)}`;
+  let fresh = 0;
+  const freshAddress = (request: autocannon.Request): autocannon.Request => ({ ...request, path: `/month/2027-06?load=${fresh++}` });
+  for (const connections of [20, 100]) {
+    const against = { url: base, connections, duration: 6 };
+    const run = async (options: Partial<autocannon.Options>) => {
+      const result = await autocannon({ ...against, ...options });
+      if (result.errors || result.non2xx) throw new Error(`${result.errors} errors, ${result.non2xx} answers that were none`);
+      return result;
+    };
+    const empty = await run({ url: `${base}/empty` });
+    const kept = await run({ url: month });
+    const made = await run({ requests: [{ setupRequest: freshAddress }] });
+    if (!json)
+      console.log(
+        `# ${connections} connections: an empty page ${empty.requests.mean.toFixed(0)} times a second, a kept month ${kept.requests.mean.toFixed(0)}, one made anew ${made.requests.mean.toFixed(0)}`,
+      );
+    report(`kept pages a second at ${connections} connections, against an empty page`, kept.requests.mean / empty.requests.mean, '>=', 0.5);
+    report(
+      `pages made anew a second at ${connections} connections, against an empty page`,
+      made.requests.mean / empty.requests.mean,
+      '>=',
+      0.12,
+    );
+    report(`kept pages at ${connections} connections, p99 against p50`, kept.latency.p99 / Math.max(1, kept.latency.p50), '<', 10);
+  }
+  const lags = lagsOf(server);
+  server.kill('SIGUSR2');
+  await lags();
+  const feed = await get(`${base}/feed.ics?kind=`);
+  server.kill('SIGUSR2');
+  const lag = await lags();
+  const again: number[] = [];
+  for (let i = 0; i < 20; i++) again.push((await get(`${base}/feed.ics?kind=`)).ms);
+  if (!json) console.log(`# the whole feed has ${(feed.size / 1024 / 1024).toFixed(1)} MB and is made in ${feed.ms.toFixed(0)} ms`);
+  report('the event loop’s longest delay while the whole feed is made, in ms', lag.max, '<', 50);
+}
+
+/** What the probe says of the event loop, each time it is asked. */
+function lagsOf(server: ChildProcess): () => Promise<{ max: number }> {
+  const lines: string[] = [];
+  server.stdout?.on('data', (text: Buffer) => lines.push(...(String(text).match(/LAG \{.*\}/g) ?? [])));
+  return async () => {
+    while (!lines.length) await new Promise((done) => setTimeout(done, 20));
+    return JSON.parse((lines.shift() ?? '').slice(4)) as { max: number };
+  };
 }
 
 /** What happens while somebody types, and with many listings at once. */
@@ -323,11 +382,12 @@ if (!only || only === 'jobs') await jobs();
 if (!only || only === 'words') words();
 if (!only || only === 'desk') await desk();
 if (!only || only === 'pictures') await pictures();
-if (!only || only === 'writing' || only === 'pages') {
+if (!only || ['writing', 'pages', 'load'].includes(only)) {
   const folder = mkdtempSync(path.join(tmpdir(), 'almanac-bench-'));
   try {
     await writing(folder);
-    if (!only || only === 'pages') await pages(folder);
+    if (!only || only === 'pages') await pages(folder, measurePages);
+    if (!only || only === 'load') await pages(folder, load);
   } finally {
     rmSync(folder, { recursive: true, force: true });
   }

@@ -1,7 +1,7 @@
 import ICAL from 'ical.js';
 import { describe, expect, it } from 'vitest';
 import { demoListings } from '#demo/listings';
-import { generateRule, generatePart, random, seedOf } from '../../../tests/support/generate';
+import { between, generateRule, generatePart, pick, random, rounds, seedOf } from '../../../tests/support/generate';
 import { dayOf, isoDay, parseIsoDay, ymdOf } from '../day/day';
 import { isoTime, isoDateTime, parseIsoDateTime, type PlainDateTime } from '../day/plain-date-time';
 import { expand } from '../recurrence/expand';
@@ -198,6 +198,26 @@ describe('iCalendar out', () => {
     );
     expect(text.match(/^END:VCALENDAR\r\n/gm)).toHaveLength(1);
     expect(new ICAL.Component(ICAL.parse(text)).getAllSubcomponents('vevent')).toHaveLength(1);
+  });
+
+  it('folds as a slow reading of the standard does, whatever the characters', () => {
+    const encoder = new TextEncoder();
+    const slow = (line: string): string => {
+      const parts = [''];
+      for (const character of line) {
+        const part = `${parts.at(-1)}${character}`;
+        if (encoder.encode(part).length > (parts.length > 1 ? 74 : 75)) parts.push(character);
+        else parts[parts.length - 1] = part;
+      }
+      return parts.join('\r\n ');
+    };
+    const r = random(seedOf());
+    for (let i = 0; i < rounds(600); i++) {
+      const line = Array.from({ length: between(r, 0, 260) }, () => pick(r, ['a', ' ', ';', 'é', '–', '🐦', 'ﬁ', '\u0301', '\ud800'])).join(
+        '',
+      );
+      expect(fold(line)).toBe(slow(line));
+    }
   });
 
   it('folds without cutting a character', () => {

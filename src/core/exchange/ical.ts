@@ -348,24 +348,34 @@ function parameter(text: string): string {
   return `"${plain.replace(/\^/g, '^^').replace(/"/g, "^'")}"`;
 }
 
+/** How many octets a character has in UTF-8; a half of a pair by itself is written as U+FFFD, which has three. */
+function octetsOf(character: string): number {
+  const point = character.codePointAt(0) ?? 0;
+  if (point < 0x80) return 1;
+  if (point < 0x800) return 2;
+  return point < 0x10000 ? 3 : 4;
+}
+
 /** Folds a content line at 75 octets without cutting a character (RFC 5545 3.1). */
 export function fold(line: string): string {
-  const encoder = new TextEncoder();
-  if (line.length <= 75 && encoder.encode(line).length <= 75) return line;
+  // No character has more octets than three a unit of the string.
+  if (line.length <= 25) return line;
   const parts: string[] = [];
-  let part = '';
+  let from = 0;
+  let at = 0;
   let octets = 0;
   for (const character of line) {
-    const size = encoder.encode(character).length;
+    const size = octetsOf(character);
     // A continuation line begins with a space, which counts.
     if (octets + size > (parts.length ? 74 : 75)) {
-      parts.push(part);
-      part = '';
+      parts.push(line.slice(from, at));
+      from = at;
       octets = 0;
     }
-    part += character;
+    at += character.length;
     octets += size;
   }
-  parts.push(part);
+  if (!parts.length) return line;
+  parts.push(line.slice(from));
   return parts.join('\r\n ');
 }

@@ -31,6 +31,8 @@ export const ACCESS: Record<string, Who> = {
   '/feed.ics': 'anyone',
   '/sitemap.xml': 'anyone',
   '/robots.txt': 'anyone',
+  '/healthz': 'anyone',
+  '/readyz': 'anyone',
   '/chart.json': 'anyone',
   '/picture/[id]/[width]': 'anyone',
   '/picture/[id]/[version]/[file]': 'anyone',

@@ -126,7 +126,7 @@ export function icalResponse(text: string, fileName?: string): Response {
 const FEED_PAST = 31;
 
 /** So many listings are read at once: a long feed leaves readers their turns at the database and the thread. */
-const AT_ONCE = 100;
+const AT_ONCE = 50;
 
 /** For whom a feed is. */
 interface FeedReader {
