@@ -156,7 +156,7 @@ function checkArguments(command: string, positionals: readonly string[], flags: 
 interface Report {
   listings: number;
   dates: number;
-  differed: { address: string; missing: number; surplus: number }[];
+  differed: { slug: string; missing: number; surplus: number }[];
   submissions: number;
   pictures: number;
 }
@@ -172,7 +172,7 @@ async function ask(command: string, say: (result: Report) => void): Promise<void
 
 async function rebuild(): Promise<void> {
   await ask('rebuild', ({ listings, dates, differed }) => {
-    for (const d of differed) console.log(`${d.address}: ${d.missing} missing, ${d.surplus} surplus`);
+    for (const d of differed) console.log(`${d.slug}: ${d.missing} missing, ${d.surplus} surplus`);
     console.log(`${listings} listings, ${dates} dates, ${differed.length} differed.`);
   });
 }

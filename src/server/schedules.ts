@@ -1,6 +1,6 @@
 /** What a site does by itself, again and again. A failure is logged and seen on the health page, and the next round tries again. */
 import type { Db } from './db/client';
-import { countListings, isHorizonOld, startRebuild } from './dates/rebuild';
+import { countListings, startRebuild, whyRebuild } from './dates/rebuild';
 import type { Tasks } from './health/tasks';
 import type { JobRunner } from './jobs/runner';
 import { keepTimes } from './listings/publication-times';
@@ -107,9 +107,10 @@ export class Schedules {
 
   private async keepHorizon(): Promise<void> {
     const { db, now, settings, jobs } = this.site;
-    if (!(await isHorizonOld(db, settings(), now()))) return;
+    const why = await whyRebuild(db, settings(), now());
+    if (!why) return;
     const total = await countListings(db);
-    await db.transaction((tx) => startRebuild(tx, 'horizon', total, now()));
+    await db.transaction((tx) => startRebuild(tx, 'horizon', total, now(), why));
     jobs.wake();
   }
 

@@ -45,6 +45,21 @@ const textOf = (row: IndexRow): string =>
     row.public,
   ]);
 
+/** Which rules of time zones this process has (IANA's release, 2026a); part of what the index was made with. */
+export const zoneRules = (): string => process.versions.tz ?? '';
+
+/** Is a row the same date by the wall clock, whatever instants it has? */
+const sameByWall = (a: IndexRow, b: IndexRow): boolean => textOf({ ...a, starts_at: b.starts_at, ends_at: b.ends_at }) === textOf(b);
+
+/** What is over keeps the instants at which it was: new rules of a zone say what will be, and are at times corrected backwards. */
+function withPastInstants(rows: IndexRow[], kept: readonly IndexRow[], today: number): IndexRow[] {
+  const before = new Map(kept.map((row) => [row.original, row]));
+  return rows.map((row) => {
+    const there = row.last_day < today ? before.get(row.original) : undefined;
+    return there && sameByWall(row, there) ? there : row;
+  });
+}
+
 /** So many listings whose rows differed are named. */
 const MOST_NAMED = 500;
 
@@ -95,8 +110,9 @@ async function rebuildSome(tx: Db, input: SomeInput, report: RebuildReport): Pro
   const parts = worker.run({ task: 'expand', listings, settings, horizon: horizonOf(now.day, settings.horizonMonths) });
   for await (const part of parts) {
     for (const { listingId, rows: unnamed } of part.part === 'rows' ? part.rows : []) {
-      const rows = withKeptIds(unnamed, names.get(listingId) ?? []);
-      const [should, is] = [new Set(rows.map(textOf)), new Set((keptOf.get(listingId) ?? []).map(textOf))];
+      const there = keptOf.get(listingId) ?? [];
+      const rows = withPastInstants(withKeptIds(unnamed, names.get(listingId) ?? []), there, now.day);
+      const [should, is] = [new Set(rows.map(textOf)), new Set(there.map(textOf))];
       const missing = [...should].filter((text) => !is.has(text)).length;
       const surplus = [...is].filter((text) => !should.has(text)).length;
       report.listings++;
@@ -113,8 +129,15 @@ async function rebuildSome(tx: Db, input: SomeInput, report: RebuildReport): Pro
   return ids.at(-1);
 }
 
+/** Up to which day the index was made, and by which rules of time zones (unknown in format 1). */
+interface KeptHorizon {
+  format: 2;
+  day: number;
+  zones: string;
+}
+
 async function rememberHorizon(tx: Db, settings: SiteSettings, now: Now): Promise<void> {
-  const value = { format: 1 as const, day: horizonOf(now.day, settings.horizonMonths) };
+  const value: KeptHorizon = { format: 2, day: horizonOf(now.day, settings.horizonMonths), zones: zoneRules() };
   await tx.insert(setting).values({ key: 'horizon', value }).onConflictDoUpdate({ target: setting.key, set: { value } });
 }
 
@@ -138,9 +161,22 @@ export const rebuilding: Work = {
   },
 };
 
+/** Why an index is made anew. */
+export interface RebuildReason {
+  /** the rules of time zones that it was made with, when these have changed */
+  zonesBefore?: string;
+}
+
 /** Begins to make the date index anew as a job, or to bring it up to the horizon; the answer is the job’s id. */
-export function startRebuild(tx: Db, kind: 'rebuild' | 'horizon', total: number, now: Now): Promise<string> {
-  return startJob(tx, { kind, total, input: {}, by: SITE_ACTOR, now });
+export function startRebuild(
+  tx: Db,
+  kind: 'rebuild' | 'horizon',
+  total: number,
+  now: Now,
+  { zonesBefore }: RebuildReason = {},
+): Promise<string> {
+  const zones = zonesBefore === undefined ? {} : { zones: { from: zonesBefore, to: zoneRules() } };
+  return startJob(tx, { kind, total, input: zones, by: SITE_ACTOR, now });
 }
 
 /** How many listings there are, of every stage. */
@@ -149,15 +185,17 @@ export async function countListings(db: Db): Promise<number> {
   return row?.n ?? 0;
 }
 
-/** Does the index end before the horizon, and does nobody work on that? Open-ended listings then miss their last dates. */
-export async function isHorizonOld(db: Db, settings: SiteSettings, now: Now): Promise<boolean> {
-  const [kept] = await db.select().from(setting).where(eq(setting.key, 'horizon'));
-  const day = (kept?.value as { day: number } | undefined)?.day;
-  if (day === horizonOf(now.day, settings.horizonMonths)) return false;
+/** Is there a reason to make the index anew, and does nobody work on that? Undefined when it is as it should be. */
+export async function whyRebuild(db: Db, settings: SiteSettings, now: Now): Promise<RebuildReason | undefined> {
+  const [row] = await db.select().from(setting).where(eq(setting.key, 'horizon'));
+  const kept = row?.value as Partial<KeptHorizon> | undefined;
+  const zonesChanged = kept !== undefined && kept.zones !== zoneRules();
+  if (kept?.day === horizonOf(now.day, settings.horizonMonths) && !zonesChanged) return undefined;
   const open = await db
     .select({ id: job.id })
     .from(job)
     .where(sql`${job.kind} in ('horizon', 'rebuild') and ${job.state} = 'running'`)
     .limit(1);
-  return open.length === 0;
+  if (open.length) return undefined;
+  return zonesChanged ? { zonesBefore: kept.zones ?? '' } : {};
 }

@@ -2,7 +2,7 @@
 import { and, desc, gt, inArray, isNull, sql } from 'drizzle-orm';
 import type { Db } from '../db/client';
 import { queryRows } from '../db/json-rows';
-import { job, outbox } from '../db/schema';
+import { job, listing, outbox } from '../db/schema';
 import { MAX_TRIES } from '../mail/outbox';
 
 const WEEK_MS = 7 * 86_400_000;
@@ -14,6 +14,8 @@ export interface SiteHealth {
   /** jobs of the last seven days that did not end well, the latest first */
   failedJobs: { id: string; kind: string; said: string; at: Date }[];
   running: number;
+  /** listings whose dates to come have moved since the rules of a time zone changed, in the last ninety days; null = none */
+  zones: { from: string; to: string; at: Date; listings: { id: string; title: string; slug: string }[] } | null;
   database: { version: string; bytes: number };
 }
 
@@ -38,10 +40,33 @@ export async function readHealth(db: Db, now: Date): Promise<SiteHealth> {
     db,
     sql`select current_setting('server_version') as version, pg_database_size(current_database()) as bytes`,
   );
+  const zones = await readZones(db, now);
   return {
+    zones,
     mails: { waiting: (mails?.all ?? 0) - (mails?.givenUp ?? 0), givenUp: mails?.givenUp ?? 0 },
     failedJobs,
     running: running?.n ?? 0,
     database: { version: database?.version ?? '', bytes: Number(database?.bytes ?? 0) },
   };
+}
+
+const ZONES_TOLD_MS = 90 * 86_400_000;
+
+/** What the last change of the rules of time zones moved. */
+async function readZones(db: Db, now: Date): Promise<SiteHealth['zones']> {
+  const changed = sql`${job.input} ? 'zones' and jsonb_array_length(coalesce(${job.input} -> 'differed', '[]')) > 0`;
+  const [row] = await db
+    .select({ input: job.input, at: job.changedAt })
+    .from(job)
+    .where(and(changed, gt(job.changedAt, new Date(now.getTime() - ZONES_TOLD_MS))))
+    .orderBy(desc(job.changedAt))
+    .limit(1);
+  if (!row?.input.zones) return null;
+  const slugs = (row.input.differed ?? []).map((one) => one.slug);
+  const listings = await db
+    .select({ id: listing.id, title: listing.title, slug: listing.slug })
+    .from(listing)
+    .where(inArray(listing.slug, slugs))
+    .orderBy(listing.title);
+  return { ...row.input.zones, at: row.at, listings };
 }

@@ -1,14 +1,15 @@
-import { eq } from 'drizzle-orm';
+import { eq, sql } from 'drizzle-orm';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { change, choir, EDITOR, freshDb, inTx, NOW, type Places, SETTINGS, seedPlaces } from '../../../tests/support/db';
 import { problem } from '../../../tests/support/problem';
 import { siteOf } from '../../../tests/support/site';
 import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';
-import { audit, listing, occurrence, published, user, version } from '../db/schema';
+import { readHealth } from '../health/read';
+import { audit, listing, occurrence, published, setting, user, version } from '../db/schema';
 import { findPublished } from '../public/listing';
-import { insertRows } from '../dates/date-index';
-import { isHorizonOld, rebuildIndex, startRebuild } from '../dates/rebuild';
+import { horizonOf, insertRows } from '../dates/date-index';
+import { rebuildIndex, startRebuild, whyRebuild, zoneRules } from '../dates/rebuild';
 import { changeSlug, createListing, moveToStage, publishListing, saveListing } from './write';
 
 let db: Db;
@@ -80,18 +81,50 @@ describe('a listing and its dates', () => {
     const row = await publish(await make({ recurrence: open }));
     const before = await dates(row.id);
     await rebuildIndex(db, SETTINGS, NOW);
-    expect(await isHorizonOld(db, SETTINGS, NOW)).toBe(false);
+    expect(await whyRebuild(db, SETTINGS, NOW)).toBeUndefined();
     const later = { ...NOW, day: NOW.day + 31 };
-    expect(await isHorizonOld(db, SETTINGS, later)).toBe(true);
+    expect(await whyRebuild(db, SETTINGS, later)).toEqual({});
     const id = await inTx(db, (tx) => startRebuild(tx, 'horizon', 1, later));
     // Somebody works on it already.
-    expect(await isHorizonOld(db, SETTINGS, later)).toBe(false);
+    expect(await whyRebuild(db, SETTINGS, later)).toBeUndefined();
     expect(await siteOf(db, { now: later }).jobs.wait(id, 20_000)).toMatchObject({ state: 'done', done: 1, input: { changed: 1 } });
     const after = await dates(row.id);
     expect(after.length - before.length).toBeGreaterThanOrEqual(4);
     expect(after.slice(0, before.length)).toEqual(before);
-    expect(await isHorizonOld(db, SETTINGS, later)).toBe(false);
+    expect(await whyRebuild(db, SETTINGS, later)).toBeUndefined();
     expect((await rebuildIndex(db, SETTINGS, later)).differed).toEqual([]);
+  });
+
+  it('follow new rules of a time zone where they are to come, and stay as they were where they are over', async () => {
+    const row = await publish(await make());
+    const far = { ...NOW, day: NOW.day + 20 };
+    await rebuildIndex(db, SETTINGS, far);
+    const right = await dates(row.id);
+    // As the index is when other rules made it: an hour off, all of it.
+    await db.execute(sql`update occurrence set starts_at = starts_at + interval '1 hour', ends_at = ends_at + interval '1 hour'`);
+    await db
+      .update(setting)
+      .set({ value: { format: 2, day: horizonOf(far.day, SETTINGS.horizonMonths), zones: '2019a' } })
+      .where(eq(setting.key, 'horizon'));
+    const why = await whyRebuild(db, SETTINGS, far);
+    expect(why).toEqual({ zonesBefore: '2019a' });
+    const id = await inTx(db, (tx) => startRebuild(tx, 'horizon', 1, far, why));
+    const done = await siteOf(db, { now: far }).jobs.wait(id, 20_000);
+    expect(done).toMatchObject({
+      state: 'done',
+      input: { zones: { from: '2019a', to: zoneRules() }, differed: [{ slug: 'harbour-choir' }] },
+    });
+    const after = await dates(row.id);
+    const over = right.filter((date) => date.lastDay < far.day).length;
+    expect(over).toBeGreaterThan(0);
+    expect(after.slice(over)).toEqual(right.slice(over));
+    for (const [i, date] of after.slice(0, over).entries())
+      expect(new Date(date.startsAt).getTime() - new Date(right[i]?.startsAt ?? 0).getTime()).toBe(3_600_000);
+    expect(await whyRebuild(db, SETTINGS, far)).toBeUndefined();
+    expect((await readHealth(db, new Date(far.ms))).zones).toMatchObject({
+      from: '2019a',
+      listings: [{ slug: 'harbour-choir', title: 'Harbour Choir' }],
+    });
   });
 
   it('are all undone when anything in the transaction fails', async () => {

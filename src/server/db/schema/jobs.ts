@@ -23,6 +23,8 @@ export interface JobInput {
   /** titles that stayed drafts, or as they were, and why; the first of many */
   kept?: { title: string; reason: string }[];
   differed?: { slug: string; missing: number; surplus: number }[];
+  /** the rules of time zones that dates were made with, and those they are made with now; `from` is empty when nobody noted them */
+  zones?: { from: string; to: string };
 }
 /** Work in the background: in short pieces, counted, ended by whoever asks. */
 export const job = pgTable(

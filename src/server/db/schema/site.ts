@@ -9,7 +9,16 @@ import { at } from './column-types';
 /** What a site is set to, one JSON value with a format number. */
 export const setting = pgTable('setting', {
   key: text('key').primaryKey(),
-  value: jsonb('value').$type<SiteSettings | Chart | Gazetteer | { format: 1; day: number } | { format: 1; host: string }>().notNull(),
+  value: jsonb('value')
+    .$type<
+      | SiteSettings
+      | Chart
+      | Gazetteer
+      | { format: 1; day: number }
+      | { format: 2; day: number; zones: string }
+      | { format: 1; host: string }
+    >()
+    .notNull(),
   revision: integer('revision').notNull().default(1),
 });
 
