@@ -3,7 +3,7 @@ import { randomBytes } from 'node:crypto';
 import { DeadlineError } from './db/embedded';
 import { BrokenFolderError } from './db/client';
 import { FolderInUseError } from './db/lock';
-import { isConnectionLost, isDiskFull } from './db/lost';
+import { isAskerGone, isConnectionLost, isDiskFull } from './db/lost';
 import { log } from './health/log';
 import { invalid, Problem, problemIn } from './problem';
 import { serverWords } from '@/words/desk';
@@ -13,6 +13,7 @@ const w = serverWords.explain;
 /** What a reader may know of any error: a Problem as it is, anything else as a number to quote. */
 export function explain(error: unknown): Problem {
   if (error instanceof Problem) return error;
+  if (isAskerGone(error)) return new Problem('malformed', w.endedEarly());
   const busy = error instanceof DeadlineError || (error as { cause?: unknown })?.cause instanceof DeadlineError;
   if (busy) return new Problem('busy', w.thatTookTooLong());
   if (isDiskFull(error)) {

@@ -20,8 +20,13 @@ function* causes(error: unknown): Generator<Cause> {
   for (let at = error, depth = 0; at instanceof Error && depth < 5; at = at.cause, depth++) yield at;
 }
 
+/** Did whoever asked go away before all of their request had come (Node's word for it)? Nobody reads the answer then. */
+export const isAskerGone = (error: unknown): boolean =>
+  error instanceof Error && error.message === 'aborted' && (error as { code?: unknown }).code === 'ECONNRESET';
+
 /** Did the connection to the database break, or could none be had? */
 export function isConnectionLost(error: unknown): boolean {
+  if (isAskerGone(error)) return false;
   for (const { code, message, name } of causes(error)) {
     if (name === 'UnavailableError') return true;
     if (typeof code === 'string' && (LOST_STATES.test(code) || LOST_CODES.has(code))) return true;
