@@ -72,6 +72,7 @@ await Promise.all([
   check('Types', bin('astro'), ['check', '--minimumFailingSeverity', 'error']).then(() =>
     check('Linter', bin('biome'), ['check', '--error-on-warnings', '.']),
   ),
+  check('Licences', 'node', ['scripts/licences.mjs', '--check']),
 ]);
 suite(
   'Unit tests',

@@ -1,7 +1,8 @@
 /** What happens to every request: who asks, may they, is their copy still good, and the headers that guard readers. */
 import { isKept } from '@/server/http/etag';
 import { finished } from '@/server/http/finished';
-import { KeptPages, responseOf } from '@/server/http/kept-pages';
+import { responseOf } from '@/server/http/kept-pages';
+import { metricsOf, pagesOf } from '@/server/http/metrics';
 import { createHash } from 'node:crypto';
 import type { APIContext } from 'astro';
 import { defineMiddleware } from 'astro:middleware';
@@ -25,7 +26,7 @@ const MAX_BODY = 1024 * 1024;
 const MAX_UPLOAD = 22 * 1024 * 1024;
 const BUILD = import.meta.env.BUILD_ID ?? String(Date.now());
 /** Pages whose content depends on more than the content's revision and the day, and pictures, which say themselves how long they keep. */
-const NOT_KEPT = /^\/(fr\/)?(desk|api|add|receipt|empty|picture|healthz|readyz)(\/|$)/;
+const NOT_KEPT = /^\/(fr\/)?(desk|api|add|receipt|empty|picture|healthz|readyz|metrics)(\/|$)/;
 
 /** Developers' pages are reloaded by scripts of their own. */
 const INLINE_SCRIPTS = import.meta.env.DEV ? "'unsafe-inline'" : (import.meta.env.INLINE_SCRIPTS as string);
@@ -33,11 +34,14 @@ const INLINE_SCRIPTS = import.meta.env.DEV ? "'unsafe-inline'" : (import.meta.en
 const FRENCH = /^\/fr(?=\/|$)/;
 
 export const onRequest = defineMiddleware(async (context, next) => {
-  try {
-    return await handle(context, next);
-  } catch (error) {
-    return answerError(context, error);
-  }
+  // A page that is handed on to another one is one request.
+  const outermost = !context.locals.handedOn;
+  const began = performance.now();
+  const response = await handle(context, next).catch((error: unknown) => answerError(context, error));
+  const { rt } = context.locals;
+  if (rt && outermost)
+    metricsOf(rt).answered(context.routePattern, context.request.method, response.status, (performance.now() - began) / 1000);
+  return response;
 });
 
 async function handle(context: APIContext, next: () => Promise<Response>): Promise<Response> {
@@ -82,9 +86,8 @@ async function handle(context: APIContext, next: () => Promise<Response>): Promi
 /** A page that is the same for everybody: as it was made for whoever asked first. */
 async function kept({ request, url, locals }: APIContext, etag: string, next: () => Promise<Response>): Promise<Response> {
   const { rt } = locals;
-  const pages = rt.cache.keep('pages', () => new KeptPages());
   const address = rt.siteUrl() + url.pathname + url.search;
-  const page = await pages.answer({ address, etag, make: async () => finished(await next()) });
+  const page = await pagesOf(rt).answer({ address, etag, make: async () => finished(await next()) });
   const response = await responseOf(page, request.headers.get('accept-encoding'));
   // For a moment under load it may be the one before: then it says so by its own tag.
   if (response.status === 200) for (const [name, value] of Object.entries(keptHeaders(page.etag))) response.headers.set(name, value);

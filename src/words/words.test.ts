@@ -99,6 +99,7 @@ const OTHER_WORDS = [
   'src/server/archive/',
   'src/server/db/schema/',
   'src/server/site/configuration.ts',
+  'src/server/http/metrics.ts',
   'src/server/exchange/operator.ts',
   'src/server/exchange/export.ts',
   'src/server/site/settings.ts',

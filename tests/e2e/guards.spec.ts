@@ -239,3 +239,27 @@ test('pages go out compressed to those who take it, the same in each encoding, h
     if (plain.status() === 200) expect(br.headers().vary, path).toContain('accept-encoding');
   }
 });
+
+test('a monitor on this machine is told how the site is, one elsewhere whether it is ready, and the rest with the operator’s token', async ({
+  request,
+}) => {
+  const token = 'harbour-lamp-harbour-lamp';
+  const served = await serveCopy('monitor', { ALMANAC_BEHIND_PROXY: '1', ALMANAC_METRICS_TOKEN: token });
+  try {
+    const elsewhere = { 'x-forwarded-for': '203.0.113.5' };
+    const ask = (path: string, headers: Record<string, string> = {}) => request.get(served.url + path, { headers });
+    await ask('/month/2027-03');
+    expect(await (await ask('/healthz', elsewhere)).text()).toBe('ok\n');
+    expect(await (await ask('/readyz', elsewhere)).json()).toEqual({ ready: true });
+    expect(await (await ask('/readyz')).json()).toMatchObject({ ready: true, database: 'ok', disk: 'ok' });
+    expect((await ask('/metrics', elsewhere)).status()).toBe(404);
+    expect((await ask('/metrics', { ...elsewhere, authorization: 'Bearer wrong' })).status()).toBe(404);
+    for (const headers of [{}, { ...elsewhere, authorization: `Bearer ${token}` }]) {
+      const text = await (await ask('/metrics', headers)).text();
+      expect(text).toMatch(/^almanac_requests_total\{route="\/\[view\]\/\[at\]",method="GET",status="200"\} \d+$/m);
+      expect(text).toMatch(/^almanac_database_up 1$/m);
+    }
+  } finally {
+    await served.stop();
+  }
+});

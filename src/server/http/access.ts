@@ -33,6 +33,8 @@ export const ACCESS: Record<string, Who> = {
   '/robots.txt': 'anyone',
   '/healthz': 'anyone',
   '/readyz': 'anyone',
+  // Asks itself: this machine, or the operator's token.
+  '/metrics': 'anyone',
   '/chart.json': 'anyone',
   '/picture/[id]/[width]': 'anyone',
   '/picture/[id]/[version]/[file]': 'anyone',

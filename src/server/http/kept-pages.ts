@@ -67,6 +67,11 @@ export class KeptPages {
     return this.#entries.calculatedSize;
   }
 
+  /** How many pages are being made, or wait to be. */
+  get making(): number {
+    return this.#limit.activeCount + this.#limit.pendingCount;
+  }
+
   /** The page in its present state, or for a moment the one before. @throws whatever making it throws, and "busy" when too many wait */
   async answer(asked: Asked): Promise<KeptPage> {
     const { address, etag } = asked;
@@ -79,7 +84,7 @@ export class KeptPages {
       if (old) return old;
       if (making.etag === etag) return making.page;
     }
-    if (this.#limit.activeCount + this.#limit.pendingCount >= AT_ONCE + MOST_WAITING) {
+    if (this.making >= AT_ONCE + MOST_WAITING) {
       if (old) return old;
       throw problemIn('busy', (w) => w.wrong.busy());
     }
