@@ -25,7 +25,7 @@ const KNOWN = [
   'Unicode-DFS-2016',
 ];
 /** What packages that name none in their description have in their licence file, as a person read it. */
-const READ = { suncalc: 'BSD-2-Clause' };
+const READ = { suncalc: 'BSD-2-Clause', 'zod-to-ts': 'MIT' };
 
 const lock = JSON.parse(readFileSync('package-lock.json', 'utf8'));
 
