@@ -128,6 +128,10 @@ const FEED_PAST = 31;
 /** So many listings are read at once: a long feed leaves readers their turns at the database and the thread. */
 const AT_ONCE = 50;
 
+/** Any number of listings: as one value, since a statement takes 65,535 at most. */
+const oneOf = (ids: readonly string[]) =>
+  sql`${published.listingId} in (select value::uuid from json_array_elements_text(${JSON.stringify(ids)}::json))`;
+
 /** For whom a feed is. */
 interface FeedReader {
   language: Language;
@@ -143,9 +147,7 @@ export async function feedText(rt: Runtime, filters: Filters, url: string, { lan
   const today = rt.now().day;
   const horizon = horizonOf(today, settings.horizonMonths);
   const ids = await readListingIds(rt.db, { from: today - FEED_PAST, to: horizon }, filters, reference);
-  const rows = ids.length
-    ? await rt.db.select({ id: published.listingId }).from(published).where(inArray(published.listingId, ids)).orderBy(published.slug)
-    : [];
+  const rows = ids.length ? await rt.db.select({ id: published.listingId }).from(published).where(oneOf(ids)).orderBy(published.slug) : [];
   const file = new IcalFile(horizon);
   for (let at = 0; at < rows.length; at += AT_ONCE) {
     const some = rows.slice(at, at + AT_ONCE).map((row) => row.id);

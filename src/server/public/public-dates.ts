@@ -319,7 +319,7 @@ export async function countComing(db: Db, query: Omit<ComingQuery, 'limit' | 'of
 /** The listings that have a date in a span. */
 export async function readListingIds(db: Db, span: Span, filters: Filters, reference: ReferenceData): Promise<string[]> {
   const where = sql.join([touches(span), ...conditions(filters, reference)], sql` and `);
-  const ids = await jsonRows<{ listing_id: string }>(db, sql`select distinct o.listing_id ${TABLES} where ${where} limit 20000`);
+  const ids = await jsonRows<{ listing_id: string }>(db, sql`select distinct o.listing_id ${TABLES} where ${where}`);
   return ids.map((row) => row.listing_id);
 }
 
