@@ -66,8 +66,9 @@ export class Metrics {
   }
 }
 
-/** A site's measurements and its kept pages, made when they are first asked for. */
+/** A site's measurements, made when they are first asked for. */
 export const metricsOf = ({ cache }: Pick<Runtime, 'cache'>): Metrics => cache.keep('metrics', () => new Metrics());
+/** A site's kept pages, made when they are first asked for. */
 export const pagesOf = ({ cache }: Pick<Runtime, 'cache'>): KeptPages => cache.keep('pages', () => new KeptPages());
 
 const OWN_MACHINE = /^(127\.|::1$|::ffff:127\.)/;
