@@ -47,6 +47,22 @@ describe('the embedded database', () => {
     await again.close();
   });
 
+  it('acknowledges no transaction whose thread ended on the way, whatever was caught within it', async () => {
+    const own = mkdtempSync(path.join(tmpdir(), 'almanac-thread-'));
+    const { db, close } = await openDatabase({ folder: own, root, deadline: 1500 });
+    await db.execute(sql`create table kept (n int)`);
+    const swallowed = db.transaction(async (tx) => {
+      await tx.execute(sql`insert into kept values (1)`);
+      await tx.execute(sql`select count(*) from generate_series(1, 2000000000)`).catch(() => undefined);
+      // On the thread that was opened meanwhile this would be kept without the rest.
+      await tx.execute(sql`insert into kept values (2)`).catch(() => undefined);
+    });
+    await expect(swallowed).rejects.toThrow();
+    expect(await rows(db, sql`select n from kept`)).toEqual([]);
+    await close();
+    rmSync(own, { recursive: true });
+  });
+
   it('loses nothing acknowledged when its process is killed', async () => {
     const script = path.join(folder, 'writer.mjs');
     writeFileSync(

@@ -171,11 +171,18 @@ export class EmbeddedDatabase {
   transaction<T>(run: (tx: Pick<EmbeddedDatabase, 'query' | 'exec'>) => Promise<T>): Promise<T> {
     return this.#inTurn(() =>
       this.#inside.run(true, async () => {
+        let thread: Worker | undefined;
+        // A thread that was opened meanwhile knows nothing of this transaction: it would keep each part by itself, or commit nothing.
+        const bound = <R>(ask: () => Promise<R>): Promise<R> =>
+          thread && this.#worker !== thread
+            ? Promise.reject(new UnavailableError('the database was opened anew during a transaction'))
+            : ask();
         const tx = {
-          query: (text: string, params?: unknown[], options?: QueryOptions) => this.#query(text, params, options),
-          exec: (text: string) => this.#ask({ action: 'exec', text }),
+          query: (text: string, params?: unknown[], options?: QueryOptions) => bound(() => this.#query(text, params, options)),
+          exec: (text: string) => bound(() => this.#ask({ action: 'exec', text })),
         };
         await tx.exec('begin');
+        thread = this.#worker;
         try {
           const value = await run(tx);
           await tx.exec('commit');
