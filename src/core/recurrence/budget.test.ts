@@ -6,7 +6,7 @@ import { Budget, MOST_LOOKED_AT, TooMuch } from './budget';
 import { firstFittingDay } from './days';
 import { expand, startsWithin } from './expand';
 import { type Recurrence, type RecurrencePart, type Rule, rule as plainRule } from './model';
-import { problemsOf, TOO_MUCH, whyNotTaken } from './problems';
+import { problemsOf, TOO_DENSE, TOO_MUCH, whyNotTaken } from './problems';
 
 const PLAIN: Rule = plainRule('daily');
 const TODAY = dayOf(2027, 3, 17);
@@ -80,6 +80,12 @@ describe('a budget of looks', () => {
       if (problemsOf(recurrence(...parts), HORIZON).some((p) => p.kind === 'too-much')) refused++;
     }
     expect(refused).toBeGreaterThan(rounds(20));
+  });
+
+  it('takes a rule that is dense but short, however it is limited', () => {
+    const minutely = (count: number) => part({ freq: 'minutely' }, { start: { day: TODAY, minute: 600 }, limit: { kind: 'count', count } });
+    expect(whyNotTaken([minutely(10)])).toBeUndefined();
+    expect(whyNotTaken([minutely(400)])).toMatchObject({ recurrencePart: 0, reason: TOO_DENSE });
   });
 
   it('refuses at the door what would take too long to judge, and finds no first day in it', () => {

@@ -42,8 +42,7 @@ export function isTooDense({ start, rule, limit }: RecurrencePart, budget = new 
   const first = firstNamed(input, start.day, start.day + SOON_DAYS, budget);
   if (first === undefined) return false;
   const day = Math.floor(first / SECONDS_OF_DAY);
-  // Whether COUNT ends it before makes no difference to how dense it is.
-  return startsOfRule({ ...input, limit: { kind: 'open' } }, day, day + 6, MOST_A_DAY * 7, budget).cut;
+  return startsOfRule(input, day, day + 6, MOST_A_DAY * 7, budget).cut;
 }
 
 /** Why parts are not taken as they are, in words, with the index of the part; undefined when they are. */
