@@ -50,6 +50,16 @@ describe('kept pages', () => {
     expect(textOf(await pages.answer({ address: '/month', etag: '3', make: now('newer') }))).toBe('newer');
   });
 
+  it('that took long stand in the place of no newer one', async () => {
+    const pages = new KeptPages();
+    const slow = held('before the change');
+    const first = pages.answer({ address: '/month', etag: '1', make: slow.make });
+    expect(textOf(await pages.answer({ address: '/month', etag: '2', make: now('after it') }))).toBe('after it');
+    slow.let();
+    await first;
+    expect(textOf(await pages.answer({ address: '/month', etag: '2', make: now('made once more') }))).toBe('after it');
+  });
+
   it('errors, pages that set a cookie, and failures are not kept, and a failure reaches all who wait', async () => {
     const pages = new KeptPages();
     for (const [address, response] of [

@@ -95,13 +95,11 @@ export class KeptPages {
     const page = this.#limit(async () => pageOf(etag, await make()));
     const here = { etag, page };
     this.#making.set(address, here);
-    const over = (): void => {
-      if (this.#making.get(address) === here) this.#making.delete(address);
-    };
+    /** Is this still the newest that was asked for? One that took long must not stand in the place of a newer one. */
+    const over = (): boolean => this.#making.get(address) === here && this.#making.delete(address);
     return page.then(
       (made) => {
-        over();
-        if (isKeepable(made)) this.#entries.set(address, { page: made, oldSince: undefined });
+        if (over() && isKeepable(made)) this.#entries.set(address, { page: made, oldSince: undefined });
         return made;
       },
       (error: unknown) => {
