@@ -68,7 +68,7 @@ export async function rebuildIndex(db: Db, settings: SiteSettings, now: Now): Pr
   const report: RebuildReport = { listings: 0, dates: 0, differed: [] };
   const worker = new TaskWorker(undefined);
   for (let after: string | undefined; ; ) {
-    const last = await db.transaction((tx) => rebuildSome(tx, { after, size: CHUNK, settings, now, worker }, report));
+    const last = await db.transaction((tx) => rebuildSome(tx, { after, size: CHUNK, keepPast: false, settings, now, worker }, report));
     if (!last) break;
     after = last;
   }
@@ -82,11 +82,13 @@ interface SomeInput extends Pick<JobContext, 'settings' | 'now' | 'worker'> {
   /** the last id that was looked at */
   after: string | undefined;
   size: number;
+  /** do dates that are over keep the moments at which they were? */
+  keepPast: boolean;
 }
 
 /** The next listings by their ids; the answer is the last of them, undefined when there are none. */
 async function rebuildSome(tx: Db, input: SomeInput, report: RebuildReport): Promise<string | undefined> {
-  const { after, size, settings, now, worker } = input;
+  const { after, size, keepPast, settings, now, worker } = input;
   const chunk = await tx
     .select({ id: listing.id, slug: listing.slug, stage: listing.stage, working: listing.working, copy: published.content })
     .from(listing)
@@ -111,7 +113,8 @@ async function rebuildSome(tx: Db, input: SomeInput, report: RebuildReport): Pro
   for await (const part of parts) {
     for (const { listingId, rows: unnamed } of part.part === 'rows' ? part.rows : []) {
       const there = keptOf.get(listingId) ?? [];
-      const rows = withPastInstants(withKeptIds(unnamed, names.get(listingId) ?? []), there, now.day);
+      const anewRows = withKeptIds(unnamed, names.get(listingId) ?? []);
+      const rows = keepPast ? withPastInstants(anewRows, there, now.day) : anewRows;
       const [should, is] = [new Set(rows.map(textOf)), new Set(there.map(textOf))];
       const missing = [...should].filter((text) => !is.has(text)).length;
       const surplus = [...is].filter((text) => !should.has(text)).length;
@@ -143,9 +146,10 @@ async function rememberHorizon(tx: Db, settings: SiteSettings, now: Now): Promis
 
 /** The same as a job; bringing the horizon forward is the same work, since every row is compared with what it should be. */
 export const rebuilding: Work = {
-  step: async (tx, { input }, size, { settings, now, worker }) => {
+  step: async (tx, { kind, input }, size, { settings, now, worker }) => {
     const report: RebuildReport = { listings: 0, dates: 0, differed: [] };
-    const last = await rebuildSome(tx, { after: input.after, size, settings, now, worker }, report);
+    // What the site does by itself leaves the past alone; whoever asks for the index anew gets all of it.
+    const last = await rebuildSome(tx, { after: input.after, size, keepPast: kind === 'horizon', settings, now, worker }, report);
     if (!last) {
       await rememberHorizon(tx, settings, now);
       return { did: 0, finished: true };

@@ -121,6 +121,8 @@ describe('a listing and its dates', () => {
     for (const [i, date] of after.slice(0, over).entries())
       expect(new Date(date.startsAt).getTime() - new Date(right[i]?.startsAt ?? 0).getTime()).toBe(3_600_000);
     expect(await whyRebuild(db, SETTINGS, far)).toBeUndefined();
+    // Asked for by hand, all of it is made anew.
+    expect((await rebuildIndex(db, SETTINGS, far)).differed).toEqual([{ slug: 'harbour-choir', missing: over, surplus: over }]);
     expect((await readHealth(db, new Date(far.ms))).zones).toMatchObject({
       from: '2019a',
       listings: [{ slug: 'harbour-choir', title: 'Harbour Choir' }],
