@@ -11,6 +11,8 @@ declare namespace App {
     operator?: boolean;
     /** the address of whoever asks, as our own server knows it; absent for developers */
     address?: string;
+    /** the request came through a proxy, declared or not */
+    passedOn?: boolean;
     /** a request that reads though it is a POST: what readers see stays as it is */
     unchanged?: boolean;
     /** the request was here before: a page in French is the English one, handed on */

@@ -8,6 +8,8 @@ import { CliError } from './problem';
 import { askSocket, dataFolder, isRunning, loadHandler, prepareFolder, ROOT, startOperator } from './server-process';
 
 const MAX_BODY = 22 * 1024 * 1024;
+/** What proxies add, declared or not: whoever asks through one is not on this machine. */
+const FORWARDED = ['forwarded', 'x-forwarded-for', 'x-forwarded-host', 'x-forwarded-proto', 'x-real-ip', 'via'];
 /** What pages and endpoints are asked by; each says which of them it answers (`server/http/access.ts`). */
 const METHODS = ['GET', 'HEAD', 'POST', 'PUT', 'PATCH', 'DELETE', 'OPTIONS'];
 
@@ -43,10 +45,11 @@ export async function serve({ demo, fresh }: { demo: boolean; fresh: boolean }):
       res.writeHead(503, { 'content-type': 'text/plain', 'retry-after': '2' }).end('The site is starting.');
       return;
     }
+    const passedOn = FORWARDED.some((name) => req.headers[name] !== undefined);
     if (!bounded(req, res, hops)) return;
     const forwarded = forwardedBy(hops, String(req.headers['x-forwarded-for'] ?? ''));
     const address = forwarded ?? req.socket.remoteAddress ?? '';
-    files(req, res, () => handler(req, res, undefined, { address }));
+    files(req, res, () => handler(req, res, undefined, { address, passedOn }));
   });
   server.requestTimeout = 60_000;
   await listen(server, host, port);

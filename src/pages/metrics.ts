@@ -5,7 +5,8 @@ import { notFound } from '@/server/problem';
 
 export const GET: APIRoute = async ({ locals, clientAddress, request }) => {
   const known =
-    isOwnMachine(locals.address ?? clientAddress) || hasToken(request.headers.get('authorization'), process.env.ALMANAC_METRICS_TOKEN);
+    isOwnMachine(locals.address ?? clientAddress, locals.passedOn) ||
+    hasToken(request.headers.get('authorization'), process.env.ALMANAC_METRICS_TOKEN);
   if (!known) throw notFound('page');
   const metrics = metricsOf(locals.rt);
   return new Response(await metrics.text(locals.rt, new Date()), {

@@ -253,6 +253,7 @@ test('a monitor on this machine is told how the site is, one elsewhere whether i
     expect(await (await ask('/readyz', elsewhere)).json()).toEqual({ ready: true });
     expect(await (await ask('/readyz')).json()).toMatchObject({ ready: true, database: 'ok', disk: 'ok' });
     expect((await ask('/metrics', elsewhere)).status()).toBe(404);
+    expect((await ask('/metrics', { via: '1.1 lamp' })).status()).toBe(404);
     expect((await ask('/metrics', { ...elsewhere, authorization: 'Bearer wrong' })).status()).toBe(404);
     for (const headers of [{}, { ...elsewhere, authorization: `Bearer ${token}` }]) {
       const text = await (await ask('/metrics', headers)).text();

@@ -53,12 +53,7 @@ export async function listenForChanges(databaseUrl: string | undefined, changed:
   };
   await open();
   return {
-    tell: async () => {
-      // While there is no connection nobody is told: the others take everything for changed when theirs is back.
-      await client
-        ?.query(`notify ${CHANNEL}`)
-        .catch((error: unknown) => log.warn({ err: error }, 'Other processes were not told of a change'));
-    },
+    tell,
     stop: async () => {
       stopped = true;
       clearTimeout(timer);

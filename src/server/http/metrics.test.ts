@@ -31,7 +31,7 @@ describe('measurements', () => {
     expect(await metrics.text(broken, new Date())).toContain('almanac_database_up 0');
   });
   it('are for this machine, or with a token that is long enough', () => {
-    expect(['127.0.0.1', '::1', '::ffff:127.0.0.1', '10.0.0.1', '', '1127.0.0.1'].map(isOwnMachine)).toEqual([
+    expect(['127.0.0.1', '::1', '::ffff:127.0.0.1', '10.0.0.1', '', '1127.0.0.1'].map((address) => isOwnMachine(address))).toEqual([
       true,
       true,
       true,
@@ -40,6 +40,7 @@ describe('measurements', () => {
       false,
     ]);
     const token = 'a-long-enough-token';
+    expect(isOwnMachine('127.0.0.1', true)).toBe(false);
     expect(hasToken(`Bearer ${token}`, token)).toBe(true);
     for (const [header, wanted] of [
       [`Bearer ${token}x`, token],

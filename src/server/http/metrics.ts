@@ -73,8 +73,11 @@ export const pagesOf = ({ cache }: Pick<Runtime, 'cache'>): KeptPages => cache.k
 
 const OWN_MACHINE = /^(127\.|::1$|::ffff:127\.)/;
 
-/** Is this a caller on this very machine? */
-export const isOwnMachine = (address: string): boolean => OWN_MACHINE.test(address);
+/**
+ * Is this a caller on this very machine? `passedOn`: the request says that it came through a proxy, whose own address then says nothing
+ * unless the proxy is declared.
+ */
+export const isOwnMachine = (address: string, passedOn = false): boolean => !passedOn && OWN_MACHINE.test(address);
 
 /** Does a header carry the operator's token? Without one that is long enough nobody's does. */
 export function hasToken(header: string | null, token: string | undefined): boolean {

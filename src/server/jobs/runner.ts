@@ -193,9 +193,17 @@ export class JobRunner {
     await this.#running;
   }
 
+  /** May something be written? Else what is under way is taken up again later. */
+  #hasRoom(): boolean {
+    const has = this.site.hasRoom?.() ?? true;
+    if (!has) setTimeout(() => this.wake(), AGAIN_MS).unref();
+    return has;
+  }
+
   async #runAll(): Promise<void> {
     while (this.#again && !this.#stopped) {
       this.#again = false;
+      if (!this.#hasRoom()) return;
       const open = await this.site.db
         .select({ id: job.id })
         .from(job)
@@ -212,7 +220,7 @@ export class JobRunner {
     let size = LEAST_SIZE;
     const memo = new Map<string, unknown>();
     while (!this.#stopped) {
-      if (this.site.hasRoom?.() === false) throw new Error('the disk is full: jobs wait until there is room');
+      if (!this.#hasRoom()) return;
       const around = { ...(await this.site.jobContext()), memo };
       const outcome = await this.#piece(id, size, around).catch((error: unknown) => this.#fail(id, error));
       if (outcome.changed) await this.site.contentChanged();
