@@ -1,5 +1,6 @@
 /** Dates as an almanac's ledger, HTML text: a day is a ruled line, its dates are rows. */
 import { html, type Html, NOTHING, type Piece, safe } from './html';
+import { addTo } from '@/core/collections/add-to';
 import { type EpochDay, isoDay, weekdayOf, ymdOf } from '@/core/day/day';
 import { sayCost } from '@/core/listing/content';
 import { monthName, sayDay, sayTime, sayTimes, type Style, weekdayName } from '@/core/phrase/format';
@@ -43,7 +44,7 @@ export function ledgerHtml(asked: LedgerInput): Html {
   const days = new Map<EpochDay, EffectiveDate[]>();
   for (const date of input.dates) {
     const day = Math.max(date.startDay, input.from);
-    days.set(day, [...(days.get(day) ?? []), date]);
+    addTo(days, day, date);
   }
   const top = input.onTop?.length ? topHtml(input.onTop, input) : '';
   let month = -1;

@@ -5,15 +5,16 @@ import { type DayWords, sayDay, sayTime, shortWeekdayName, type Style, weekdayNa
 import type { Band, MonthSheet, SheetDate, SheetDay } from '@/core/sheet/month';
 import { paperLine } from '@/core/sheet/paper';
 import { type Place, phaseOn, sunOn } from '@/core/sky/sky';
-import type { EffectiveDate } from '@/core/dates/effective-date';
-import type { ShortDate } from '@/server/public/public-dates';
+import { type DateGlance, dateIn, type EffectiveDate } from '@/core/dates/effective-date';
+import type { Language } from '@/core/phrase/language';
 import type { ReferenceData } from '@/server/reference/read';
 import { inkClass, markHtml } from './marks';
 import type { Reader } from './reader';
 import { zoneWords } from './zone-words';
 
+/** A date on the sheet. `of` is asked of those that are shown. */
 export interface SheetEntry extends SheetDate {
-  of: ShortDate;
+  readonly of: EffectiveDate;
 }
 
 export interface MonthInput {
@@ -34,10 +35,10 @@ export interface MonthInput {
   /** folded dates come along for paper */
   onPaper: boolean;
   /** the dates that touch a day, in order */
-  onDay: (day: EpochDay) => ShortDate[];
+  onDay: (day: EpochDay) => Pick<EffectiveDate, 'categoryId'>[];
 }
 
-export function toSheetEntry(of: ShortDate): SheetEntry {
+export function toSheetEntry(of: EffectiveDate): SheetEntry {
   return {
     of,
     from: of.startDay,
@@ -48,13 +49,39 @@ export function toSheetEntry(of: ShortDate): SheetEntry {
   };
 }
 
+/** Dates in their order, each looked at whole only where it is shown, in the reader's language. */
+export const toSheetEntries = (dates: readonly DateGlance[], language: Language): SheetEntry[] =>
+  dates.map((date, key) => new Glimpse(date, key, language));
+
+class Glimpse implements SheetEntry {
+  readonly from: EpochDay;
+  readonly to: EpochDay;
+  readonly minute: number | null;
+  readonly headline: boolean;
+  #of: EffectiveDate | undefined;
+  constructor(
+    private readonly date: DateGlance,
+    readonly key: number,
+    private readonly language: Language,
+  ) {
+    this.from = date.startDay;
+    this.to = date.lastDay;
+    this.minute = date.startMinute;
+    this.headline = date.headline;
+  }
+  get of(): EffectiveDate {
+    this.#of ??= dateIn(this.date.whole(), this.language);
+    return this.#of;
+  }
+}
+
 export function dateHref(date: Pick<EffectiveDate, 'listing' | 'date'>, { to }: Reader): string {
   return to(`/what/${date.listing}/${date.date}`);
 }
 
 const GONE = new Set(['cancelled', 'postponed']);
-const shownTitle = (of: ShortDate): string => of.shortTitle || of.title;
-function state(of: ShortDate, { words: { state: w } }: Reader): string {
+const shownTitle = (of: EffectiveDate): string => of.shortTitle || of.title;
+function state(of: EffectiveDate, { words: { state: w } }: Reader): string {
   if (of.eventStatus === 'cancelled') return ` (${w.cancelled()})`;
   if (of.eventStatus === 'postponed') return ` (${w.postponed()})`;
   return of.moved ? ` (${w.moved()})` : '';
@@ -173,7 +200,7 @@ function bandHtml(
 
 /** A date's line in a day: two lines while the day has room, one when it is full. */
 export function entryHtml(
-  of: ShortDate,
+  of: EffectiveDate,
   lines: 1 | 2,
   { reference, reader, style, place }: Pick<MonthInput, 'reference' | 'reader' | 'style' | 'place'>,
 ): Html {

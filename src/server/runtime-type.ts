@@ -1,6 +1,7 @@
 /** What one server process holds, as those who are handed it see it; made in runtime.ts. */
 import type { Auth } from './accounts/auth';
 import type { Db } from './db/client';
+import type { SiteFinder } from './finder/site-finder';
 import type { Tasks } from './health/tasks';
 import type { JobContext, JobRunner } from './jobs/runner';
 import type { SiteAddresses } from './site/site-url';
@@ -29,6 +30,8 @@ export interface Runtime {
   contentChanged: () => Promise<void>;
   /** what is known of the content while it stays as it is */
   cache: ContentCache;
+  /** what readers may see, in memory */
+  finder: SiteFinder;
   /** may something be written, or is the disk of the data folder full? */
   hasRoom: () => boolean;
   /** which addresses are this site's */

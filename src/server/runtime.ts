@@ -4,6 +4,7 @@ import { createAuth } from './accounts/auth';
 import { openDatabase } from './db/client';
 import { listenForChanges } from './db/notices';
 import { freeBytes, Room } from './db/room';
+import { SiteFinder } from './finder/site-finder';
 import { log } from './health/log';
 import { Tasks } from './health/tasks';
 import { type JobContext, JobRunner } from './jobs/runner';
@@ -68,6 +69,7 @@ export async function openSite(env: Environment): Promise<Runtime> {
   let revision = 0;
   const contentRevision = (): string => `${boot}.${revision}`;
   const cache = new ContentCache(contentRevision);
+  const finder = new SiteFinder({ db, revision: contentRevision, log });
   const notices = await listenForChanges(databaseUrl, () =>
     tasks.attempt('notices', async () => {
       revision++;
@@ -91,7 +93,18 @@ export async function openSite(env: Environment): Promise<Runtime> {
     memo: new Map(),
   });
   const jobs = new JobRunner({ db, jobContext, contentChanged, tasks, hasRoom: () => room.has() }, WORKS);
-  const schedules = new Schedules({ db, tasks, jobs, smtp, now, settings, contentChanged, hasRoom: () => room.has() });
+  const schedules = new Schedules({
+    db,
+    tasks,
+    jobs,
+    smtp,
+    now,
+    settings,
+    contentChanged,
+    finder,
+    embedded: !databaseUrl,
+    hasRoom: () => room.has(),
+  });
   schedules.start();
 
   return {
@@ -110,6 +123,7 @@ export async function openSite(env: Environment): Promise<Runtime> {
     contentRevision,
     contentChanged,
     cache,
+    finder,
     hasRoom: () => room.has(),
     addresses,
     siteUrl: address,
@@ -124,6 +138,7 @@ export async function openSite(env: Environment): Promise<Runtime> {
     close: async () => {
       await schedules.stop();
       await jobs.stop();
+      await finder.stop();
       await worker.close();
       await pictureWorker.close();
       await notices.stop();

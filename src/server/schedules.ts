@@ -1,6 +1,8 @@
 /** What a site does by itself, again and again. A failure is logged and seen on the health page, and the next round tries again. */
 import type { Db } from './db/client';
 import { countListings, startRebuild, whyRebuild } from './dates/rebuild';
+import { refreshStatistics } from './db/statistics';
+import type { SiteFinder } from './finder/site-finder';
 import type { Tasks } from './health/tasks';
 import type { JobRunner } from './jobs/runner';
 import { keepTimes } from './listings/publication-times';
@@ -15,6 +17,8 @@ const MAIL_EVERY = 15 * SECOND;
 const HOUR = 3_600 * SECOND;
 const VALIDATION_EVERY = 60 * SECOND;
 const TIMES_EVERY = 10 * SECOND;
+/** It takes over what changed even when no reader asks: notes of changes are kept for an hour. */
+const FINDER_EVERY = 600 * SECOND;
 /** While somebody is at work, Proof waits for a pause. */
 const VALIDATION_AFTER = 2 * SECOND;
 /** A mail under way may take so long when the site is told to stop. */
@@ -32,6 +36,9 @@ export interface ScheduledSite {
   now: () => Now;
   settings: () => SiteSettings;
   contentChanged: () => Promise<void>;
+  finder: Pick<SiteFinder, 'current' | 'check'>;
+  /** is it embedded? A server looks after itself */
+  embedded: boolean;
   /** may something be written? Without room nothing is begun */
   hasRoom: () => boolean;
 }
@@ -52,6 +59,7 @@ export class Schedules {
     if (smtp) every(MAIL_EVERY, () => this.sendMail(smtp));
     every(HOUR, () => this.hourly());
     every(VALIDATION_EVERY, () => this.validate());
+    every(FINDER_EVERY, () => void tasks.attempt('finder', () => this.site.finder.current()));
     every(TIMES_EVERY, () => void tasks.attempt('times', () => this.keepTimes()));
     const first = setTimeout(() => {
       this.hourly();
@@ -90,6 +98,7 @@ export class Schedules {
     jobs.wake();
     void tasks.attempt('horizon', () => this.keepHorizon());
     void tasks.attempt('tidy', () => this.tidyUp());
+    void this.lookAfterDatabase().then(() => tasks.attempt('finder', () => this.site.finder.check()));
   }
 
   private validate(): void {
@@ -112,6 +121,11 @@ export class Schedules {
     const total = await countListings(db);
     await db.transaction((tx) => startRebuild(tx, 'horizon', total, now(), why));
     jobs.wake();
+  }
+
+  private async lookAfterDatabase(): Promise<void> {
+    const { db, embedded, tasks } = this.site;
+    if (embedded) await tasks.attempt('statistics', () => refreshStatistics(db));
   }
 
   private async tidyUp(): Promise<void> {

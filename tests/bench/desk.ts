@@ -3,61 +3,15 @@ import { type ChildProcess, spawn } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { sql } from 'drizzle-orm';
-import { dayOf, isoDay } from '@/core/day/day';
-import type { ListingContent } from '@/core/listing/content';
-import { emptyContent } from '@/core/listing/fields';
-import { rule } from '@/core/recurrence/model';
-import { SITE_ACTOR } from '@/server/accounts/roles';
-import { openDatabase } from '@/server/db/client';
-import { category, organizer, venue } from '@/server/db/schema';
-import { BLANK_ORGANIZER, saveOrganizer } from '@/server/organizers/write';
-import { BLANK_VENUE } from '@/server/venues/input';
-import { saveVenue } from '@/server/venues/write';
-import { buildMany, insertTables } from '@/server/listings/insert-many';
-import { DEMO_SETTINGS } from '../../demo/seed';
+import { fillSite } from './many';
 import { signInCookie } from './sign-in';
 
-const TODAY = dayOf(2027, 3, 17);
 const LISTINGS = 10_000;
 const PORT = 4396;
 const BASE = `http://127.0.0.1:${PORT}`;
-const FIRST = ['Harbour', 'Lantern', 'Shore', 'Kelp', 'Causeway', 'Skerry', 'Island', 'Quay', 'Spring', 'Winter', 'Salt', 'Gannet'];
-const SECOND = ['Choir', 'Seed', 'Rope', 'Boat', 'Bird', 'Bread', 'Star', 'Lamp', 'Book', 'Skiff', 'Story', 'Fiddle', 'Chart', 'Film'];
-const THIRD = ['Evening', 'Swap', 'Workshop', 'Walk', 'Fair', 'Supper', 'Concert', 'Talk', 'Class', 'Club', 'Market', 'Count', 'Gathering'];
-
 const now = (): number => Number(process.hrtime.bigint()) / 1e6;
-const at = <T>(list: readonly T[], i: number): T => list[i % list.length] as T;
 const quantile = (list: number[], q: number): number =>
   [...list].sort((a, b) => a - b)[Math.min(list.length - 1, Math.floor(list.length * q))] ?? 0;
-
-function content(i: number, ids: { categories: string[]; venues: string[]; organizers: string[] }): ListingContent {
-  const hour = 8 + (i % 12);
-  return {
-    ...emptyContent(),
-    title: `${at(FIRST, i)} ${at(SECOND, i * 7)} ${at(THIRD, i * 11)} ${i}`,
-    summary: 'Rope, tea and a story from the outer islands.',
-    text: '<p>Come as you are.</p>',
-    categoryIds: [at(ids.categories, i)],
-    venueIds: [at(ids.venues, i * 7)],
-    organizerIds: [at(ids.organizers, i * 7)],
-    cost: { kind: 'free' },
-    recurrence: {
-      format: 3,
-      zone: 'America/Halifax',
-      parts: [
-        {
-          start: `${isoDay(TODAY - 60 + (i % 700))}T${String(hour).padStart(2, '0')}:00`,
-          length: { days: 0, minute: hour * 60 + 90 },
-          rule: rule('weekly'),
-          limit: { kind: 'count', count: 30 },
-        },
-      ],
-      exdates: [],
-      breaks: [],
-    },
-  };
-}
 
 async function serve(folder: string): Promise<ChildProcess> {
   const server = spawn('node', ['dist/cli/main.mjs', 'serve', '--demo'], {
@@ -77,44 +31,6 @@ const stop = (server: ChildProcess): Promise<unknown> => {
   return ended;
 };
 
-/** As many halls and clubs as a site of this size has: about thirty listings each. */
-const PLACES = 300;
-
-async function fill(folder: string): Promise<number> {
-  const { db, close } = await openDatabase({ folder, root: process.cwd() });
-  await db.transaction(async (tx) => {
-    for (let i = 0; i < PLACES; i++) {
-      const name = `${at(FIRST, i)} ${at(SECOND, i * 5)} ${i}`;
-      await saveVenue(tx, null, { ...BLANK_VENUE, name: `${name} Hall`, town: 'Port Amble' }, SITE_ACTOR);
-      await saveOrganizer(tx, null, { ...BLANK_ORGANIZER, name: `${name} Club` }, SITE_ACTOR);
-    }
-  });
-  const ids = {
-    categories: (await db.select({ id: category.id }).from(category)).map((r) => r.id),
-    venues: (await db.select({ id: venue.id }).from(venue)).map((r) => r.id),
-    organizers: (await db.select({ id: organizer.id }).from(organizer)).map((r) => r.id),
-  };
-  const change = { by: SITE_ACTOR, now: { day: TODAY, minute: 540, ms: TODAY * 86_400_000 }, settings: DEMO_SETTINGS };
-  let dates = 0;
-  for (let from = 0; from < LISTINGS; from += 200) {
-    await db.transaction(async (tx) => {
-      const items = Array.from({ length: 200 }, (_, k) => ({ content: content(from + k, ids), publish: (from + k) % 5 > 0 }));
-      const { rows } = await buildMany(tx, items, { jobId: null, change, fallback: ids.categories[0] as string });
-      dates += rows.occurrence?.length ?? 0;
-      await insertTables(tx, rows);
-    });
-  }
-  // Proof has looked at all of them: its turns in the background would be measured too.
-  await db.execute(
-    sql`insert into validation_state (listing_id, revision, day) select id, revision, ${TODAY} from listing on conflict do nothing`,
-  );
-  await db.execute(
-    sql`insert into validation_note (listing_id, key, kind, severity, field, sentence) select id, 'picture-missing', 'picture-missing', 'warning', 'picture', 'No picture' from listing where address like '%5' on conflict do nothing`,
-  );
-  await close();
-  return dates;
-}
-
 export interface DeskFigures {
   dates: number;
   /** milliseconds at the 95th percentile */
@@ -128,7 +44,7 @@ export async function measureDesk(): Promise<DeskFigures> {
   const folder = mkdtempSync(path.join(tmpdir(), 'almanac-desk-'));
   try {
     await stop(await serve(folder));
-    const dates = await fill(folder);
+    const dates = await fillSite(folder, { listings: LISTINGS, dates: 30, published: (i) => i % 5 > 0 });
     const server = await serve(folder);
     try {
       return { dates, ...(await measure()) };

@@ -161,10 +161,19 @@ test('one kind, one place, one press; more add; nothing ticked is everything aga
 
 test('a search shows each listing once with its dates, and a month without any says where there are some', async ({ page }) => {
   await page.goto('/list/2027-03-17?words=choir');
-  await expect(page.getByText(/3 events found for “choir”/)).toBeVisible();
+  await expect(page.getByText(/6 events found for “choir”/)).toBeVisible();
   const row = page.locator('table.days tr', { has: page.getByRole('link', { name: 'Harbour Choir', exact: true }) });
   await expect(row).toHaveCount(1);
   await expect(row).toContainText(/also 30 Mar, 6 Apr, 13 Apr and \d+ more, until/);
+  // A slip is taken for what it is like, and said; what is like nothing too.
+  await page.goto('/list/2027-03-17?words=harbor+chior');
+  await expect(page.locator('[data-part="guesses"]')).toContainText('Nothing has “harbor”, so this shows what has “harbour”.');
+  await expect(page.locator('[data-part="ledger"]')).toContainText('Harbour Choir');
+  await page.goto('/month/2027-03?words=xyzzyx');
+  await expect(page.getByText('Nothing has “xyzzyx”, or a word like it.')).toBeVisible();
+  // The name of a kind finds its dates.
+  await page.goto('/list/2027-03-17?words=workshops');
+  await expect(page.locator('[data-part="ledger"] tbody tr').first()).toBeVisible();
   await page.goto('/month/2027-03?words=rehearsal');
   await expect(page.getByText('No matching events in March. 1 later: the next on Wednesday 7 April.')).toBeVisible();
   await page.getByRole('link', { name: /7 April/ }).click();

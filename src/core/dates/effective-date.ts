@@ -59,6 +59,11 @@ export interface EffectiveDate extends DateTimes {
   translations: Translations | null;
 }
 
+/** As much of a date as decides where it stands on a sheet: of thousands in a full month, a few hundred are shown and asked for whole. */
+export interface DateGlance extends Pick<EffectiveDate, 'startDay' | 'startMinute' | 'lastDay' | 'headline' | 'categoryId'> {
+  whole: () => EffectiveDate;
+}
+
 /** A listing's own status counts for all of its dates; while it goes ahead, a date has its own. */
 export function effectiveStatus(listing: EventStatus, date: EventStatus | null): EventStatus {
   return listing !== 'going-ahead' ? listing : (date ?? 'going-ahead');

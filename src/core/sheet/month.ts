@@ -11,8 +11,8 @@ export interface SheetDate {
   /** minutes since midnight of the start; null = all day */
   minute: number | null;
   headline: boolean;
-  /** the last tie-break, so that the order never depends on the query */
-  key: string;
+  /** the last tie-break, so that the order never depends on the query; of one kind on a sheet */
+  key: string | number;
 }
 
 /** A date over several days, as a bar in one week's row: its columns and its lane. */

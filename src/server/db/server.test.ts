@@ -7,6 +7,8 @@ import { Postgres, postgresFolder } from '../../../tests/support/postgres';
 import { tableOf } from '../../../tests/support/site';
 import { rebuildIndex } from '../dates/rebuild';
 import { explain } from '../explain';
+import { SiteFinder } from '../finder/site-finder';
+import { log } from '../health/log';
 import { createListing, publishListing } from '../listings/write';
 import { queueMail, sendWaiting } from '../mail/outbox';
 import { readFacets } from '../public/public-dates';
@@ -53,6 +55,46 @@ describe.skipIf(!bin)(`the same code on a PostgreSQL server${bin ? '' : ' (skipp
     expect([facets.total, facets.free, facets.places.get('Gannet Bay')]).toEqual([10, 10, 10]);
     const table = await tableOf(db, 'sort=next');
     expect([table.total, table.rows[0]?.nextDay]).toEqual([1, NOW.day + 6]);
+  });
+
+  it('has in its finder what two processes write, in whatever order their transactions end', async () => {
+    const { db } = open;
+    let revision = 0;
+    const finder = new SiteFinder({ db, revision: () => String(revision), log });
+    await finder.made();
+    const titles = async (): Promise<string[]> => {
+      revision++;
+      const found = await finder.current();
+      return [...new Set(found?.find({ span: { from: NOW.day }, conditions: [] }).map(({ title }) => title))].sort();
+    };
+    const before = await titles();
+    const publish = async (tx: Db, title: string) => {
+      const row = await createListing(tx, choir(places, { title }), change());
+      await publishListing(tx, row.id, row.revision, change());
+    };
+    const other = await openDatabase({ folder: server.folder, root: process.cwd(), url: server.url });
+    let end: () => void = () => undefined;
+    const ended = new Promise<void>((resolve) => {
+      end = resolve;
+    });
+    let wrote: () => void = () => undefined;
+    const written = new Promise<void>((resolve) => {
+      wrote = resolve;
+    });
+    const slow = other.db.transaction(async (tx) => {
+      await publish(tx as unknown as Db, 'Begun first, ended last');
+      wrote();
+      await ended;
+    });
+    await written;
+    await inTx(db, (tx) => publish(tx, 'Begun last, ended first'));
+    expect(await titles()).toEqual([...before, 'Begun last, ended first'].sort());
+    expect(await titles()).toEqual([...before, 'Begun last, ended first'].sort());
+    end();
+    await slow;
+    expect(await titles()).toEqual([...before, 'Begun first, ended last', 'Begun last, ended first'].sort());
+    expect(await finder.check()).toBe(true);
+    await other.close();
   });
 
   it('counts bounds the same', async () => {

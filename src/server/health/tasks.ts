@@ -14,6 +14,8 @@ export const TASK_WORDS = {
   tidy: w.clearingOldItemsFrom(),
   notices: w.changesFromOtherServers(),
   jobs: w.backgroundJobs(),
+  finder: w.findingDatesForReaders(),
+  statistics: w.lookingAfterTheDatabase(),
 } as const;
 /** What the server does by itself. */
 export type Task = keyof typeof TASK_WORDS;

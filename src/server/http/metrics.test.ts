@@ -26,6 +26,7 @@ describe('measurements', () => {
     expect(text).toContain('almanac_database_up 1');
     expect(text).toContain('almanac_tasks_failing 1');
     expect(Number(/^almanac_kept_pages_bytes (\d+)$/m.exec(text)?.[1])).toBeGreaterThan(3000);
+    expect(text).toContain('almanac_finder_ready 0');
     expect(text).toContain('process_resident_memory_bytes');
     const broken = { ...site, db: { execute: () => Promise.reject(new Error('gone')) } as unknown as Runtime['db'] };
     expect(await metrics.text(broken, new Date())).toContain('almanac_database_up 0');

@@ -31,6 +31,8 @@ export class Metrics {
     disk: this.#gauge('almanac_disk_has_room', '1 while there is room for changes'),
     job: this.#gauge('almanac_oldest_job_seconds', 'Since a job under way last got on; 0 without one'),
     mail: this.#gauge('almanac_oldest_mail_seconds', 'How long the oldest mail waits; 0 without one'),
+    finder: this.#gauge('almanac_finder_ready', '1 while readers’ dates are at hand in memory; 0 = their pages ask the database'),
+    dates: this.#gauge('almanac_finder_dates', 'How many dates are at hand'),
     tasks: this.#gauge('almanac_tasks_failing', 'What the site does by itself and failed when last tried'),
   };
 
@@ -49,7 +51,7 @@ export class Metrics {
   }
 
   /** All of it, as text. @param now of real time */
-  async text(rt: Pick<Runtime, 'db' | 'hasRoom' | 'sendsMail' | 'cache' | 'tasks'>, now: Date): Promise<string> {
+  async text(rt: Pick<Runtime, 'db' | 'hasRoom' | 'sendsMail' | 'cache' | 'tasks' | 'finder'>, now: Date): Promise<string> {
     const pages = pagesOf(rt);
     const found = await readReadiness(rt, now);
     const values = {
@@ -59,6 +61,8 @@ export class Metrics {
       disk: found.disk === 'ok' ? 1 : 0,
       job: found.oldestJobSeconds ?? 0,
       mail: found.oldestMailSeconds ?? 0,
+      finder: rt.finder.state.is === 'ready' ? 1 : 0,
+      dates: rt.finder.state.dates,
       tasks: rt.tasks.report().filter(({ inARow }) => inARow > 0).length,
     };
     for (const name of Object.keys(values) as (keyof typeof values)[]) this.#gauges[name].set(values[name]);

@@ -1,9 +1,10 @@
 /** What is kept for a while and then goes: the bin, what many-at-once needs to be undone, forms that were only open. */
 import { and, eq, isNull, lt, notExists, sql } from 'drizzle-orm';
 import type { Db } from '../db/client';
-import { bulkRun, edit, link, listing, picture, pictureSource } from '../db/schema';
+import { bulkRun, edit, finderChange, link, listing, picture, pictureSource } from '../db/schema';
 
 const DAY_MS = 86_400_000;
+const HOUR_MS = 3_600_000;
 /** Binned listings can be taken out for so many days, and actions undone. */
 export const KEPT_DAYS = 30;
 
@@ -22,6 +23,7 @@ export async function tidy(tx: Db, at: Date, realTime: Date): Promise<Tidied> {
     .returning({ id: listing.id });
   const runs = await tx.delete(bulkRun).where(lt(bulkRun.at, before)).returning({ id: bulkRun.id });
   await tidyPictures(tx, at, before);
+  await tx.delete(finderChange).where(lt(finderChange.at, new Date(realTime.getTime() - HOUR_MS)));
   await tx.delete(edit).where(and(isNull(edit.content), lt(edit.seenAt, new Date(realTime.getTime() - DAY_MS))));
   return { listings: gone.length, runs: runs.length };
 }

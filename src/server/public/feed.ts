@@ -9,7 +9,7 @@ import { listing, published } from '../db/schema';
 import type { Runtime } from '../runtime-type';
 import { inTurns } from '../worker/turns';
 import { horizonOf } from '../dates/date-index';
-import { readListingIds } from './public-dates';
+import { readersDates } from './readers-dates';
 import type { Filters } from '@/core/filters/filters';
 import type { Language } from '@/core/phrase/language';
 import { type PublishedRow, rowIn } from './listing';
@@ -146,7 +146,7 @@ export async function feedText(rt: Runtime, filters: Filters, url: string, { lan
   const settings = rt.settings();
   const today = rt.now().day;
   const horizon = horizonOf(today, settings.horizonMonths);
-  const ids = await readListingIds(rt.db, { from: today - FEED_PAST, to: horizon }, filters, reference);
+  const ids = await (await readersDates(rt, filters)).listingIds({ from: today - FEED_PAST, to: horizon });
   const rows = ids.length ? await rt.db.select({ id: published.listingId }).from(published).where(oneOf(ids)).orderBy(published.slug) : [];
   const file = new IcalFile(horizon);
   for (let at = 0; at < rows.length; at += AT_ONCE) {

@@ -1,4 +1,5 @@
 /** Dates gathered by venue, for the chart and the list beside it. */
+import { addTo } from '@/core/collections/add-to';
 import type { EffectiveDate } from '@/core/dates/effective-date';
 import type { ReferenceData, VenueView } from '../reference/read';
 
@@ -25,7 +26,7 @@ export function gatherPlaces(dates: readonly EffectiveDate[], reference: Referen
   for (const date of dates) {
     const venues = date.venueIds.flatMap((id) => reference.venue.get(id) ?? []);
     const placed = venues.filter((venue) => venue.lat !== null);
-    for (const venue of placed) byVenue.set(venue.id, [...(byVenue.get(venue.id) ?? []), date]);
+    for (const venue of placed) addTo(byVenue, venue.id, date);
     if (!placed.length) offChart.push({ date, why: venues.length ? 'no-position' : date.attendance === 'online' ? 'online' : 'no-venue' });
   }
   const places = [...byVenue].map(

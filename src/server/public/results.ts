@@ -4,7 +4,7 @@ import { sql } from 'drizzle-orm';
 import type { EpochDay } from '@/core/day/day';
 import type { Db } from '../db/client';
 import { jsonRows } from '../db/json-rows';
-import { DATE_COLUMNS, publicWhere, type Span, TABLES } from './public-dates';
+import { DATE_COLUMNS, ORDER, publicWhere, type Span, TABLES } from './public-dates';
 import type { Filters } from '@/core/filters/filters';
 import type { ReferenceData } from '../reference/read';
 
@@ -36,7 +36,7 @@ export async function readResults(
   reference: ReferenceData,
 ): Promise<ResultPage> {
   const where = sql.join([publicWhere(filters, reference), sql`o.last_day >= ${from}`], sql` and `);
-  const order = sql.raw('order by o.start_day, o.start_minute nulls first');
+  const order = sql.raw('order by o.start_day, o.start_minute nulls first, o.original');
   const rows = await jsonRows<Result & { total: number }>(
     db,
     sql`with hit as (
@@ -45,9 +45,9 @@ export async function readResults(
         ${TABLES} where ${where} group by o.listing_id)
       select ${DATE_COLUMNS}, h.dates, h.until, h.days, count(*) over ()::int as total
       from hit h join occurrence o on o.listing_id = h.listing_id and o.original = h.original join published p on p.listing_id = o.listing_id
-      order by o.start_day, o.start_minute nulls first, p.headline desc, p.title, o.listing_id limit ${length} offset ${(page - 1) * length}`,
+      ${ORDER} limit ${length} offset ${(page - 1) * length}`,
   );
-  return { results: rows, total: rows[0]?.total ?? 0 };
+  return { results: rows.map(({ total: _total, ...result }) => result), total: rows[0]?.total ?? 0 };
 }
 
 /** How many dates match before and after what is shown, and on which days. */

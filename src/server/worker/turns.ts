@@ -15,3 +15,15 @@ export async function inTurns<T, R>(items: Iterable<T>, make: (item: T) => R): P
   }
   return made;
 }
+
+/** Goes through the steps of something long, in turns with whoever else waits for this thread; what it comes to. */
+export async function inSteps<R>(steps: Generator<unknown, R, void>): Promise<R> {
+  let began = performance.now();
+  for (;;) {
+    const step = steps.next();
+    if (step.done) return step.value;
+    if (performance.now() - began < TURN_MS) continue;
+    await new Promise((resolve) => setImmediate(resolve));
+    began = performance.now();
+  }
+}

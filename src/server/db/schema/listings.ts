@@ -1,13 +1,13 @@
 /** Listings: both copies, what they point to, their dates, their versions, and who sent them in. */
 import type { StoredHappening } from '../../history/happening';
 import { sql } from 'drizzle-orm';
-import { type AnyPgColumn, boolean, index, integer, jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
+import { type AnyPgColumn, bigserial, boolean, index, integer, jsonb, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
 import type { Attendance, Contact, Cost, ListingContent, Stage, Visibility } from '@/core/listing/content';
 import type { Language } from '@/core/phrase/language';
 import type { Translations } from '@/core/listing/content';
 import type { SentPart } from '@/core/listing/sent';
 import type { EventStatus } from '@/core/recurrence/model';
-import { at } from './column-types';
+import { at, transactionId } from './column-types';
 import { user } from './accounts';
 import { picture } from './pictures';
 import { category, organizer, tag, venue } from './places';
@@ -157,6 +157,22 @@ export const occurrence = pgTable(
     index('occurrence_public').on(t.startDay, t.lastDay).where(sql`public`),
     index('occurrence_several_days').on(t.lastDay).where(sql`public and last_day > start_day`),
   ],
+);
+
+/**
+ * Which listings' public dates changed and in which transaction: written by the database itself (triggers on what readers see), so that no way
+ * of changing something can forget it. Read by each process's finder, which takes over what changed since it last asked; kept for an hour.
+ */
+export const finderChange = pgTable(
+  'finder_change',
+  {
+    id: bigserial('id', { mode: 'number' }).primaryKey(),
+    listingId: uuid('listing_id').notNull(),
+    transaction: transactionId('transaction').notNull().default(sql`pg_current_xact_id()`),
+    /** when it was written, not when its transaction began */
+    at: at('at').notNull().default(sql`clock_timestamp()`),
+  },
+  (t) => [index('finder_change_transaction').on(t.transaction)],
 );
 
 /** Starts of dates that do not follow from their ids: those that they have now, and those that they had, for redirects. */

@@ -1,0 +1,701 @@
+/**
+ * All dates that readers may see, in memory: as columns in order of their start, with what their listings say beside them. Views ask it
+ * for dates and for counts, and need no query for either. It holds what it is given and asks nobody: no database, no clock.
+ */
+import { type DateGlance, type EffectiveDate, effectiveStatus } from '../dates/effective-date';
+import { type EpochDay, isoDay } from '../day/day';
+import { isoTime, parseIsoDateTime } from '../day/plain-date-time';
+import type { Condition, DateFacts } from '../filters/condition';
+import type { EventStatus } from '../recurrence/model';
+import {
+  type ColumnRow,
+  type Columns,
+  compareStarts,
+  copyRow,
+  emptyColumns,
+  firstFrom,
+  GrowingColumns,
+  type Insertion,
+  longAfter,
+  longRows,
+  NO_MINUTE,
+  NONE,
+} from './columns';
+import { addMarks, FactsTable } from './facts-table';
+import { WordIndex } from './word-index';
+
+/** What a listing says of all of its dates. */
+export type FoundListing = Pick<
+  EffectiveDate,
+  | 'listingId'
+  | 'listing'
+  | 'title'
+  | 'shortTitle'
+  | 'summary'
+  | 'headline'
+  | 'onTopUntil'
+  | 'free'
+  | 'cost'
+  | 'categoryId'
+  | 'venueIds'
+  | 'zone'
+  | 'attendance'
+  | 'pictureId'
+  | 'translations'
+> & {
+  /** its own, which goes before its dates' */
+  eventStatus: EventStatus;
+  tagIds: readonly string[];
+  organizerIds: readonly string[];
+  /** its texts, folded, in which words are looked for */
+  search: string;
+};
+
+/** What is said of one date alone. */
+export type FoundDate = Pick<
+  EffectiveDate,
+  'original' | 'startDay' | 'startMinute' | 'endDay' | 'endMinute' | 'lastDay' | 'note' | 'moved'
+> & {
+  /** its part of the address has the time too, since its day has several */
+  timed: boolean;
+  eventStatus: EventStatus | null;
+  /** where it is when that is elsewhere than its listing */
+  venueId: string | null;
+};
+
+/** A listing with all of its dates, or that readers have it no more. */
+export interface FoundChange {
+  listingId: string;
+  /** undefined = it goes */
+  is: { listing: FoundListing; dates: readonly FoundDate[] } | undefined;
+}
+
+/** Takes listings one by one and makes a finder of them. */
+export interface FinderBuilder {
+  /** a listing that was not handed over before */
+  add: (listing: FoundListing, dates: readonly FoundDate[]) => void;
+  /** in short steps; its value is the finder */
+  finish: () => Generator<void, Finder, void>;
+}
+
+/** Days from one to another, both included; without an end, all from the first on. */
+export interface FoundSpan {
+  from: EpochDay;
+  to?: EpochDay;
+}
+
+/** What some dates of a listing share: where and how they are. A date has one of these. */
+type Slot = Pick<FoundDate, 'venueId' | 'eventStatus' | 'note' | 'timed'>;
+/** A slot that nothing is in. */
+const FREE = -1;
+
+/** So many dates that filters cannot tell apart. */
+export interface FactsGroup {
+  facts: DateFacts;
+  n: number;
+}
+
+/** What is asked of the finder. */
+export interface Asked {
+  span: FoundSpan;
+  /** all of these hold */
+  conditions: readonly Condition[];
+}
+
+/** The order of two listings whose dates start at the same time: headlines first, then by title. */
+function compareListings(a: FoundListing, b: FoundListing): number {
+  if (a.headline !== b.headline) return a.headline ? -1 : 1;
+  return compareText(a.title, b.title) || compareText(a.listingId, b.listingId);
+}
+
+/** By code points, as a database's "C" collation has it. */
+function compareText(a: string, b: string): number {
+  const length = Math.min(a.length, b.length);
+  for (let i = 0; i < length; i++) {
+    const x = a.charCodeAt(i);
+    const y = b.charCodeAt(i);
+    if (x === y) continue;
+    // Half of a surrogate pair stands for a code point beyond all others.
+    const far = (x & 0xf800) === 0xd800;
+    return far === ((y & 0xf800) === 0xd800) ? x - y : far ? 1 : -1;
+  }
+  return a.length - b.length;
+}
+
+/** A date as it was when it was found, whatever changes meanwhile. */
+class Glance implements DateGlance {
+  readonly startDay: EpochDay;
+  readonly startMinute: number | null;
+  readonly lastDay: EpochDay;
+  readonly headline: boolean;
+  readonly categoryId: string;
+  readonly #endDay: number;
+  readonly #endMinute: number;
+  readonly #originalDay: EpochDay;
+  readonly #originalMinute: number;
+  readonly #moved: boolean;
+
+  constructor(
+    private readonly listing: FoundListing,
+    private readonly slot: Slot,
+    columns: Columns,
+    row: number,
+    /** `2027-03-07` by its day: thousands of dates of a month share a few days, so each is written once */
+    private readonly isoDays: Map<EpochDay, string>,
+  ) {
+    this.startDay = columns.startDay[row] as number;
+    this.startMinute = minuteOf(columns.startMinute[row] as number);
+    this.lastDay = columns.lastDay[row] as number;
+    this.headline = listing.headline;
+    this.categoryId = listing.categoryId;
+    this.#endDay = columns.endDay[row] as number;
+    this.#endMinute = columns.endMinute[row] as number;
+    this.#originalDay = columns.originalDay[row] as number;
+    this.#originalMinute = columns.originalMinute[row] as number;
+    this.#moved = columns.moved[row] === 1;
+  }
+
+  #isoDay(day: EpochDay): string {
+    const known = this.isoDays.get(day);
+    if (known !== undefined) return known;
+    const text = isoDay(day);
+    this.isoDays.set(day, text);
+    return text;
+  }
+
+  whole(): EffectiveDate {
+    const { listing, slot } = this;
+    const day = this.#isoDay(this.#originalDay);
+    const original = this.#originalMinute === NO_MINUTE ? day : `${day}T${ISO_TIMES[this.#originalMinute]}`;
+    return {
+      listingId: listing.listingId,
+      listing: listing.listing,
+      date: slot.timed ? original.replace(':', '') : day,
+      original,
+      title: listing.title,
+      shortTitle: listing.shortTitle,
+      summary: listing.summary,
+      startDay: this.startDay,
+      startMinute: this.startMinute,
+      endDay: this.#endDay === NONE ? null : this.#endDay,
+      endMinute: minuteOf(this.#endMinute),
+      lastDay: this.lastDay,
+      eventStatus: effectiveStatus(listing.eventStatus, slot.eventStatus),
+      note: slot.note,
+      moved: this.#moved,
+      headline: listing.headline,
+      onTopUntil: listing.onTopUntil,
+      free: listing.free,
+      cost: listing.cost,
+      categoryId: listing.categoryId,
+      venueIds: slot.venueId ? [slot.venueId] : listing.venueIds,
+      elsewhere: slot.venueId !== null,
+      zone: listing.zone,
+      attendance: listing.attendance,
+      pictureId: listing.pictureId,
+      translations: listing.translations,
+    };
+  }
+}
+
+const minuteOf = (minute: number): number | null => (minute === NO_MINUTE ? null : minute);
+
+/** Readers' dates in memory. */
+export class Finder {
+  readonly #numberOf = new Map<string, number>();
+  readonly #listings: (FoundListing | undefined)[] = [];
+  /** the first days of each one's first and last date */
+  readonly #spans: { first: EpochDay; last: EpochDay }[] = [];
+  readonly #freeNumbers: number[] = [];
+  readonly #slots: Slot[] = [];
+  /** the number of each slot's listing; {@link FREE} = none has it */
+  readonly #owners: number[] = [];
+  /** the number of the facts that filters ask of it */
+  readonly #slotFacts: number[] = [];
+  /** how many dates each slot has in all */
+  readonly #totals: number[] = [];
+  readonly #freeSlots: number[] = [];
+  readonly #slotsOf: number[][] = [];
+  readonly #facts = new FactsTable();
+  readonly #words = new WordIndex();
+  /** the numbers of the listings that have a tag or an organizer */
+  readonly #having = { tag: new Map<string, Set<number>>(), organizer: new Map<string, Set<number>>() };
+  /** which slots fit what was asked already: a page asks the same of its dates, its counts and what is around them */
+  #known = new WeakMap<Condition, Uint8Array>();
+  readonly #table = new GrowingColumns();
+  #long: Int32Array = new Int32Array();
+  readonly #isoDays = new Map<EpochDay, string>();
+
+  get #columns(): Columns {
+    return this.#table.rows;
+  }
+
+  /** How many dates there are. */
+  get dates(): number {
+    return this.#columns.slot.length;
+  }
+
+  /** How many listings have them. */
+  get listings(): number {
+    return this.#numberOf.size;
+  }
+
+  /** A number that two finders with the same dates share, and that a database can sum up: all first days. */
+  get sum(): number {
+    let sum = 0;
+    for (const day of this.#columns.startDay) sum += day;
+    return sum;
+  }
+
+  /** The words of the texts, as far as filters ask for them. */
+  get words(): Pick<WordIndex, 'has' | 'near'> {
+    return this.#words;
+  }
+
+  #addListing(listing: FoundListing, dates: readonly FoundDate[]): number {
+    const number = this.#freeNumbers.pop() ?? this.#listings.length;
+    this.#listings[number] = listing;
+    this.#slotsOf[number] = [];
+    let [first, last] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
+    for (const { startDay } of dates) {
+      first = Math.min(first, startDay);
+      last = Math.max(last, startDay);
+    }
+    this.#spans[number] = { first, last };
+    this.#numberOf.set(listing.listingId, number);
+    this.#words.set(number, listing.search);
+    for (const [id, having] of this.#namedBy(listing)) having.set(id, (having.get(id) ?? new Set()).add(number));
+    return number;
+  }
+
+  /** Each tag and organizer of a listing, and who has them. */
+  *#namedBy({ tagIds, organizerIds }: FoundListing): Generator<[string, Map<string, Set<number>>]> {
+    for (const id of tagIds) yield [id, this.#having.tag];
+    for (const id of organizerIds) yield [id, this.#having.organizer];
+  }
+
+  #removeListing(number: number): void {
+    const slots = this.#slotsOf[number] as number[];
+    for (const slot of slots) {
+      this.#owners[slot] = FREE;
+      this.#totals[slot] = 0;
+    }
+    this.#freeSlots.push(...slots);
+    this.#slotsOf[number] = [];
+    for (const [id, having] of this.#namedBy(this.#listings[number] as FoundListing)) having.get(id)?.delete(number);
+    this.#listings[number] = undefined;
+    this.#words.delete(number);
+    this.#freeNumbers.push(number);
+  }
+
+  #slotOf(owner: number, { venueId, eventStatus, note, timed }: FoundDate): number {
+    const own = this.#slotsOf[owner] as number[];
+    for (const number of own) {
+      const slot = this.#slots[number] as Slot;
+      if (slot.timed === timed && slot.venueId === venueId && slot.eventStatus === eventStatus && slot.note === note) return number;
+    }
+    const number = this.#freeSlots.pop() ?? this.#slots.length;
+    this.#slots[number] = { venueId, eventStatus, note, timed };
+    this.#owners[number] = owner;
+    this.#totals[number] = 0;
+    const { categoryId, venueIds, attendance, free } = this.#listings[owner] as FoundListing;
+    const online = attendance !== 'in-person';
+    this.#slotFacts[number] = this.#facts.numberOf({ categoryId, venueIds: venueId ? [venueId] : venueIds, online, free });
+    own.push(number);
+    return number;
+  }
+
+  #rowOf(owner: number, date: FoundDate): ColumnRow {
+    const original = parseIsoDateTime(date.original);
+    const slot = this.#slotOf(owner, date);
+    this.#totals[slot] = (this.#totals[slot] as number) + 1;
+    return {
+      startDay: date.startDay,
+      startMinute: date.startMinute ?? NO_MINUTE,
+      endDay: date.endDay ?? NONE,
+      endMinute: date.endMinute ?? NO_MINUTE,
+      lastDay: date.lastDay,
+      originalDay: original?.day ?? date.startDay,
+      originalMinute: original?.minute ?? NO_MINUTE,
+      moved: date.moved ? 1 : 0,
+      slot,
+    };
+  }
+
+  #listingOf(row: number): FoundListing {
+    return this.#listings[this.#owners[this.#columns.slot[row] as number] as number] as FoundListing;
+  }
+
+  /** The order of a row that is there and one that comes in. */
+  #compareWith(row: number, coming: ColumnRow, listing: FoundListing): number {
+    const { startDay, startMinute, originalDay, originalMinute } = this.#columns;
+    return (
+      compareStarts(startDay[row] as number, startMinute[row] as number, coming.startDay, coming.startMinute) ||
+      compareListings(this.#listingOf(row), listing) ||
+      compareStarts(originalDay[row] as number, originalMinute[row] as number, coming.originalDay, coming.originalMinute)
+    );
+  }
+
+  /** Where a row goes: before the first that comes after it. */
+  #placeOf(coming: ColumnRow, listing: FoundListing): number {
+    let low = firstFrom(this.#columns, coming.startDay);
+    let high = firstFrom(this.#columns, coming.startDay + 1);
+    while (low < high) {
+      const middle = (low + high) >> 1;
+      if (this.#compareWith(middle, coming, listing) <= 0) low = middle + 1;
+      else high = middle;
+    }
+    return low;
+  }
+
+  /** Puts listings in the place of what they were: all at once, as whoever asks meanwhile never sees half of it. */
+  replace(changes: readonly FoundChange[]): void {
+    const last = new Map(changes.map((change) => [change.listingId, change]));
+    // What goes keeps its numbers until its rows are out: what comes is put in order among them.
+    const goes = [...last.keys()].flatMap((listingId) => this.#numberOf.get(listingId) ?? []);
+    const out = this.#rowsOf(goes);
+    for (const listingId of last.keys()) this.#numberOf.delete(listingId);
+    const coming: { row: ColumnRow; listing: FoundListing }[] = [];
+    for (const { is } of last.values()) {
+      if (!is?.dates.length) continue;
+      const owner = this.#addListing(is.listing, is.dates);
+      for (const date of is.dates) coming.push({ row: this.#rowOf(owner, date), listing: is.listing });
+    }
+    coming.sort(
+      (a, b) =>
+        compareStarts(a.row.startDay, a.row.startMinute, b.row.startDay, b.row.startMinute) ||
+        compareListings(a.listing, b.listing) ||
+        compareStarts(a.row.originalDay, a.row.originalMinute, b.row.originalDay, b.row.originalMinute),
+    );
+    const into = coming.map(({ row, listing }): Insertion => ({ before: this.#placeOf(row, listing), row }));
+    if (out.length || into.length) {
+      this.#table.change(out, into);
+      this.#long = longAfter(this.#long, out, into);
+    }
+    for (const number of goes) this.#removeListing(number);
+    this.#known = new WeakMap();
+  }
+
+  /** The rows of some listings, by their numbers; ascending. */
+  #rowsOf(numbers: readonly number[]): number[] {
+    const theirs = new Uint8Array(this.#slots.length);
+    let [from, to] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
+    for (const number of numbers) {
+      for (const slot of this.#slotsOf[number] as number[]) theirs[slot] = 1;
+      const { first, last } = this.#spans[number] as { first: EpochDay; last: EpochDay };
+      from = Math.min(from, first);
+      to = Math.max(to, last);
+    }
+    const rows: number[] = [];
+    if (!numbers.length) return rows;
+    const { slot } = this.#columns;
+    const end = firstFrom(this.#columns, to + 1);
+    for (let row = firstFrom(this.#columns, from); row < end; row++) if (theirs[slot[row] as number]) rows.push(row);
+    return rows;
+  }
+
+  /**
+   * A finder of many listings, which are handed over one by one. Each step of `finish` is short, so that the thread that answers can do others'
+   * work between them; nobody is to ask the finder before the last.
+   */
+  static builder(): FinderBuilder {
+    const finder = new Finder();
+    const parts: { listing: FoundListing; first: number; end: number }[] = [];
+    const table = finder.#table;
+    const add = (listing: FoundListing, dates: readonly FoundDate[]): void => {
+      if (!dates.length) return;
+      const owner = finder.#addListing(listing, dates);
+      const first = finder.dates;
+      table.reserve(first + dates.length);
+      for (const date of dates) table.add(finder.#rowOf(owner, date));
+      parts.push({ listing, first, end: finder.dates });
+    };
+    function* finish(): Generator<void, Finder, void> {
+      parts.sort((a, b) => compareListings(a.listing, b.listing));
+      yield;
+      const unordered = table.rows;
+      const order = yield* orderOf(unordered, parts);
+      yield;
+      const columns = emptyColumns(order.length);
+      for (let at = 0; at < order.length; at++) {
+        copyRow(unordered, order[at] as number, columns, at);
+        if (at % AT_ONCE === AT_ONCE - 1) yield;
+      }
+      table.fill(columns);
+      yield;
+      finder.#long = longRows(columns);
+      return finder;
+    }
+    return { add, finish };
+  }
+
+  /** Which slots fit, as 1 at their number; undefined = all. */
+  #fitting(conditions: readonly Condition[]): Uint8Array | undefined {
+    if (!conditions.length) return undefined;
+    const all = new Uint8Array(this.#slots.length).fill(1);
+    for (const condition of conditions) {
+      const own = this.#marks(condition);
+      for (let i = 0; i < all.length; i++) all[i] = (all[i] as number) & (own[i] as number);
+    }
+    return all;
+  }
+
+  #marks(condition: Condition): Uint8Array {
+    const known = this.#known.get(condition);
+    if (known) return known;
+    const marks = this.#findMarks(condition);
+    this.#known.set(condition, marks);
+    return marks;
+  }
+
+  #findMarks(condition: Condition): Uint8Array {
+    if (condition.asks === 'any') {
+      const marks = new Uint8Array(this.#slots.length);
+      for (const one of condition.of) addMarks(marks, this.#marks(one));
+      return marks;
+    }
+    if (condition.asks === 'word') {
+      const owners = new Uint8Array(this.#listings.length);
+      this.#words.mark(condition.word, owners);
+      return this.#slotsWhere(this.#owners, owners);
+    }
+    if (condition.asks === 'tag' || condition.asks === 'organizer') {
+      const owners = new Uint8Array(this.#listings.length);
+      for (const id of condition.ids) for (const owner of this.#having[condition.asks].get(id) ?? []) owners[owner] = 1;
+      return this.#slotsWhere(this.#owners, owners);
+    }
+    return this.#slotsWhere(this.#slotFacts, this.#facts.marks(condition));
+  }
+
+  /** The slots whose listing, or whose facts, are marked. */
+  #slotsWhere(numbers: readonly number[], marked: Uint8Array): Uint8Array {
+    const marks = new Uint8Array(this.#slots.length);
+    const owners = this.#owners;
+    for (let i = 0; i < marks.length; i++) if (owners[i] !== FREE) marks[i] = marked[numbers[i] as number] as number;
+    return marks;
+  }
+
+  /** Hands on the rows that touch a span, in order of their start, until it is enough. */
+  #each({ from, to }: FoundSpan, fits: Uint8Array | undefined, take: (row: number) => boolean | undefined): void {
+    const { slot, lastDay } = this.#columns;
+    const first = firstFrom(this.#columns, from);
+    const end = to === undefined ? slot.length : firstFrom(this.#columns, to + 1);
+    for (const row of this.#long) {
+      if (row >= first) break;
+      if ((lastDay[row] as number) >= from && (!fits || fits[slot[row] as number]) && take(row)) return;
+    }
+    for (let row = first; row < end; row++) if ((!fits || fits[slot[row] as number]) && take(row)) return;
+  }
+
+  #glanceAt(row: number): Glance {
+    const slot = this.#slots[this.#columns.slot[row] as number] as Slot;
+    return new Glance(this.#listingOf(row), slot, this.#columns, row, this.#isoDays);
+  }
+
+  #dateAt(row: number): EffectiveDate {
+    return this.#glanceAt(row).whole();
+  }
+
+  /** The dates that touch a span, in order of their start, each as far as a sheet must know it. */
+  glance({ span, conditions }: Asked): DateGlance[] {
+    const found: DateGlance[] = [];
+    this.#each(span, this.#fitting(conditions), (row) => {
+      found.push(this.#glanceAt(row));
+      return false;
+    });
+    return found;
+  }
+
+  /** The dates that touch a span, in order of their start; at most so many, after so many that are passed over. */
+  find({ span, conditions }: Asked, most = Number.POSITIVE_INFINITY, passed = 0): EffectiveDate[] {
+    const found: EffectiveDate[] = [];
+    let n = 0;
+    if (most > 0)
+      this.#each(span, this.#fitting(conditions), (row) => {
+        if (n++ >= passed) found.push(this.#dateAt(row));
+        return found.length >= most;
+      });
+    return found;
+  }
+
+  /** How many dates touch a span. */
+  count({ span, conditions }: Asked): number {
+    let n = 0;
+    this.#each(span, this.#fitting(conditions), () => {
+      n++;
+      return false;
+    });
+    return n;
+  }
+
+  /** The dates that touch a span, counted by what filters ask of them: those that no filter can tell apart together. */
+  groups({ span, conditions }: Asked): FactsGroup[] {
+    const { slot, lastDay } = this.#columns;
+    const ofSlot = new Uint32Array(this.#slots.length);
+    const first = firstFrom(this.#columns, span.from);
+    const end = span.to === undefined ? slot.length : firstFrom(this.#columns, span.to + 1);
+    for (let i = 0; i < this.#long.length && (this.#long[i] as number) < first; i++) {
+      const row = this.#long[i] as number;
+      const at = slot[row] as number;
+      if ((lastDay[row] as number) >= span.from) ofSlot[at] = (ofSlot[at] as number) + 1;
+    }
+    // From today to the horizon is most of what there is: then it is less work to take away what is outside.
+    const most = (end - first) * 2 > slot.length;
+    if (most) for (let i = 0; i < ofSlot.length; i++) ofSlot[i] = (ofSlot[i] as number) + (this.#totals[i] as number);
+    const count = (from: number, to: number, by: 1 | -1): void => {
+      for (let row = from; row < to; row++) {
+        const at = slot[row] as number;
+        ofSlot[at] = (ofSlot[at] as number) + by;
+      }
+    };
+    if (most) {
+      count(0, first, -1);
+      count(end, slot.length, -1);
+    } else count(first, end, 1);
+    const fits = this.#fitting(conditions);
+    const ofFacts = new Uint32Array(this.#facts.size);
+    for (let i = 0; i < ofSlot.length; i++) {
+      const n = ofSlot[i] as number;
+      const facts = this.#slotFacts[i] as number;
+      if (n && (!fits || fits[i])) ofFacts[facts] = (ofFacts[facts] as number) + n;
+    }
+    const groups: FactsGroup[] = [];
+    for (let i = 0; i < ofFacts.length; i++) if (ofFacts[i]) groups.push({ facts: this.#facts.at(i), n: ofFacts[i] as number });
+    return groups;
+  }
+
+  /** The first day of the date that is so many before a day; of the earliest where there are fewer; undefined where there are none. */
+  dayBefore(from: EpochDay, count: number, conditions: readonly Condition[]): EpochDay | undefined {
+    const fits = this.#fitting(conditions);
+    const { slot, startDay } = this.#columns;
+    let found: EpochDay | undefined;
+    let n = 0;
+    for (let row = firstFrom(this.#columns, from) - 1; row >= 0 && n < count; row--) {
+      if (fits && !fits[slot[row] as number]) continue;
+      found = startDay[row] as number;
+      n++;
+    }
+    return found;
+  }
+
+  /** How many dates are over before a day or begin after another, and the nearest first day of each. */
+  around(from: EpochDay, to: EpochDay, conditions: readonly Condition[]): Around {
+    const fits = this.#fitting(conditions);
+    const { slot, startDay, lastDay } = this.#columns;
+    const around: Around = { earlier: 0, last: undefined, later: 0, next: undefined };
+    const first = firstFrom(this.#columns, from);
+    for (let row = 0; row < first; row++) {
+      if ((fits && !fits[slot[row] as number]) || (lastDay[row] as number) >= from) continue;
+      around.earlier++;
+      around.last = startDay[row] as number;
+    }
+    for (let row = firstFrom(this.#columns, to + 1); row < slot.length; row++) {
+      if (fits && !fits[slot[row] as number]) continue;
+      around.later++;
+      around.next ??= startDay[row] as number;
+    }
+    return around;
+  }
+
+  /** Each listing that has a date in a span, in order of its first there, with what its dates there are. */
+  findListings({ span, conditions }: Asked): FoundRows[] {
+    const { slot, startDay, lastDay } = this.#columns;
+    const byOwner = new Map<number, FoundRows & { row: number }>();
+    this.#each(span, this.#fitting(conditions), (row) => {
+      const owner = this.#owners[slot[row] as number] as number;
+      const known = byOwner.get(owner);
+      if (known) {
+        known.dates++;
+        known.until = Math.max(known.until, lastDay[row] as number);
+        if (known.days.length < DAYS_NAMED) known.days.push(startDay[row] as number);
+        return false;
+      }
+      const days = [startDay[row] as number];
+      const { listingId } = this.#listings[owner] as FoundListing;
+      byOwner.set(owner, { row, listingId, dates: 1, days, until: lastDay[row] as number, first: () => this.#dateAt(row) });
+      return false;
+    });
+    return [...byOwner.values()];
+  }
+
+  /** The next date of each listing that is kept on top of lists on a day, the soonest first. */
+  onTop(today: EpochDay, conditions: readonly Condition[]): EffectiveDate[] {
+    const top = new Set<number>();
+    for (const [number, listing] of this.#listings.entries())
+      if ((listing?.onTopUntil ?? Number.NEGATIVE_INFINITY) >= today) top.add(number);
+    if (!top.size) return [];
+    const found: EffectiveDate[] = [];
+    this.#each({ from: today }, this.#fitting(conditions), (row) => {
+      const owner = this.#owners[this.#columns.slot[row] as number] as number;
+      if (top.delete(owner)) found.push(this.#dateAt(row));
+      return !top.size;
+    });
+    return found;
+  }
+}
+
+/** `07:40` for each minute of a day. */
+const ISO_TIMES = Array.from({ length: 1440 }, (_, minute) => isoTime(minute));
+/** So many days of a listing are named. */
+const DAYS_NAMED = 5;
+/** So many rows are copied in a step. */
+const AT_ONCE = 25_000;
+
+/** What matches outside of a span. */
+export interface Around {
+  earlier: number;
+  /** the first day of the last date before; undefined when there is none */
+  last: EpochDay | undefined;
+  later: number;
+  next: EpochDay | undefined;
+}
+
+/** A listing that was found, by its dates in the span. */
+export interface FoundRows {
+  listingId: string;
+  dates: number;
+  /** the first days of the first of them */
+  days: EpochDay[];
+  /** the last day of all of them */
+  until: EpochDay;
+  /** its first date there, whole; to be asked before the finder changes */
+  first: () => EffectiveDate;
+}
+
+/**
+ * The rows in their order: by start, then as their listings stand in `parts`. Two passes of counting, by minute and then by day, each of which
+ * leaves in place what is alike: so it costs a few looks at each row, and every step is short.
+ */
+function* orderOf(columns: Columns, parts: readonly { first: number; end: number }[]): Generator<void, Int32Array, void> {
+  const order = new Int32Array(columns.slot.length);
+  let at = 0;
+  for (const { first, end } of parts) for (let row = first; row < end; row++) order[at++] = row;
+  yield;
+  const byMinute = countingSort(order, columns.startMinute);
+  yield;
+  return countingSort(byMinute, columns.startDay);
+}
+
+/** Rows by a column, those that are alike as they stood. */
+function countingSort(rows: Int32Array, column: Int32Array | Int16Array): Int32Array {
+  let [least, most] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
+  for (let i = 0; i < column.length; i++) {
+    const value = column[i] as number;
+    if (value < least) least = value;
+    if (value > most) most = value;
+  }
+  if (!rows.length) return rows;
+  // Where the next row with a value goes: after all that have less.
+  const next = new Int32Array(most - least + 2);
+  for (let i = 0; i < column.length; i++) next[(column[i] as number) - least + 1] = (next[(column[i] as number) - least + 1] as number) + 1;
+  for (let value = 1; value < next.length; value++) next[value] = (next[value] as number) + (next[value - 1] as number);
+  const sorted = new Int32Array(rows.length);
+  for (let i = 0; i < rows.length; i++) {
+    const row = rows[i] as number;
+    const value = (column[row] as number) - least;
+    const place = next[value] as number;
+    sorted[place] = row;
+    next[value] = place + 1;
+  }
+  return sorted;
+}
