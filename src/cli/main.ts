@@ -2,6 +2,7 @@
 import { parseArgs } from 'node:util';
 import { exportCommand, importCommand } from './exchange';
 import { exportSite, importSite } from './archive';
+import { backupCommand, checkCommand, moveCommand, restoreCommand } from './backup';
 import { addUser } from './user';
 import { CliError, EXIT } from './problem';
 import { openSite, VERSION } from './server-process';
@@ -25,6 +26,12 @@ const HELP = `Plain Almanac
   almanac export --site FILE.zip      the whole site with its pictures: listings with both copies and versions, places,
                                       settings; without accounts and mails
   almanac import --site FILE          makes an empty site what such a file holds
+  almanac backup FILE.zip             everything in the database at one moment, accounts and mails too, while the site is served
+  almanac restore FILE.zip            makes an empty folder, or an empty DATABASE_URL, what a backup holds; older ones are brought up
+  almanac check [--mend]              looks whether what is derived is right: links, what readers see, next dates, pictures;
+                                      makes it right, and goes through all dates
+  almanac move postgres://…           moves the data folder’s database to a server; with DATABASE_URL set, almanac move FOLDER
+                                      moves it back
   almanac dates, almanac read         the dates of a rule, and what a phrase says; see almanac dates --help
   almanac seed                        fill an empty demo with invented events
   almanac version
@@ -54,6 +61,7 @@ async function main(): Promise<void> {
       zone: { type: 'string', multiple: true },
       same: { type: 'boolean' },
       other: { type: 'boolean' },
+      mend: { type: 'boolean' },
       'make-places': { type: 'boolean' },
       'make-people': { type: 'boolean' },
       'make-categories': { type: 'boolean' },
@@ -110,6 +118,18 @@ async function main(): Promise<void> {
       }
       await exportCommand({ file: sub, json: values.json === true, csv: values.csv === true, dates: values.dates === true });
       return;
+    case 'backup':
+      await backupCommand(sub);
+      return;
+    case 'restore':
+      await restoreCommand(sub);
+      return;
+    case 'check':
+      await checkCommand(values.mend === true);
+      return;
+    case 'move':
+      await moveCommand(sub);
+      return;
     case 'seed':
       await ask('seed', (result) =>
         console.log(`${result.listings} listings, ${result.submissions} waiting, ${result.pictures} pictures.`),
@@ -127,6 +147,10 @@ const TAKES: Readonly<Record<string, { words: number; flags: readonly string[] }
   user: { words: 1, flags: ['name', 'mail', 'role'] },
   rebuild: { words: 0, flags: [] },
   seed: { words: 0, flags: [] },
+  backup: { words: 1, flags: [] },
+  restore: { words: 1, flags: [] },
+  check: { words: 0, flags: ['mend'] },
+  move: { words: 1, flags: [] },
   export: { words: 1, flags: ['json', 'csv', 'dates', 'site'] },
   import: {
     words: 1,

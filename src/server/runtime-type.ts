@@ -1,5 +1,6 @@
 /** What one server process holds, as those who are handed it see it; made in runtime.ts. */
 import type { Auth } from './accounts/auth';
+import type { Backups } from './backup/scheduled';
 import type { Db } from './db/client';
 import type { SiteFinder } from './finder/site-finder';
 import type { Tasks } from './health/tasks';
@@ -32,6 +33,8 @@ export interface Runtime {
   cache: ContentCache;
   /** what readers may see, in memory */
   finder: SiteFinder;
+  /** those that the site makes by itself */
+  backups: Backups;
   /** may something be written, or is the disk of the data folder full? */
   hasRoom: () => boolean;
   /** which addresses are this site's */

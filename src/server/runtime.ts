@@ -1,7 +1,11 @@
 /** Puts a site together: its database, settings, accounts, caches, jobs and schedules. One process serves one; a test may make several. */
 import { createHmac, randomBytes } from 'node:crypto';
+import { mkdirSync } from 'node:fs';
+import path from 'node:path';
 import { createAuth } from './accounts/auth';
-import { openDatabase } from './db/client';
+import { Backups } from './backup/scheduled';
+import { writeBackup } from './backup/write';
+import { type Db, openDatabase } from './db/client';
 import { listenForChanges } from './db/notices';
 import { freeBytes, Room } from './db/room';
 import { SiteFinder } from './finder/site-finder';
@@ -50,8 +54,14 @@ export function runtime(): Promise<Runtime> {
 
 /** Opens the site that an environment names. Throws a Problem that says what would be right. */
 export async function openSite(env: Environment): Promise<Runtime> {
-  const { root, folder, databaseUrl, demo, frozen, smtp, worker: bundle } = readConfiguration(env);
-  const { db, close } = await openDatabase({ folder, root, url: databaseUrl });
+  const { root, folder, backups: backupFolder, databaseUrl, demo, frozen, smtp, worker: bundle } = readConfiguration(env);
+  const beforeMigrating = async (old: Db, has: number): Promise<void> => {
+    const file = path.join(backupFolder ?? path.join(folder, 'backups'), `before-upgrade-from-${has}.zip`);
+    mkdirSync(path.dirname(file), { recursive: true, mode: 0o700 });
+    const { rows } = await writeBackup(old, { path: file, madeAt: new Date(), current: false });
+    log.info({ file, rows }, 'The database is of an older version: a backup of it was made, and now it is brought up to this one');
+  };
+  const { db, close } = await openDatabase({ folder, root, url: databaseUrl, beforeMigrating });
   const secret = readSecret(folder, env);
   let stored = await readSettings(db);
   const addresses = new SiteAddresses(env, () => stored.settings.address);
@@ -62,6 +72,7 @@ export async function openSite(env: Environment): Promise<Runtime> {
   let uidPart = await readUidPart();
   const room = roomOf(databaseUrl ? undefined : folder);
   const tasks = new Tasks(log);
+  const backups = new Backups({ db, now, folder: backupFolder });
   const startedAt = new Date();
   const auth = createAuth(db, { secret, siteUrl: address, siteName: () => settings().name });
 
@@ -102,6 +113,7 @@ export async function openSite(env: Environment): Promise<Runtime> {
     settings,
     contentChanged,
     finder,
+    backups,
     embedded: !databaseUrl,
     hasRoom: () => room.has(),
   });
@@ -124,6 +136,7 @@ export async function openSite(env: Environment): Promise<Runtime> {
     contentChanged,
     cache,
     finder,
+    backups,
     hasRoom: () => room.has(),
     addresses,
     siteUrl: address,

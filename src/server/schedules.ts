@@ -1,5 +1,6 @@
 /** What a site does by itself, again and again. A failure is logged and seen on the health page, and the next round tries again. */
 import type { Db } from './db/client';
+import type { Backups } from './backup/scheduled';
 import { countListings, startRebuild, whyRebuild } from './dates/rebuild';
 import { refreshStatistics } from './db/statistics';
 import type { SiteFinder } from './finder/site-finder';
@@ -37,6 +38,7 @@ export interface ScheduledSite {
   settings: () => SiteSettings;
   contentChanged: () => Promise<void>;
   finder: Pick<SiteFinder, 'current' | 'check'>;
+  backups: Backups;
   /** is it embedded? A server looks after itself */
   embedded: boolean;
   /** may something be written? Without room nothing is begun */
@@ -98,6 +100,7 @@ export class Schedules {
     jobs.wake();
     void tasks.attempt('horizon', () => this.keepHorizon());
     void tasks.attempt('tidy', () => this.tidyUp());
+    if (this.site.backups.folder) void tasks.attempt('backup', () => this.site.backups.makeDue());
     void this.lookAfterDatabase().then(() => tasks.attempt('finder', () => this.site.finder.check()));
   }
 

@@ -90,6 +90,65 @@ test('the operator carries the whole site to an empty folder; given out again it
   expect([mixed.status, mixed.stderr]).toEqual([2, expect.stringContaining('does not take --csv')]);
 });
 
+/** Serves a folder for a while. */
+async function serving<T>(env: Record<string, string>, run: (address: string) => Promise<T>): Promise<T> {
+  const server = spawn('node', [CLI, 'serve'], { env: { ...process.env, ALMANAC_NOW: '', ...env, PORT: '0' } });
+  let out = '';
+  const address = await new Promise<string>((resolve, reject) => {
+    for (const stream of [server.stdout, server.stderr])
+      stream.on('data', (part) => {
+        out += part;
+        const found = /Serving (http:\S+)/.exec(out);
+        if (found?.[1]) resolve(found[1]);
+      });
+    server.on('exit', () => reject(new Error(out)));
+  });
+  const ended = new Promise((resolve) => server.on('exit', resolve));
+  try {
+    return await run(address);
+  } finally {
+    server.kill('SIGINT');
+    await ended;
+  }
+}
+
+test('a backup made while the site is served is the same site in another folder: pages, accounts, sessions', async ({ site }) => {
+  const folder = mkdtempSync(path.join(tmpdir(), 'alm-'));
+  const from = { ALMANAC_DATA: site.data, ALMANAC_FROM: folder };
+  const to = { ALMANAC_DATA: path.join(folder, 'data'), ALMANAC_FROM: folder, ALMANAC_NOW: '' };
+  const made = run(['backup', 'isles.zip'], from);
+  expect(made.stdout, made.stderr).toMatch(/isles\.zip: [\d.]+ MB, [\d,]+ rows, accounts and mails too/);
+  for (const name of ['isles.zip', 'isles.zip.secret']) expect(statSync(path.join(folder, name)).mode & 0o777).toBe(0o600);
+  expect(run(['restore', 'isles.zip'], { ...from }).stderr).toContain('Stop it first');
+  const back = run(['restore', 'isles.zip'], to);
+  expect(back.stdout, back.stderr).toMatch(/\d+ listings, \d+ pictures, \d+ accounts\.\nThe secret is the one that lay beside/);
+  expect(readFileSync(path.join(to.ALMANAC_DATA, 'secret'), 'utf8')).toBe(readFileSync(path.join(site.data, 'secret'), 'utf8'));
+  expect(run(['restore', 'isles.zip'], to).stderr).toContain('A backup fills an empty site');
+  // Both under the same clock: pages say what is today, and dates go as far as from there.
+  const clock = { ALMANAC_DEMO: '1', ALMANAC_NOW: '2027-03-17T09:00' };
+  const checked = run(['check', '--mend'], { ...to, ...clock });
+  expect([checked.status, checked.stdout]).toEqual([0, expect.stringContaining('all is as it should be')]);
+  await serving({ ...to, ...clock }, async (address) => {
+    const plain = (text: string, own: string): string => text.replaceAll(own, '');
+    for (const page of ['/month/2027-03', '/list/2027-03-17', '/what/low-tide-walk', '/at/net-loft', '/feed.ics', '/map/2027-03-17']) {
+      const [one, other] = await Promise.all([site.url, address].map(async (own) => plain(await (await fetch(own + page)).text(), own)));
+      expect(other?.replaceAll(/DTSTAMP:\S+/g, ''), page).toBe(one?.replaceAll(/DTSTAMP:\S+/g, ''));
+    }
+    const body = new URLSearchParams({ email: 'maud@almanac.example', password: 'kittiwick-isles-1' });
+    const signedIn = await fetch(`${address}/desk/sign-in`, { method: 'POST', body, redirect: 'manual' });
+    expect(signedIn.status).toBe(303);
+    const cookie = signedIn.headers
+      .getSetCookie()
+      .map((one) => one.split(';')[0])
+      .join('; ');
+    const health = await (await fetch(`${address}/desk/health`, { headers: { cookie } })).text();
+    expect(health).toContain('This site makes no backups by itself');
+  });
+  for (const args of [['backup'], ['restore'], ['move', 'nowhere'], ['check', '--demo']])
+    expect(run(args, to).status, args.join(' ')).toBe(2);
+  rmSync(folder, { recursive: true, force: true });
+});
+
 test('the operator makes the first coordinator of an empty site, with a password on standard input', async () => {
   const folder = mkdtempSync(path.join(tmpdir(), 'alm-'));
   const env = { ALMANAC_DATA: folder };

@@ -1,11 +1,7 @@
 /** A site, or some of its listings, as an archive: the document line by line, and the ZIP file that holds its pictures too. */
-import { createWriteStream } from 'node:fs';
-import { rename, rm } from 'node:fs/promises';
-import { type PassThrough, Readable } from 'node:stream';
-import { pipeline } from 'node:stream/promises';
+import { Readable } from 'node:stream';
 import { asc, eq, inArray, sql } from 'drizzle-orm';
 import { fileTypeFromBuffer } from 'file-type';
-import yazl from 'yazl';
 import type { z } from 'zod';
 import { addTo } from '@/core/collections/add-to';
 import { ARCHIVE_DOCUMENT, ARCHIVE_FORMAT, ARCHIVE_KIND } from '@/core/exchange/archive';
@@ -31,14 +27,18 @@ import {
   venue,
   version,
 } from '../db/schema';
-import { Problem } from '../problem';
-import type { Runtime } from '../runtime-type';
+import type { Now } from '../site/clock';
 import { inShape, LISTS, type ListName, selectedShape } from './shape';
+import { writeZip, type ZipEntry } from './zip';
 
 /** Listings whose histories are read at a time. */
 const CHUNK = 100;
-/** ZIP files carry a time for each of theirs: always the same, so that the same site is the same file. */
-const NO_TIME = new Date(Date.UTC(1980, 0, 2));
+
+/** What is archived of a site. */
+export interface ArchivedSite {
+  db: Db;
+  now: () => Now;
+}
 
 type Row = Record<string, unknown>;
 
@@ -62,7 +62,7 @@ const head = (madeAt: Date, whole: boolean): string =>
   `{\n"kind": "${ARCHIVE_KIND}",\n"format": ${ARCHIVE_FORMAT},\n"madeAt": "${madeAt.toISOString()}",\n"whole": ${whole}`;
 
 /** Where a picture's bytes are in an archive, by what kind of file they are. */
-async function fileOf(hash: string, bytes: Uint8Array): Promise<string> {
+export async function fileOf(hash: string, bytes: Uint8Array): Promise<string> {
   const type = await fileTypeFromBuffer(bytes);
   return `pictures/${hash}.${type?.ext ?? 'png'}`;
 }
@@ -159,7 +159,7 @@ async function publishedOf(tx: Db, ids: readonly string[]): Promise<Map<string, 
 }
 
 /** The whole site as a document. Accounts, mails, jobs and unsaved edits are not in it. */
-async function* wholeDocument(tx: Db, madeAt: Date): AsyncGenerator<string> {
+export async function* wholeDocument(tx: Db, madeAt: Date): AsyncGenerator<string> {
   yield head(madeAt, true);
   yield `,\n"site": ${JSON.stringify(await siteRow(tx))}`;
   yield* listLines('pictures', await pictureRows(tx));
@@ -233,55 +233,33 @@ async function* selectedDocument(
 }
 
 /** Everything in one moment's state: others wait, or see what was there before. */
-function inOneMoment<T>(rt: Runtime, run: (tx: Db) => Promise<T>): Promise<T> {
+function inOneMoment<T>(rt: ArchivedSite, run: (tx: Db) => Promise<T>): Promise<T> {
   return rt.db.transaction(run, { isolationLevel: 'repeatable read', accessMode: 'read only' });
 }
 
 /** The whole site's document as one text; pictures are in it by their files' names. */
-export function siteDocument(rt: Runtime): Promise<string> {
+export function siteDocument(rt: ArchivedSite): Promise<string> {
   return inOneMoment(rt, (tx) => joined(wholeDocument(tx, new Date(rt.now().ms))));
 }
 
 /** Writes the whole site into a ZIP file, which is there under its name when it is whole. */
-export async function writeSite(rt: Runtime, path: string): Promise<void> {
-  const unfinished = `${path}.part`;
-  try {
-    await inOneMoment(rt, (tx) => zipSite(tx, new Date(rt.now().ms), unfinished));
-    await rename(unfinished, path);
-  } catch (error) {
-    await rm(unfinished, { force: true });
-    const { code } = error as NodeJS.ErrnoException;
-    if (code && CANNOT_WRITE.has(code)) throw new Problem('invalid', `The file ${path} cannot be written (${code}).`);
-    throw error;
-  }
+export async function writeSite(rt: ArchivedSite, path: string): Promise<void> {
+  await inOneMoment(rt, async (tx) => {
+    const hashes = new Map((await pictureRows(tx)).map(({ file, hash }) => [String(file), String(hash)]));
+    await writeZip(path, [
+      { name: ARCHIVE_DOCUMENT, read: async () => Readable.from(wholeDocument(tx, new Date(rt.now().ms)), { objectMode: false }) },
+      ...pictureEntries(tx, hashes),
+    ]);
+  });
 }
 
-const CANNOT_WRITE = new Set(['ENOENT', 'EACCES', 'ENOSPC', 'EISDIR', 'ENOTDIR', 'EROFS']);
-
-async function zipSite(tx: Db, madeAt: Date, path: string): Promise<void> {
-  const hashes = new Map((await pictureRows(tx)).map(({ file, hash }) => [file, hash]));
-  const zip = new yazl.ZipFile();
-  const packed = zip.outputStream as PassThrough;
-  const document = Readable.from(wholeDocument(tx, madeAt), { objectMode: false });
-  // What cannot be read ends the file, and a file that cannot be written ends the reading: yazl listens to neither.
-  zip.on('error', (error: Error) => packed.destroy(error));
-  document.on('error', (error) => packed.destroy(error));
-  packed.once('close', () => document.destroy());
-  const written = pipeline(packed, createWriteStream(path, { mode: 0o600 }));
-  const options = { mtime: NO_TIME, forceDosTimestamp: true, mode: 0o100600 };
-  zip.addReadStream(document, ARCHIVE_DOCUMENT, options);
-  // Each is read when its turn comes: never more than one of them is in memory.
-  for (const [file, hash] of hashes) {
-    zip.addReadStreamLazy(String(file), { ...options, compress: false }, (ready) => {
-      bytesOf(tx, String(hash)).then(
-        (bytes) => ready(null, Readable.from([bytes], { objectMode: false })),
-        (error: unknown) => ready(error, Readable.from([])),
-      );
-    });
-  }
-  zip.end();
-  await written;
-}
+/** Pictures as files of a ZIP file: each is read when its turn comes, so never more than one of them is in memory. */
+export const pictureEntries = (tx: Db, hashes: ReadonlyMap<string, string>): ZipEntry[] =>
+  [...hashes].map(([name, hash]) => ({
+    name,
+    stored: true,
+    read: async () => Readable.from([await bytesOf(tx, hash)], { objectMode: false }),
+  }));
 
 async function bytesOf(tx: Db, hash: string): Promise<Buffer> {
   const [source] = await tx.select({ bytes: pictureSource.bytes }).from(pictureSource).where(eq(pictureSource.hash, hash));

@@ -1,16 +1,16 @@
 /** The database, embedded or a server, behind one type. Every function that touches it takes `db` or `tx` first. */
 import { existsSync, mkdirSync, readdirSync } from 'node:fs';
 import path from 'node:path';
-import type { ExtractTablesWithRelations } from 'drizzle-orm';
-import type { PgDatabase, PgQueryResultHKT, PgTransactionConfig } from 'drizzle-orm/pg-core';
+import type { PgTransactionConfig } from 'drizzle-orm/pg-core';
+import type { Db } from './db-type';
 import { EmbeddedDatabase } from './embedded';
 import { lockFolder } from './lock';
 import { log } from '../health/log';
 import { isConnectionLost, tryAgain } from './lost';
+import { countMigrations } from './pending';
 import * as schema from './schema';
 
-/** The database, or a transaction of it: both take the same queries. */
-export type Db = PgDatabase<PgQueryResultHKT, typeof schema, ExtractTablesWithRelations<typeof schema>>;
+export type { Db } from './db-type';
 
 /** A database that is open, and how to close it. */
 export interface OpenDatabase {
@@ -37,9 +37,15 @@ export async function openDatabase(options: {
   root: string;
   url?: string | undefined;
   deadline?: number;
+  /** before the tables of an older version are changed: with the number of the version that they have */
+  beforeMigrating?: (db: Db, has: number) => Promise<void>;
 }): Promise<OpenDatabase> {
   const migrationsFolder = path.join(options.root, 'migrations');
-  if (options.url) return openServer(options.url, migrationsFolder);
+  const prepare = async (db: Db): Promise<void> => {
+    const { has, lacks } = await countMigrations(db, migrationsFolder);
+    if (has && lacks) await options.beforeMigrating?.(db, has);
+  };
+  if (options.url) return openServer(options.url, migrationsFolder, prepare);
   const folder = path.join(options.folder, 'db');
   mkdirSync(folder, { recursive: true, mode: 0o700 });
   const unlock = await lockFolder(folder);
@@ -55,6 +61,7 @@ export async function openDatabase(options: {
     const { drizzle } = await import('drizzle-orm/pglite');
     const { migrate } = await import('drizzle-orm/pglite/migrator');
     const db = drizzle({ client: embedded as never, schema });
+    await prepare(db as unknown as Db);
     await migrate(db, { migrationsFolder });
     const close = async (): Promise<void> => {
       await embedded.close();
@@ -70,7 +77,7 @@ export async function openDatabase(options: {
 /** A question that gets no connection for so long, in milliseconds, fails: its reader is told to come back. */
 const CONNECT_WITHIN = 5_000;
 
-async function openServer(url: string, migrationsFolder: string): Promise<OpenDatabase> {
+async function openServer(url: string, migrationsFolder: string, prepare: (db: Db) => Promise<void>): Promise<OpenDatabase> {
   const { drizzle } = await import('drizzle-orm/node-postgres');
   const { migrate } = await import('drizzle-orm/node-postgres/migrator');
   const { default: pg } = await import('pg');
@@ -90,7 +97,11 @@ async function openServer(url: string, migrationsFolder: string): Promise<OpenDa
   pool.on('connect', (client) => client.on('error', () => undefined));
   const db = drizzle({ client: pool, schema });
   type Tx = Parameters<Parameters<typeof db.transaction>[0]>[0];
-  await migrate(db, { migrationsFolder }).catch(async (error: unknown) => {
+  const bringUp = async (): Promise<void> => {
+    await prepare(db as unknown as Db);
+    await migrate(db, { migrationsFolder });
+  };
+  await bringUp().catch(async (error: unknown) => {
     await pool.end();
     if (!isConnectionLost(error)) throw error;
     const { host, pathname } = new URL(url);

@@ -1,6 +1,6 @@
 /** Rows as one JSON text: many small values are what costs on the way out of the embedded database, not the query. */
 import { type SQL, sql } from 'drizzle-orm';
-import type { Db } from './client';
+import type { Db } from './db-type';
 
 /** The rows of a question in SQL, by the names of its columns; the two drivers give them in the same place. */
 export async function queryRows<T>(db: Db, query: SQL): Promise<T[]> {

@@ -1,6 +1,4 @@
-import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import path from 'node:path';
+import { rmSync } from 'node:fs';
 import { PGlite } from '@electric-sql/pglite';
 import { sql } from 'drizzle-orm';
 import { drizzle } from 'drizzle-orm/pglite';
@@ -10,19 +8,10 @@ import { dayOf } from '@/core/day/day';
 import { upgradeContent } from '@/core/listing/content';
 import { emptyContent } from '@/core/listing/fields';
 import { FORMER_CONTENT } from '../../../tests/support/former-content';
+import { until } from '../../../tests/support/migrations';
 import { readSettings } from '../site/read';
 import type { Db } from './client';
 import * as schema from './schema';
-
-/** The migrations as they were up to one of them. */
-function until(last: number): string {
-  const folder = mkdtempSync(path.join(tmpdir(), 'almanac-migrations-'));
-  cpSync('migrations', folder, { recursive: true });
-  const file = path.join(folder, 'meta', '_journal.json');
-  const journal = JSON.parse(readFileSync(file, 'utf8')) as { entries: { idx: number }[] };
-  writeFileSync(file, JSON.stringify({ ...journal, entries: journal.entries.filter(({ idx }) => idx <= last) }));
-  return folder;
-}
 
 const LISTING = '0190a1b2-0000-7000-8000-00000000000a';
 const COVER = '0190a1b2-0000-7000-8000-00000000000c';

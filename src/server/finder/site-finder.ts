@@ -18,6 +18,9 @@ const MISSED_AFTER = 45 * 60_000;
 /** So long it rests after it could not be made, in milliseconds. */
 const AGAIN_AFTER = 10_000;
 
+/** Gathering that took longer stands in the log, in milliseconds. */
+const WORTH_SAYING = 2_000;
+
 const NO_ID = '00000000-0000-0000-0000-000000000000';
 
 /** What it needs of a site. */
@@ -148,7 +151,9 @@ export class SiteFinder {
     const finder = await inSteps(builder.finish());
     this.#kept = { finder, revision: asOf, since: next, taken: new Set(), askedAt: began };
     const { listings, dates } = finder;
-    this.site.log.info({ listings, dates, ms: Math.round(this.#clock() - began) }, 'Everything that readers can find is at hand');
+    const ms = Math.round(this.#clock() - began);
+    // A small site has it before anybody asks: nothing to tell.
+    if (ms > WORTH_SAYING) this.site.log.info({ listings, dates, ms }, 'Everything that readers can find is at hand');
   }
 
   /** Takes over what changed since. Where the database cannot be asked, the finder stays as it is, for later. */

@@ -16,6 +16,7 @@ export const TASK_WORDS = {
   jobs: w.backgroundJobs(),
   finder: w.findingDatesForReaders(),
   statistics: w.lookingAfterTheDatabase(),
+  backup: w.makingBackups(),
 } as const;
 /** What the server does by itself. */
 export type Task = keyof typeof TASK_WORDS;

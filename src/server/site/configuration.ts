@@ -14,6 +14,8 @@ export interface Configuration {
   root: string;
   /** where the site's data lies */
   folder: string;
+  /** where the site puts backups by itself; undefined = it makes none */
+  backups: string | undefined;
   /** a PostgreSQL server's, when the embedded database is not used */
   databaseUrl: string | undefined;
   demo: boolean;
@@ -33,12 +35,24 @@ export function readConfiguration(env: Environment): Configuration {
   return {
     root,
     folder,
+    backups: backupFolder(env, root, folder),
     databaseUrl: env.DATABASE_URL,
     demo: env.ALMANAC_DEMO === '1',
     frozen,
     smtp: env.ALMANAC_SMTP_URL,
     worker: env.ALMANAC_WORKER,
   };
+}
+
+/** A demo needs none, and whoever runs a database server has backups of it; both make them where a folder is named. */
+function backupFolder(
+  { ALMANAC_BACKUPS: named, ALMANAC_DEMO, DATABASE_URL }: Environment,
+  root: string,
+  folder: string,
+): string | undefined {
+  if (named === 'none') return undefined;
+  if (named) return path.resolve(root, named);
+  return ALMANAC_DEMO === '1' || DATABASE_URL ? undefined : path.join(folder, 'backups');
 }
 
 /** A secret has at least so many characters. */

@@ -4,7 +4,17 @@ import { parseJson } from '@/core/text/clean';
 import { z } from 'zod';
 import { ROLES } from '@/server/accounts/roles';
 import { createAccount } from '@/server/accounts/write';
-import { exportAll, exportDocument, exportIcal, exportSite, importFile, importSite } from '@/server/exchange/operator';
+import {
+  backup,
+  check,
+  exportAll,
+  exportDocument,
+  exportIcal,
+  exportSite,
+  importFile,
+  importSite,
+  restore,
+} from '@/server/exchange/operator';
 import { answer } from '@/server/http/endpoint';
 import { Problem, read } from '@/server/problem';
 import { explain } from '@/server/explain';
@@ -36,6 +46,9 @@ const commands: Record<string, (rt: Runtime, input: unknown) => Promise<unknown>
   'export-json': (rt) => exportDocument(rt),
   'export-site': (rt, input) => exportSite(rt, input),
   'import-site': (rt, input) => importSite(rt, input),
+  backup: (rt, input) => backup(rt, input),
+  restore: (rt, input) => restore(rt, input),
+  check: (rt, input) => check(rt, input),
   'export-csv': (rt) => exportAll(rt, 'listings.csv'),
   'export-dates': (rt) => exportAll(rt, 'dates.csv'),
   close: async (rt) => {
