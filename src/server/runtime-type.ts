@@ -14,6 +14,8 @@ import type { TaskWorker } from './worker/task-worker';
 /** A site as those who are handed it see it. */
 export interface Runtime {
   db: Db;
+  /** runs over the database as it is at this moment, without holding up anybody for long */
+  aside: <T>(run: (db: Db) => Promise<T>) => Promise<T>;
   auth: Auth;
   demo: boolean;
   /** is there a service that takes mail? */

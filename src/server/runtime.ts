@@ -61,7 +61,7 @@ export async function openSite(env: Environment): Promise<Runtime> {
     const { rows } = await writeBackup(old, { path: file, madeAt: new Date(), current: false });
     log.info({ file, rows }, 'The database is of an older version: a backup of it was made, and now it is brought up to this one');
   };
-  const { db, close } = await openDatabase({ folder, root, url: databaseUrl, beforeMigrating });
+  const { db, aside, close } = await openDatabase({ folder, root, url: databaseUrl, beforeMigrating });
   const secret = readSecret(folder, env);
   let stored = await readSettings(db);
   const addresses = new SiteAddresses(env, () => stored.settings.address);
@@ -72,7 +72,7 @@ export async function openSite(env: Environment): Promise<Runtime> {
   let uidPart = await readUidPart();
   const room = roomOf(databaseUrl ? undefined : folder);
   const tasks = new Tasks(log);
-  const backups = new Backups({ db, now, folder: backupFolder });
+  const backups = new Backups({ aside, now, folder: backupFolder });
   const startedAt = new Date();
   const auth = createAuth(db, { secret, siteUrl: address, siteName: () => settings().name });
 
@@ -121,6 +121,7 @@ export async function openSite(env: Environment): Promise<Runtime> {
 
   return {
     db,
+    aside,
     auth,
     demo,
     sendsMail: smtp !== undefined,

@@ -4,7 +4,7 @@ import type { Backups } from './backup/scheduled';
 import { countListings, startRebuild, whyRebuild } from './dates/rebuild';
 import { refreshStatistics } from './db/statistics';
 import type { SiteFinder } from './finder/site-finder';
-import type { Tasks } from './health/tasks';
+import type { Task, Tasks } from './health/tasks';
 import type { JobRunner } from './jobs/runner';
 import { keepTimes } from './listings/publication-times';
 import { tidy } from './listings/tidy';
@@ -55,17 +55,17 @@ export class Schedules {
   constructor(private readonly site: ScheduledSite) {}
 
   start(): void {
-    const { tasks, smtp } = this.site;
+    const { smtp } = this.site;
     const every = (ms: number, round: () => void): void =>
       void this.timers.push(setInterval(() => this.site.hasRoom() && round(), ms).unref());
     if (smtp) every(MAIL_EVERY, () => this.sendMail(smtp));
     every(HOUR, () => this.hourly());
     every(VALIDATION_EVERY, () => this.validate());
-    every(FINDER_EVERY, () => void tasks.attempt('finder', () => this.site.finder.current()));
-    every(TIMES_EVERY, () => void tasks.attempt('times', () => this.keepTimes()));
+    every(FINDER_EVERY, () => void this.attempt('finder', () => this.site.finder.current()));
+    every(TIMES_EVERY, () => void this.attempt('times', () => this.keepTimes()));
     const first = setTimeout(() => {
       this.hourly();
-      void tasks.attempt('times', () => this.keepTimes());
+      void this.attempt('times', () => this.keepTimes());
       this.validateSoon();
     }, FIRST_AFTER);
     this.timers.push(first.unref());
@@ -85,28 +85,39 @@ export class Schedules {
     await Promise.race([this.sending, new Promise((done) => setTimeout(done, STOP_WITHIN).unref())]);
   }
 
+  /** What fails because the site is being stopped did not fail: the database went away under it. */
+  private attempt(task: Task, work: () => Promise<unknown>): Promise<void> {
+    return this.site.tasks.attempt(task, async () => {
+      try {
+        await work();
+      } catch (error) {
+        if (!this.stopped) throw error;
+      }
+    });
+  }
+
   private sendMail(smtpUrl: string): void {
     if (this.sending) return;
-    const { tasks, db, settings } = this.site;
-    const round = tasks.attempt('mail', () => sendWaiting(db, { smtpUrl, settings: settings(), stopped: () => this.stopped }));
+    const { db, settings } = this.site;
+    const round = this.attempt('mail', () => sendWaiting(db, { smtpUrl, settings: settings(), stopped: () => this.stopped }));
     this.sending = round.finally(() => {
       this.sending = undefined;
     });
   }
 
   private hourly(): void {
-    const { tasks, jobs } = this.site;
+    const { jobs } = this.site;
     // What was under way when a process ended, this one or another, goes on.
     jobs.wake();
-    void tasks.attempt('horizon', () => this.keepHorizon());
-    void tasks.attempt('tidy', () => this.tidyUp());
-    if (this.site.backups.folder) void tasks.attempt('backup', () => this.site.backups.makeDue());
-    void this.lookAfterDatabase().then(() => tasks.attempt('finder', () => this.site.finder.check()));
+    void this.attempt('horizon', () => this.keepHorizon());
+    void this.attempt('tidy', () => this.tidyUp());
+    if (this.site.backups.folder) void this.attempt('backup', () => this.site.backups.makeDue());
+    void this.lookAfterDatabase().then(() => this.attempt('finder', () => this.site.finder.check()));
   }
 
   private validate(): void {
-    const { db, tasks, jobs, now } = this.site;
-    void tasks.attempt('validation', async () => {
+    const { db, jobs, now } = this.site;
+    void this.attempt('validation', async () => {
       if (await db.transaction((tx) => startValidation(tx, now()))) jobs.wake();
     });
   }
@@ -127,8 +138,8 @@ export class Schedules {
   }
 
   private async lookAfterDatabase(): Promise<void> {
-    const { db, embedded, tasks } = this.site;
-    if (embedded) await tasks.attempt('statistics', () => refreshStatistics(db));
+    const { db, embedded } = this.site;
+    if (embedded) await this.attempt('statistics', () => refreshStatistics(db));
   }
 
   private async tidyUp(): Promise<void> {

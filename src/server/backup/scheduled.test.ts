@@ -27,7 +27,7 @@ describe('backups that a site makes by itself', () => {
 
   it('are made once a night, at once where there is none, and go by rule', async () => {
     const made = async (day: number, minute: number): Promise<boolean> =>
-      (await new Backups({ db, ...at(day, minute) }).makeDue()) !== undefined;
+      (await new Backups({ aside: (run) => run(db), ...at(day, minute) }).makeDue()) !== undefined;
     expect(await made(20_000, 900), 'the first').toBe(true);
     expect(await made(20_000, 1430)).toBe(false);
     expect(await made(20_001, 100), 'before the night has come').toBe(false);
@@ -37,10 +37,10 @@ describe('backups that a site makes by itself', () => {
     for (let day = 20_004; day < 20_016; day++) expect(await made(day, 400)).toBe(true);
     expect(names()).toContain('somebody-else’s.zip');
     expect(names().length).toBeLessThan(12);
-    const list = await new Backups({ db, ...at(20_016, 0) }).list();
+    const list = await new Backups({ aside: (run) => run(db), ...at(20_016, 0) }).list();
     expect(list.at(-1)?.day).toBe(20_015);
     expect(list.every(({ bytes }) => bytes > 500)).toBe(true);
-    expect(await new Backups({ db, ...at(20_030, 500), folder: undefined }).makeDue()).toBeUndefined();
+    expect(await new Backups({ aside: (run) => run(db), ...at(20_030, 500), folder: undefined }).makeDue()).toBeUndefined();
   });
 
   it('come before the tables of an older version are changed, and lead back to it', async () => {

@@ -30,7 +30,8 @@ export type BackupTrouble = { kind: 'none' } | { kind: 'old'; days: number };
 
 /** What backups need of a site. */
 export interface BackupSite {
-  db: Db;
+  /** over the database as it is at one moment */
+  aside: <T>(run: (db: Db) => Promise<T>) => Promise<T>;
   now: () => Now;
   /** where they lie; undefined = the site makes none by itself */
   folder: string | undefined;
@@ -82,12 +83,12 @@ export class Backups {
 
   /** Makes one now, and removes what the rule keeps no longer. */
   async make(): Promise<BackupReport | undefined> {
-    const { db, folder, now } = this.site;
+    const { aside, folder, now } = this.site;
     if (!folder) return undefined;
     await mkdir(folder, { recursive: true, mode: 0o700 });
     const { day, minute } = now();
     const name = `almanac-${isoDay(day)}T${isoTime(minute).replace(':', '')}.zip`;
-    const report = await writeBackup(db, { path: path.join(folder, name), madeAt: new Date(), current: true });
+    const report = await aside((db) => writeBackup(db, { path: path.join(folder, name), madeAt: new Date(), current: true }));
     for (const old of whichGo(await this.list(), (one) => one.day, USUAL_RULE)) await rm(path.join(folder, old.name), { force: true });
     return report;
   }

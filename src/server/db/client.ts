@@ -1,5 +1,6 @@
 /** The database, embedded or a server, behind one type. Every function that touches it takes `db` or `tx` first. */
-import { existsSync, mkdirSync, readdirSync } from 'node:fs';
+import { existsSync, mkdirSync, mkdtempSync, readdirSync, rmSync } from 'node:fs';
+import { readdir, rm, stat } from 'node:fs/promises';
 import path from 'node:path';
 import type { PgTransactionConfig } from 'drizzle-orm/pg-core';
 import type { Db } from './db-type';
@@ -8,6 +9,7 @@ import { lockFolder } from './lock';
 import { log } from '../health/log';
 import { isConnectionLost, tryAgain } from './lost';
 import { countMigrations } from './pending';
+import { freeBytes, RESERVE } from './room';
 import * as schema from './schema';
 
 export type { Db } from './db-type';
@@ -15,7 +17,22 @@ export type { Db } from './db-type';
 /** A database that is open, and how to close it. */
 export interface OpenDatabase {
   db: Db;
+  /**
+   * Runs over the database as it is at this moment, without holding up anybody for long: a server does that by itself; the embedded database, which has one
+   * connection, is copied for the while where the disk has room.
+   */
+  aside: <T>(run: (db: Db) => Promise<T>) => Promise<T>;
   close: () => Promise<void>;
+}
+
+/** How copies of the database's folder are called, beside it. */
+const COPY = 'db.copy-';
+
+/** How many bytes a folder's files have. */
+async function sizeOf(folder: string): Promise<number> {
+  const files = await readdir(folder, { recursive: true, withFileTypes: true });
+  const sizes = files.filter((file) => file.isFile()).map((file) => stat(path.join(file.parentPath, file.name)).catch(() => undefined));
+  return (await Promise.all(sizes)).reduce((sum, one) => sum + (one?.size ?? 0), 0);
 }
 
 /** A data folder whose database cannot be opened as it is, with what to do. */
@@ -51,6 +68,9 @@ export async function openDatabase(options: {
   const unlock = await lockFolder(folder);
   try {
     refuseHalf(folder);
+    // What a process left that ended while it copied; nobody else has this folder now.
+    for (const name of readdirSync(options.folder))
+      if (name.startsWith(COPY)) rmSync(path.join(options.folder, name), { recursive: true, force: true });
     const embedded = new EmbeddedDatabase(folder, options.root, options.deadline);
     await embedded.open().catch((error: unknown) => {
       throw new BrokenFolderError(
@@ -67,7 +87,19 @@ export async function openDatabase(options: {
       await embedded.close();
       await unlock();
     };
-    return { db: db as unknown as Db, close };
+    const aside = async <T>(run: (own: Db) => Promise<T>): Promise<T> => {
+      if (freeBytes(folder) < (await sizeOf(folder)) * 1.2 + RESERVE) return run(db as unknown as Db);
+      const copy = mkdtempSync(path.join(options.folder, COPY));
+      const other = new EmbeddedDatabase(copy, options.root, options.deadline);
+      try {
+        await embedded.copyTo(copy);
+        return await run(drizzle({ client: other as never, schema }) as unknown as Db);
+      } finally {
+        await other.close().catch(() => undefined);
+        await rm(copy, { recursive: true, force: true });
+      }
+    };
+    return { db: db as unknown as Db, aside, close };
   } catch (error) {
     await unlock();
     throw error;
@@ -127,5 +159,5 @@ async function openServer(url: string, migrationsFolder: string, prepare: (db: D
     }
   };
   db.transaction = (run, config) => tryAgain((once) => transact(once, config), run);
-  return { db: db as unknown as Db, close: () => pool.end() };
+  return { db: db as unknown as Db, aside: (run) => run(db as unknown as Db), close: () => pool.end() };
 }

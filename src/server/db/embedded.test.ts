@@ -1,5 +1,5 @@
 import { execFileSync, fork, spawnSync } from 'node:child_process';
-import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { sql } from 'drizzle-orm';
@@ -113,5 +113,25 @@ process.exit(0);`,
     expect(second()).toContain('opened');
     rmSync(own, { recursive: true });
     rmSync(script);
+  });
+
+  it('is read aside as it is at one moment, while others write; nothing is left of that', async () => {
+    const own = mkdtempSync(path.join(tmpdir(), 'almanac-aside-'));
+    mkdirSync(path.join(own, 'db.copy-left'));
+    const { db, aside, close } = await openDatabase({ folder: own, root });
+    expect(readdirSync(own), 'a copy that a killed process left').not.toContain('db.copy-left');
+    await db.execute(sql`create table kept (n int primary key)`);
+    await db.execute(sql`insert into kept select generate_series(1, 1000)`);
+    const seen = await aside(async (copy) => {
+      const before = await rows(copy, sql`select count(*)::int as n from kept`);
+      await db.execute(sql`insert into kept values (1001)`);
+      await db.execute(sql`delete from kept where n < 10`);
+      return [before, await rows(copy, sql`select count(*)::int as n from kept`), await rows(db, sql`select count(*)::int as n from kept`)];
+    });
+    expect(seen.map(([row]) => row?.n)).toEqual([1000, 1000, 992]);
+    await expect(aside(async (copy) => copy.execute(sql`select * from nothing`))).rejects.toThrow();
+    expect(readdirSync(own).filter((name) => name.startsWith('db.copy'))).toEqual([]);
+    await close();
+    rmSync(own, { recursive: true });
   });
 });

@@ -190,7 +190,7 @@ export async function exportSite(rt: Runtime, raw: unknown): Promise<{ path: str
 /** Everything that is in the database, written to a file. */
 export function backup(rt: Runtime, raw: unknown): Promise<BackupReport> {
   const { path: file } = read(siteFile, raw);
-  return writeBackup(rt.db, { path: file, madeAt: new Date(), current: true });
+  return rt.aside((db) => writeBackup(db, { path: file, madeAt: new Date(), current: true }));
 }
 
 /** Makes an empty database what a backup holds. This process ends afterwards: what it knows of the site is no longer so. */
