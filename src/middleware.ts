@@ -16,6 +16,7 @@ import { checkAddress } from './server/http/form-body';
 import { explain } from './server/explain';
 import { comeBack, problemResponse, statusOf } from './server/http/problem';
 import { Problem, problemIn, sayIn } from './server/problem';
+import { withRequestId } from './server/health/request-id';
 import { runtime } from './server/runtime';
 import { SENDING_WORDS } from './words/sending';
 import type { Runtime } from './server/runtime-type';
@@ -33,16 +34,19 @@ const INLINE_SCRIPTS = import.meta.env.DEV ? "'unsafe-inline'" : (import.meta.en
 
 const FRENCH = /^\/fr(?=\/|$)/;
 
-export const onRequest = defineMiddleware(async (context, next) => {
+export const onRequest = defineMiddleware((context, next) => withRequestId((id) => answered(context, next, id)));
+
+async function answered(context: APIContext, next: () => Promise<Response>, id: string): Promise<Response> {
   // A page that is handed on to another one is one request.
   const outermost = !context.locals.handedOn;
   const began = performance.now();
   const response = await handle(context, next).catch((error: unknown) => answerError(context, error));
+  response.headers.set('x-request-id', id);
   const { rt } = context.locals;
   if (rt && outermost)
     metricsOf(rt).answered(context.routePattern, context.request.method, response.status, (performance.now() - began) / 1000);
   return response;
-});
+}
 
 async function handle(context: APIContext, next: () => Promise<Response>): Promise<Response> {
   const { request, url, locals } = context;

@@ -5,6 +5,7 @@ import { BrokenFolderError } from './db/client';
 import { FolderInUseError } from './db/lock';
 import { isAskerGone, isConnectionLost, isDiskFull } from './db/lost';
 import { log } from './health/log';
+import { requestId } from './health/request-id';
 import { invalid, Problem, problemIn } from './problem';
 import { serverWords } from '@/words/desk';
 
@@ -27,7 +28,8 @@ export function explain(error: unknown): Problem {
   if (error instanceof FolderInUseError || error instanceof BrokenFolderError) return new Problem('conflict', error.message);
   const gone = goneReference(error);
   if (gone) return gone;
-  const reference = randomBytes(4).toString('hex');
+  // The number that somebody quotes is the one that the answer and the log have.
+  const reference = requestId() ?? randomBytes(4).toString('hex');
   log.error({ reference, err: error }, 'A request failed');
   return new Problem('failed', w.somethingFailedOnOur({ reference }));
 }

@@ -41,6 +41,29 @@ test('readers’ pages are read, and nothing else is done with them', async ({ r
   expect(await tag(), 'kept copies stay good').toBe(before);
 });
 
+test('every answer has a name of its own, by which the log knows it', async ({ request }) => {
+  const seen = new Set<string>();
+  const month = await request.get('/month/2027-03');
+  const asked = [
+    month,
+    await request.get('/month/2027-03'),
+    await request.get('/month/2027-03', { headers: { 'if-none-match': month.headers().etag ?? '' } }),
+    await request.get('/fr/month/2027-03'),
+    await request.get('/nowhere'),
+    await request.get('/desk/listings', { maxRedirects: 0 }),
+    await request.delete('/month/2027-03'),
+    await request.get('/api/v1/proof'),
+    await request.get('/healthz'),
+  ];
+  expect(asked[2]?.status()).toBe(304);
+  for (const answer of asked) {
+    const id = answer.headers()['x-request-id'] ?? '';
+    expect(id, answer.url()).toMatch(/^[0-9a-f]{12}$/);
+    seen.add(id);
+  }
+  expect(seen.size, 'a kept page has another each time').toBe(asked.length);
+});
+
 test('TRACE is refused', async ({ site }) => {
   const status = await new Promise<number | undefined>((resolve, reject) => {
     const asked = http.request(site.url, { method: 'TRACE' }, (response) => resolve(response.resume().statusCode));

@@ -9,7 +9,9 @@ import { JobRunner } from '../jobs/runner';
 import { WORKS } from '../jobs/works';
 import { MAX_TRIES, queueMail } from '../mail/outbox';
 import { loggedError, makeLog } from './log';
+import { explain } from '../explain';
 import { readHealth } from './read';
+import { withRequestId } from './request-id';
 import { Tasks } from './tasks';
 
 function caught(): { to: Writable; text: () => string } {
@@ -38,6 +40,24 @@ describe('the log', () => {
       for (const part of ['23505', 'venue_slug_unique', 'health.test.ts', 'Sending mail: failed']) expect(text(), format).toContain(part);
     }
     expect(loggedError('oops')).toMatchObject({ message: 'a value that is no error was thrown' });
+  });
+
+  it('names the request that a line is about, the same as its answer and the number that is quoted', async () => {
+    const { to, text } = caught();
+    const log = makeLog('json', to);
+    const id = await withRequestId(async (own) => {
+      await withRequestId(async (within) => expect(within).toBe(own));
+      log.info('one');
+      expect(explain(new Error('x')).title).toContain(own);
+      return own;
+    });
+    log.info('two');
+    const lines = text()
+      .trim()
+      .split('\n')
+      .map((line) => JSON.parse(line) as { request?: string });
+    expect(lines.map(({ request }) => request)).toEqual([id, undefined]);
+    expect(id).toMatch(/^[0-9a-f]{12}$/);
   });
 
   it('is a JSON object a line where that is asked for', () => {

@@ -4,6 +4,7 @@
  */
 import pino, { type DestinationStream, type Logger } from 'pino';
 import pretty from 'pino-pretty';
+import { requestId } from './request-id';
 
 /** What is logged of an error. */
 export interface LoggedError {
@@ -38,7 +39,11 @@ export function loggedError(error: unknown): LoggedError {
 
 /** @param format `json`, or anything else for lines a person reads */
 export function makeLog(format: string | undefined, to?: DestinationStream): Logger {
-  const options = { base: undefined, serializers: { err: loggedError }, level: 'info' };
+  const mixin = (): object => {
+    const request = requestId();
+    return request ? { request } : {};
+  };
+  const options = { base: undefined, serializers: { err: loggedError }, level: 'info', mixin };
   if (format === 'json') return pino(options, to ?? pino.destination({ dest: 2, sync: true }));
   const lines = pretty({
     colorize: false,
