@@ -1,7 +1,8 @@
 /** Measurements of the finder alone: 200,000 dates of 10,000 listings, and ten times as many. */
 import { isoDateTime } from '@/core/day/plain-date-time';
 import type { Condition } from '@/core/filters/condition';
-import { Finder, type FoundDate, type FoundListing } from '@/core/finder/finder';
+import { Finder } from '@/core/finder/finder';
+import type { FoundDate, FoundListing } from '@/core/finder/found';
 import { between, pick, random, some } from '../support/generate';
 
 const FIRST_DAY = 20_000;

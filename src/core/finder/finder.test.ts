@@ -4,7 +4,8 @@ import { isoDay } from '../day/day';
 import { isoDateTime } from '../day/plain-date-time';
 import { type EffectiveDate, effectiveStatus } from '../dates/effective-date';
 import type { Condition } from '../filters/condition';
-import { Finder, type FoundChange, type FoundDate, type FoundListing } from './finder';
+import { Finder } from './finder';
+import type { FoundChange, FoundDate, FoundListing } from './found';
 
 const seed = seedOf();
 const VENUES = ['net-loft', 'lamp-room', 'ropewalk'];

@@ -2,11 +2,10 @@
  * All dates that readers may see, in memory: as columns in order of their start, with what their listings say beside them. Views ask it
  * for dates and for counts, and need no query for either. It holds what it is given and asks nobody: no database, no clock.
  */
-import { type DateGlance, type EffectiveDate, effectiveStatus } from '../dates/effective-date';
-import { type EpochDay, isoDay } from '../day/day';
-import { isoTime, parseIsoDateTime } from '../day/plain-date-time';
-import type { Condition, DateFacts } from '../filters/condition';
-import type { EventStatus } from '../recurrence/model';
+import type { DateGlance, EffectiveDate } from '../dates/effective-date';
+import type { EpochDay } from '../day/day';
+import { parseIsoDateTime } from '../day/plain-date-time';
+import type { Condition } from '../filters/condition';
 import {
   type ColumnRow,
   type Columns,
@@ -22,53 +21,13 @@ import {
   NONE,
 } from './columns';
 import { addMarks, FactsTable } from './facts-table';
+import type { Around, Asked, FactsGroup, FoundChange, FoundDate, FoundListing, FoundRows, FoundSpan } from './found';
+import { Glance, type Slot } from './glance';
+import { compareListings, orderOf } from './order';
 import { WordIndex } from './word-index';
 
-/** What a listing says of all of its dates. */
-export type FoundListing = Pick<
-  EffectiveDate,
-  | 'listingId'
-  | 'listing'
-  | 'title'
-  | 'shortTitle'
-  | 'summary'
-  | 'headline'
-  | 'onTopUntil'
-  | 'free'
-  | 'cost'
-  | 'categoryId'
-  | 'venueIds'
-  | 'zone'
-  | 'attendance'
-  | 'pictureId'
-  | 'translations'
-> & {
-  /** its own, which goes before its dates' */
-  eventStatus: EventStatus;
-  tagIds: readonly string[];
-  organizerIds: readonly string[];
-  /** its texts, folded, in which words are looked for */
-  search: string;
-};
-
-/** What is said of one date alone. */
-export type FoundDate = Pick<
-  EffectiveDate,
-  'original' | 'startDay' | 'startMinute' | 'endDay' | 'endMinute' | 'lastDay' | 'note' | 'moved'
-> & {
-  /** its part of the address has the time too, since its day has several */
-  timed: boolean;
-  eventStatus: EventStatus | null;
-  /** where it is when that is elsewhere than its listing */
-  venueId: string | null;
-};
-
-/** A listing with all of its dates, or that readers have it no more. */
-export interface FoundChange {
-  listingId: string;
-  /** undefined = it goes */
-  is: { listing: FoundListing; dates: readonly FoundDate[] } | undefined;
-}
+/** A slot that nothing is in. */
+const FREE = -1;
 
 /** Takes listings one by one and makes a finder of them. */
 export interface FinderBuilder {
@@ -77,128 +36,6 @@ export interface FinderBuilder {
   /** in short steps; its value is the finder */
   finish: () => Generator<void, Finder, void>;
 }
-
-/** Days from one to another, both included; without an end, all from the first on. */
-export interface FoundSpan {
-  from: EpochDay;
-  to?: EpochDay;
-}
-
-/** What some dates of a listing share: where and how they are. A date has one of these. */
-type Slot = Pick<FoundDate, 'venueId' | 'eventStatus' | 'note' | 'timed'>;
-/** A slot that nothing is in. */
-const FREE = -1;
-
-/** So many dates that filters cannot tell apart. */
-export interface FactsGroup {
-  facts: DateFacts;
-  n: number;
-}
-
-/** What is asked of the finder. */
-export interface Asked {
-  span: FoundSpan;
-  /** all of these hold */
-  conditions: readonly Condition[];
-}
-
-/** The order of two listings whose dates start at the same time: headlines first, then by title. */
-function compareListings(a: FoundListing, b: FoundListing): number {
-  if (a.headline !== b.headline) return a.headline ? -1 : 1;
-  return compareText(a.title, b.title) || compareText(a.listingId, b.listingId);
-}
-
-/** By code points, as a database's "C" collation has it. */
-function compareText(a: string, b: string): number {
-  const length = Math.min(a.length, b.length);
-  for (let i = 0; i < length; i++) {
-    const x = a.charCodeAt(i);
-    const y = b.charCodeAt(i);
-    if (x === y) continue;
-    // Half of a surrogate pair stands for a code point beyond all others.
-    const far = (x & 0xf800) === 0xd800;
-    return far === ((y & 0xf800) === 0xd800) ? x - y : far ? 1 : -1;
-  }
-  return a.length - b.length;
-}
-
-/** A date as it was when it was found, whatever changes meanwhile. */
-class Glance implements DateGlance {
-  readonly startDay: EpochDay;
-  readonly startMinute: number | null;
-  readonly lastDay: EpochDay;
-  readonly headline: boolean;
-  readonly categoryId: string;
-  readonly #endDay: number;
-  readonly #endMinute: number;
-  readonly #originalDay: EpochDay;
-  readonly #originalMinute: number;
-  readonly #moved: boolean;
-
-  constructor(
-    private readonly listing: FoundListing,
-    private readonly slot: Slot,
-    columns: Columns,
-    row: number,
-    /** `2027-03-07` by its day: thousands of dates of a month share a few days, so each is written once */
-    private readonly isoDays: Map<EpochDay, string>,
-  ) {
-    this.startDay = columns.startDay[row] as number;
-    this.startMinute = minuteOf(columns.startMinute[row] as number);
-    this.lastDay = columns.lastDay[row] as number;
-    this.headline = listing.headline;
-    this.categoryId = listing.categoryId;
-    this.#endDay = columns.endDay[row] as number;
-    this.#endMinute = columns.endMinute[row] as number;
-    this.#originalDay = columns.originalDay[row] as number;
-    this.#originalMinute = columns.originalMinute[row] as number;
-    this.#moved = columns.moved[row] === 1;
-  }
-
-  #isoDay(day: EpochDay): string {
-    const known = this.isoDays.get(day);
-    if (known !== undefined) return known;
-    const text = isoDay(day);
-    this.isoDays.set(day, text);
-    return text;
-  }
-
-  whole(): EffectiveDate {
-    const { listing, slot } = this;
-    const day = this.#isoDay(this.#originalDay);
-    const original = this.#originalMinute === NO_MINUTE ? day : `${day}T${ISO_TIMES[this.#originalMinute]}`;
-    return {
-      listingId: listing.listingId,
-      listing: listing.listing,
-      date: slot.timed ? original.replace(':', '') : day,
-      original,
-      title: listing.title,
-      shortTitle: listing.shortTitle,
-      summary: listing.summary,
-      startDay: this.startDay,
-      startMinute: this.startMinute,
-      endDay: this.#endDay === NONE ? null : this.#endDay,
-      endMinute: minuteOf(this.#endMinute),
-      lastDay: this.lastDay,
-      eventStatus: effectiveStatus(listing.eventStatus, slot.eventStatus),
-      note: slot.note,
-      moved: this.#moved,
-      headline: listing.headline,
-      onTopUntil: listing.onTopUntil,
-      free: listing.free,
-      cost: listing.cost,
-      categoryId: listing.categoryId,
-      venueIds: slot.venueId ? [slot.venueId] : listing.venueIds,
-      elsewhere: slot.venueId !== null,
-      zone: listing.zone,
-      attendance: listing.attendance,
-      pictureId: listing.pictureId,
-      translations: listing.translations,
-    };
-  }
-}
-
-const minuteOf = (minute: number): number | null => (minute === NO_MINUTE ? null : minute);
 
 /** Readers' dates in memory. */
 export class Finder {
@@ -634,68 +471,7 @@ export class Finder {
   }
 }
 
-/** `07:40` for each minute of a day. */
-const ISO_TIMES = Array.from({ length: 1440 }, (_, minute) => isoTime(minute));
 /** So many days of a listing are named. */
 const DAYS_NAMED = 5;
 /** So many rows are copied in a step. */
 const AT_ONCE = 25_000;
-
-/** What matches outside of a span. */
-export interface Around {
-  earlier: number;
-  /** the first day of the last date before; undefined when there is none */
-  last: EpochDay | undefined;
-  later: number;
-  next: EpochDay | undefined;
-}
-
-/** A listing that was found, by its dates in the span. */
-export interface FoundRows {
-  listingId: string;
-  dates: number;
-  /** the first days of the first of them */
-  days: EpochDay[];
-  /** the last day of all of them */
-  until: EpochDay;
-  /** its first date there, whole; to be asked before the finder changes */
-  first: () => EffectiveDate;
-}
-
-/**
- * The rows in their order: by start, then as their listings stand in `parts`. Two passes of counting, by minute and then by day, each of which
- * leaves in place what is alike: so it costs a few looks at each row, and every step is short.
- */
-function* orderOf(columns: Columns, parts: readonly { first: number; end: number }[]): Generator<void, Int32Array, void> {
-  const order = new Int32Array(columns.slot.length);
-  let at = 0;
-  for (const { first, end } of parts) for (let row = first; row < end; row++) order[at++] = row;
-  yield;
-  const byMinute = countingSort(order, columns.startMinute);
-  yield;
-  return countingSort(byMinute, columns.startDay);
-}
-
-/** Rows by a column, those that are alike as they stood. */
-function countingSort(rows: Int32Array, column: Int32Array | Int16Array): Int32Array {
-  let [least, most] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
-  for (let i = 0; i < column.length; i++) {
-    const value = column[i] as number;
-    if (value < least) least = value;
-    if (value > most) most = value;
-  }
-  if (!rows.length) return rows;
-  // Where the next row with a value goes: after all that have less.
-  const next = new Int32Array(most - least + 2);
-  for (let i = 0; i < column.length; i++) next[(column[i] as number) - least + 1] = (next[(column[i] as number) - least + 1] as number) + 1;
-  for (let value = 1; value < next.length; value++) next[value] = (next[value] as number) + (next[value - 1] as number);
-  const sorted = new Int32Array(rows.length);
-  for (let i = 0; i < rows.length; i++) {
-    const row = rows[i] as number;
-    const value = (column[row] as number) - least;
-    const place = next[value] as number;
-    sorted[place] = row;
-    next[value] = place + 1;
-  }
-  return sorted;
-}

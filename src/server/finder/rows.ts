@@ -1,6 +1,6 @@
 /** Readers' listings with their public dates, as the finder takes them; drafts, and what a job still brings in, are not among them. */
 import { type SQL, sql } from 'drizzle-orm';
-import type { FoundDate, FoundListing } from '@/core/finder/finder';
+import type { FoundDate, FoundListing } from '@/core/finder/found';
 import type { Db } from '../db/client';
 import { jsonRows } from '../db/json-rows';
 import { shown } from '../jobs/hidden';

@@ -3,7 +3,8 @@
  * writing something can forget to tell; before a reader is answered, what changed since is taken over.
  */
 import { sql } from 'drizzle-orm';
-import { Finder, type FoundChange } from '@/core/finder/finder';
+import { Finder } from '@/core/finder/finder';
+import type { FoundChange } from '@/core/finder/found';
 import type { Db } from '../db/client';
 import { queryRows } from '../db/json-rows';
 import { inSteps } from '../worker/turns';

@@ -1,7 +1,7 @@
 /** How many dates each choice of a filter would show, given the other choices. */
 import { type DateFacts, type FilterGroups, fitsGroup } from '@/core/filters/condition';
 import { ONLINE } from '@/core/filters/filters';
-import type { FactsGroup } from '@/core/finder/finder';
+import type { FactsGroup } from '@/core/finder/found';
 import { type ReferenceData, topOf } from '../reference/read';
 
 /** How many dates each box would leave, with everything else as it is chosen. */
