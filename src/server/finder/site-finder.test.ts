@@ -128,27 +128,30 @@ describe(`a site's finder, seed ${seed}`, () => {
   it('is made anew where it disagrees, where much changed at once, and where it did not ask for long', async () => {
     await publish({ title: 'One' });
     await finder.made();
+    await publish({ title: 'Half' });
+    expect(await finder.check(), 'written, and nobody was told yet').toBe(true);
+    expect(said).toEqual([]);
     await publish({ title: 'Two' });
     await db.execute(sql`delete from finder_change`);
     revision++;
-    expect(await titles(), 'a note was lost').toEqual(['One']);
+    expect(await titles(), 'a note was lost').toEqual(['Half', 'One']);
     expect(await finder.check()).toBe(false);
     expect(said).toHaveLength(1);
     await finder.made();
-    expect(await titles()).toEqual(['One', 'Two']);
+    expect(await titles()).toEqual(['Half', 'One', 'Two']);
 
     await publish({ title: 'Three' });
     clock += 46 * 60_000;
     revision++;
     expect(await finder.current(), 'notes may be gone').toBeUndefined();
     await finder.made();
-    expect(await titles()).toEqual(['One', 'Three', 'Two']);
+    expect(await titles()).toEqual(['Half', 'One', 'Three', 'Two']);
 
     await db.execute(sql`insert into finder_change (listing_id) select gen_random_uuid() from generate_series(1, 401)`);
     revision++;
     expect(await finder.current(), 'too many').toBeUndefined();
     await finder.made();
-    expect(await titles()).toEqual(['One', 'Three', 'Two']);
+    expect(await titles()).toEqual(['Half', 'One', 'Three', 'Two']);
   });
 
   it('stays as it is while the database cannot be asked, and tells whoever asks', async () => {

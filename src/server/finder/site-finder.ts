@@ -96,20 +96,26 @@ export class SiteFinder {
 
   /** Compares it with the database; where they disagree it is made anew. Says whether they agreed. */
   async check(): Promise<boolean> {
-    const finder = await this.current();
-    const { revision } = this.#kept ?? {};
-    if (!finder) return true;
+    if (!(await this.current()) || (await this.#agrees())) return true;
+    // Something may be written whose writer has not told yet: notes are read whatever the content's state is called.
+    if (this.#kept) await this.#follow(this.#kept);
+    if (!this.#kept || (await this.#agrees())) return true;
+    const { dates } = this.#kept.finder;
+    this.site.log.error({ dates }, 'What readers find is not what the database has: it is made anew');
+    this.#drop();
+    return false;
+  }
+
+  /** Has the database as many public dates, and as late ones? While something is written meanwhile it counts as so: the next round looks. */
+  async #agrees(): Promise<boolean> {
+    const kept = this.#kept;
     const [row] = await queryRows<{ n: number; sum: number }>(
       this.site.db,
       sql`select count(*)::float8 as n, coalesce(sum(o.start_day), 0)::float8 as sum from occurrence o join published p on p.listing_id = o.listing_id
         where o.public and not exists (select 1 from job j where j.id = p.job_id and j.hidden)`,
     );
-    // Something was written meanwhile: the next round looks.
-    if (this.#kept?.revision !== revision || this.site.revision() !== revision) return true;
-    if (row?.n === finder.dates && row.sum === finder.sum) return true;
-    this.site.log.error({ finder: finder.dates, database: row?.n }, 'What readers find is not what the database has: it is made anew');
-    this.#drop();
-    return false;
+    if (!kept || this.#kept !== kept || this.site.revision() !== kept.revision) return true;
+    return row?.n === kept.finder.dates && row.sum === kept.finder.sum;
   }
 
   /** Makes nothing more. */
