@@ -122,7 +122,7 @@ function textsOf(rows: readonly (typeof link.$inferInsert)[]): string {
   return texts.sort().join('\n');
 }
 
-/** What is next of each listing, which the Desk sorts by. */
+/** What is next of each listing, which the Desk sorts by. What was over since the last round is the next round's matter, and no difference. */
 async function checkNext(
   db: Db,
   { mend, today }: { mend: boolean; today: number },
@@ -132,7 +132,7 @@ async function checkNext(
     order by d.start_day, d.start_minute nulls first limit 1) n on true`;
   const wrong = await queryRows<{ id: string; slug: string }>(
     db,
-    sql`select l.id, l.slug from listing l ${next} where (l.next_last is null or l.next_last >= ${today} or n.last_day is not null)
+    sql`select l.id, l.slug from listing l ${next} where (l.next_last is null or l.next_last >= ${today})
       and (l.next_day, l.next_minute, l.next_last) is distinct from (n.start_day, n.start_minute, n.last_day) order by l.id`,
   );
   if (mend)
