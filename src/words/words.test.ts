@@ -97,6 +97,8 @@ const TEMPLATES = [
 /** Code whose words nobody reads on a page: what an operator's console says, columns of files, names, lines that are read again. */
 const OTHER_WORDS = [
   'src/server/archive/',
+  'src/server/backup/restore.ts',
+  'src/server/backup/write.ts',
   'src/server/db/schema/',
   'src/server/site/configuration.ts',
   'src/server/http/metrics.ts',

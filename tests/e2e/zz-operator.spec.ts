@@ -4,6 +4,7 @@ import net from 'node:net';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { expect } from '@playwright/test';
+import { Postgres, postgresFolder } from '../support/postgres';
 import { test } from './site';
 
 // Journeys of one file share a site and may build on each other: a second try begins with the first of them.
@@ -147,6 +148,34 @@ test('a backup made while the site is served is the same site in another folder:
   for (const args of [['backup'], ['restore'], ['move', 'nowhere'], ['check', '--demo']])
     expect(run(args, to).status, args.join(' ')).toBe(2);
   rmSync(folder, { recursive: true, force: true });
+});
+
+test('the operator moves a site to a database server and back', async () => {
+  const bin = postgresFolder();
+  test.skip(!bin, 'Debian’s postgresql is not installed');
+  const server = await Postgres.start(bin as string);
+  const folder = mkdtempSync(path.join(tmpdir(), 'alm-'));
+  const here = { ALMANAC_DATA: path.join(folder, 'data'), ALMANAC_FROM: folder };
+  const there = { ...here, DATABASE_URL: server.url };
+  try {
+    const add = (env: Record<string, string>) =>
+      run(['user', 'add', '--name', 'Maud Petrel', '--mail', 'maud@almanac.example'], env, 'a long enough password');
+    expect(add(here).status).toBe(0);
+    const moved = run(['move', server.url], here);
+    expect([moved.status, moved.stdout], moved.stderr).toEqual([0, expect.stringContaining('0 listings, 0 pictures, 1 account.')]);
+    expect(add(there).stderr).toContain('account with this mail address already');
+    const checked = run(['check'], there);
+    expect([checked.status, checked.stdout]).toEqual([0, expect.stringContaining('all is as it should be')]);
+    // Nothing is written over, neither there nor on the way back.
+    expect(run(['move', server.url], here).stderr).toContain('this one has 1 account');
+    expect(run(['move', 'data'], there).stderr).toContain('this one has 1 account');
+    expect(run(['move', 'back'], there).status).toBe(0);
+    expect(add({ ALMANAC_DATA: path.join(folder, 'back') }).stderr).toContain('account with this mail address already');
+    expect(readFileSync(path.join(folder, 'back', 'secret'), 'utf8')).toBe(readFileSync(path.join(folder, 'data', 'secret'), 'utf8'));
+  } finally {
+    await server.stop();
+    rmSync(folder, { recursive: true, force: true });
+  }
 });
 
 test('the operator makes the first coordinator of an empty site, with a password on standard input', async () => {
