@@ -20,13 +20,18 @@ const WORDS: readonly [list: string, one: string, several: string][] = [
   ['pictures', 'picture', 'pictures'],
 ];
 
+/** How large a file is, `1.3 MB`. */
+export function sizeOf(bytes: number): string {
+  const [size, unit] = bytes < 100_000 ? [bytes / 1000, 'KB'] : [bytes / 1_000_000, 'MB'];
+  return `${size.toLocaleString('en', { maximumFractionDigits: 1 })} ${unit}`;
+}
+
 export async function exportSite(file: string | undefined): Promise<void> {
   if (!file) throw new CliError('Say where to: almanac export --site FILE.zip', EXIT.refused);
   const to = resolved(file);
   if (!existsSync(path.dirname(to))) throw new CliError(`There is no folder ${path.dirname(to)}; make it first.`, EXIT.refused);
   const { bytes } = (await withSite((ask) => ask('export-site', { path: to }))) as { bytes: number };
-  const [size, unit] = bytes < 100_000 ? [bytes / 1000, 'KB'] : [bytes / 1_000_000, 'MB'];
-  console.log(`${to}: ${size.toLocaleString('en', { maximumFractionDigits: 1 })} ${unit}. Accounts and mails are not in it.`);
+  console.log(`${to}: ${sizeOf(bytes)}. Accounts and mails are not in it.`);
 }
 
 export async function importSite(file: string | undefined): Promise<void> {

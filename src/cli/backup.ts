@@ -3,6 +3,8 @@ import { spawnSync } from 'node:child_process';
 import { chmodSync, copyFileSync, existsSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import { sayCount } from '@/core/phrase/format';
+import { sizeOf } from './archive';
 import { resolved, withSite } from './exchange';
 import { CliError, EXIT } from './problem';
 import { dataFolder, isRunning, prepareFolder } from './server-process';
@@ -29,13 +31,6 @@ interface RebuildReport {
   differed: { slug: string; missing: number; surplus: number }[];
 }
 
-const count = (n: number, one: string, several = `${one}s`): string => `${n.toLocaleString('en')} ${n === 1 ? one : several}`;
-
-function sizeOf(bytes: number): string {
-  const [size, unit] = bytes < 100_000 ? [bytes / 1000, 'KB'] : [bytes / 1_000_000, 'MB'];
-  return `${size.toLocaleString('en', { maximumFractionDigits: 1 })} ${unit}`;
-}
-
 /** Where the secret that signs sessions and receipts lies; none where the environment has it. */
 const secretFile = (folder: string): string | undefined => {
   const file = path.join(folder, 'secret');
@@ -52,7 +47,7 @@ export async function backupCommand(file: string | undefined): Promise<void> {
   const to = resolved(file);
   if (!existsSync(path.dirname(to))) throw new CliError(`There is no folder ${path.dirname(to)}; make it first.`, EXIT.refused);
   const { bytes, rows } = (await withSite((ask) => ask('backup', { path: to }))) as BackupReport;
-  console.log(`${to}: ${sizeOf(bytes)}, ${count(rows, 'row')}, accounts and mails too. Nobody but you should read it.`);
+  console.log(`${to}: ${sizeOf(bytes)}, ${sayCount(rows, 'row')}, accounts and mails too. Nobody but you should read it.`);
   const secret = secretFile(dataFolder());
   if (!secret) return;
   copySecret(secret, `${to}.secret`);
@@ -68,8 +63,10 @@ export async function restoreCommand(file: string | undefined): Promise<void> {
     throw new CliError(`A server is running on ${folder}. Stop it first: a backup fills an empty folder, which nobody serves.`);
   const report = (await withSite((ask) => ask('restore', { path: from }))) as RestoreReport;
   const { listing = 0, account_user: accounts = 0, picture = 0 } = report.tables;
-  console.log(`As it was on ${report.madeAt}: ${count(listing, 'listing')}, ${count(picture, 'picture')}, ${count(accounts, 'account')}.`);
-  if (report.upgraded) console.log(`It was made by an older version; ${count(report.upgraded, 'step')} brought it up to this one.`);
+  console.log(
+    `As it was on ${report.madeAt}: ${sayCount(listing, 'listing')}, ${sayCount(picture, 'picture')}, ${sayCount(accounts, 'account')}.`,
+  );
+  if (report.upgraded) console.log(`It was made by an older version; ${sayCount(report.upgraded, 'step')} brought it up to this one.`);
   if (process.env.ALMANAC_SECRET) return;
   if (existsSync(`${from}.secret`)) {
     copySecret(`${from}.secret`, path.join(folder, 'secret'));
@@ -92,12 +89,12 @@ export async function checkCommand(mend: boolean): Promise<void> {
   }));
   for (const { part, name, what, mended } of report.differences)
     console.log(`${name}: ${PARTS[part] ?? part}${what ? ` (${what})` : ''}${mended ? ', made right' : ''}`);
-  if (report.count > report.differences.length) console.log(`… and ${count(report.count - report.differences.length, 'more', 'more')}.`);
+  if (report.count > report.differences.length) console.log(`… and ${sayCount(report.count - report.differences.length, 'more', 'more')}.`);
   for (const { slug, missing, surplus } of index?.differed ?? [])
     console.log(`${slug}: its dates (${missing} missing, ${surplus} surplus), made right`);
   if (!report.finder) console.log('What readers find was not what the database has; it is gathered anew.');
   const left = report.differences.filter(({ mended }) => !mended).length;
-  const looked = `${count(report.listings, 'listing')} and ${count(report.pictures, 'picture')} looked at`;
+  const looked = `${sayCount(report.listings, 'listing')} and ${sayCount(report.pictures, 'picture')} looked at`;
   console.log(report.count || index?.differed.length ? `${looked}.` : `${looked}: all is as it should be.`);
   if (!mend) console.log('almanac check --mend makes right what can be, and goes through all dates.');
   if (left) process.exitCode = EXIT.partly;

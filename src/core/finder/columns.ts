@@ -166,19 +166,19 @@ export class GrowingColumns {
   }
 
   /** Makes room for so many rows at least. */
-  reserve(length: number): void {
+  #reserve(length: number): void {
     if (length <= this.#room.slot.length) return;
     const room = emptyColumns(Math.max(length, Math.ceil(this.#room.slot.length * 1.25), 1024));
     for (const name of NAMES) room[name].set(this.#rows[name] as never);
     this.#take(room, this.#rows.slot.length);
   }
 
-  /** Adds a row at the end. */
-  add(row: ColumnRow): void {
+  /** Adds rows at the end. */
+  append(rows: readonly ColumnRow[]): void {
     const length = this.#rows.slot.length;
-    this.reserve(length + 1);
-    putRow(this.#room, length, row);
-    this.#take(this.#room, length + 1);
+    this.#reserve(length + rows.length);
+    for (const [i, row] of rows.entries()) putRow(this.#room, length + i, row);
+    this.#take(this.#room, length + rows.length);
   }
 
   /**
@@ -191,7 +191,7 @@ export class GrowingColumns {
   change(out: readonly number[], into: readonly Insertion[]): void {
     const before = this.#rows.slot.length;
     const left = before - out.length;
-    this.reserve(left + into.length);
+    this.#reserve(left + into.length);
     const room = this.#room;
     const move = (to: number, from: number, end: number): void => {
       if (to !== from && end > from) for (const name of NAMES) room[name].copyWithin(to, from, end);

@@ -188,14 +188,13 @@ function compare(r: () => number, finder: Finder, stored: ReadonlyMap<string, St
   });
   const ids = [...new Set(inside.map((d) => d.listingId))];
   expect(
-    finder.findListings(asked).map(({ first, ...found }) => ({ ...found, first: first().date })),
+    finder.findListings(asked).map(({ first, ...found }) => ({ ...found, first: first.whole().date })),
     where,
   ).toEqual(
     ids.map((listingId) => {
       const own = inside.filter((d) => d.listingId === listingId);
       const days = own.slice(0, 5).map((d) => d.startDay);
       return {
-        row: expect.any(Number),
         listingId,
         dates: own.length,
         days,

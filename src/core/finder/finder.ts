@@ -243,8 +243,7 @@ export class Finder {
       if (!dates.length) return;
       const owner = finder.#addListing(listing, dates);
       const first = finder.dates;
-      table.reserve(first + dates.length);
-      for (const date of dates) table.add(finder.#rowOf(owner, date));
+      table.append(dates.map((date) => finder.#rowOf(owner, date)));
       parts.push({ listing, first, end: finder.dates });
     };
     function* finish(): Generator<void, Finder, void> {
@@ -437,7 +436,7 @@ export class Finder {
   /** Each listing that has a date in a span, in order of its first there, with what its dates there are. */
   findListings({ span, conditions }: Asked): FoundRows[] {
     const { slot, startDay, lastDay } = this.#columns;
-    const byOwner = new Map<number, FoundRows & { row: number }>();
+    const byOwner = new Map<number, FoundRows>();
     this.#each(span, this.#fitting(conditions), (row) => {
       const owner = this.#owners[slot[row] as number] as number;
       const known = byOwner.get(owner);
@@ -449,7 +448,7 @@ export class Finder {
       }
       const days = [startDay[row] as number];
       const { listingId } = this.#listings[owner] as FoundListing;
-      byOwner.set(owner, { row, listingId, dates: 1, days, until: lastDay[row] as number, first: () => this.#dateAt(row) });
+      byOwner.set(owner, { listingId, dates: 1, days, until: lastDay[row] as number, first: this.#glanceAt(row) });
       return false;
     });
     return [...byOwner.values()];

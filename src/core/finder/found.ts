@@ -1,5 +1,5 @@
 /** What the finder is given, what it is asked, and what it answers. */
-import type { EffectiveDate } from '../dates/effective-date';
+import type { DateGlance, EffectiveDate } from '../dates/effective-date';
 import type { EpochDay } from '../day/day';
 import type { Condition, DateFacts } from '../filters/condition';
 import type { EventStatus } from '../recurrence/model';
@@ -86,6 +86,6 @@ export interface FoundRows {
   days: EpochDay[];
   /** the last day of all of them */
   until: EpochDay;
-  /** its first date there, whole; to be asked before the finder changes */
-  first: () => EffectiveDate;
+  /** its first date there */
+  first: DateGlance;
 }

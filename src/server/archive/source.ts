@@ -1,11 +1,10 @@
 /** An archive as it lies on disk: one ZIP file, or its document with the folder of pictures beside it. */
 import { open, readFile, stat } from 'node:fs/promises';
 import path from 'node:path';
-import { buffer } from 'node:stream/consumers';
-import yauzl from 'yauzl';
 import { ARCHIVE_DOCUMENT, PICTURE_FILE } from '@/core/exchange/archive';
 import { parseJson } from '@/core/text/clean';
 import { Problem } from '../problem';
+import { openZip } from './zip';
 import { MAX_PICTURE_BYTES } from '../pictures/take-in';
 
 /** The document is read as one text. */
@@ -28,7 +27,7 @@ export async function openArchive(file: string): Promise<ArchiveSource> {
   } catch {
     throw new Problem('invalid', `The file ${file} cannot be read.`);
   }
-  return start.toString('latin1') === 'PK\u0003\u0004' ? openZip(file) : openFolder(file);
+  return start.toString('latin1') === 'PK\u0003\u0004' ? openZipped(file) : openFolder(file);
 }
 
 function readDocument(text: string): unknown {
@@ -52,26 +51,15 @@ async function openFolder(file: string): Promise<ArchiveSource> {
   return { document, picture, close: () => undefined };
 }
 
-async function openZip(file: string): Promise<ArchiveSource> {
-  const zip = await yauzl.openPromise(file, { autoClose: false }).catch((error: Error) => {
-    throw new Problem('invalid', `This ZIP file cannot be read: ${error.message}.`);
-  });
+async function openZipped(file: string): Promise<ArchiveSource> {
+  const zip = await openZip(file);
   try {
-    const entries = new Map<string, yauzl.Entry>();
-    for await (const entry of zip.eachEntry()) entries.set(entry.fileName, entry);
-    const bytesOf = async (name: string, most: number): Promise<Buffer | undefined> => {
-      const entry = entries.get(name);
-      // yauzl ends a file that holds more than its entry says.
-      return entry && entry.uncompressedSize <= most ? buffer(await zip.openReadStreamPromise(entry)) : undefined;
-    };
-    const bytes = await bytesOf(ARCHIVE_DOCUMENT, MOST_DOCUMENT_BYTES);
+    const bytes = await zip.bytes(ARCHIVE_DOCUMENT, MOST_DOCUMENT_BYTES);
     if (!bytes) throw new Problem('invalid', `This is no archive: it holds no ${ARCHIVE_DOCUMENT} of at most 400 MB.`);
     const document = readDocument(bytes.toString('utf8'));
-    return {
-      document,
-      picture: async (name) => (PICTURE_FILE.test(name) ? bytesOf(name, MAX_PICTURE_BYTES) : undefined),
-      close: () => zip.close(),
-    };
+    const picture = async (name: string): Promise<Buffer | undefined> =>
+      PICTURE_FILE.test(name) ? zip.bytes(name, MAX_PICTURE_BYTES) : undefined;
+    return { document, picture, close: zip.close };
   } catch (error) {
     zip.close();
     if (error instanceof Problem) throw error;

@@ -1,8 +1,10 @@
-/** A ZIP file written entry by entry; there under its name when it is whole. */
+/** ZIP files: written entry by entry, there under their name when they are whole; read by the names of their entries. */
 import { createWriteStream } from 'node:fs';
 import { rename, rm } from 'node:fs/promises';
 import { type PassThrough, Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
+import { buffer } from 'node:stream/consumers';
+import yauzl from 'yauzl';
 import yazl from 'yazl';
 import { Problem } from '../problem';
 
@@ -56,4 +58,44 @@ async function pack(path: string, entries: readonly ZipEntry[]): Promise<void> {
   }
   zip.end();
   await written;
+}
+
+/** A ZIP file that is open. */
+export interface OpenZip {
+  has: (name: string) => boolean;
+  /** an entry's bytes; undefined where there is none of that name, or one that says it is larger */
+  bytes: (name: string, most: number) => Promise<Buffer | undefined>;
+  /** an entry's bytes as they come; undefined where there is none of that name */
+  stream: (name: string) => Promise<Readable | undefined>;
+  close: () => void;
+}
+
+/** Opens a ZIP file. Throws a Problem where it is none. */
+export async function openZip(file: string): Promise<OpenZip> {
+  const unreadable = (error: unknown): Problem =>
+    new Problem('invalid', `This ZIP file cannot be read: ${error instanceof Error ? error.message : 'it is broken'}.`);
+  const zip = await yauzl.openPromise(file, { autoClose: false }).catch((error: unknown) => {
+    throw unreadable(error);
+  });
+  const entries = new Map<string, yauzl.Entry>();
+  try {
+    for await (const entry of zip.eachEntry()) entries.set(entry.fileName, entry);
+  } catch (error) {
+    zip.close();
+    throw unreadable(error);
+  }
+  const stream = async (name: string): Promise<Readable | undefined> => {
+    const entry = entries.get(name);
+    return entry && zip.openReadStreamPromise(entry);
+  };
+  return {
+    has: (name) => entries.has(name),
+    bytes: async (name, most) => {
+      // yauzl ends a file that holds more than its entry says.
+      const found = (entries.get(name)?.uncompressedSize ?? Number.POSITIVE_INFINITY) <= most ? await stream(name) : undefined;
+      return found && buffer(found);
+    },
+    stream,
+    close: () => zip.close(),
+  };
 }

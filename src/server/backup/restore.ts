@@ -1,12 +1,12 @@
 /** Makes an empty database what a backup holds, in one transaction: at the backup's own version, then brought up to this one. */
 import { createInterface } from 'node:readline';
-import { buffer } from 'node:stream/consumers';
 import { readMigrationFiles } from 'drizzle-orm/migrator';
 import { sql } from 'drizzle-orm';
-import yauzl from 'yauzl';
 import { sayCount } from '@/core/phrase/format';
+import { parseJson } from '@/core/text/clean';
 import type { Db } from '../db/client';
 import { queryRows } from '../db/json-rows';
+import { openZip } from '../archive/zip';
 import { Problem } from '../problem';
 import { BACKUP_HEAD, type BackupHead, backupHead, tableFile } from './format';
 import { allTables, insertLines, withoutForeignKeys } from './tables';
@@ -38,35 +38,38 @@ interface Backup {
 
 /** Opens a backup. Throws a Problem that says what is wrong with the file. */
 async function openBackup(file: string): Promise<Backup> {
-  const zip = await yauzl.openPromise(file, { autoClose: false }).catch((error: Error) => {
-    throw new Problem('invalid', `The file ${file} cannot be read as a backup: ${error.message}.`);
-  });
+  const zip = await openZip(file);
+  const notWhole = (name: string): Problem => new Problem('invalid', `The backup ${file} has no ${name}: it is not whole.`);
   try {
-    const entries = new Map<string, yauzl.Entry>();
-    for await (const entry of zip.eachEntry()) entries.set(entry.fileName, entry);
-    const bytesOf = async (name: string, most: number): Promise<Buffer> => {
-      const entry = entries.get(name);
-      if (!entry || entry.uncompressedSize > most) throw new Problem('invalid', `The backup ${file} has no ${name}: it is not whole.`);
-      return buffer(await zip.openReadStreamPromise(entry));
-    };
-    if (!entries.has(BACKUP_HEAD))
+    if (!zip.has(BACKUP_HEAD))
       throw new Problem('invalid', `${file} is no backup: it has no ${BACKUP_HEAD}. An archive is taken in with almanac import --site.`);
-    const head = backupHead.safeParse(JSON.parse((await bytesOf(BACKUP_HEAD, MOST_HEAD_BYTES)).toString('utf8')));
-    if (!head.success) throw new Problem('invalid', `The backup ${file} is of a kind that this version does not read.`);
+    const head = readHead(file, (await zip.bytes(BACKUP_HEAD, MOST_HEAD_BYTES))?.toString('utf8') ?? '');
     return {
-      head: head.data,
+      head,
       lines: async (table) => {
-        const entry = entries.get(tableFile(table));
-        if (!entry) throw new Problem('invalid', `The backup ${file} has no ${tableFile(table)}: it is not whole.`);
-        return createInterface({ input: await zip.openReadStreamPromise(entry), crlfDelay: Number.POSITIVE_INFINITY });
+        const input = await zip.stream(tableFile(table));
+        if (!input) throw notWhole(tableFile(table));
+        return createInterface({ input, crlfDelay: Number.POSITIVE_INFINITY });
       },
-      picture: (hash) => bytesOf(head.data.pictures[hash] ?? '', MOST_PICTURE_BYTES),
-      close: () => zip.close(),
+      picture: async (hash) => {
+        const name = head.pictures[hash] ?? hash;
+        const bytes = await zip.bytes(name, MOST_PICTURE_BYTES);
+        if (!bytes) throw notWhole(name);
+        return bytes;
+      },
+      close: zip.close,
     };
   } catch (error) {
     zip.close();
-    if (error instanceof SyntaxError) throw new Problem('invalid', `The backup ${file} cannot be read: its head is no JSON.`);
     throw error;
+  }
+}
+
+function readHead(file: string, text: string): BackupHead {
+  try {
+    return backupHead.parse(parseJson(text));
+  } catch {
+    throw new Problem('invalid', `The backup ${file} is of a kind that this version does not read.`);
   }
 }
 

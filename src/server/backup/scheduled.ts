@@ -23,6 +23,8 @@ export interface KeptBackup {
 
 /** A backup that is older than so many days, or none after the first day, is worth a word. */
 const OLD_DAYS = 3;
+/** Every page of a coordinator's Desk asks for trouble: the folder is looked at again after so long, in milliseconds. */
+const LOOK_AGAIN = 60_000;
 const DAY_MS = 86_400_000;
 
 /** What is wrong with the backups of a site. */
@@ -39,6 +41,8 @@ export interface BackupSite {
 
 /** Makes and keeps a site's backups. */
 export class Backups {
+  #looked: { at: number; last: KeptBackup | undefined } | undefined;
+
   constructor(private readonly site: BackupSite) {}
 
   /** Where they lie; undefined = the site makes none by itself. */
@@ -64,7 +68,9 @@ export class Backups {
   /** What is wrong with them; undefined while nothing is, and where the site makes none by itself. @param startedAt when it was started */
   async trouble(now: Date, startedAt: Date): Promise<BackupTrouble | undefined> {
     if (!this.site.folder) return undefined;
-    const last = (await this.list()).at(-1);
+    const at = performance.now();
+    if (!this.#looked || at - this.#looked.at > LOOK_AGAIN) this.#looked = { at, last: (await this.list()).at(-1) };
+    const { last } = this.#looked;
     if (!last) return now.getTime() - startedAt.getTime() > DAY_MS ? { kind: 'none' } : undefined;
     const days = Math.floor((now.getTime() - last.at.getTime()) / DAY_MS);
     return days >= OLD_DAYS ? { kind: 'old', days } : undefined;
@@ -89,6 +95,7 @@ export class Backups {
     const { day, minute } = now();
     const name = `almanac-${isoDay(day)}T${isoTime(minute).replace(':', '')}.zip`;
     const report = await aside((db) => writeBackup(db, { path: path.join(folder, name), madeAt: new Date(), current: true }));
+    this.#looked = undefined;
     for (const old of whichGo(await this.list(), (one) => one.day, USUAL_RULE)) await rm(path.join(folder, old.name), { force: true });
     return report;
   }

@@ -6,6 +6,7 @@ import { ARCHIVE_DOCUMENT } from '@/core/exchange/archive';
 import { fileOf, pictureEntries, wholeDocument } from '../archive/write';
 import { writeZip, type ZipEntry } from '../archive/zip';
 import type { Db } from '../db/client';
+import { appliedMigrations } from '../db/applied';
 import { queryRows } from '../db/json-rows';
 import { BACKUP_HEAD, type BackupHead, tableFile } from './format';
 import { keptTables, PICTURE_TABLE, tableLines } from './tables';
@@ -24,17 +25,6 @@ export interface BackupReport {
   bytes: number;
   tables: number;
   rows: number;
-}
-
-/** The migrations that a database has, in order; none where it has no tables yet. */
-export async function appliedMigrations(db: Db): Promise<BackupHead['migrations']> {
-  const [there] = await queryRows<{ there: boolean }>(db, sql`select to_regclass('drizzle.__drizzle_migrations') is not null as there`);
-  if (!there?.there) return [];
-  const rows = await queryRows<{ hash: string; at: string }>(
-    db,
-    sql`select hash, created_at::text as at from drizzle.__drizzle_migrations order by created_at, id`,
-  );
-  return rows.map(({ hash, at }) => ({ hash, at: Number(at) }));
 }
 
 /** Writes it; the file is there under its name when it is whole. Throws a Problem where it cannot be written. */

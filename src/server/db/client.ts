@@ -8,7 +8,7 @@ import { EmbeddedDatabase } from './embedded';
 import { lockFolder } from './lock';
 import { log } from '../health/log';
 import { isConnectionLost, tryAgain } from './lost';
-import { countMigrations } from './pending';
+import { countMigrations } from './applied';
 import { freeBytes, RESERVE } from './room';
 import * as schema from './schema';
 

@@ -9,9 +9,6 @@ import type { Actor } from '../accounts/roles';
 import { fillSite, type SiteReport } from '../archive/read';
 import { openArchive } from '../archive/source';
 import { siteDocument, writeSite } from '../archive/write';
-import { checkSite, type CheckReport } from '../backup/check';
-import { restoreBackup, type RestoreReport } from '../backup/restore';
-import { type BackupReport, writeBackup } from '../backup/write';
 import type { Db } from '../db/client';
 import { importBatch, importRow } from '../db/schema';
 import { Problem, read } from '../problem';
@@ -185,28 +182,6 @@ export async function exportSite(rt: Runtime, raw: unknown): Promise<{ path: str
   const { path: file } = read(siteFile, raw);
   await writeSite(rt, file);
   return { path: file, bytes: (await stat(file)).size };
-}
-
-/** Everything that is in the database, written to a file. */
-export function backup(rt: Runtime, raw: unknown): Promise<BackupReport> {
-  const { path: file } = read(siteFile, raw);
-  return rt.aside((db) => writeBackup(db, { path: file, madeAt: new Date(), current: true }));
-}
-
-/** Makes an empty database what a backup holds. This process ends afterwards: what it knows of the site is no longer so. */
-export async function restore(rt: Runtime, raw: unknown): Promise<RestoreReport> {
-  const { path: file } = read(siteFile, raw);
-  return restoreBackup(rt.db, file, path.join(process.env.ALMANAC_ROOT ?? process.cwd(), 'migrations'));
-}
-
-const checkInput = z.object({ mend: z.boolean().default(false) });
-
-/** Looks whether everything that is derived is what it should be. */
-export async function check(rt: Runtime, raw: unknown): Promise<CheckReport & { finder: boolean }> {
-  const { mend } = read(checkInput, raw);
-  const report = await checkSite(rt.db, { mend, today: rt.now().day });
-  if (mend && report.count) await rt.contentChanged();
-  return { ...report, finder: await rt.finder.check() };
 }
 
 /** Makes an empty site what an archive holds. */

@@ -78,10 +78,7 @@ export class SiteFinder {
   async current(): Promise<Finder | undefined> {
     // One that is under way may have begun before what is asked for was written; the one after it did not.
     for (let round = 0; round < 2 && this.#kept && this.#kept.revision !== this.site.revision(); round++) {
-      this.#following ??= this.#follow(this.#kept).finally(() => {
-        this.#following = undefined;
-      });
-      await this.#following;
+      await this.#followOnce(this.#kept);
     }
     if (!this.#kept) this.#makeSoon();
     return this.#kept?.finder;
@@ -98,7 +95,8 @@ export class SiteFinder {
   async check(): Promise<boolean> {
     if (!(await this.current()) || (await this.#agrees())) return true;
     // Something may be written whose writer has not told yet: notes are read whatever the content's state is called.
-    if (this.#kept) await this.#follow(this.#kept);
+    await this.#following;
+    if (this.#kept) await this.#followOnce(this.#kept);
     if (!this.#kept || (await this.#agrees())) return true;
     const { dates } = this.#kept.finder;
     this.site.log.error({ dates }, 'What readers find is not what the database has: it is made anew');
@@ -141,7 +139,7 @@ export class SiteFinder {
     const began = this.#clock();
     const asOf = revision();
     // What is written from now on is taken over afterwards, whether it was read already or not.
-    const { next } = await this.#notes('0', NOTHING_BEFORE);
+    const since = await this.#oldestUnderWay();
     const builder = Finder.builder();
     for (let last = NO_ID; ; ) {
       const rows = await readFoundAfter(db, last, AT_ONCE);
@@ -156,11 +154,19 @@ export class SiteFinder {
       last = id;
     }
     const finder = await inSteps(builder.finish());
-    this.#kept = { finder, revision: asOf, since: next, taken: new Set(), askedAt: began };
+    this.#kept = { finder, revision: asOf, since, taken: new Set(), askedAt: began };
     const { listings, dates } = finder;
     const ms = Math.round(this.#clock() - began);
     // A small site has it before anybody asks: nothing to tell.
     if (ms > WORTH_SAYING) this.site.log.info({ listings, dates, ms }, 'Everything that readers can find is at hand');
+  }
+
+  /** One at a time: two that read at different moments would put the older of what they read over the newer. */
+  #followOnce(kept: Kept): Promise<void> {
+    this.#following ??= this.#follow(kept).finally(() => {
+      this.#following = undefined;
+    });
+    return this.#following;
   }
 
   /** Takes over what changed since. Where the database cannot be asked, the finder stays as it is, for later. */
@@ -189,18 +195,20 @@ export class SiteFinder {
     this.#makeSoon();
   }
 
+  /** The oldest transaction that is not over: whatever those before it wrote is there to be read. */
+  async #oldestUnderWay(): Promise<string> {
+    const [row] = await queryRows<{ xmin: string }>(this.site.db, sql`select pg_snapshot_xmin(pg_current_snapshot())::text as xmin`);
+    return row?.xmin ?? '0';
+  }
+
   /** Notes of transactions that may not have been over when it was last asked, but for those that are taken already. */
   async #notes(since: string, taken: ReadonlySet<number>): Promise<{ next: string; notes: [id: number, listingId: string][] }> {
-    const asked = taken === NOTHING_BEFORE ? sql`false` : sql`c.transaction >= ${since}::xid8`;
     const [row] = await queryRows<{ next: string; notes: string }>(
       this.site.db,
       sql`select pg_snapshot_xmin(pg_current_snapshot())::text as next,
-        coalesce((select json_agg(json_build_array(c.id, c.listing_id)) from finder_change c where ${asked}), '[]')::text as notes`,
+        coalesce((select json_agg(json_build_array(c.id, c.listing_id)) from finder_change c where c.transaction >= ${since}::xid8), '[]')::text as notes`,
     );
     const notes = JSON.parse(row?.notes ?? '[]') as [number, string][];
     return { next: row?.next ?? since, notes: notes.filter(([id]) => !taken.has(id)) };
   }
 }
-
-/** Asks for no note: of the time before there is a finder. */
-const NOTHING_BEFORE: ReadonlySet<number> = new Set();

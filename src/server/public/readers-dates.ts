@@ -109,7 +109,7 @@ export function foundDates(finder: Finder, filters: Filters, reference: Referenc
       const all = finder.findListings({ span: { from }, conditions });
       const results = all
         .slice((page - 1) * length, page * length)
-        .map(({ first, dates, days, until }) => ({ ...first(), dates, days, until }));
+        .map(({ first, dates, days, until }) => ({ ...first.whole(), dates, days, until }));
       return { results, total: all.length };
     },
     elsewhere: async ({ from, to }) => finder.around(from, to, conditions),

@@ -4,17 +4,8 @@ import { parseJson } from '@/core/text/clean';
 import { z } from 'zod';
 import { ROLES } from '@/server/accounts/roles';
 import { createAccount } from '@/server/accounts/write';
-import {
-  backup,
-  check,
-  exportAll,
-  exportDocument,
-  exportIcal,
-  exportSite,
-  importFile,
-  importSite,
-  restore,
-} from '@/server/exchange/operator';
+import { backup, check, restore } from '@/server/backup/operator';
+import { exportAll, exportDocument, exportIcal, exportSite, importFile, importSite } from '@/server/exchange/operator';
 import { answer } from '@/server/http/endpoint';
 import { Problem, read } from '@/server/problem';
 import { explain } from '@/server/explain';
