@@ -167,7 +167,7 @@ test('a search shows each listing once with its dates, and a month without any s
   await expect(row).toContainText(/also 30 Mar, 6 Apr, 13 Apr and \d+ more, until/);
   // A slip is taken for what it is like, and said; what is like nothing too.
   await page.goto('/list/2027-03-17?words=harbor+chior');
-  await expect(page.locator('[data-part="guesses"]')).toContainText('Nothing has “harbor”, so this shows what has “harbour”.');
+  await expect(page.locator('[data-part="guesses"]')).toContainText('Nothing has “harbor”: “harbour” was looked for instead.');
   await expect(page.locator('[data-part="ledger"]')).toContainText('Harbour Choir');
   await page.goto('/month/2027-03?words=xyzzyx');
   await expect(page.getByText('Nothing has “xyzzyx”, or a word like it.')).toBeVisible();
