@@ -105,16 +105,7 @@ function wrongMethod(methods: readonly string[]): Response {
 
 /** The same page for everybody: its tag changes with the build, the settings, the content and the site's day. */
 function etagOf(url: URL, rt: Runtime, language: Language): string {
-  const parts = [
-    BUILD,
-    language,
-    rt.settingsRevision(),
-    rt.contentRevision(),
-    isoDay(rt.now().day),
-    rt.siteUrl(),
-    url.pathname,
-    url.search,
-  ];
+  const parts = [BUILD, language, rt.settingsRevision(), rt.seenRevision(), isoDay(rt.now().day), rt.siteUrl(), url.pathname, url.search];
   // Weak, since one page goes out in several encodings.
   return `W/"${createHash('sha1').update(parts.join('\n')).digest('base64url')}"`;
 }

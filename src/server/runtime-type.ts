@@ -5,6 +5,7 @@ import type { Db } from './db/client';
 import type { SiteFinder } from './finder/site-finder';
 import type { Tasks } from './health/tasks';
 import type { JobContext, JobRunner } from './jobs/runner';
+import type { PictureFiles } from './pictures/file-store';
 import type { SiteAddresses } from './site/site-url';
 import type { Now } from './site/clock';
 import type { ContentCache } from './site/content-cache';
@@ -28,8 +29,10 @@ export interface Runtime {
   /** reads the settings again after they were changed */
   reloadSettings: () => Promise<void>;
   now: () => Now;
-  /** rises with every change that readers could see; part of each page's ETag */
+  /** rises with every change of the content, drafts too */
   contentRevision: () => string;
+  /** rises with every change that readers could see; part of each page's ETag */
+  seenRevision: () => string;
   contentChanged: () => Promise<void>;
   /** what is known of the content while it stays as it is */
   cache: ContentCache;
@@ -50,6 +53,8 @@ export interface Runtime {
   jobs: JobRunner;
   worker: TaskWorker;
   pictureWorker: TaskWorker;
+  /** where the files lie that are cut from pictures; undefined = in the database */
+  pictureFiles: PictureFiles | undefined;
   jobContext: () => Promise<JobContext>;
   /** what the server does by itself, and how that went */
   tasks: Tasks;

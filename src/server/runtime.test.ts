@@ -7,6 +7,7 @@ import { referenceData } from './reference/read';
 import { openSite } from './runtime';
 import type { Runtime } from './runtime-type';
 import { EDITOR } from '../../tests/support/db';
+import { Postgres, postgresFolder } from '../../tests/support/postgres';
 
 const folders: string[] = [];
 const opened: Runtime[] = [];
@@ -48,5 +49,31 @@ describe('a start that is refused', () => {
     // Made by the second, it would sign other cookies and receipts than the one that runs.
     expect(existsSync(secret)).toBe(false);
     expect(site.sign('a')).toBe(site.sign('a'));
+  });
+});
+
+const bin = postgresFolder();
+describe.skipIf(!bin)(`two processes on one database server${bin ? '' : ' (skipped: Debian’s postgresql is not installed)'}`, () => {
+  it('say where their secrets differ, and hear of each other’s changes where they are the same', async () => {
+    const server = await Postgres.start(bin as string);
+    try {
+      const secret = 'one secret of more than thirty-two letters';
+      const [one, other] = [
+        await open({ DATABASE_URL: server.url, ALMANAC_SECRET: secret }),
+        await open({ DATABASE_URL: server.url, ALMANAC_SECRET: secret }),
+      ];
+      const told = () => one.tasks.report().find(({ task }) => task === 'notices');
+      const before = one.seenRevision();
+      await other.db.transaction((tx) => saveCategory(tx, null, { name: 'Boats', shape: 'disc', ink: '#1f6f8b', parentId: null }, EDITOR));
+      await other.contentChanged();
+      await expect.poll(() => one.seenRevision()).not.toBe(before);
+      expect(told()?.inARow).toBe(0);
+      // A third has a secret of its own: made in its folder, since nobody gave it one.
+      await open({ DATABASE_URL: server.url });
+      await expect.poll(() => told()?.failure).toContain('set the same ALMANAC_SECRET');
+    } finally {
+      for (const site of opened.splice(0)) await site.close();
+      await server.stop();
+    }
   });
 });

@@ -13,6 +13,7 @@ import { log } from './health/log';
 import { Tasks } from './health/tasks';
 import { type JobContext, JobRunner } from './jobs/runner';
 import { WORKS } from './jobs/works';
+import { openPictureFiles } from './pictures/file-store';
 import { referenceData } from './reference/read';
 import type { Runtime } from './runtime-type';
 import { Schedules } from './schedules';
@@ -21,6 +22,7 @@ import { type Environment, readConfiguration, readSecret } from './site/configur
 import { ContentCache } from './site/content-cache';
 import { readSettings } from './site/read';
 import type { SiteSettings } from './site/settings';
+import { SeenContent } from './site/seen-content';
 import { SiteAddresses } from './site/site-url';
 import { uidHost } from './site/uid-host';
 import { TaskWorker } from './worker/task-worker';
@@ -54,7 +56,8 @@ export function runtime(): Promise<Runtime> {
 
 /** Opens the site that an environment names. Throws a Problem that says what would be right. */
 export async function openSite(env: Environment): Promise<Runtime> {
-  const { root, folder, backups: backupFolder, databaseUrl, demo, frozen, smtp, worker: bundle } = readConfiguration(env);
+  const { root, folder, backups: backupFolder, pictures, databaseUrl, demo, frozen, smtp, worker: bundle } = readConfiguration(env);
+  const pictureFiles = await openPictureFiles(pictures, env);
   const beforeMigrating = async (old: Db, has: number): Promise<void> => {
     const file = path.join(backupFolder ?? path.join(folder, 'backups'), `before-upgrade-from-${has}.zip`);
     mkdirSync(path.dirname(file), { recursive: true, mode: 0o700 });
@@ -79,16 +82,33 @@ export async function openSite(env: Environment): Promise<Runtime> {
   const boot = randomBytes(4).toString('hex');
   let revision = 0;
   const contentRevision = (): string => `${boot}.${revision}`;
+  const seen = new SeenContent(db);
+  await seen.follow();
   const cache = new ContentCache(contentRevision);
   const finder = new SiteFinder({ db, revision: contentRevision, log });
-  const notices = await listenForChanges(databaseUrl, () =>
+  if (databaseUrl && !env.ALMANAC_SECRET)
+    log.warn(
+      { folder },
+      'ALMANAC_SECRET is not set: this process signs with the secret of its data folder. Where several processes serve the site, all need the same',
+    );
+  const sign = (text: string): string => createHmac('sha256', secret).update(text).digest('base64url').slice(0, 32);
+  const print = sign('which secret this is');
+  const notices = await listenForChanges(databaseUrl, print, (other) =>
     tasks.attempt('notices', async () => {
       revision++;
+      await seen.follow();
       stored = await readSettings(db);
+      if (other !== print)
+        throw new Error(
+          'Another process of this site has another secret, so that people are signed out and links in mails do not work: set the same ALMANAC_SECRET for all',
+        );
     }),
   );
+  // Those that run already learn of this one, and whether its secret is theirs.
+  await notices.tell();
   const contentChanged = async (): Promise<void> => {
     revision++;
+    await seen.follow();
     schedules.validateSoon();
     await notices.tell();
   };
@@ -114,6 +134,7 @@ export async function openSite(env: Environment): Promise<Runtime> {
     contentChanged,
     finder,
     backups,
+    pictureFiles,
     embedded: !databaseUrl,
     hasRoom: () => room.has(),
   });
@@ -134,6 +155,7 @@ export async function openSite(env: Environment): Promise<Runtime> {
     },
     now,
     contentRevision,
+    seenRevision: () => `${boot}.${seen.revision}`,
     contentChanged,
     cache,
     finder,
@@ -141,11 +163,12 @@ export async function openSite(env: Environment): Promise<Runtime> {
     hasRoom: () => room.has(),
     addresses,
     siteUrl: address,
-    sign: (text) => createHmac('sha256', secret).update(text).digest('base64url').slice(0, 32),
+    sign,
     host: () => uidPart,
     jobs,
     worker,
     pictureWorker,
+    pictureFiles,
     jobContext,
     tasks,
     startedAt,

@@ -10,6 +10,7 @@ import { keepTimes } from './listings/publication-times';
 import { tidy } from './listings/tidy';
 import { sendWaiting } from './mail/outbox';
 import type { Now } from './site/clock';
+import type { PictureFiles } from './pictures/file-store';
 import type { SiteSettings } from './site/settings';
 import { startValidation } from './validation/write';
 
@@ -39,6 +40,8 @@ export interface ScheduledSite {
   contentChanged: () => Promise<void>;
   finder: Pick<SiteFinder, 'current' | 'check'>;
   backups: Backups;
+  /** where files lie that are cut from pictures; undefined = in the database, with them */
+  pictureFiles: PictureFiles | undefined;
   /** is it embedded? A server looks after itself */
   embedded: boolean;
   /** may something be written? Without room nothing is begun */
@@ -143,8 +146,9 @@ export class Schedules {
   }
 
   private async tidyUp(): Promise<void> {
-    const { db, now, contentChanged } = this.site;
-    const { listings } = await db.transaction((tx) => tidy(tx, new Date(now().ms), new Date()));
+    const { db, now, contentChanged, pictureFiles } = this.site;
+    const { listings, pictures } = await db.transaction((tx) => tidy(tx, new Date(now().ms), new Date()));
     if (listings) await contentChanged();
+    await pictureFiles?.forget(pictures);
   }
 }

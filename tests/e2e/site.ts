@@ -3,10 +3,11 @@
  * beside each other and in any order, and none uses up what another may do in an hour. When a file is done, its site's dates
  * are made again from its listings, and must be what they were.
  */
-import { type ChildProcess, execFileSync, spawn } from 'node:child_process';
+import { execFileSync } from 'node:child_process';
 import { cpSync, existsSync, rmSync } from 'node:fs';
 import path from 'node:path';
 import { test as base } from '@playwright/test';
+import { type Served, serve } from '../support/served';
 
 const CLI = 'dist/cli/main.mjs';
 export const FOLDER = '.cache/e2e';
@@ -21,40 +22,10 @@ export interface Site {
 /** The cookies of those who signed in to this worker's site, by name. */
 export const sessions = new Map<string, string>();
 
-interface Served {
-  url: string;
-  /** told to stop, and resolves with how it ended */
-  ended: (signal: 'SIGTERM') => Promise<number | null>;
-  stop: () => Promise<void>;
-}
-
-/** Serves the demo from a folder and resolves when it answers. */
-async function serve(data: string, more: string[] = [], env: Record<string, string> = {}): Promise<Served> {
-  const server: ChildProcess = spawn('node', [CLI, 'serve', '--demo', ...more], {
-    env: { ...process.env, PORT: '0', ALMANAC_DATA: data, ALMANAC_NOW: '2027-03-17T09:00', ...env },
-    stdio: ['ignore', 'pipe', 'inherit'],
-  });
-  let out = '';
-  const over = new Promise<number | null>((done) => server.once('exit', (code) => done(code)));
-  const url = await new Promise<string>((resolve, reject) => {
-    server.stdout?.on('data', (part) => {
-      out += part;
-      const found = /Serving (http:\S+)/.exec(out);
-      if (found?.[1]) resolve(found[1]);
-    });
-    server.once('exit', () => reject(new Error(`The site did not start: ${out}`)));
-  });
-  const ended = (signal: 'SIGTERM'): Promise<number | null> => {
-    server.kill(signal);
-    return over;
-  };
-  return { url, ended, stop: async () => void (await ended('SIGTERM')) };
-}
-
 /** Makes the demo's folder that each site begins with. */
 export async function prepare(): Promise<void> {
   rmSync(FOLDER, { recursive: true, force: true });
-  const served = await serve(PREPARED, ['--fresh']);
+  const served = await serve({ data: PREPARED, more: ['--fresh'] });
   await served.stop();
 }
 
@@ -62,7 +33,7 @@ export async function prepare(): Promise<void> {
 export async function serveCopy(name: string, env: Record<string, string>): Promise<Served> {
   const data = path.join(FOLDER, `copy-${name}-${process.pid}`);
   cpSync(PREPARED, data, { recursive: true, filter: (file) => !file.endsWith('.sock') });
-  const served = await serve(data, [], env);
+  const served = await serve({ data, env });
   const stop = async (): Promise<void> => {
     await served.stop();
     rmSync(data, { recursive: true, force: true });
@@ -83,7 +54,7 @@ class Sites {
     if (!existsSync(PREPARED)) throw new Error(`${PREPARED} is missing: the set-up of the journeys makes it.`);
     // The socket of the server that made it is no part of a site.
     cpSync(PREPARED, data, { recursive: true, filter: (file) => !file.endsWith('.sock') });
-    const served = await serve(data);
+    const served = await serve({ data });
     this.now = { file, served, site: { url: served.url, data } };
     return this.now.site;
   }

@@ -42,12 +42,18 @@ export interface BackupSite {
 /** Makes and keeps a site's backups. */
 export class Backups {
   #looked: { at: number; last: KeptBackup | undefined } | undefined;
+  #making: { since: Date; done: Promise<BackupReport | undefined> } | undefined;
 
   constructor(private readonly site: BackupSite) {}
 
   /** Where they lie; undefined = the site makes none by itself. */
   get folder(): string | undefined {
     return this.site.folder;
+  }
+
+  /** Since when one is being made; undefined = none is. */
+  get makingSince(): Date | undefined {
+    return this.#making?.since;
   }
 
   /** Those that there are, oldest first. */
@@ -87,8 +93,18 @@ export class Backups {
     return this.make();
   }
 
-  /** Makes one now, and removes what the rule keeps no longer. */
-  async make(): Promise<BackupReport | undefined> {
+  /** Makes one now, and removes what the rule keeps no longer; whoever asks while one is being made waits for that one. */
+  make(): Promise<BackupReport | undefined> {
+    this.#making ??= {
+      since: new Date(),
+      done: this.#make().finally(() => {
+        this.#making = undefined;
+      }),
+    };
+    return this.#making.done;
+  }
+
+  async #make(): Promise<BackupReport | undefined> {
     const { aside, folder, now } = this.site;
     if (!folder) return undefined;
     await mkdir(folder, { recursive: true, mode: 0o700 });

@@ -15,8 +15,14 @@ export interface Notices {
 /**
  * Listens for what other processes change; there are none beside an embedded database. A connection that breaks is made again, and
  * everything then counts as changed, since nobody knows what was missed.
+ * @param print tells one secret from another without giving it away: each notice has that of its sender
+ * @param changed is handed the sender's
  */
-export async function listenForChanges(databaseUrl: string | undefined, changed: () => Promise<void>): Promise<Notices> {
+export async function listenForChanges(
+  databaseUrl: string | undefined,
+  print: string,
+  changed: (print: string) => Promise<void>,
+): Promise<Notices> {
   if (!databaseUrl) return { tell: async () => undefined, stop: async () => undefined };
   const { default: pg } = await import('pg');
   let client: InstanceType<typeof pg.Client> | undefined;
@@ -27,7 +33,7 @@ export async function listenForChanges(databaseUrl: string | undefined, changed:
     fresh.on('error', () => undefined);
     await fresh.connect();
     await fresh.query(`listen ${CHANNEL}`);
-    fresh.on('notification', () => void changed());
+    fresh.on('notification', ({ payload = '' }) => void changed(payload));
     fresh.on('end', () => {
       client = undefined;
       if (!stopped) again(0);
@@ -38,7 +44,7 @@ export async function listenForChanges(databaseUrl: string | undefined, changed:
   // Without a connection nobody is told now; all are, this process too, as soon as there is one again.
   const tell = async (): Promise<void> => {
     await client
-      ?.query(`notify ${CHANNEL}`)
+      ?.query('select pg_notify($1, $2)', [CHANNEL, print])
       .catch((error: unknown) => log.warn({ err: error }, 'Other processes were not told of a change'));
   };
   const again = (tries: number): void => {

@@ -119,7 +119,7 @@ describe.skipIf(!bin)(`the same code on a PostgreSQL server${bin ? '' : ' (skipp
   it('lives through restarts under load: nothing acknowledged is lost, and its processes hear of changes again', async () => {
     const { db } = open;
     let heard = 0;
-    const notices = await listenForChanges(server.url, async () => void heard++);
+    const notices = await listenForChanges(server.url, '', async () => void heard++);
     let working = true;
     let refused = 0;
     const acknowledged: string[] = [];

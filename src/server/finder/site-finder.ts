@@ -206,7 +206,7 @@ export class SiteFinder {
     const [row] = await queryRows<{ next: string; notes: string }>(
       this.site.db,
       sql`select pg_snapshot_xmin(pg_current_snapshot())::text as next,
-        coalesce((select json_agg(json_build_array(c.id, c.listing_id)) from finder_change c where c.transaction >= ${since}::xid8), '[]')::text as notes`,
+        coalesce((select json_agg(json_build_array(c.id, c.listing_id)) from finder_change c where c.listing_id is not null and c.transaction >= ${since}::xid8), '[]')::text as notes`,
     );
     const notes = JSON.parse(row?.notes ?? '[]') as [number, string][];
     return { next: row?.next ?? since, notes: notes.filter(([id]) => !taken.has(id)) };

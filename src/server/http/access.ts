@@ -133,6 +133,7 @@ export const METHODS: Record<string, readonly string[]> = {
       '/desk/categories/[id]',
       '/desk/people',
       '/desk/set-up',
+      '/desk/health',
       '/api/v1/pictures',
     ].map((route) => [route, FORM]),
   ),

@@ -114,8 +114,8 @@ describe('what is kept for a while', () => {
     await stillOpen(db, drafted.id, 1, IVO, at);
     await keepEdit(db, { key: drafted.id, content: drafted.working, revision: 1 }, MAUD, at);
     const later = (days: number) => new Date(at.getTime() + days * 86_400_000);
-    expect(await inTx(db, (tx) => tidy(tx, later(29), at))).toEqual({ listings: 0, runs: 0 });
-    expect(await inTx(db, (tx) => tidy(tx, later(31), later(2)))).toEqual({ listings: 1, runs: 1 });
+    expect(await inTx(db, (tx) => tidy(tx, later(29), at))).toEqual({ listings: 0, runs: 0, pictures: [] });
+    expect(await inTx(db, (tx) => tidy(tx, later(31), later(2)))).toEqual({ listings: 1, runs: 1, pictures: [] });
     expect((await db.select().from(listing)).map((l) => l.title)).toEqual(['Draft']);
     expect([(await db.select().from(bulkItem)).length, (await db.select().from(edit)).map((e) => e.userId)]).toEqual([0, ['maud']]);
     expect(await readVersions(db, binned.id)).toEqual([]);

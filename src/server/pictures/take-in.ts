@@ -4,10 +4,11 @@ import { asc, eq } from 'drizzle-orm';
 import { fileTypeFromBuffer } from 'file-type';
 import type { Db } from '../db/client';
 import { newId } from '../db/ids';
-import { picture, pictureFile, pictureSource } from '../db/schema';
+import { picture, pictureSource } from '../db/schema';
 import { invalidIn } from '../problem';
 import type { TakenPicture } from '../worker/picture-tasks';
 import type { TaskWorker } from '../worker/task-worker';
+import { DatabaseFiles, type PictureFiles } from './file-store';
 import { type PictureRow, searchOf } from './read';
 
 /** A picture has at most so many bytes. */
@@ -18,7 +19,12 @@ const ACCEPTED = new Set(['image/png', 'image/jpeg', 'image/gif', 'image/webp', 
 export interface PictureSite {
   db: Db;
   pictureWorker: TaskWorker;
+  /** where the files lie that are cut from them; undefined = in the database */
+  pictureFiles?: PictureFiles | undefined;
 }
+
+/** Where a site's files lie that are cut from pictures. */
+export const filesOf = ({ db, pictureFiles }: PictureSite): PictureFiles => pictureFiles ?? new DatabaseFiles(db);
 
 /** A picture that somebody sent. */
 export interface SentPicture {
@@ -90,7 +96,8 @@ export interface Source {
 }
 
 /** Keeps the bytes that pictures are made from, once. */
-export async function keepSource({ db, pictureWorker }: PictureSite, bytes: Buffer): Promise<Source> {
+export async function keepSource(site: PictureSite, bytes: Buffer): Promise<Source> {
+  const { db, pictureWorker } = site;
   const hash = createHash('sha256').update(bytes).digest('hex');
   const { width, height, detail } = pictureSource;
   const [known] = await db
@@ -105,10 +112,7 @@ export async function keepSource({ db, pictureWorker }: PictureSite, bytes: Buff
     .insert(pictureSource)
     .values({ ...source, bytes: taken.source })
     .onConflictDoNothing();
-  for (const file of taken.files)
-    await db
-      .insert(pictureFile)
-      .values({ hash, ...file })
-      .onConflictDoNothing();
+  const files = filesOf(site);
+  for (const { bytes: cut, ...file } of taken.files) await files.write({ hash, ...file }, cut);
   return source;
 }

@@ -16,6 +16,8 @@ export interface Configuration {
   folder: string;
   /** where the site puts backups by itself; undefined = it makes none */
   backups: string | undefined;
+  /** a folder or a bucket for the files that are cut from pictures; undefined = in the database */
+  pictures: string | undefined;
   /** a PostgreSQL server's, when the embedded database is not used */
   databaseUrl: string | undefined;
   demo: boolean;
@@ -36,6 +38,7 @@ export function readConfiguration(env: Environment): Configuration {
     root,
     folder,
     backups: backupFolder(env, root, folder),
+    pictures: pictureFolder(env, root),
     databaseUrl: env.DATABASE_URL,
     demo: env.ALMANAC_DEMO === '1',
     frozen,
@@ -54,6 +57,9 @@ function backupFolder(
   if (named) return path.resolve(root, named);
   return ALMANAC_DEMO === '1' || DATABASE_URL ? undefined : path.join(folder, 'backups');
 }
+
+const pictureFolder = ({ ALMANAC_PICTURES: named }: Environment, root: string): string | undefined =>
+  named && !named.includes('://') ? path.resolve(root, named) : named || undefined;
 
 /** A secret has at least so many characters. */
 const LEAST_SECRET = 32;

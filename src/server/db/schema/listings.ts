@@ -167,7 +167,8 @@ export const finderChange = pgTable(
   'finder_change',
   {
     id: bigserial('id', { mode: 'number' }).primaryKey(),
-    listingId: uuid('listing_id').notNull(),
+    /** null = something else that pages show: a venue, a kind, a setting */
+    listingId: uuid('listing_id'),
     transaction: transactionId('transaction').notNull().default(sql`pg_current_xact_id()`),
     /** when it was written, not when its transaction began */
     at: at('at').notNull().default(sql`clock_timestamp()`),
