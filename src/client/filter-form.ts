@@ -12,6 +12,8 @@ function query(form: HTMLFormElement): string {
     const values = ticked(name);
     if (values) params.set(name, values);
   }
+  // The view's own choices go along.
+  for (const own of form.querySelectorAll<HTMLInputElement>('input[type="hidden"]')) params.set(own.name, own.value);
   const words = form.querySelector<HTMLInputElement>('[name="words"]')?.value.trim();
   if (words) params.set('words', words);
   const text = params.toString().replaceAll('%2C', ',');

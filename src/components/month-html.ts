@@ -53,7 +53,8 @@ export function toSheetEntry(of: EffectiveDate): SheetEntry {
 export const toSheetEntries = (dates: readonly DateGlance[], language: Language): SheetEntry[] =>
   dates.map((date, key) => new Glimpse(date, key, language));
 
-class Glimpse implements SheetEntry {
+/** A date of which only its place on a sheet is known until it is shown. */
+export class Glimpse implements SheetEntry {
   readonly from: EpochDay;
   readonly to: EpochDay;
   readonly minute: number | null;
@@ -79,12 +80,18 @@ export function dateHref(date: Pick<EffectiveDate, 'listing' | 'date'>, { to }: 
   return to(`/what/${date.listing}/${date.date}`);
 }
 
-const GONE = new Set(['cancelled', 'postponed']);
-const shownTitle = (of: EffectiveDate): string => of.shortTitle || of.title;
+export const GONE: ReadonlySet<string> = new Set(['cancelled', 'postponed']);
+export const shownTitle = (of: EffectiveDate): string => of.shortTitle || of.title;
 function state(of: EffectiveDate, { words: { state: w } }: Reader): string {
   if (of.eventStatus === 'cancelled') return ` (${w.cancelled()})`;
   if (of.eventStatus === 'postponed') return ` (${w.postponed()})`;
   return of.moved ? ` (${w.moved()})` : '';
+}
+
+/** What is said of a date that does not go ahead as it was, for whoever does not see how it is written. */
+export function stateWords(of: EffectiveDate, reader: Reader): Html {
+  const said = state(of, reader);
+  return said ? html`<span class="hidden-words">${said}</span>` : NOTHING;
 }
 
 export function monthHtml(input: MonthInput): Html {
@@ -195,7 +202,7 @@ function bandHtml(
     of.headline ? 'head' : '',
     GONE.has(of.eventStatus) ? 'off' : '',
   ];
-  return html`<a class="${classes.filter(Boolean).join(' ')}" style="--lane:${lane};--span:${toColumn - fromColumn + 1}" href="${dateHref(of, reader)}">${shownTitle(of)}<span class="hidden-words">${state(of, reader)}</span></a>`;
+  return html`<a class="${classes.filter(Boolean).join(' ')}" style="--lane:${lane};--span:${toColumn - fromColumn + 1}" href="${dateHref(of, reader)}">${shownTitle(of)}${stateWords(of, reader)}</a>`;
 }
 
 /** A date's line in a day: two lines while the day has room, one when it is full. */
@@ -206,6 +213,5 @@ export function entryHtml(
 ): Html {
   const classes = `entry${lines === 2 ? ' two' : ''}${of.headline ? ' head' : ''}${of.moved ? ' moved' : ''}${GONE.has(of.eventStatus) ? ' off' : ''}`;
   const time = of.startMinute === null ? '' : html`<span class="t">${sayTime(of.startMinute, style)}${zoneWords(of, place.zone)}</span>`;
-  const said = state(of, reader);
-  return html`<a class="${classes}" href="${dateHref(of, reader)}">${markHtml(reference.category.get(of.categoryId), true)}<span class="w">${time}${shownTitle(of)}${said ? html`<span class="hidden-words">${said}</span>` : ''}</span></a>`;
+  return html`<a class="${classes}" href="${dateHref(of, reader)}">${markHtml(reference.category.get(of.categoryId), true)}<span class="w">${time}${shownTitle(of)}${stateWords(of, reader)}</span></a>`;
 }

@@ -1,12 +1,31 @@
-/** A form's chosen day, or today, as the address of a view. */
+/** A time to go to, as words or a day, as the address of a view: what is chosen goes along, and words that name no time are said there. */
 import type { APIRoute } from 'astro';
-import { parseIsoDay } from '@/core/day/day';
+import { parseIsoDay, ymdOf } from '@/core/day/day';
 import { filterQuery, readFilters } from '@/core/filters/filters';
-import { isViewName, viewPath } from '@/core/views/views';
+import { MOST_TIME_WORDS, readTimeToGoTo } from '@/core/phrase/read/time-to-go-to';
+import { inReach, isViewName, readViewAddress, viewPath } from '@/core/views/views';
+
+/** The choices of views themselves, which a jump in time keeps. */
+const OWN = { rows: /^(area|kind|organizer)$/, across: /^week$/, days: /^(work|all)$/, as: /^(list|titles)$/ };
 
 export const GET: APIRoute = ({ url, locals, redirect }) => {
-  const day = parseIsoDay(url.searchParams.get('day') ?? '') ?? locals.now.day;
-  const query = filterQuery(readFilters(url.searchParams));
-  const view = url.searchParams.get('view') ?? '';
-  return redirect(locals.reader.to(viewPath(isViewName(view) ? view : 'list', day) + query));
+  const { now, settings, reader } = locals;
+  const { firstWeekday, holidays } = settings;
+  const asked = url.searchParams;
+  const name = asked.get('view') ?? '';
+  const view = isViewName(name) ? name : 'list';
+  const words = (asked.get('when') ?? '').slice(0, MOST_TIME_WORDS).trim();
+  const read = words
+    ? readTimeToGoTo(words, { today: now.day, firstWeekday, holidays, language: reader.language })
+    : parseIsoDay(asked.get('day') ?? '');
+  const found = read !== undefined && inReach(ymdOf(read).year) ? read : undefined;
+  const here = readViewAddress({ view, at: asked.get('at') ?? undefined, today: now.day, firstWeekday })?.day ?? now.day;
+  const query = new URLSearchParams(filterQuery(readFilters(asked)));
+  for (const [choice, allowed] of Object.entries(OWN)) {
+    const value = asked.get(choice) ?? '';
+    if (allowed.test(value)) query.set(choice, value);
+  }
+  if (words && found === undefined) query.set('unread', words);
+  const text = query.toString().replaceAll('%2C', ',');
+  return redirect(reader.to(viewPath(view, found ?? here, firstWeekday)) + (text && `?${text}`));
 };

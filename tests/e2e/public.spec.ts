@@ -352,7 +352,7 @@ test('with the system’s own colours only the current view is underlined', asyn
   const page = await (await browser.newContext({ forcedColors: 'active', baseURL })).newPage();
   await page.goto('/month/2027-03');
   const edges = await page
-    .locator('.views a')
+    .locator('.views > a')
     .evaluateAll((links) => links.map((link) => [link.getAttribute('aria-current'), getComputedStyle(link).borderBottomColor]));
   const ground = await page.evaluate(() => {
     const probe = document.body.appendChild(document.createElement('i'));

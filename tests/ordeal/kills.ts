@@ -30,7 +30,7 @@ export async function kills(figures: Figures, data: string, times: number): Prom
     const served = await serve({ data, errors: 'ignore' });
     cookie ||= (await Editor.signIn(served.url)).cookie;
     const editor = new Editor(served.url, cookie);
-    const before = all.slice(-60);
+    const before = all.slice(-20);
     const writers = [0, 1, 2, 3].map((k) => write(editor, r, `Watch ${round} ${k}`, all));
     lost += (await lostOf(served.url, cookie, before)).length;
     await wait(between(r, 100, 1_500));

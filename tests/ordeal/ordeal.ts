@@ -115,7 +115,7 @@ export class Editor {
 export async function lostOf(base: string, cookie: string, acknowledged: readonly Acknowledged[]): Promise<Acknowledged[]> {
   const lost: Acknowledged[] = [];
   for (const one of acknowledged) {
-    const at = one.published ? `/what/${one.slug}` : `/desk/listings/${one.id}`;
+    const at = one.published ? `/what/${one.slug}` : `/api/v1/listings/${one.id}`;
     const answer = await fetch(`${base}${at}`, { headers: one.published ? {} : { cookie }, redirect: 'manual' });
     await answer.arrayBuffer();
     if (answer.status !== 200) lost.push(one);

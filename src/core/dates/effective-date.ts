@@ -60,8 +60,17 @@ export interface EffectiveDate extends DateTimes {
 }
 
 /** As much of a date as decides where it stands on a sheet: of thousands in a full month, a few hundred are shown and asked for whole. */
-export interface DateGlance extends Pick<EffectiveDate, 'startDay' | 'startMinute' | 'lastDay' | 'headline' | 'categoryId'> {
+export interface DateGlance
+  extends Pick<EffectiveDate, 'startDay' | 'startMinute' | 'endDay' | 'endMinute' | 'lastDay' | 'headline' | 'categoryId'> {
   whole: () => EffectiveDate;
+}
+
+/** Many days at a glance: how much is on each, and what goes on for several. */
+export interface DaysGlance {
+  /** of each day, from the first */
+  counts: Uint32Array;
+  /** dates whose last day is not their first, in order of their start */
+  several: DateGlance[];
 }
 
 /** A listing's own status counts for all of its dates; while it goes ahead, a date has its own. */

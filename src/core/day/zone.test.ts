@@ -2,7 +2,7 @@ import { Temporal } from 'temporal-polyfill';
 import { describe, expect, it } from 'vitest';
 import { between, pick, random, seedOf } from '../../../tests/support/generate';
 import { dayOf } from './day';
-import { gapsBetween, instantToDateTime, isoWithOffset, isZone, offsetAt, dateTimeToInstant } from './zone';
+import { clockChangeOn, gapsBetween, instantToDateTime, isoWithOffset, isZone, offsetAt, dateTimeToInstant } from './zone';
 
 const ZONES = ['America/Halifax', 'Europe/Dublin', 'Australia/Lord_Howe', 'Pacific/Apia'];
 const seed = seedOf();
@@ -70,5 +70,17 @@ describe(`wall times against Temporal, seed ${seed}`, () => {
   it('writes an instant with its offset', () => {
     expect(isoWithOffset('America/Halifax', Date.UTC(2027, 2, 7, 11, 40))).toBe('2027-03-07T07:40:00-04:00');
     expect(isoWithOffset('Australia/Lord_Howe', Date.UTC(2027, 6, 1, 0, 0))).toBe('2027-07-01T10:30:00+10:30');
+  });
+});
+
+describe('a day on which clocks change', () => {
+  it.each([
+    ['America/Halifax', dayOf(2027, 3, 14), { from: 120, to: 180, forward: true }],
+    ['America/Halifax', dayOf(2027, 11, 7), { from: 120, to: 60, forward: false }],
+    ['Australia/Lord_Howe', dayOf(2027, 10, 3), { from: 120, to: 150, forward: true }],
+    ['America/Halifax', dayOf(2027, 3, 15), undefined],
+    ['UTC', dayOf(2027, 3, 14), undefined],
+  ])('%s on %i', (zone, day, change) => {
+    expect(clockChangeOn(day, zone)).toEqual(change);
   });
 });

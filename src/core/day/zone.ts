@@ -207,3 +207,24 @@ export function isoWithOffset(zone: string, ms: number): string {
   const wall = instantToDateTime(zone, ms);
   return `${isoDay(wall.day)}T${isoTime(wall.minute)}:00${offset < 0 ? '-' : '+'}${isoTime(minutes)}`;
 }
+
+/** What the clocks of a zone do on a day: at `from` they are put to `to`, in minutes of the day before and after. */
+export interface ClockChange {
+  from: number;
+  to: number;
+  /** the hours between are left out; else they come twice */
+  forward: boolean;
+}
+
+/** The change of a zone's clocks on a day, by which it has more or fewer than 24 hours; undefined on most days. */
+export function clockChangeOn(day: number, zone: string): ClockChange | undefined {
+  if (zone === 'UTC') return undefined;
+  const start = day * MS_PER_UTC_DAY;
+  for (let year = yearOfMs(start) - 1; year <= yearOfMs(start) + 1; year++)
+    for (const { at, before, after } of transitionsOf(zone, year)) {
+      const from = at + before - start;
+      if (from >= 0 && from < MS_PER_UTC_DAY && after !== before)
+        return { from: from / MS_PER_MINUTE, to: (from + after - before) / MS_PER_MINUTE, forward: after > before };
+    }
+  return undefined;
+}

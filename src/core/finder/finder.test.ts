@@ -158,6 +158,14 @@ function compare(r: () => number, finder: Finder, stored: ReadonlyMap<string, St
     where,
   ).toEqual(inside.map(strip));
   expect(finder.count(asked), where).toBe(inside.length);
+  const { counts, several } = finder.perDay(asked);
+  expect([...counts], where).toEqual(
+    Array.from({ length: to - from + 1 }, (_, n) => inside.filter((d) => d.startDay <= from + n && d.lastDay >= from + n).length),
+  );
+  expect(
+    several.map((glance) => glance.whole()),
+    where,
+  ).toEqual(inside.filter((d) => d.lastDay > d.startDay).map(strip));
   expect(finder.dates).toBe(all.length);
   expect(finder.sum).toBe(all.reduce((sum, date) => sum + date.startDay, 0));
   const groups = finder.groups(asked);

@@ -2,7 +2,7 @@
  * All dates that readers may see, in memory: as columns in order of their start, with what their listings say beside them. Views ask it
  * for dates and for counts, and need no query for either. It holds what it is given and asks nobody: no database, no clock.
  */
-import type { DateGlance, EffectiveDate } from '../dates/effective-date';
+import type { DateGlance, DaysGlance, EffectiveDate } from '../dates/effective-date';
 import type { EpochDay } from '../day/day';
 import { parseIsoDateTime } from '../day/plain-date-time';
 import type { Condition } from '../filters/condition';
@@ -362,6 +362,20 @@ export class Finder {
       return false;
     });
     return n;
+  }
+
+  /** How many dates touch each day of a span with an end, and those that go on after their first day, in order. */
+  perDay({ span: { from, to = from }, conditions }: Asked): DaysGlance {
+    const { startDay, lastDay } = this.#columns;
+    const counts = new Uint32Array(to - from + 1);
+    const several: DateGlance[] = [];
+    this.#each({ from, to }, this.#fitting(conditions), (row) => {
+      const [first, last] = [startDay[row] as number, lastDay[row] as number];
+      if (last > first) several.push(this.#glanceAt(row));
+      for (let day = Math.max(first, from); day <= Math.min(last, to); day++) counts[day - from] = (counts[day - from] as number) + 1;
+      return false;
+    });
+    return { counts, several };
   }
 
   /** The dates that touch a span, counted by what filters ask of them: those that no filter can tell apart together. */

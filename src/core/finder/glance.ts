@@ -14,11 +14,11 @@ const ISO_TIMES = Array.from({ length: 1440 }, (_, minute) => isoTime(minute));
 export class Glance implements DateGlance {
   readonly startDay: EpochDay;
   readonly startMinute: number | null;
+  readonly endDay: EpochDay | null;
+  readonly endMinute: number | null;
   readonly lastDay: EpochDay;
   readonly headline: boolean;
   readonly categoryId: string;
-  readonly #endDay: number;
-  readonly #endMinute: number;
   readonly #originalDay: EpochDay;
   readonly #originalMinute: number;
   readonly #moved: boolean;
@@ -36,8 +36,9 @@ export class Glance implements DateGlance {
     this.lastDay = columns.lastDay[row] as number;
     this.headline = listing.headline;
     this.categoryId = listing.categoryId;
-    this.#endDay = columns.endDay[row] as number;
-    this.#endMinute = columns.endMinute[row] as number;
+    const end = columns.endDay[row] as number;
+    this.endDay = end === NONE ? null : end;
+    this.endMinute = minuteOf(columns.endMinute[row] as number);
     this.#originalDay = columns.originalDay[row] as number;
     this.#originalMinute = columns.originalMinute[row] as number;
     this.#moved = columns.moved[row] === 1;
@@ -65,8 +66,8 @@ export class Glance implements DateGlance {
       summary: listing.summary,
       startDay: this.startDay,
       startMinute: this.startMinute,
-      endDay: this.#endDay === NONE ? null : this.#endDay,
-      endMinute: minuteOf(this.#endMinute),
+      endDay: this.endDay,
+      endMinute: this.endMinute,
       lastDay: this.lastDay,
       eventStatus: effectiveStatus(listing.eventStatus, slot.eventStatus),
       note: slot.note,

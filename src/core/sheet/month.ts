@@ -145,6 +145,45 @@ function layWeek<T extends SheetDate>(
   return { start, isoWeek: isoWeekOf(start + 3), bands, days };
 }
 
+/**
+ * Bands over days side by side, which need not follow each other: each stands over those of the days that it touches.
+ * @param laneOf the lanes of rows before, which a band that goes on keeps where it is free; added to
+ */
+export function layBands<T extends SheetDate>(
+  days: readonly EpochDay[],
+  dates: readonly T[],
+  mostLanes: number,
+  laneOf: Map<T, number> = new Map(),
+): { bands: Band<T>[]; hidden: T[] } {
+  const [first = 0] = days;
+  const last = days.at(-1) ?? first;
+  // By columns, as if these were days on end: a weekend that is left out is not there to be bridged.
+  const columnOf = new Map(days.map((day, column) => [day, column]));
+  const onDays = dates.flatMap((date) => {
+    const touched = days.filter((day) => date.from <= day && date.to >= day);
+    return touched.length
+      ? [{ date, from: columnOf.get(touched[0] as EpochDay) ?? 0, to: columnOf.get(touched.at(-1) as EpochDay) ?? 0 }]
+      : [];
+  });
+  const wrapped = onDays.map(({ date, from, to }) => ({ ...sheetPart(date), from, to, date }));
+  const before = new Map(wrapped.flatMap((part) => (laneOf.has(part.date) ? [[part, laneOf.get(part.date) as number] as const] : [])));
+  const { bands, hidden } = placeBands(0, wrapped, before, mostLanes);
+  for (const { date, lane } of bands) laneOf.set(date.date, lane);
+  return {
+    bands: bands.map(({ date: { date }, lane, fromColumn, toColumn }) => ({
+      date,
+      lane,
+      fromColumn,
+      toColumn,
+      opensBefore: date.from < first,
+      opensAfter: date.to > last,
+    })),
+    hidden: hidden.map(({ date }) => date),
+  };
+}
+
+const sheetPart = ({ minute, headline, key }: SheetDate): Pick<SheetDate, 'minute' | 'headline' | 'key'> => ({ minute, headline, key });
+
 /** Lanes are given from the top; a band that came over from the week before keeps its lane when that is free. */
 function placeBands<T extends SheetDate>(
   start: EpochDay,

@@ -1,20 +1,27 @@
 import { describe, expect, it } from 'vitest';
 import { dayOf } from '../day/day';
-import { isCurrent, readViewAddress, TAB_NAMES, VIEW_NAMES, viewPath } from './views';
+import { isCurrent, readViewAddress, VIEW_NAMES, viewPath } from './views';
 
 const today = dayOf(2027, 3, 17);
+const read = (view: string, at: string | undefined, firstWeekday = 0) => readViewAddress({ view, at, today, firstWeekday });
 
 describe('addresses of views', () => {
   it.each(VIEW_NAMES)('%s is at a day, and its address leads back to it', (view) => {
-    for (const day of [today, dayOf(1990, 1, 1), dayOf(2100, 12, 31), dayOf(2028, 2, 29)]) {
-      const [, name, at] = viewPath(view, day).split('/');
-      const read = readViewAddress(name ?? '', at, today);
-      expect(read?.view).toBe(view);
-      expect(isCurrent(view, read?.day ?? 0, day)).toBe(true);
-    }
+    for (const firstWeekday of [0, 6])
+      for (const day of [today, dayOf(1990, 1, 7), dayOf(2100, 12, 31), dayOf(2028, 2, 29)]) {
+        const [, name, at] = viewPath(view, day, firstWeekday).split('/');
+        const found = read(name ?? '', at, firstWeekday);
+        expect(found?.view).toBe(view);
+        expect(isCurrent(view, found?.day ?? 0, day, firstWeekday)).toBe(true);
+      }
   });
   it('is at today where it names no day', () => {
-    for (const view of VIEW_NAMES) expect(readViewAddress(view, undefined, today)).toEqual({ view, day: today });
+    for (const view of VIEW_NAMES) expect(read(view, undefined)).toEqual({ view, day: today });
+  });
+  it('a day leads to its week, which begins when weeks begin', () => {
+    expect(read('week', '2027-03-21')).toEqual(read('week', '2027-W11'));
+    expect(read('week', '2027-03-21', 6)).toEqual({ view: 'week', day: dayOf(2027, 3, 21) });
+    expect(viewPath('week', dayOf(2027, 3, 21), 6)).toBe('/week/2027-W12');
   });
   it.each([
     ['spiral', '2027-03-17'],
@@ -24,18 +31,24 @@ describe('addresses of views', () => {
     ['list', '2027-02-29'],
     ['day', '1989-12-31'],
     ['month', '2101-01'],
+    ['week', '2027-W54'],
+    ['week', '2027-02-29'],
+    ['year', '99999'],
+    ['year', '1989'],
+    ['year', '2027-01'],
+    ['half-year', '2027'],
     ['constructor', undefined],
     ['__proto__', undefined],
     ['list', ''],
   ])('/%s/%s is no view', (view, at) => {
-    expect(readViewAddress(view, at, today)).toBeUndefined();
+    expect(read(view, at)).toBeUndefined();
   });
   it('says which shows today', () => {
-    expect(isCurrent('month', dayOf(2027, 3, 1), today)).toBe(true);
-    expect(isCurrent('list', dayOf(2027, 3, 1), today)).toBe(false);
-    expect(isCurrent('day', today, today)).toBe(true);
-  });
-  it('has the tabs that a site may begin with', () => {
-    expect(TAB_NAMES).toEqual(['month', 'list', 'map']);
+    expect(isCurrent('month', dayOf(2027, 3, 1), today, 0)).toBe(true);
+    expect(isCurrent('list', dayOf(2027, 3, 1), today, 0)).toBe(false);
+    expect(isCurrent('day', today, today, 0)).toBe(true);
+    expect(isCurrent('week', dayOf(2027, 3, 21), today, 0)).toBe(true);
+    expect(isCurrent('week', dayOf(2027, 3, 21), today, 6)).toBe(false);
+    expect(isCurrent('year', dayOf(2027, 12, 31), today, 0)).toBe(true);
   });
 });

@@ -2,35 +2,48 @@
  * The views of the calendar: what the address of each names, and which stand beside each other as tabs. A day is an
  * epoch day; a view of a month is at any day of it. What a view shows is in `src/components/views/`, one folder each.
  */
-import { type EpochDay, isoDay, isoMonth, firstDayOfMonth, monthNumberOf, parseIsoDay, parseIsoMonth, ymdOf } from '../day/day';
+import {
+  dayOf,
+  type EpochDay,
+  firstDayOfMonth,
+  isoDay,
+  isoMonth,
+  monthNumberOf,
+  parseIsoDay,
+  parseIsoMonth,
+  type Weekday,
+  weekStart,
+  ymdOf,
+} from '../day/day';
+import { isoWeekName, parseIsoWeek } from '../day/week';
+
+/** What an address names: `/month/2027-03`, `/week/2027-W11`, `/year/2027`, `/list/2027-03-17`. */
+export type ViewSpan = 'day' | 'week' | 'month' | 'year';
 
 /** What is declared of a view. */
 export interface View {
-  /** what its address names: `/month/2027-03`, `/list/2027-03-17` */
-  at: 'month' | 'day';
-  /** stands among the tabs, and may be what the site begins with */
-  tab: boolean;
+  at: ViewSpan;
   /** its address without a day is a page of its own: what is on from today */
   rolls: boolean;
 }
 
-/** In the order of the tabs. */
+/** In the order in which their tabs stand until a publisher says otherwise. */
 export const VIEWS = {
-  month: { at: 'month', tab: true, rolls: false },
-  list: { at: 'day', tab: true, rolls: true },
-  map: { at: 'day', tab: true, rolls: true },
-  day: { at: 'day', tab: false, rolls: false },
+  month: { at: 'month', rolls: false },
+  week: { at: 'week', rolls: false },
+  day: { at: 'day', rolls: false },
+  list: { at: 'day', rolls: true },
+  map: { at: 'day', rolls: true },
+  places: { at: 'day', rolls: false },
+  'half-year': { at: 'month', rolls: false },
+  year: { at: 'year', rolls: false },
 } as const satisfies Record<string, View>;
 
 /** The name of a view, as its address begins. */
 export type ViewName = keyof typeof VIEWS;
-/** A view that stands among the tabs. */
-export type TabName = { [Name in ViewName]: (typeof VIEWS)[Name]['tab'] extends true ? Name : never }[ViewName];
 
-/** The names of all views, in the order of the tabs. */
+/** The names of all views, in that order. */
 export const VIEW_NAMES = Object.keys(VIEWS) as ViewName[];
-/** The names of those that stand among the tabs. */
-export const TAB_NAMES = VIEW_NAMES.filter((name): name is TabName => VIEWS[name].tab);
 
 /** Is this the name of a view? */
 export const isViewName = (text: string): text is ViewName => Object.hasOwn(VIEWS, text);
@@ -38,21 +51,56 @@ export const isViewName = (text: string): text is ViewName => Object.hasOwn(VIEW
 /** Views reach over these years; outside there is nothing, and robots would walk for ever. */
 export const inReach = (year: number): boolean => year >= 1990 && year <= 2100;
 
+/** How the address of each span is written and read. Days of weeks and longer are the first of theirs. */
+const ADDRESSES: Record<
+  ViewSpan,
+  { write: (day: EpochDay, firstWeekday: Weekday) => string; read: (text: string, firstWeekday: Weekday) => EpochDay | undefined }
+> = {
+  day: { write: isoDay, read: parseIsoDay },
+  week: {
+    write: isoWeekName,
+    read: (text, firstWeekday) => {
+      const day = parseIsoDay(text);
+      return day === undefined ? parseIsoWeek(text, firstWeekday) : weekStart(day, firstWeekday);
+    },
+  },
+  month: {
+    write: (day) => isoMonth(monthNumberOf(day)),
+    read: (text) => {
+      const month = parseIsoMonth(text);
+      return month === undefined ? undefined : firstDayOfMonth(month);
+    },
+  },
+  year: {
+    write: (day) => String(ymdOf(day).year),
+    read: (text) => (/^\d{4}$/.test(text) ? dayOf(Number(text), 1, 1) : undefined),
+  },
+};
+
 /** The address of a view at a day, without the site's, a language's, or what is chosen. */
-export function viewPath(view: ViewName, day: EpochDay): string {
-  return `/${view}/${VIEWS[view].at === 'month' ? isoMonth(monthNumberOf(day)) : isoDay(day)}`;
+export function viewPath(view: ViewName, day: EpochDay, firstWeekday: Weekday): string {
+  return `/${view}/${ADDRESSES[VIEWS[view].at].write(day, firstWeekday)}`;
 }
 
-/** The day that an address names: today where it names none, the first of a month; undefined where there is no such day or view. */
-export function readViewAddress(view: string, at: string | undefined, today: EpochDay): { view: ViewName; day: EpochDay } | undefined {
+/** What is asked of an address. */
+export interface AddressInput {
+  view: string;
+  /** what stands after it */
+  at: string | undefined;
+  today: EpochDay;
+  firstWeekday: Weekday;
+}
+
+/** The day that an address names: today where it names none, the first of a week, month or year; undefined where there is no such day or view. */
+export function readViewAddress({ view, at, today, firstWeekday }: AddressInput): { view: ViewName; day: EpochDay } | undefined {
   if (!isViewName(view)) return undefined;
   if (at === undefined) return { view, day: today };
-  const month = VIEWS[view].at === 'month' ? parseIsoMonth(at) : undefined;
-  const day = VIEWS[view].at === 'month' ? (month === undefined ? undefined : firstDayOfMonth(month)) : parseIsoDay(at);
+  const day = ADDRESSES[VIEWS[view].at].read(at, firstWeekday);
   return day === undefined || !inReach(ymdOf(day).year) ? undefined : { view, day };
 }
 
-/** Is this what the view shows now: today's day, or the month that today is in? */
-export function isCurrent(view: ViewName, day: EpochDay, today: EpochDay): boolean {
-  return VIEWS[view].at === 'month' ? monthNumberOf(day) === monthNumberOf(today) : day === today;
+/** Is this what the view shows now: today's day, or the week, month or year that today is in? */
+export function isCurrent(view: ViewName, day: EpochDay, today: EpochDay, firstWeekday: Weekday): boolean {
+  const { write } = ADDRESSES[VIEWS[view].at];
+  return write(day, firstWeekday) === write(today, firstWeekday);
 }

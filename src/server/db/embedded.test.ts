@@ -31,6 +31,18 @@ describe('the embedded database', () => {
     const outside = first.db.transaction(async () => first.db.select().from(setting));
     await expect(outside).rejects.toMatchObject({ cause: { message: expect.stringContaining('pass tx on') } });
 
+    // Bytes come back as they went in, whichever they are, and from the middle of a larger piece of memory too.
+    const all = Buffer.from(Array.from({ length: 256 }, (_, n) => n));
+    await first.db.execute(sql`create table held (n int, b bytea)`);
+    for (const [n, bytes] of [all, all.subarray(100, 200), Buffer.alloc(0)].entries())
+      await first.db.execute(sql`insert into held values (${n}, ${bytes})`);
+    const held = await rows(first.db, sql`select b from held order by n`);
+    expect(held.map(({ b }) => Buffer.from(b as Uint8Array).toString('hex'))).toEqual([
+      all.toString('hex'),
+      all.subarray(100, 200).toString('hex'),
+      '',
+    ]);
+
     const undone = first.db.transaction(async (tx) => {
       await tx.execute(sql`insert into kept values (2)`);
       throw new Error('never mind');

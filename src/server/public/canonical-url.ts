@@ -14,10 +14,13 @@ export interface Shown {
 }
 
 /** The address without the site's own in front. One kind alone is a page of its own; other choices are parts of the whole. */
-export function canonicalOf({ view, day, today, filters }: Shown, firstView: SiteSettings['firstView']): string {
+export function canonicalOf(
+  { view, day, today, filters }: Shown,
+  { firstView, firstWeekday }: Pick<SiteSettings, 'firstView' | 'firstWeekday'>,
+): string {
   const { kinds, places, free, words, tags } = filters;
   const kind = kinds.length === 1 && !places.length && !free && !words && !tags.length ? `?kind=${encodeURIComponent(kinds[0] ?? '')}` : '';
-  const current = isCurrent(view, day, today);
+  const current = isCurrent(view, day, today, firstWeekday);
   if (current && view === firstView) return `/${kind}`;
-  return `${current && VIEWS[view].rolls ? `/${view}` : viewPath(view, day)}${kind}`;
+  return `${current && VIEWS[view].rolls ? `/${view}` : viewPath(view, day, firstWeekday)}${kind}`;
 }

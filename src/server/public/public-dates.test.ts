@@ -242,6 +242,10 @@ describe('dates for readers', () => {
       // A word that nothing has is another one's slip to the finder alone.
       if ([...found.guesses.values()].some((others) => others.length)) continue;
       expect(await found.dates(part)).toEqual(await stored.dates(part));
+      expect((await found.glance(part)).map((date) => date.whole())).toEqual(await stored.dates(part));
+      const [days, storedDays] = [await found.perDay(part), await stored.perDay(part)];
+      expect([...days.counts]).toEqual([...storedDays.counts]);
+      expect(days.several.map((date) => date.whole())).toEqual(storedDays.several.map((date) => date.whole()));
       expect(plain(await found.facets(part))).toEqual(plain(await stored.facets(part)));
       expect(await found.results({ from, page: 1, length: 30 })).toEqual(await stored.results({ from, page: 1, length: 30 }));
     }

@@ -87,6 +87,29 @@ export function readDates(db: Db, span: Span, filters: Filters, reference: Refer
   return jsonRows(db, sql`select ${DATE_COLUMNS} ${TABLES} where ${where} ${ORDER}`);
 }
 
+/** How many dates touch each day of a span, and those that go on after their first day. */
+export async function readPerDay(
+  db: Db,
+  span: Span,
+  filters: Filters,
+  reference: ReferenceData,
+): Promise<{ counts: Uint32Array; several: EffectiveDate[] }> {
+  const where = sql.join([touches(span), ...conditions(filters, reference)], sql` and `);
+  const alike = await jsonRows<{ first: EpochDay; last: EpochDay; n: number }>(
+    db,
+    sql`select o.start_day as first, o.last_day as last, count(*)::int as n ${TABLES} where ${where} group by 1, 2`,
+  );
+  const counts = new Uint32Array(span.to - span.from + 1);
+  for (const { first, last, n } of alike)
+    for (let day = Math.max(first, span.from); day <= Math.min(last, span.to); day++)
+      counts[day - span.from] = (counts[day - span.from] ?? 0) + n;
+  const several = await jsonRows<EffectiveDate>(
+    db,
+    sql`select ${DATE_COLUMNS} ${TABLES} where ${where} and o.last_day > o.start_day ${ORDER}`,
+  );
+  return { counts, several };
+}
+
 /** Whole days of dates, and where the next page begins. */
 export interface ListPage {
   dates: EffectiveDate[];

@@ -1,5 +1,5 @@
 /** Readers' dates for pages and feeds: from the finder, or from the database until there is one. Both say the same. */
-import type { DateGlance, EffectiveDate } from '@/core/dates/effective-date';
+import type { DateGlance, DaysGlance, EffectiveDate } from '@/core/dates/effective-date';
 import type { EpochDay } from '@/core/day/day';
 import { allOf, type Condition } from '@/core/filters/condition';
 import type { Filters } from '@/core/filters/filters';
@@ -23,6 +23,7 @@ import {
   readListingIds,
   readListPage,
   readOnTop,
+  readPerDay,
   type Span,
 } from './public-dates';
 import { readElsewhere, readResults, type ResultPage } from './results';
@@ -41,6 +42,8 @@ export interface ReadersDates {
   dates: (span: Span) => Promise<EffectiveDate[]>;
   /** the same, each as far as a sheet must know it */
   glance: (span: Span) => Promise<DateGlance[]>;
+  /** how many touch each day of a span, and those that go on for days */
+  perDay: (span: Span) => Promise<DaysGlance>;
   /** how many each box would show */
   facets: (span: Span) => Promise<Facets>;
   /** so many dates from a day on, always whole days */
@@ -75,11 +78,11 @@ export async function readersDates(rt: DateSource, filters: Filters): Promise<Re
 export function storedDates({ db }: Pick<DateSource, 'db'>, filters: Filters, reference: ReferenceData): ReadersDates {
   return {
     dates: (span) => readDates(db, span, filters, reference),
-    glance: async (span) =>
-      (await readDates(db, span, filters, reference)).map((date) => {
-        const { startDay, startMinute, lastDay, headline, categoryId } = date;
-        return { startDay, startMinute, lastDay, headline, categoryId, whole: () => date };
-      }),
+    glance: async (span) => (await readDates(db, span, filters, reference)).map(glanceOf),
+    perDay: async (span) => {
+      const { counts, several } = await readPerDay(db, span, filters, reference);
+      return { counts, several: several.map(glanceOf) };
+    },
     facets: (span) => readFacets(db, span, filters, reference),
     listPage: (from, count) => readListPage(db, from, count, filters, reference),
     earlierDay: (from, count) => earlierDay(db, from, count, filters, reference),
@@ -91,6 +94,11 @@ export function storedDates({ db }: Pick<DateSource, 'db'>, filters: Filters, re
   };
 }
 
+const glanceOf = (date: EffectiveDate): DateGlance => {
+  const { startDay, startMinute, endDay, endMinute, lastDay, headline, categoryId } = date;
+  return { startDay, startMinute, endDay, endMinute, lastDay, headline, categoryId, whole: () => date };
+};
+
 /** From the finder, without a query. */
 export function foundDates(finder: Finder, filters: Filters, reference: ReferenceData): ReadersDates {
   const groups: Described = describeFilters(filters, reference, finder.words);
@@ -98,6 +106,7 @@ export function foundDates(finder: Finder, filters: Filters, reference: Referenc
   return {
     dates: async (span) => finder.find({ span, conditions }),
     glance: async (span) => finder.glance({ span, conditions }),
+    perDay: async (span) => finder.perDay({ span, conditions }),
     facets: async (span) => countFacets(finder.groups({ span, conditions: groups.words }), groups, reference),
     listPage: async (from, count) =>
       pageOf(from, count, finder.find({ span: { from }, conditions }, count + 1), async (to) =>

@@ -1,5 +1,5 @@
 /** What a site is set to. One JSON value with a format number in the table of settings. */
-import type { TabName } from '@/core/views/views';
+import type { ViewName } from '@/core/views/views';
 import type { HolidayRule } from '@/core/holidays/holidays';
 import type { Language } from '@/core/phrase/language';
 import type { Style } from '@/core/phrase/format';
@@ -17,7 +17,11 @@ export interface SiteSettings {
   lat: number;
   lng: number;
   firstWeekday: number;
-  firstView: TabName;
+  firstView: ViewName;
+  /** the views that stand as tabs, in their order; the first one is among them */
+  views: ViewName[];
+  /** a week's sheet has seven days, or workdays alone until a reader asks for more */
+  weekDays: 'all' | 'work';
   hours: Style['hours'];
   date: Style['date'];
   currency: string;
@@ -50,6 +54,8 @@ export const DEFAULT_SETTINGS: SiteSettings = {
   lng: 0,
   firstWeekday: 0,
   firstView: 'month',
+  views: ['month', 'week', 'day', 'list', 'map', 'places', 'year'],
+  weekDays: 'all',
   hours: '24',
   date: 'day-month',
   currency: 'CAD',

@@ -13,7 +13,7 @@ import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';
 import { setting } from '../db/schema';
 import { invalid } from '../problem';
-import { TAB_NAMES } from '@/core/views/views';
+import { VIEW_NAMES, type ViewName } from '@/core/views/views';
 import type { SiteSettings } from './settings';
 import { serverWords } from '@/words/desk';
 
@@ -46,7 +46,8 @@ export const settingsInput = z.object({
   lat: number(-90, 90, texts.theLatitude()),
   lng: number(-180, 180, texts.theLongitude()),
   firstWeekday: whole(0, 6, texts.theFirstWeekday()),
-  firstView: z.enum(TAB_NAMES),
+  firstView: z.enum(VIEW_NAMES),
+  weekDays: z.enum(['all', 'work']).default('all'),
   hours: z.enum(HOUR_STYLES),
   date: z.enum(DATE_STYLES),
   currency: z
@@ -73,6 +74,23 @@ export const settingsInput = z.object({
   shortLength: whole(1, 50, texts.theLengthOfShort()),
   mailFrom: z.string().trim().max(200).default(''),
 });
+
+/** The place of a view among the tabs, as a field of the form: `view-month`. */
+export const viewField = (name: ViewName): string => `view-${name}`;
+
+/** The views in the order of the numbers that stand beside them; one without a number is not offered. Throws a Problem at the field. */
+export function readViews(fields: Readonly<Record<string, string>>, firstView: ViewName): ViewName[] {
+  const placed = VIEW_NAMES.flatMap((name, i) => {
+    const text = (fields[viewField(name)] ?? '').trim();
+    if (!text) return [];
+    if (!/^\d{1,2}$/.test(text)) throw invalid(viewField(name), texts.aNumberOrNothing());
+    // Two with the same number stand as they stood.
+    return [{ name, at: Number(text) + i / 100 }];
+  });
+  const views = placed.sort((a, b) => a.at - b.at).map(({ name }) => name);
+  if (!views.includes(firstView)) throw invalid(viewField(firstView), texts.theFirstViewIs());
+  return views;
+}
 
 /** Red-letter days as people write them, one a line: "25 December Christmas Day", "Easter -2 Good Friday", "first Monday in June Isles Day". */
 export function readHolidays(text: string): HolidayRule[] {
