@@ -26,7 +26,7 @@ export interface YearSheetInput {
 const LINES = ['', 'h-px', 'h-[2px]', 'h-[3px]', 'h-[5px]'];
 
 export function yearHtml(input: YearSheetInput): Html {
-  return html`<div data-part="year-sheet" class="grid gap-4 [grid-template-columns:repeat(auto-fill,minmax(230px,1fr))] print:gap-2 print:grid-cols-4">${input.months.map((month) => monthSheet(month, input))}</div>`;
+  return html`<div data-part="year-sheet" class="grid gap-4 ${input.months.length > 6 ? 'grid-cols-4' : 'grid-cols-3'} max-[1050px]:grid-cols-3 max-[800px]:grid-cols-2 max-[560px]:grid-cols-1 print:gap-2 print:grid-cols-4">${input.months.map((month) => monthSheet(month, input))}</div>`;
 }
 
 function monthSheet({ month, total, weeks }: YearMonth<HourEntry>, input: YearSheetInput): Html {

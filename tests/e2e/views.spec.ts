@@ -167,7 +167,7 @@ test('a publisher chooses which views there are, their order, and the first', as
   await maud.goto('/desk/set-up');
   await maud.getByRole('textbox', { name: 'Week', exact: true }).fill('');
   await maud.getByRole('button', { name: 'Save' }).click();
-  await expect(maud.getByText('This is the first view, so it needs a number.')).toBeVisible();
+  await expect(maud.getByText('This is the first view, so it needs a number.').first()).toBeVisible();
   for (const one of [maud, page]) await one.context().close();
 });
 
@@ -190,4 +190,36 @@ test('addresses that name no time are said to be none, quickly', async ({ reques
   expect(odd.status()).toBe(302);
   expect(odd.headers().location).toMatch(/^\/week\/2027-W11\?unread=x{60}$/);
   expect((await request.get('/places/2027-03-20?page=99999&rows=nothing&across=x')).status()).toBe(200);
+});
+
+test('a view names its feeds, which are called by what is chosen; an event names what is like it', async ({
+  browser,
+  request,
+  baseURL,
+}) => {
+  const page = await reader(browser, baseURL);
+  await page.goto('/week/2027-W11?kind=music-dance&free=1');
+  const feeds = await page
+    .locator('link[rel="alternate"][href^="/feed."]')
+    .evaluateAll((links) => links.map((link) => link.getAttribute('href')));
+  expect(feeds).toEqual(['ics', 'rss', 'atom', 'json'].map((kind) => `/feed.${kind}?kind=music-dance&free=1`));
+  for (const feed of feeds.slice(1)) {
+    const answer = await request.get(feed ?? '');
+    expect(answer.status(), feed ?? '').toBe(200);
+    expect(await answer.text(), feed ?? '').toMatch(/Kittiwick Isles Almanac: Music &(amp;)? dance, free/);
+    // Whoever asks again gets "not modified".
+    const again = await request.get(feed ?? '', { headers: { 'if-none-match': answer.headers().etag ?? '' } });
+    expect(again.status(), feed ?? '').toBe(304);
+  }
+  const { features } = (await (await request.get('/dates.geojson?kind=music-dance')).json()) as {
+    features: { properties: { url: string } }[];
+  };
+  expect(features.length).toBeGreaterThan(3);
+  expect((await request.get(new URL(features[0]?.properties.url ?? '').pathname)).status()).toBe(200);
+  await page.goto('/what/harbour-choir');
+  const related = page.getByRole('region', { name: 'More like this' });
+  await expect(related.getByRole('link').first()).toBeVisible();
+  await related.getByRole('link').first().click();
+  expect(new URL(page.url()).pathname).toMatch(/^\/what\/(?!harbour-choir\/)/);
+  await page.context().close();
 });

@@ -36,6 +36,7 @@ export async function kills(figures: Figures, data: string, times: number): Prom
     await wait(between(r, 100, 1_500));
     await served.ended('SIGKILL');
     await Promise.all(writers);
+    if ((round + 1) % 20 === 0) figures.say(`${round + 1} kills, ${all.length} listings acknowledged`);
   }
   const served = await serve({ data });
   lost += (await lostOf(served.url, cookie, all)).length;

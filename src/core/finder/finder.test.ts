@@ -1,3 +1,4 @@
+import { isOff } from '../dates/next-date';
 import { describe, expect, it } from 'vitest';
 import { between, pick, random, rounds, seedOf, some } from '../../../tests/support/generate';
 import { isoDay } from '../day/day';
@@ -166,6 +167,16 @@ function compare(r: () => number, finder: Finder, stored: ReadonlyMap<string, St
     several.map((glance) => glance.whole()),
     where,
   ).toEqual(inside.filter((d) => d.lastDay > d.startDay).map(strip));
+  const [some] = inside;
+  const related = finder.related(some?.listingId ?? 'nobody', { today: from, within: 20, most: 5, parentOf: () => undefined });
+  expect(related.length, where).toBeLessThanOrEqual(5);
+  for (const date of related) {
+    expect(date.listingId).not.toBe(some?.listingId);
+    const theirs = all.filter(
+      (d) => d.listingId === date.listingId && d.lastDay >= from && d.startDay <= from + 20 && !isOff(d.eventStatus),
+    );
+    expect(date).toEqual(theirs[0] && strip(theirs[0]));
+  }
   expect(finder.dates).toBe(all.length);
   expect(finder.sum).toBe(all.reduce((sum, date) => sum + date.startDay, 0));
   const groups = finder.groups(asked);

@@ -2,7 +2,8 @@
  * All dates that readers may see, in memory: as columns in order of their start, with what their listings say beside them. Views ask it
  * for dates and for counts, and need no query for either. It holds what it is given and asks nobody: no database, no clock.
  */
-import type { DateGlance, DaysGlance, EffectiveDate } from '../dates/effective-date';
+import { type DateGlance, type DaysGlance, type EffectiveDate, effectiveStatus } from '../dates/effective-date';
+import { isOff } from '../dates/next-date';
 import type { EpochDay } from '../day/day';
 import { parseIsoDateTime } from '../day/plain-date-time';
 import type { Condition } from '../filters/condition';
@@ -21,7 +22,8 @@ import {
   NONE,
 } from './columns';
 import { addMarks, FactsTable } from './facts-table';
-import type { Around, Asked, FactsGroup, FoundChange, FoundDate, FoundListing, FoundRows, FoundSpan } from './found';
+import { likest } from '../match/related';
+import type { Around, Asked, FactsGroup, FoundChange, FoundDate, FoundListing, FoundRows, FoundSpan, RelatedInput } from './found';
 import { Glance, type Slot } from './glance';
 import { compareListings, orderOf } from './order';
 import { WordIndex } from './word-index';
@@ -466,6 +468,28 @@ export class Finder {
       return false;
     });
     return [...byOwner.values()];
+  }
+
+  /** Listings like one that is there, by what they share, each with its next date within so many days; none where readers do not have it. */
+  related(listingId: string, { today, within, ...input }: RelatedInput): EffectiveDate[] {
+    const number = this.#numberOf.get(listingId);
+    const one = number === undefined ? undefined : this.#listings[number];
+    if (!one) return [];
+    const byOwner = new Map<number, number>();
+    this.#each({ from: today, to: today + within }, undefined, (row) => {
+      const at = this.#columns.slot[row] as number;
+      const owner = this.#owners[at] as number;
+      // Its next date that goes ahead.
+      const status = effectiveStatus((this.#listings[owner] as FoundListing).eventStatus, (this.#slots[at] as Slot).eventStatus);
+      if (!byOwner.has(owner) && !isOff(status)) byOwner.set(owner, row);
+      return false;
+    });
+    const candidates = [...byOwner].map(([owner, row]) => ({
+      listing: this.#listings[owner] as FoundListing,
+      next: this.#columns.startDay[row] as number,
+      of: row,
+    }));
+    return likest(one, candidates, { today, ...input }).map((row) => this.#dateAt(row));
   }
 
   /** The next date of each listing that is kept on top of lists on a day, the soonest first. */

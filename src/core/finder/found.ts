@@ -56,6 +56,16 @@ export interface FoundSpan {
   to?: EpochDay;
 }
 
+/** What listings like another one are looked for by. */
+export interface RelatedInput {
+  today: EpochDay;
+  /** so many days ahead */
+  within: number;
+  most: number;
+  /** the kind that a kind is a part of */
+  parentOf: (categoryId: string) => string | null | undefined;
+}
+
 /** So many dates that filters cannot tell apart. */
 export interface FactsGroup {
   facts: DateFacts;

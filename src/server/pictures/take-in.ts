@@ -1,5 +1,5 @@
 /** Takes pictures in: decided by their bytes, made upright and small enough in the worker, each kept once. */
-import { createHash } from 'node:crypto';
+import { webcrypto } from 'node:crypto';
 import { asc, eq } from 'drizzle-orm';
 import { fileTypeFromBuffer } from 'file-type';
 import type { Db } from '../db/client';
@@ -98,7 +98,8 @@ export interface Source {
 /** Keeps the bytes that pictures are made from, once. */
 export async function keepSource(site: PictureSite, bytes: Buffer): Promise<Source> {
   const { db, pictureWorker } = site;
-  const hash = createHash('sha256').update(bytes).digest('hex');
+  // Beside this thread: of 20 MB it takes a tenth of a second.
+  const hash = Buffer.from(await webcrypto.subtle.digest('SHA-256', new Uint8Array(bytes))).toString('hex');
   const { width, height, detail } = pictureSource;
   const [known] = await db
     .select({ hash: pictureSource.hash, width, height, detail })

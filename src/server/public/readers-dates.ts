@@ -146,6 +146,21 @@ export async function readersComing(rt: DateSource, { limit, offset = 0, ...quer
   return { dates: finder.find(asked, limit, offset), total: finder.count(asked) };
 }
 
+/** Listings like another, so many days ahead; none until everything is at hand, for a few seconds after a start. */
+const RELATED_DAYS = 120;
+
+/** Listings like one of readers', the likest first, each with its next date. */
+export async function readersRelated(
+  rt: DateSource,
+  listingId: string,
+  { today, most }: { today: EpochDay; most: number },
+): Promise<EffectiveDate[]> {
+  const finder = most ? await rt.finder.current() : undefined;
+  if (!finder) return [];
+  const { category } = await referenceData(rt);
+  return finder.related(listingId, { today, most, within: RELATED_DAYS, parentOf: (id) => category.get(id)?.parentId });
+}
+
 /** How many dates touch today, counted once for each state of the content and day. */
 export function countToday(rt: DateSource, today: EpochDay): Promise<number> {
   return rt.cache.now().of(`dates on ${today}`, async () => {

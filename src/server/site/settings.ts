@@ -38,6 +38,8 @@ export interface SiteSettings {
   listPictures: ListPictures;
   /** lines in short lists: coming dates of a venue, an organizer, a listing */
   shortLength: number;
+  /** events like the one on a page that are shown below it; 0 = none */
+  related: number;
   holidays: HolidayRule[];
   /** who mails come from */
   mailFrom: string;
@@ -66,6 +68,7 @@ export const DEFAULT_SETTINGS: SiteSettings = {
   listLength: 40,
   listPictures: 'headlines',
   shortLength: 8,
+  related: 4,
   holidays: [],
   mailFrom: '',
 };

@@ -72,6 +72,7 @@ export const settingsInput = z.object({
   listLength: whole(5, 200, texts.theLengthOfA()),
   listPictures: z.enum(LIST_PICTURES).default('headlines'),
   shortLength: whole(1, 50, texts.theLengthOfShort()),
+  related: whole(0, 12, texts.theRelatedEvents()).default(4),
   mailFrom: z.string().trim().max(200).default(''),
 });
 
