@@ -7,9 +7,10 @@ END $$;--> statement-breakpoint
 DO $$
 DECLARE seen text;
 BEGIN
-	FOREACH seen IN ARRAY ARRAY['category', 'tag', 'venue', 'organizer', 'picture', 'old_slug', 'old_place', 'date_name', 'setting'] LOOP
+	FOREACH seen IN ARRAY ARRAY['category', 'tag', 'venue', 'organizer', 'old_slug', 'old_place', 'date_name', 'setting'] LOOP
 		EXECUTE format('CREATE TRIGGER seen_added AFTER INSERT ON %I REFERENCING NEW TABLE AS changed FOR EACH STATEMENT EXECUTE FUNCTION note_seen_changed()', seen);
 		EXECUTE format('CREATE TRIGGER seen_removed AFTER DELETE ON %I REFERENCING OLD TABLE AS changed FOR EACH STATEMENT EXECUTE FUNCTION note_seen_changed()', seen);
 		EXECUTE format('CREATE TRIGGER seen_changed AFTER UPDATE ON %I REFERENCING NEW TABLE AS changed FOR EACH STATEMENT EXECUTE FUNCTION note_seen_changed()', seen);
 	END LOOP;
-END $$;
+END $$;--> statement-breakpoint
+CREATE TRIGGER "seen_changed" AFTER UPDATE ON "picture" REFERENCING NEW TABLE AS "changed" FOR EACH STATEMENT EXECUTE FUNCTION "note_seen_changed"();

@@ -84,8 +84,9 @@ export async function openSite(env: Environment): Promise<Runtime> {
   const contentRevision = (): string => `${boot}.${revision}`;
   const seen = new SeenContent(db);
   await seen.follow();
-  const cache = new ContentCache(contentRevision);
-  const finder = new SiteFinder({ db, revision: contentRevision, log });
+  const seenRevision = (): string => `${boot}.${seen.revision}`;
+  const cache = new ContentCache(contentRevision, seenRevision);
+  const finder = new SiteFinder({ db, revision: seenRevision, log });
   if (databaseUrl && !env.ALMANAC_SECRET)
     log.warn(
       { folder },
@@ -114,7 +115,7 @@ export async function openSite(env: Environment): Promise<Runtime> {
   };
 
   const worker = new TaskWorker(bundle);
-  const pictureWorker = new TaskWorker(bundle);
+  const pictureWorker = new TaskWorker(bundle, 'apart');
   const jobContext = async (): Promise<JobContext> => ({
     settings: settings(),
     now: now(),
@@ -155,7 +156,7 @@ export async function openSite(env: Environment): Promise<Runtime> {
     },
     now,
     contentRevision,
-    seenRevision: () => `${boot}.${seen.revision}`,
+    seenRevision,
     contentChanged,
     cache,
     finder,

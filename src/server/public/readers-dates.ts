@@ -163,7 +163,7 @@ export async function readersRelated(
 
 /** How many dates touch today, counted once for each state of the content and day. */
 export function countToday(rt: DateSource, today: EpochDay): Promise<number> {
-  return rt.cache.now().of(`dates on ${today}`, async () => {
+  return rt.cache.ofReaders().of(`dates on ${today}`, async () => {
     const finder = await rt.finder.current();
     return finder ? finder.count({ span: { from: today, to: today }, conditions: [] }) : countOn(rt.db, today);
   });

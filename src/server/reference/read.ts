@@ -61,9 +61,9 @@ export interface ContentSource {
   cache: ContentCache;
 }
 
-/** Categories, venues, organizers and tags as they are now; read once for each state of the content. */
+/** Categories, venues, organizers and tags as they are now; read once for each state of what readers may see, which they are part of. */
 export function referenceData(rt: ContentSource): Promise<ReferenceData> {
-  return rt.cache.now().of('reference data', () => readAll(rt.db));
+  return rt.cache.ofReaders().of('reference data', () => readAll(rt.db));
 }
 
 type CategoryRow = typeof category.$inferSelect;

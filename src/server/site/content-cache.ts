@@ -35,16 +35,30 @@ export class Answers {
 /** A site's answers for its present state, and what outlives changes. */
 export class ContentCache {
   private answers: Answers | undefined;
+  private readersAnswers: Answers | undefined;
   private readonly lasting = new Map<string, object>();
 
-  /** `revision` names the state of the content: the same while nothing changes. */
-  constructor(private readonly revision: () => string) {}
+  /**
+   * @param revision names the state of the content: the same while nothing changes
+   * @param seen names the state of what readers may see, which drafts and mails leave as it is
+   */
+  constructor(
+    private readonly revision: () => string,
+    private readonly seen: () => string = revision,
+  ) {}
 
   /** What is known of the content as it is now. */
   now(): Answers {
     const revision = this.revision();
     if (this.answers?.revision !== revision) this.answers = new Answers(revision);
     return this.answers;
+  }
+
+  /** What is known of what readers may see, and of the tables that the database notes with it: kinds, tags, venues, organizers. */
+  ofReaders(): Answers {
+    const revision = this.seen();
+    if (this.readersAnswers?.revision !== revision) this.readersAnswers = new Answers(revision);
+    return this.readersAnswers;
   }
 
   /** What outlives changes and keeps itself up to date, made when it is first asked for. */

@@ -102,6 +102,11 @@ describe('the state of what readers may see', () => {
     for (const table of ['category', 'venue', 'organizer', 'tag', 'setting'])
       expect(await rises((tx) => tx.execute(sql.raw(`insert into ${table} select * from ${table} limit 0`))), table).toBe(false);
     expect(await rises((tx) => tx.execute(sql`update category set name = name`))).toBe(true);
+    // A picture that comes in is shown nowhere yet; what is done to one may be.
+    const picture = sql`insert into picture (id, hash, width, height) values (gen_random_uuid(), 'h', 1, 1)`;
+    await db.execute(sql`insert into picture_source (hash, width, height, bytes) values ('h', 1, 1, '')`);
+    expect(await rises((tx) => tx.execute(picture))).toBe(false);
+    expect(await rises((tx) => tx.execute(sql`update picture set version = 2`))).toBe(true);
     const broken = new SeenContent({ execute: () => Promise.reject(new Error('gone')) } as unknown as Db);
     await broken.follow();
     const before = broken.revision;

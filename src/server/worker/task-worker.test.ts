@@ -2,6 +2,7 @@ import { existsSync } from 'node:fs';
 import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { build } from 'esbuild';
+import sharp from 'sharp';
 import { choir, NOW, SETTINGS } from '../../../tests/support/db';
 import { emptyContent } from '@/core/listing/fields';
 import { indexRows } from '../dates/date-index';
@@ -112,6 +113,22 @@ describe('the thread for long computations', () => {
     const parts = await all(worker, { ...task, text: JSON.stringify(odd) } as Task);
     expect(parts[0]).toMatchObject({ part: 'end' });
     expect(parts[0]?.part === 'end' ? parts[0].end.unreadable.map((u) => u.line) : []).toEqual([1, 2, 3, 4, 5]);
+  });
+  it('does the same in a process of its own, bytes too, and goes on after that ended', async () => {
+    const other = new TaskWorker(FILE, 'apart');
+    const task: Task = { task: 'expand', listings: listings(3), settings: SETTINGS, horizon };
+    expect(await all(other, task)).toEqual(await all(worker, task));
+    const png = await sharp({ create: { width: 90, height: 60, channels: 3, background: '#86748f' } })
+      .png()
+      .toBuffer();
+    const [taken] = await all(other, { task: 'take-picture', bytes: png });
+    expect(taken).toMatchObject({ part: 'picture', picture: { width: 90, height: 60 } });
+    const { source } = (taken as Extract<Part, { part: 'picture' }>).picture;
+    expect((await sharp(source).metadata()).format).toBe('webp');
+    await other.close();
+    expect(await all(other, task)).toEqual(await all(worker, task));
+    await other.close();
+    await expect(all(new TaskWorker(path.resolve('.cache/no-such-worker.mjs'), 'apart'), task)).rejects.toThrow('ended');
   });
   it('fails aloud when the thread ends', async () => {
     const broken = new TaskWorker(path.resolve('.cache/no-such-worker.mjs'));

@@ -1,4 +1,4 @@
-/** The thread itself: one task at a time, its parts sent as they come. */
+/** The thread or process itself: one task at a time, its parts sent as they come. */
 import { parentPort } from 'node:worker_threads';
 import { perform, type Task } from './tasks';
 
@@ -6,6 +6,12 @@ interface Asked {
   id: number;
   task: Task;
 }
+
+/** Says something to whoever asks. */
+const say = (message: object): void => {
+  if (parentPort) parentPort.postMessage(message);
+  else process.send?.(message);
+};
 
 const waiting: Asked[] = [];
 let busy = false;
@@ -16,10 +22,10 @@ async function work(): Promise<void> {
   for (let next = takeNext(); next; next = takeNext()) {
     const { id, task } = next;
     try {
-      for await (const part of perform(task)) parentPort?.postMessage({ id, part });
-      parentPort?.postMessage({ id, done: true });
+      for await (const part of perform(task)) say({ id, part });
+      say({ id, done: true });
     } catch (error) {
-      parentPort?.postMessage({ id, failure: error instanceof Error ? error.message : String(error) });
+      say({ id, failure: error instanceof Error ? error.message : String(error) });
     }
   }
   busy = false;
@@ -31,7 +37,15 @@ function takeNext(): Asked | undefined {
   return waiting.splice(Math.max(0, cut), 1)[0];
 }
 
-parentPort?.on('message', (asked: Asked) => {
+function take(asked: Asked): void {
   waiting.push(asked);
   void work();
-});
+}
+
+if (parentPort) parentPort.on('message', take);
+else {
+  process.on('message', take);
+  // It ends with the site that started it, and not before: a signal to both is answered by that one.
+  process.on('disconnect', () => process.exit(0));
+  for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => undefined);
+}
