@@ -55,7 +55,7 @@ const px = (n: number): string => String(Math.round(n * 10) / 10);
 export function hoursHtml(input: HoursInput): Html {
   const { sheet } = input;
   const height = downTo(1440, sheet.hours) * HOUR;
-  return html`<div data-part="hours" class="bg-sheet border-b-2 border-b-rule-strong grid [grid-template-columns:58px_repeat(var(--days),minmax(0,1fr))] text-[12.5px] print:text-[10px]" style="--days:${sheet.days.length}">${
+  return html`<div data-part="hours" class="bg-sheet border-b-2 border-b-rule-strong grid [grid-template-columns:58px_repeat(var(--days),minmax(0,1fr))] text-[12.5px] print:[zoom:.78]" style="--days:${sheet.days.length}">${
     input.heads ? headsHtml(input) : NOTHING
   }${bandsHtml(input)}<div class="relative border-t border-t-rule-strong" style="height:${px(height)}px" aria-hidden="true">${hourNames(input)}</div>${sheet.days.map(
     (day) => dayHtml(day, height, input),
@@ -151,7 +151,7 @@ function blockHtml({ date: { of }, from, to, lane, span, lanes, opensBefore, ope
   const time = opensBefore
     ? ''
     : html`<span class="whitespace-nowrap ${of.moved ? 'text-red font-bold' : 'text-ink-2'}">${sayTime(from, style)}${zoneWords(of, place.zone)}</span> `;
-  return html`<a class="absolute block no-underline hover:underline pl-2 ${lanes > 2 && span === 1 ? 'text-[11.5px] print:text-[8px]' : ''} ${category ? inkClass(category) : ''} before:content-[''] before:absolute before:left-0 before:inset-y-0 before:w-1.5 before:border-l-2 before:[border-color:light-dark(var(--ml),var(--md))] ${bracket}" style="top:${px(top)}px;height:${px(tall)}px;left:calc(${px((100 * lane) / lanes)}% + 4px);width:calc(${px((100 * span) / lanes)}% - 5px)" href="${dateHref(of, reader)}"><span class="line-clamp-(--lines) leading-[15px] wrap-break-word hyphens-auto bg-sheet${off}" style="--lines:${lines}">${time}<strong class="${of.headline ? 'text-[13.5px]' : 'font-semibold'}">${shownTitle(of)}</strong>${stateWords(of, reader)}${where ? html` <span class="text-ink-2">${where}</span>` : ''}</span></a>`;
+  return html`<a class="absolute block no-underline hover:underline pl-2 ${lanes > 2 && span === 1 ? 'text-[11.5px]' : ''} ${category ? inkClass(category) : ''} before:content-[''] before:absolute before:left-0 before:inset-y-0 before:w-1.5 before:border-l-2 before:[border-color:light-dark(var(--ml),var(--md))] ${bracket}" style="top:${px(top)}px;height:${px(tall)}px;left:calc(${px((100 * lane) / lanes)}% + 4px);width:calc(${px((100 * span) / lanes)}% - 5px)" href="${dateHref(of, reader)}"><span class="line-clamp-(--lines) leading-[15px] wrap-break-word hyphens-auto bg-sheet${off}" style="--lines:${lines}">${time}<strong class="${of.headline ? 'text-[13.5px]' : 'font-semibold'}">${shownTitle(of)}</strong>${stateWords(of, reader)}${where ? html` <span class="text-ink-2">${where}</span>` : ''}</span></a>`;
 }
 
 /** What found no room, under its day: the way to all of it, and on paper all of it. */

@@ -68,7 +68,7 @@ function dayCell({ day, count, weight }: YearDay, bands: Html[], { style, today,
     ? html`<i class="absolute inset-x-1.5 bottom-0 bg-ink ${LINES[weight] ?? ''} print:[print-color-adjust:exact]"></i>`
     : NOTHING;
   const here = day === today ? ' outline-2 -outline-offset-2 outline-red' : '';
-  return html`<td class="relative p-0 text-center h-[27px] print:h-4">${bands}<a class="relative block pt-0.5 h-[26px] leading-[20px] text-[13.5px] no-underline hover:bg-tide-wash print:h-4 print:text-[9px] print:leading-3${red}${here}" href="${dayHref(day)}" aria-label="${label}"${day === today ? html` aria-current="date"` : ''}${names ? html` title="${names.join(', ')}"` : ''}>${ymdOf(day).day}${line}</a></td>`;
+  return html`<td class="relative p-0 text-center h-[27px] print:h-[19px]">${bands}<a class="relative block pt-0.5 h-[26px] leading-[20px] text-[13.5px] no-underline hover:bg-tide-wash print:h-[18px] print:pt-0 print:text-[9px] print:leading-[12px]${red}${here}" href="${dayHref(day)}" aria-label="${label}"${day === today ? html` aria-current="date"` : ''}${names ? html` title="${names.join(', ')}"` : ''}>${ymdOf(day).day}${line}</a></td>`;
 }
 
 /** Titles, month by month: what goes on for days and headlines first where there is no room for all. */

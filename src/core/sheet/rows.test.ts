@@ -61,7 +61,7 @@ describe('rows of a day', () => {
     const night = at(1380, 1560);
     const [row] = layRows({ day, rows: [{ key: '', dates: [night, at(600, 615)] }], usual: USUAL, wordsOf: () => 120 }).rows;
     expect(row?.items.map(({ from, to, left, right, lane, opensAfter }) => [from, to, left, right, lane, opensAfter])).toEqual([
-      [600, 615, 600, 720, 0, false],
+      [600, 615, 600, 1320, 0, false],
       // At the right edge words begin earlier, so that they can be read.
       [1380, 1440, 1320, 1440, 0, true],
     ]);

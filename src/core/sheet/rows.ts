@@ -91,5 +91,11 @@ function layRow<T extends HourDate>(
       ends[lane] = Math.max(end, right);
       return { date, from: start, to: Math.max(end, start), left, right, lane, opensBefore: before, opensAfter: after };
     });
+  // Words have all the room up to what comes next in their lane: a sheet is not always as wide as was reckoned.
+  const nextIn: number[] = [];
+  for (const item of [...items].sort((a, b) => b.left - a.left)) {
+    item.right = nextIn[item.lane] ?? hours.to;
+    nextIn[item.lane] = Math.min(item.left, item.from);
+  }
   return { key, items, lanes: Math.max(1, ends.length) };
 }
