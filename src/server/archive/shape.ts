@@ -6,12 +6,14 @@ import { HAPPENING_CODES, type StoredHappening, toKeep } from '../history/happen
 import { z } from 'zod';
 import { PICTURE_FILE } from '@/core/exchange/archive';
 import { GAZETTEER_KINDS } from '@/core/geo/gazetteer';
+import { VIEW_NAMES } from '@/core/views/views';
 import { STAGES } from '@/core/listing/content';
 import { LANGUAGES } from '@/core/phrase/language';
 import { PART_WORDS, type SentPart } from '@/core/listing/sent';
 import { categoryInput } from '../categories/write';
 import { contentInput } from '../listings/input';
 import { organizerInput } from '../organizers/write';
+import { DEFAULT_SETTINGS, type SiteSettings } from '../site/settings';
 import { settingsInput } from '../site/write';
 import { venueInput } from '../venues/input';
 
@@ -205,9 +207,17 @@ const holiday = z.discriminatedUnion('kind', [
   }),
 ]);
 
+/** Every setting: one that is forgotten here does not compile, since an archive would lose it without a word. */
+const settings: z.ZodType<SiteSettings> = z.object({
+  format: z.literal(2),
+  ...settingsInput.shape,
+  views: z.array(z.enum(VIEW_NAMES)).min(1).max(VIEW_NAMES.length).default(DEFAULT_SETTINGS.views),
+  holidays: z.array(holiday).max(200),
+});
+
 /** The site itself. `uidHost` is the part behind the @ of its calendars' UIDs. */
 export const siteShape = z.object({
-  settings: z.object({ format: z.literal(2), ...settingsInput.shape, holidays: z.array(holiday).max(200) }).nullable(),
+  settings: settings.nullable(),
   chart: chart.nullable(),
   gazetteer: gazetteer.nullable(),
   uidHost: words(253).nullable(),
