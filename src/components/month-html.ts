@@ -209,7 +209,7 @@ function bandHtml(
 export function entryHtml(
   of: EffectiveDate,
   lines: 1 | 2,
-  { reference, reader, style, place }: Pick<MonthInput, 'reference' | 'reader' | 'style' | 'place'>,
+  { reference, reader, style, place }: Pick<MonthInput, 'reference' | 'reader' | 'style'> & { place: Pick<Place, 'zone'> },
 ): Html {
   const classes = `entry${lines === 2 ? ' two' : ''}${of.headline ? ' head' : ''}${of.moved ? ' moved' : ''}${GONE.has(of.eventStatus) ? ' off' : ''}`;
   const time = of.startMinute === null ? '' : html`<span class="t">${sayTime(of.startMinute, style)}${zoneWords(of, place.zone)}</span>`;

@@ -85,10 +85,10 @@ export function weekRowsHtml(
     dayHref,
     holidays,
     ...input
-  }: RowsHtmlInput & { most: number; dayHref: (day: EpochDay, row?: string) => string; holidays: Map<EpochDay, string[]> },
+  }: RowsHtmlInput & { most: number; dayHref: (day: EpochDay) => string; holidays: Map<EpochDay, string[]> },
 ): Html {
   const { style, reader, reference, today, zone } = input;
-  const place = { lat: 0, lng: 0, zone };
+  const place = { zone };
   const heads = days.map((day) => {
     const red = weekdayOf(day) === 6 || holidays.has(day) ? ' text-red' : '';
     const edge = day === today ? ' shadow-[inset_0_3px_var(--red)]' : '';
@@ -99,7 +99,7 @@ export function weekRowsHtml(
       const here = dates.filter((date) => date.from <= day && date.to >= day);
       const more =
         here.length > most
-          ? html`<a class="text-tide leading-[24px]" href="${dayHref(day, key)}">${reader.words.month.more({ n: here.length - most })}</a>`
+          ? html`<a class="text-tide leading-[24px]" href="${dayHref(day)}">${reader.words.month.more({ n: here.length - most })}</a>`
           : NOTHING;
       return html`<td class="align-top border-l border-l-rule border-b border-b-rule px-1.5 py-1">${here.slice(0, most).map((date) => entryHtml(date.of, 2, { reference, reader, style, place }))}${more}</td>`;
     });
@@ -113,6 +113,6 @@ export function phoneRowsHtml(rows: readonly { key: string; dates: readonly Hour
   const { reference, reader, style, zone } = input;
   return html`${rows.map(
     ({ key, dates }) =>
-      html`<section class="bg-sheet px-3.5 py-2 border-b border-b-rule-strong"><h2 class="text-[16px] m-0">${headHtml(input.heads.get(key))}</h2><ol class="list-none m-0 mt-1 p-0">${dates.map((date) => html`<li class="m-0">${entryHtml(date.of, 2, { reference, reader, style, place: { lat: 0, lng: 0, zone } })}</li>`)}</ol></section>`,
+      html`<section class="bg-sheet px-3.5 py-2 border-b border-b-rule-strong"><h2 class="text-[16px] m-0">${headHtml(input.heads.get(key))}</h2><ol class="list-none m-0 mt-1 p-0">${dates.map((date) => html`<li class="m-0">${entryHtml(date.of, 2, { reference, reader, style, place: { zone } })}</li>`)}</ol></section>`,
   )}`;
 }

@@ -7,7 +7,7 @@ import { startOfSentence } from '@/core/text/text';
 import type { ReferenceData } from '@/server/reference/read';
 import type { HourEntry } from './hours-html';
 import { inkClass } from './marks';
-import { dateHref, shownTitle } from './month-html';
+import { dateHref, shownTitle, stateWords } from './month-html';
 import type { Reader } from './reader';
 
 export interface YearSheetInput {
@@ -72,17 +72,16 @@ function dayCell({ day, count, weight }: YearDay, bands: Html[], { style, today,
 }
 
 /** Titles, month by month: what goes on for days and headlines first where there is no room for all. */
-export function titlesHtml(input: YearSheetInput, datesOf: (month: number) => readonly HourEntry[], most: number): Html {
-  const { reader, style, reference } = input;
+export function titlesHtml(input: YearSheetInput, byMonth: ReadonlyMap<number, readonly HourEntry[]>, most: number): Html {
+  const { reader, style } = input;
   const { year: w, month: words } = reader.words;
   const months = input.months.map(({ month }) => {
-    const all = datesOf(month);
-    const weightier = all.length > most ? [...all].sort((a, b) => Number(weighs(b)) - Number(weighs(a))).slice(0, most) : [...all];
-    const shown = weightier.sort((a, b) => all.indexOf(a) - all.indexOf(b));
+    const all = byMonth.get(month) ?? [];
+    const weightiest = new Set([...all].sort((a, b) => Number(weighs(b)) - Number(weighs(a))).slice(0, most));
+    const shown = all.filter((date) => weightiest.has(date));
     const { month: m } = yearMonthOf(month);
     const rows = shown.map(({ of }) => {
-      const category = reference.category.get(of.categoryId);
-      return html`<li class="flex gap-2 m-0 leading-6"><span class="w-14 flex-none text-ink-2 text-right">${sayDay(of.startDay, { ...style, date: style.date }, { month: 'short' })}</span><a class="no-underline hover:underline min-w-0 wrap-anywhere${of.headline ? ' font-bold' : ''} ${category ? inkClass(category) : ''}" href="${dateHref(of, reader)}">${shownTitle(of)}</a></li>`;
+      return html`<li class="flex gap-2 m-0 leading-6"><span class="w-14 flex-none text-ink-2 text-right">${sayDay(of.startDay, style, { month: 'short' })}</span><a class="no-underline hover:underline min-w-0 wrap-anywhere${of.headline ? ' font-bold' : ''}" href="${dateHref(of, reader)}">${shownTitle(of)}${stateWords(of, reader)}</a></li>`;
     });
     const more =
       all.length > shown.length

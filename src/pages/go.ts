@@ -3,10 +3,7 @@ import type { APIRoute } from 'astro';
 import { parseIsoDay, ymdOf } from '@/core/day/day';
 import { filterQuery, readFilters } from '@/core/filters/filters';
 import { MOST_TIME_WORDS, readTimeToGoTo } from '@/core/phrase/read/time-to-go-to';
-import { inReach, isViewName, readViewAddress, viewPath } from '@/core/views/views';
-
-/** The choices of views themselves, which a jump in time keeps. */
-const OWN = { rows: /^(area|kind|organizer)$/, across: /^week$/, days: /^(work|all)$/, as: /^(list|titles)$/ };
+import { inReach, isViewName, readViewAddress, viewChoices, viewPath, withParts } from '@/core/views/views';
 
 export const GET: APIRoute = ({ url, locals, redirect }) => {
   const { now, settings, reader } = locals;
@@ -20,12 +17,7 @@ export const GET: APIRoute = ({ url, locals, redirect }) => {
     : parseIsoDay(asked.get('day') ?? '');
   const found = read !== undefined && inReach(ymdOf(read).year) ? read : undefined;
   const here = readViewAddress({ view, at: asked.get('at') ?? undefined, today: now.day, firstWeekday })?.day ?? now.day;
-  const query = new URLSearchParams(filterQuery(readFilters(asked)));
-  for (const [choice, allowed] of Object.entries(OWN)) {
-    const value = asked.get(choice) ?? '';
-    if (allowed.test(value)) query.set(choice, value);
-  }
-  if (words && found === undefined) query.set('unread', words);
-  const text = query.toString().replaceAll('%2C', ',');
-  return redirect(reader.to(viewPath(view, found ?? here, firstWeekday)) + (text && `?${text}`));
+  const unread = words && found === undefined ? new URLSearchParams({ unread: words }).toString() : '';
+  const query = withParts(filterQuery(readFilters(asked)), viewChoices(view, asked), unread);
+  return redirect(reader.to(viewPath(view, found ?? here, firstWeekday)) + query);
 };

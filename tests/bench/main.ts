@@ -2,14 +2,11 @@
  * Measurements as ratios against named baselines, all in one run: machines differ, ratios less so. Each prints
  * `NAME: VALUE (goal OP VALUE)`; --json prints the same as JSON; a name runs that one alone.
  */
-import { type ChildProcess, spawn } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
-import http from 'node:http';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import autocannon from 'autocannon';
 import { sql } from 'drizzle-orm';
-import { dayOf, isoDay, monthNumberOf, isoMonth } from '@/core/day/day';
+import { dayOf, isoDay } from '@/core/day/day';
 import type { ListingContent } from '@/core/listing/content';
 import { emptyContent } from '@/core/listing/fields';
 import { rule } from '@/core/recurrence/model';
@@ -22,14 +19,15 @@ import { setting } from '@/server/db/schema';
 import { createListing, publishListing } from '@/server/listings/write';
 import { BLANK_VENUE } from '@/server/venues/input';
 import { saveVenue } from '@/server/venues/write';
-import { viewPath } from '@/core/views/views';
 import { DEFAULT_SETTINGS } from '@/server/site/settings';
 import { measureDesk } from './desk';
 import { measureFinder } from './finder';
 import { bringInMany } from './jobs';
 import { fillSite } from './many';
+import { measureLoad, measurePages } from './pages';
 import { measurePictures } from './pictures';
 import { expandMany, keystrokeP99, readManyEvents } from './words';
+import { serve } from '../support/served';
 import { judgeAll, VERDICTS } from '../words/judge';
 import { answerOf, KINDS, ours, type Question, rivals } from './rivals';
 
@@ -49,7 +47,11 @@ function report(name: string, value: number, op: '>=' | '<', goal: number): void
   if (!json) console.log(`${name}: ${value.toFixed(2)} (goal ${op} ${goal})${met ? '' : '  NOT MET'}`);
 }
 
-const median = (list: number[]): number => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)] ?? 0;
+/** What is no figure, for people. */
+function say(line: string): void {
+  if (!json) console.log(`# ${line}`);
+}
+
 const now = (): number => Number(process.hrtime.bigint()) / 1e6;
 
 /** How often to call so that one round takes about 4 ms, after a warm-up that lets the engine compile it. */
@@ -188,154 +190,6 @@ async function bareInserts(db: Db): Promise<number> {
   return time;
 }
 
-const agent = new http.Agent({ keepAlive: true, maxSockets: 1 });
-
-function get(
-  url: string,
-  headers: Record<string, string> = {},
-): Promise<{ ms: number; status: number; etag: string | undefined; size: number }> {
-  return new Promise((resolve, reject) => {
-    const start = now();
-    http
-      .get(url, { agent, headers }, (response) => {
-        let size = 0;
-        response.on('data', (part: Buffer) => {
-          size += part.length;
-        });
-        response.on('end', () => resolve({ ms: now() - start, status: response.statusCode ?? 0, etag: response.headers.etag, size }));
-      })
-      .on('error', reject);
-  });
-}
-
-async function pages(folder: string, measured: (base: string, server: ChildProcess) => Promise<void>): Promise<void> {
-  const port = 4397;
-  const probe = path.resolve('tests/bench/lag-probe.mjs');
-  const server = spawn('node', ['--import', probe, 'dist/cli/main.mjs', 'serve', '--demo'], {
-    env: { ...process.env, PORT: String(port), ALMANAC_DATA: folder, ALMANAC_NOW: '2027-03-17T09:00' },
-    stdio: ['ignore', 'pipe', 'inherit'],
-  });
-  await new Promise<void>((resolve, reject) => {
-    server.stdout.on('data', (text) => String(text).includes('Serving') && resolve());
-    server.on('exit', () => reject(new Error('the server did not start; is it built?')));
-  });
-  try {
-    await measured(`http://127.0.0.1:${port}`, server);
-  } finally {
-    const ended = new Promise((resolve) => server.on('exit', resolve));
-    server.kill('SIGTERM');
-    await ended;
-  }
-}
-
-/** Waits until the server has all dates at hand: pages before that ask the database. */
-async function untilFound(base: string): Promise<void> {
-  for (let i = 0; i < 600; i++) {
-    const found = /almanac_finder_ready (\d)/.exec(await (await fetch(`${base}/metrics`)).text())?.[1];
-    if (found === '1') return;
-    await new Promise((done) => setTimeout(done, 100));
-  }
-  throw new Error('the finder was not ready within a minute');
-}
-
-/** Views of a site with many dates, made anew and kept, against an empty page. */
-async function measurePages(base: string): Promise<void> {
-  await untilFound(base);
-  const month = isoMonth(monthNumberOf(TODAY) + 3);
-  const day = isoDay(TODAY + 100);
-  const views: [string, string][] = [
-    ['month', `/month/${month}?`],
-    ['list', `/list/${day}?`],
-    ['list of one kind', `/list/${day}?kind=music-dance&`],
-    ['map', `/map/${day}?`],
-    ['day', `/day/${day}?`],
-    ['week', `${viewPath('week', TODAY + 100, 0)}?`],
-    ['by place', `/places/${day}?`],
-    ['year', `/year/${day.slice(0, 4)}?`],
-    ['words', `/list/${day}?words=harbour+choir&`],
-    ['words with slips', `/list/${day}?words=harbor+chior&`],
-  ];
-  const first = await get(`${base}/month/${month}`);
-  const times = new Map<string, { fresh: number[]; kept: number[] }>(views.map(([name]) => [name, { fresh: [], kept: [] }]));
-  const empty: number[] = [];
-  const same: number[] = [];
-  // In turn, so that a slow moment of the machine meets all of them; the first rounds let the engine compile.
-  for (let i = -30; i < 80; i++) {
-    const keep = i >= 0;
-    const none = await get(`${base}/empty`);
-    if (keep) empty.push(none.ms);
-    for (const [name, address] of views) {
-      // An address that nobody asked for yet: the page is made.
-      const fresh = await get(`${base}${address}fresh=${i}`);
-      if (fresh.status !== 200) throw new Error(`${address} was answered with ${fresh.status}`);
-      const again = await get(`${base}${address}fresh=${i}`);
-      if (keep) times.get(name)?.fresh.push(fresh.ms);
-      if (keep) times.get(name)?.kept.push(again.ms);
-    }
-    const unchanged = await get(`${base}/month/${month}`, { 'if-none-match': first.etag ?? '' });
-    if (unchanged.status !== 304) throw new Error(`the good copy was answered with ${unchanged.status}`);
-    if (keep) same.push(unchanged.ms);
-  }
-  if (!json) console.log(`# an empty page takes ${median(empty).toFixed(2)} ms, the month page has ${(first.size / 1024).toFixed(0)} kB`);
-  for (const [name, { fresh, kept }] of times) {
-    // A year looks at every date of it.
-    report(`${name}, made anew, p50 against an empty page`, median(fresh) / median(empty), '<', name === 'year' ? 10 : 8);
-    report(`${name}, kept, p50 against an empty page`, median(kept) / median(empty), '<', 1.6);
-  }
-  report('month, the reader’s copy still good (304), p50 against an empty page', median(same) / median(empty), '<', 1.5);
-}
-
-/** Many readers at once, against an empty page of the same server. */
-async function load(base: string, server: ChildProcess): Promise<void> {
-  await untilFound(base);
-  const month = `${base}/month/${isoMonth(monthNumberOf(TODAY) + 3)}`;
-  let fresh = 0;
-  const freshAddress = (request: autocannon.Request): autocannon.Request => ({ ...request, path: `/month/2027-06?load=${fresh++}` });
-  for (const connections of [20, 100]) {
-    const against = { url: base, connections, duration: 6 };
-    const run = async (options: Partial<autocannon.Options>) => {
-      const result = await autocannon({ ...against, ...options });
-      if (result.errors || result.non2xx) throw new Error(`${result.errors} errors, ${result.non2xx} answers that were none`);
-      return result;
-    };
-    const empty = await run({ url: `${base}/empty` });
-    const kept = await run({ url: month });
-    const made = await run({ requests: [{ setupRequest: freshAddress }] });
-    if (!json)
-      console.log(
-        `# ${connections} connections: an empty page ${empty.requests.mean.toFixed(0)} times a second, a kept month ${kept.requests.mean.toFixed(0)}, one made anew ${made.requests.mean.toFixed(0)}`,
-      );
-    report(`kept pages a second at ${connections} connections, against an empty page`, kept.requests.mean / empty.requests.mean, '>=', 0.5);
-    report(
-      `pages made anew a second at ${connections} connections, against an empty page`,
-      made.requests.mean / empty.requests.mean,
-      '>=',
-      0.12,
-    );
-    report(`kept pages at ${connections} connections, p99 against p50`, kept.latency.p99 / Math.max(1, kept.latency.p50), '<', 10);
-  }
-  const lags = lagsOf(server);
-  server.kill('SIGUSR2');
-  await lags();
-  const feed = await get(`${base}/feed.ics?kind=`);
-  server.kill('SIGUSR2');
-  const lag = await lags();
-  const again: number[] = [];
-  for (let i = 0; i < 20; i++) again.push((await get(`${base}/feed.ics?kind=`)).ms);
-  if (!json) console.log(`# the whole feed has ${(feed.size / 1024 / 1024).toFixed(1)} MB and is made in ${feed.ms.toFixed(0)} ms`);
-  report('the event loop’s longest delay while the whole feed is made, in ms', lag.max, '<', 50);
-}
-
-/** What the probe says of the event loop, each time it is asked. */
-function lagsOf(server: ChildProcess): () => Promise<{ max: number }> {
-  const lines: string[] = [];
-  server.stdout?.on('data', (text: Buffer) => lines.push(...(String(text).match(/LAG \{.*\}/g) ?? [])));
-  return async () => {
-    while (!lines.length) await new Promise((done) => setTimeout(done, 20));
-    return JSON.parse((lines.shift() ?? '').slice(4)) as { max: number };
-  };
-}
-
 /** What happens while somebody types, and with many listings at once. */
 function words(): void {
   report('read, expand and say one keystroke of a phrase, p99 in ms', keystrokeP99(), '<', 16);
@@ -442,11 +296,11 @@ if (!only || only === 'writing') await inFolder(writing);
 if (!only || ['pages', 'load'].includes(only))
   await inFolder(async (folder) => {
     // The demo's kinds and chart, and what the measurement adds.
-    await pages(folder, async () => undefined);
+    await (await serve({ data: folder })).stop();
     const dates = await fillSite(folder, { listings: 10_000, dates: 24, published: () => true });
-    if (!json) console.log(`# 10,000 listings with ${dates.toLocaleString('en')} public dates`);
-    if (!only || only === 'pages') await pages(folder, measurePages);
-    if (!only || only === 'load') await pages(folder, load);
+    say(`10,000 listings with ${dates.toLocaleString('en')} public dates`);
+    if (!only || only === 'pages') await measurePages(folder, { report, say });
+    if (!only || only === 'load') await measureLoad(folder, { report, say });
   });
 if (json) console.log(JSON.stringify({ format: 1, results }));
 process.exit(results.every((r) => r.met) ? 0 : 1);

@@ -1,5 +1,8 @@
 import { createHash } from 'node:crypto';
+import { mkdtempSync, rmSync, statSync } from 'node:fs';
 import http from 'node:http';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
 import { expect } from '@playwright/test';
 import { cookieOf, signIn } from './support';
 import { serveCopy, test } from './site';
@@ -285,5 +288,33 @@ test('a monitor on this machine is told how the site is, one elsewhere whether i
     }
   } finally {
     await served.stop();
+  }
+});
+
+test('a coordinator makes a backup by a button on Health, and sees it come without a script', async ({ browser }) => {
+  const folder = mkdtempSync(path.join(tmpdir(), 'alm-'));
+  const served = await serveCopy('backups', { ALMANAC_BACKUPS: folder });
+  try {
+    const page = await (await browser.newContext({ javaScriptEnabled: false, baseURL: served.url })).newPage();
+    await signIn(page, 'maud');
+    await page.goto('/desk/health');
+    const pressed = Date.now();
+    await page.getByRole('button', { name: 'Make a backup now' }).click();
+    await expect(page.getByText('The last one was made')).toBeVisible({ timeout: 60_000 });
+    await expect(page.getByRole('button', { name: 'Make a backup now' })).toBeVisible();
+    // The demo's clock stands still, so the one that the site makes by itself has the same name.
+    await expect
+      .poll(() => statSync(path.join(folder, 'almanac-2027-03-17T0900.zip'), { throwIfNoEntry: false })?.mtimeMs ?? 0)
+      .toBeGreaterThan(pressed);
+    await page.context().close();
+    // Nobody else makes one.
+    const nan = await (await browser.newContext({ baseURL: served.url })).newPage();
+    await signIn(nan, 'nan');
+    const refused = await nan.request.post('/desk/health', { headers: { origin: served.url } });
+    expect(refused.status()).toBe(403);
+    await nan.context().close();
+  } finally {
+    await served.stop();
+    rmSync(folder, { recursive: true, force: true });
   }
 });

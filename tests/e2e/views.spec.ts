@@ -122,6 +122,13 @@ test('by place: what happens beside what, by venue, island, kind and organizer',
   await expect(row('Market & food').first()).toContainText('Quay Market');
   await page.getByRole('link', { name: 'organizers', exact: true }).click();
   expect(await page.getByRole('rowheader').count()).toBeGreaterThan(3);
+  // What is chosen stays whole through steps, several of a kind too.
+  await page.goto('/places/2027-03-20?kind=music-dance,market-food&rows=kind&across=week');
+  await page.getByRole('link', { name: 'Week after' }).click();
+  expect(page.url()).toContain('/places/2027-03-27?kind=market-food,music-dance&rows=kind&across=week');
+  await page.goto('/week/2027-W11?days=work');
+  await expect(page.getByRole('link', { name: /Saturday 20 March/ })).toHaveCount(0);
+  await page.goto('/places/2027-03-20');
   await page.getByRole('link', { name: 'islands and towns' }).click();
   await page.getByRole('link', { name: 'days of the week' }).click();
   expect(page.url()).toContain('rows=area&across=week');

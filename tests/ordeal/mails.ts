@@ -4,7 +4,7 @@ import { queueMail } from '@/server/mail/outbox';
 import { mailService } from '../support/mail-service';
 import { serve } from '../support/served';
 import { type Figures, now, wait } from './ordeal';
-import { twoProcesses } from './restarts';
+import { sharing, twoProcesses } from './two-processes';
 
 const MAILS = 24;
 
@@ -25,11 +25,7 @@ export async function slowMails(figures: Figures): Promise<void> {
     });
     await close();
     // Two more, which know the service; the first two have none.
-    const env = {
-      DATABASE_URL: server.url,
-      ALMANAC_SECRET: 'an ordeal’s secret of more than thirty-two letters',
-      ALMANAC_SMTP_URL: service.url,
-    };
+    const env = { ...sharing(server), ALMANAC_SMTP_URL: service.url };
     const senders = await Promise.all(['three', 'four'].map((name) => serve({ data: `${server.folder}/${name}`, env, errors: 'ignore' })));
     const start = now();
     const slow = (): string[] => [...taken.keys()].filter((subject) => subject.startsWith('Slow mail'));

@@ -4,7 +4,7 @@ import autocannon from 'autocannon';
 import { random, seedOf } from '../support/generate';
 import type { Served } from '../support/served';
 import { Editor, evening, type Figures, freshPage, wait } from './ordeal';
-import { twoProcesses } from './restarts';
+import { twoProcesses } from './two-processes';
 
 /** Clock ticks a second of Linux' process times. */
 const TICKS = 100;

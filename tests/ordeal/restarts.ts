@@ -1,30 +1,8 @@
 /** A database server that restarts under two processes which are read and written to. */
-import { mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import path from 'node:path';
 import { random, seedOf } from '../support/generate';
-import { Postgres, postgresFolder } from '../support/postgres';
-import { serve, type Served } from '../support/served';
+import type { Served } from '../support/served';
 import { type Acknowledged, Editor, evening, type Figures, freshPage, lostOf, Readers, wait } from './ordeal';
-
-/** Two processes that share a database server, and what each needs. */
-export async function twoProcesses(run: (sites: [Served, Served], server: Postgres) => Promise<void>): Promise<void> {
-  const bin = postgresFolder();
-  if (!bin) throw new Error('Debian’s postgresql is not installed: this ordeal needs a database server of its own.');
-  const server = await Postgres.start(bin);
-  const folder = mkdtempSync(path.join(tmpdir(), 'almanac-two-'));
-  const env = { DATABASE_URL: server.url, ALMANAC_SECRET: 'an ordeal’s secret of more than thirty-two letters' };
-  const start = (name: string): Promise<Served> => serve({ data: path.join(folder, name), env, errors: 'ignore' });
-  const one = await start('one');
-  const other = await start('other');
-  try {
-    await run([one, other], server);
-  } finally {
-    await Promise.all([one.stop(), other.stop()]);
-    await server.stop();
-    rmSync(folder, { recursive: true, force: true });
-  }
-}
+import { twoProcesses } from './two-processes';
 
 export async function restarts(figures: Figures, times: number): Promise<void> {
   const r = random(seedOf());

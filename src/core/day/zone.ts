@@ -208,6 +208,10 @@ export function isoWithOffset(zone: string, ms: number): string {
   return `${isoDay(wall.day)}T${isoTime(wall.minute)}:00${offset < 0 ? '-' : '+'}${isoTime(minutes)}`;
 }
 
+/** A wall time with its offset, `2027-03-07T07:40:00-04:00`; a whole day as `2027-03-07` (ISO 8601). */
+export const isoIn = (zone: string, wall: PlainDateTime): string =>
+  wall.minute === null ? isoDay(wall.day) : isoWithOffset(zone, dateTimeToInstant(zone, wall).ms);
+
 /** What the clocks of a zone do on a day: at `from` they are put to `to`, in minutes of the day before and after. */
 export interface ClockChange {
   from: number;

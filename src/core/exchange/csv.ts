@@ -1,5 +1,8 @@
 /** Tables out: a row a listing, or a row a date. Spreadsheets open them, and our own reader reads them again. Values only. */
 import Papa from 'papaparse';
+import { type EpochDay, isoDay } from '../day/day';
+import { isoTime } from '../day/plain-date-time';
+import type { EventStatus } from '../recurrence/model';
 import { type Heading, HEADINGS } from './csv-columns';
 
 /** What a spreadsheet would take for a formula begins with an apostrophe: it stays text (CWE-1236). */
@@ -30,6 +33,48 @@ export const CSV_DATE_COLUMNS = [
 ] as const;
 /** One of {@link CSV_DATE_COLUMNS}. */
 export type CsvDateColumn = (typeof CSV_DATE_COLUMNS)[number];
+
+/** A date as its row says it. */
+export interface CsvDate {
+  id: string;
+  title: string;
+  startDay: EpochDay;
+  startMinute: number | null;
+  /** exclusive; null = no end is given */
+  endDay: EpochDay | null;
+  endMinute: number | null;
+  zone: string;
+  venues: readonly { name: string; town: string }[];
+  organizer: string;
+  categories: string;
+  cost: string;
+  eventStatus: EventStatus;
+  note: string;
+  page: string;
+}
+
+/** A date's row; a whole day ends on its last day. */
+export function csvDateRow(date: CsvDate): Record<CsvDateColumn, string> {
+  const { startDay, startMinute, endDay, endMinute, venues } = date;
+  const lastDay = endDay === null ? startDay : endMinute === null ? endDay - 1 : endDay;
+  return {
+    Id: date.id,
+    Title: date.title,
+    'Start date': isoDay(startDay),
+    'Start time': startMinute === null ? '' : isoTime(startMinute),
+    'End date': isoDay(lastDay),
+    'End time': endMinute === null ? '' : isoTime(endMinute),
+    'Time zone': date.zone,
+    Venue: venues.map(({ name }) => name).join('; '),
+    Town: [...new Set(venues.map(({ town }) => town).filter(Boolean))].join('; '),
+    Organizer: date.organizer,
+    Categories: date.categories,
+    Cost: date.cost,
+    Status: date.eventStatus.replace('-', ' '),
+    Note: date.note,
+    Page: date.page,
+  };
+}
 
 /** The whole file, with a byte order mark, by which spreadsheets know UTF-8, and CRLF line ends (RFC 4180). */
 export function writeCsv<T extends string>(columns: readonly T[], rows: readonly Record<T, string>[]): string {

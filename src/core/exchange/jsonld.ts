@@ -1,7 +1,7 @@
 /** schema.org Event as JSON-LD, one per date. Times carry their offset; all-day dates are plain dates. */
 import { isoDay } from '../day/day';
 import type { PlainDateTime } from '../day/plain-date-time';
-import { isoWithOffset, dateTimeToInstant } from '../day/zone';
+import { isoIn } from '../day/zone';
 import type { Attendance, Cost } from '../listing/content';
 import type { EventStatus } from '../recurrence/model';
 
@@ -38,13 +38,9 @@ const MODE: Record<Attendance, string> = {
   both: 'MixedEventAttendanceMode',
 };
 
-function time(zone: string, wall: PlainDateTime): string {
-  return wall.minute === null ? isoDay(wall.day) : isoWithOffset(zone, dateTimeToInstant(zone, wall).ms);
-}
-
 /** An end as schema.org says it: the last day itself for all-day dates. */
 function lastTime(zone: string, end: PlainDateTime): string {
-  return end.minute === null ? isoDay(end.day - 1) : time(zone, end);
+  return end.minute === null ? isoDay(end.day - 1) : isoIn(zone, end);
 }
 
 /** One date as a schema.org Event. */
@@ -65,9 +61,9 @@ export function eventJsonLd(input: JsonLdInput): Record<string, unknown> {
     name: input.title,
     ...(input.description ? { description: input.description } : {}),
     url: input.url,
-    startDate: time(zone, input.start),
+    startDate: isoIn(zone, input.start),
     ...(input.end ? { endDate: lastTime(zone, input.end) } : {}),
-    ...(input.previousStart ? { previousStartDate: time(zone, input.previousStart) } : {}),
+    ...(input.previousStart ? { previousStartDate: isoIn(zone, input.previousStart) } : {}),
     eventStatus: `https://schema.org/${moved ? STATUS.rescheduled : STATUS[input.eventStatus]}`,
     eventAttendanceMode: `https://schema.org/${MODE[input.attendance]}`,
     ...(places.length ? { location: places.length === 1 ? places[0] : places } : {}),

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { between, pick, random, rounds, seedOf } from '../../../tests/support/generate';
 import { dayOf } from '../day/day';
-import { type Block, downTo, type HourDate, type HourOptions, isBand, layHours } from './hours';
+import { type Block, downTo, type HourDate, type HourOptions, isBand, isOnDay, layHours } from './hours';
 
 const monday = dayOf(2027, 3, 15);
 const WEEK = [0, 1, 2, 3, 4, 5, 6].map((n) => monday + n);
@@ -59,6 +59,12 @@ describe('a ledger of hours', () => {
         const expected = dates.filter((date) => (isBand(date) ? date.from <= day && date.to >= day : touches(date, day)));
         expect(shown.sort()).toEqual(expected.map(({ key }) => key).sort());
         expect(count).toBe(expected.length);
+        expect(
+          dates
+            .filter((date) => isOnDay(date, day))
+            .map(({ key }) => key)
+            .sort(),
+        ).toEqual(expected.map(({ key }) => key).sort());
         expect(folded.some((date) => date.headline && !isBand(date))).toBe(false);
         for (const { from, to, lane, span, lanes } of blocks) {
           expect(from >= 0 && to >= from && to <= 1440 && lane + span <= lanes).toBe(true);

@@ -95,6 +95,10 @@ function piece<T extends HourDate>(date: T, day: EpochDay): Omit<Block<T>, 'lane
   return undefined;
 }
 
+/** Is a date on a day: a band on all of its days, what has hours where these are? */
+export const isOnDay = (date: HourDate, day: EpochDay): boolean =>
+  isBand(date) ? date.from <= day && date.to >= day : piece(date, day) !== undefined;
+
 /** Lays dates out on days of hours. `dates` may be in any order and may lie outside of the days. */
 export function layHours<T extends HourDate>(dates: readonly T[], options: HourOptions): HourSheet<T> {
   const sorted = [...dates].sort(compareSheetDates);
@@ -102,7 +106,7 @@ export function layHours<T extends HourDate>(dates: readonly T[], options: HourO
   const timed = sorted.filter((date) => !isBand(date));
   const { bands, hidden } = layBands(options.days, above, options.mostBands);
   const days = options.days.map((day, column): HourDay<T> => {
-    const pieces = timed.flatMap((date) => (date.from === day || date.from === day - 1 ? (piece(date, day) ?? []) : []));
+    const pieces = timed.flatMap((date) => piece(date, day) ?? []);
     const { blocks, folded } = placeBlocks(pieces, options);
     const here = bands.filter((band) => band.fromColumn <= column && band.toColumn >= column).length;
     const unseen = hidden.filter((date) => date.from <= day && date.to >= day);

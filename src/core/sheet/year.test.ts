@@ -5,7 +5,6 @@ import type { SheetDate } from './month';
 import { HEAVIEST, layYear, weightOf } from './year';
 
 const january = 2027 * 12;
-const reach = ({ from, to }: SheetDate) => ({ from, to });
 
 describe('a year as small sheets', () => {
   it('has each day once under its weekday, counts each date once a month, and lays no band over another', () => {
@@ -19,7 +18,7 @@ describe('a year as small sheets', () => {
       });
       const counts = Array.from({ length: 365 }, (_, n) => dates.filter((d) => d.from <= first + n && d.to >= first + n).length);
       const several = dates.filter((d) => d.to > d.from);
-      const months = layYear({ month: january, months: 12, firstWeekday, counts, several, reach });
+      const months = layYear({ month: january, months: 12, firstWeekday, counts, touching: several, bands: several });
       const days = months.flatMap(({ weeks }) => weeks.flatMap((week) => week.days.flatMap((day) => day ?? [])));
       expect(days.map(({ day }) => day)).toEqual(Array.from({ length: 365 }, (_, n) => first + n));
       for (const { month, weeks, total } of months) {
@@ -47,7 +46,7 @@ describe('a year as small sheets', () => {
   });
 
   it('half a year begins with any month, over the turn of the year too', () => {
-    const months = layYear({ month: january + 9, months: 6, firstWeekday: 0, counts: [], several: [], reach });
+    const months = layYear({ month: january + 9, months: 6, firstWeekday: 0, counts: [], touching: [], bands: [] });
     expect(months.map(({ month }) => month)).toEqual([0, 1, 2, 3, 4, 5].map((n) => january + 9 + n));
   });
 });

@@ -38,10 +38,10 @@ export interface YearInput<T> {
   firstWeekday: Weekday;
   /** how many dates touch each day, from the first day of the first month */
   counts: ArrayLike<number>;
-  /** what goes on for days, in any order */
-  several: readonly T[];
-  /** which of what touches several days its days count: all, since a date may go on past midnight only */
-  reach: (date: T) => { from: EpochDay; to: EpochDay };
+  /** what is in the count of more than one day, in any order */
+  touching: readonly Pick<SheetDate, 'from' | 'to'>[];
+  /** what stands as a band over its days */
+  bands: readonly T[];
 }
 
 /**
@@ -55,7 +55,7 @@ export function weightOf(count: number, most: number): number {
 }
 
 /** Lays months out as small sheets. */
-export function layYear<T extends SheetDate>({ month, months, firstWeekday, counts, several, reach }: YearInput<T>): YearMonth<T>[] {
+export function layYear<T extends SheetDate>({ month, months, firstWeekday, counts, touching, bands }: YearInput<T>): YearMonth<T>[] {
   const first = firstDayOfMonth(month);
   let most = 0;
   for (let i = 0; i < counts.length; i++) most = Math.max(most, counts[i] as number);
@@ -67,12 +67,8 @@ export function layYear<T extends SheetDate>({ month, months, firstWeekday, coun
     // A date that goes on for days is in the count of each of them.
     let total = 0;
     for (let day = from; day <= to; day++) total += counts[day - first] ?? 0;
-    for (const date of several) {
-      const touched = reach(date);
-      total -= Math.max(0, Math.min(touched.to, to) - Math.max(touched.from, from));
-    }
+    for (const date of touching) total -= Math.max(0, Math.min(date.to, to) - Math.max(date.from, from));
     const weeks: YearWeek<T>[] = [];
-    const bands = several.filter((date) => date.to > date.from);
     for (let start = weekStart(from, firstWeekday); start <= to; start += 7) {
       const inMonth = [0, 1, 2, 3, 4, 5, 6].map((column) => start + column).filter((day) => day >= from && day <= to);
       const offset = (inMonth[0] ?? start) - start;

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { dayOf } from '../day/day';
-import { isCurrent, readViewAddress, VIEW_NAMES, viewPath } from './views';
+import { isCurrent, readViewAddress, VIEW_NAMES, viewChoices, viewPath, withParts } from './views';
 
 const today = dayOf(2027, 3, 17);
 const read = (view: string, at: string | undefined, firstWeekday = 0) => readViewAddress({ view, at, today, firstWeekday });
@@ -50,5 +50,27 @@ describe('addresses of views', () => {
     expect(isCurrent('week', dayOf(2027, 3, 21), today, 0)).toBe(true);
     expect(isCurrent('week', dayOf(2027, 3, 21), today, 6)).toBe(false);
     expect(isCurrent('year', dayOf(2027, 12, 31), today, 0)).toBe(true);
+  });
+});
+
+describe('a view’s own choices', () => {
+  const choices = (view: Parameters<typeof viewChoices>[0], query: string, changed?: Record<string, string>): string =>
+    viewChoices(view, new URLSearchParams(query), changed);
+
+  it('are what it knows, in one order, whatever else an address has', () => {
+    expect(choices('places', 'across=week&kind=music,walks&rows=kind&page=2')).toBe('rows=kind&across=week');
+    expect(choices('places', 'rows=%3Cscript%3E&across=month&days=work')).toBe('');
+    expect(choices('week', 'days=work&rows=kind')).toBe('days=work');
+    expect(choices('month', 'rows=kind')).toBe('');
+  });
+
+  it('are changed one at a time', () => {
+    expect(choices('places', 'rows=kind&across=week', { across: '' })).toBe('rows=kind');
+    expect(choices('places', 'rows=kind', { rows: 'area', across: 'week' })).toBe('rows=area&across=week');
+  });
+
+  it('stand behind what is chosen', () => {
+    expect(withParts('?kind=music,walks', 'rows=kind', '', 'page=2')).toBe('?kind=music,walks&rows=kind&page=2');
+    expect([withParts('', 'rows=kind'), withParts('', ''), withParts('?free=1')]).toEqual(['?rows=kind', '', '?free=1']);
   });
 });

@@ -25,18 +25,20 @@ export interface View {
   at: ViewSpan;
   /** its address without a day is a page of its own: what is on from today */
   rolls: boolean;
+  /** what its address may choose beside the filters, and the words for it; without one it is as it is usually */
+  choices: Readonly<Record<string, readonly string[]>>;
 }
 
 /** In the order in which their tabs stand until a publisher says otherwise. */
 export const VIEWS = {
-  month: { at: 'month', rolls: false },
-  week: { at: 'week', rolls: false },
-  day: { at: 'day', rolls: false },
-  list: { at: 'day', rolls: true },
-  map: { at: 'day', rolls: true },
-  places: { at: 'day', rolls: false },
-  'half-year': { at: 'month', rolls: false },
-  year: { at: 'year', rolls: false },
+  month: { at: 'month', rolls: false, choices: {} },
+  week: { at: 'week', rolls: false, choices: { days: ['work', 'all'] } },
+  day: { at: 'day', rolls: false, choices: { as: ['list'] } },
+  list: { at: 'day', rolls: true, choices: {} },
+  map: { at: 'day', rolls: true, choices: {} },
+  places: { at: 'day', rolls: false, choices: { rows: ['area', 'kind', 'organizer'], across: ['week'] } },
+  'half-year': { at: 'month', rolls: false, choices: { as: ['titles'] } },
+  year: { at: 'year', rolls: false, choices: { as: ['titles'] } },
 } as const satisfies Record<string, View>;
 
 /** The name of a view, as its address begins. */
@@ -98,6 +100,23 @@ export function readViewAddress({ view, at, today, firstWeekday }: AddressInput)
   const day = ADDRESSES[VIEWS[view].at].read(at, firstWeekday);
   return day === undefined || !inReach(ymdOf(day).year) ? undefined : { view, day };
 }
+
+/**
+ * A view's own choices as an address has them, in one order and without what it does not know: `rows=kind&across=week`, or nothing.
+ * @param changed puts others in their place; an empty one takes it away
+ */
+export function viewChoices(view: ViewName, query: URLSearchParams, changed: Readonly<Record<string, string>> = {}): string {
+  const own = new URLSearchParams();
+  for (const [name, words] of Object.entries<readonly string[]>(VIEWS[view].choices)) {
+    const value = changed[name] ?? query.get(name) ?? '';
+    if (words.includes(value)) own.set(name, value);
+  }
+  return own.toString();
+}
+
+/** More parts behind a query, which may be empty: `?kind=music` and `rows=kind`. */
+export const withParts = (query: string, ...parts: string[]): string =>
+  parts.filter(Boolean).reduce((all, part) => `${all}${all ? '&' : '?'}${part}`, query);
 
 /** Is this what the view shows now: today's day, or the week, month or year that today is in? */
 export function isCurrent(view: ViewName, day: EpochDay, today: EpochDay, firstWeekday: Weekday): boolean {

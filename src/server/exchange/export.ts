@@ -3,7 +3,7 @@ import { effectiveStatus, effectiveVenues } from '@/core/dates/effective-date';
 import { asc } from 'drizzle-orm';
 import { isoDay } from '@/core/day/day';
 import { isoTime } from '@/core/day/plain-date-time';
-import { CSV_COLUMNS, CSV_DATE_COLUMNS, type CsvColumn, type CsvDateColumn, writeCsv } from '@/core/exchange/csv';
+import { CSV_COLUMNS, CSV_DATE_COLUMNS, type CsvColumn, csvDateRow, writeCsv } from '@/core/exchange/csv';
 import { IcalFile } from '@/core/exchange/ical';
 import { type ListingContent, sayCost } from '@/core/listing/content';
 import type { Style } from '@/core/phrase/format';
@@ -158,26 +158,23 @@ async function asDates(rt: Runtime, rows: readonly Row[]): Promise<string> {
     }
   }
   all.sort((a, b) => a.date.start_day - b.date.start_day || (a.date.start_minute ?? -1) - (b.date.start_minute ?? -1));
-  const table = await inTurns(all, ({ id, slug, stage, c, date }): Record<CsvDateColumn, string> => {
-    const places = effectiveVenues(c, date.venue_id).flatMap((id) => reference.venue.get(id) ?? []);
-    const lastDay = date.end_day === null ? date.start_day : date.end_minute === null ? date.end_day - 1 : date.end_day;
-    return {
-      Id: id,
-      Title: c.title,
-      'Start date': isoDay(date.start_day),
-      'Start time': date.start_minute === null ? '' : isoTime(date.start_minute),
-      'End date': isoDay(lastDay),
-      'End time': date.end_minute === null ? '' : isoTime(date.end_minute),
-      'Time zone': shownZone(c, settings.zone),
-      Venue: places.map((place) => place.name).join('; '),
-      Town: [...new Set(places.map((place) => place.town).filter(Boolean))].join('; '),
-      Organizer: names(c.organizerIds, reference.organizer),
-      Categories: names(c.categoryIds, reference.category),
-      Cost: sayCost(c.cost),
-      Status: effectiveStatus(c.eventStatus, date.event_status).replace('-', ' '),
-      Note: date.note,
-      Page: stage === 'published' ? `${rt.siteUrl()}/what/${slug}/${date.slug}` : '',
-    };
+  const table = await inTurns(all, ({ id, slug, stage, c, date }) => {
+    return csvDateRow({
+      id,
+      title: c.title,
+      startDay: date.start_day,
+      startMinute: date.start_minute,
+      endDay: date.end_day,
+      endMinute: date.end_minute,
+      zone: shownZone(c, settings.zone),
+      venues: effectiveVenues(c, date.venue_id).flatMap((id) => reference.venue.get(id) ?? []),
+      organizer: names(c.organizerIds, reference.organizer),
+      categories: names(c.categoryIds, reference.category),
+      cost: sayCost(c.cost),
+      eventStatus: effectiveStatus(c.eventStatus, date.event_status),
+      note: date.note,
+      page: stage === 'published' ? `${rt.siteUrl()}/what/${slug}/${date.slug}` : '',
+    });
   });
   return writeCsv(CSV_DATE_COLUMNS, table);
 }

@@ -25,7 +25,11 @@ describe('a view for other programs', () => {
     db = await freshDb();
     places = await seedPlaces(db);
     const row = await inTx(db, (tx) =>
-      createListing(tx, choir(places, { title: 'Tea & <song>', summary: '=1+1 voices ]]> & tea' }), change()),
+      createListing(
+        tx,
+        choir(places, { title: 'Tea & <song>', summary: '=1+1 voices ]]> & tea', cost: { kind: 'words', words: '=1+1' } }),
+        change(),
+      ),
     );
     id = row.id;
     await inTx(db, (tx) => publishListing(tx, row.id, row.revision, change()));
@@ -75,10 +79,12 @@ describe('a view for other programs', () => {
     expect(new Set(features.map((feature) => feature.id)).size).toBe(10);
     expect(features[0]?.geometry).toEqual({ type: 'Point', coordinates: [-57.4, 43.12] });
     expect(features[0]?.properties.start).toMatch(/^2027-\d\d-\d\dT\d\d:00:00-0[34]:00$/);
-    const rows = Papa.parse<Record<string, string>>(csvOf(found), { header: true }).data;
+    const rows = Papa.parse<Record<string, string>>(csvOf(found).trim(), { header: true }).data;
     expect(rows.map((row) => row.Title)).toEqual(Array.from({ length: 10 }, () => 'Tea & <song>'));
-    expect(rows[0]?.Summary).toBe("'=1+1 voices ]]> & tea");
-    expect(rows.map((row) => row.Start)).toEqual(features.map((feature) => feature.properties.start));
+    expect([rows[0]?.Cost, rows[0]?.Venue, rows[0]?.['Time zone']]).toEqual(["'=1+1", 'Net Loft', 'America/Halifax']);
+    expect(rows.map((row) => `${row['Start date']}T${row['Start time']}`)).toEqual(
+      features.map((feature) => feature.properties.start?.slice(0, 16)),
+    );
   });
 
   it('leads to no point of a venue that is said by its area', async () => {

@@ -4,9 +4,9 @@
  */
 import { inArray } from 'drizzle-orm';
 import { Feed } from 'feed';
-import Papa from 'papaparse';
 import { type EpochDay, isoDay, parseIsoDay } from '@/core/day/day';
-import { dateTimeToInstant, isoWithOffset } from '@/core/day/zone';
+import { isoIn } from '@/core/day/zone';
+import { CSV_DATE_COLUMNS, csvDateRow, writeCsv } from '@/core/exchange/csv';
 import { dateIn, type EffectiveDate } from '@/core/dates/effective-date';
 import type { Filters } from '@/core/filters/filters';
 import { sayCost } from '@/core/listing/content';
@@ -17,6 +17,7 @@ import { published } from '../db/schema';
 import { namesOf, type ReferenceData, referenceData, type VenueView } from '../reference/read';
 import type { Runtime } from '../runtime-type';
 import { styleOf } from '../site/settings';
+import { organizersOf } from './organizers-of';
 import { readersDates } from './readers-dates';
 
 /** For whom a feed is, and what it is called. */
@@ -101,7 +102,18 @@ const MOST_DAYS = 366;
 
 /** Dates of a view as plain values. */
 export interface PlainDates {
-  dates: { date: EffectiveDate; venues: VenueView[]; start: string; end: string; url: string; kind: string; cost: string }[];
+  dates: {
+    date: EffectiveDate;
+    venues: VenueView[];
+    organizer: string;
+    /** the zone of its times */
+    zone: string;
+    start: string;
+    end: string;
+    url: string;
+    kind: string;
+    cost: string;
+  }[];
   /** the first day of what is left out; undefined where nothing is */
   later: EpochDay | undefined;
   to: EpochDay;
@@ -125,26 +137,30 @@ export async function plainDates(
   const settings = rt.settings();
   const shown = await readersDates(rt, filters);
   const page = await shown.listPage(from, MOST_DATES);
-  const moment = (zone: string, day: EpochDay, minute: number | null): string =>
-    minute === null ? isoDay(day) : isoWithOffset(zone, dateTimeToInstant(zone, { day, minute }).ms);
-  const dates = page.dates
-    .filter(({ startDay }) => startDay <= to)
-    .map((one) => {
-      const date = dateIn(one, reader.language);
-      const zone = date.zone || settings.zone;
-      // A whole day ends on its last day; RFC 5545's exclusive end would be read wrongly in a table.
-      const end =
-        date.startMinute === null ? isoDay(date.lastDay) : date.endDay === null ? '' : moment(zone, date.endDay, date.endMinute ?? 0);
-      return {
-        date,
-        venues: date.venueIds.flatMap((id) => reference.venue.get(id) ?? []),
-        start: moment(zone, date.startDay, date.startMinute),
-        end,
-        url: `${rt.siteUrl()}${reader.to(`/what/${date.listing}/${date.date}`)}`,
-        kind: reference.category.get(date.categoryId)?.name ?? '',
-        cost: sayCost(date.cost, reader.language),
-      };
-    });
+  const within = page.dates.filter(({ startDay }) => startDay <= to);
+  const organizers = await organizersOf(rt.db, [...new Set(within.map(({ listingId }) => listingId))]);
+  const dates = within.map((one) => {
+    const date = dateIn(one, reader.language);
+    const zone = date.zone || settings.zone;
+    // A whole day ends on its last day; RFC 5545's exclusive end would be read wrongly by people.
+    const end =
+      date.startMinute === null
+        ? isoDay(date.lastDay)
+        : date.endDay === null
+          ? ''
+          : isoIn(zone, { day: date.endDay, minute: date.endMinute ?? 0 });
+    return {
+      date,
+      venues: date.venueIds.flatMap((id) => reference.venue.get(id) ?? []),
+      zone,
+      organizer: namesOf(organizers.get(date.listingId) ?? [], reference.organizer),
+      start: isoIn(zone, { day: date.startDay, minute: date.startMinute }),
+      end,
+      url: `${rt.siteUrl()}${reader.to(`/what/${date.listing}/${date.date}`)}`,
+      kind: reference.category.get(date.categoryId)?.name ?? '',
+      cost: sayCost(date.cost, reader.language),
+    };
+  });
   return { dates, later: page.later !== undefined && page.later <= to ? page.later : undefined, to };
 }
 
@@ -177,25 +193,12 @@ export function geoJson({ dates }: PlainDates): string {
   return JSON.stringify({ type: 'FeatureCollection', features });
 }
 
-/** What a spreadsheet would take for a formula is text. */
-const plain = (text: string): string => (/^[=+\-@\t\r]/.test(text) ? `'${text}` : text);
-
-/** Dates as a table: one row a date. */
+/** Dates as a table: one row a date, in the columns of our own files. */
 export function csvOf({ dates }: PlainDates): string {
-  return Papa.unparse(
-    dates.map(({ date, venues, start, end, url, kind, cost }) => ({
-      Title: plain(date.title),
-      Start: start,
-      End: end,
-      Status: date.eventStatus,
-      Place: plain(venues.map(({ name }) => name).join('; ')),
-      Town: plain([...new Set(venues.map(({ town }) => town).filter(Boolean))].join('; ')),
-      Attendance: date.attendance,
-      Kind: plain(kind),
-      Cost: plain(cost),
-      Summary: plain(date.summary),
-      Address: url,
-    })),
-    { newline: '\r\n' },
+  return writeCsv(
+    CSV_DATE_COLUMNS,
+    dates.map(({ date, venues, zone, organizer, url, kind, cost }) =>
+      csvDateRow({ ...date, id: date.listingId, zone, venues, organizer, categories: kind, cost, page: url }),
+    ),
   );
 }
