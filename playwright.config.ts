@@ -7,14 +7,14 @@ export default defineConfig({
   globalSetup: './tests/e2e/setup.ts',
   workers: 2,
   timeout: 240_000,
-  expect: { timeout: 15_000 },
+  expect: { timeout: 30_000 },
   forbidOnly: true,
   // A shared machine may stall for longer than any wait; a journey that passes at its second try is counted as flaky, not failed.
   retries: process.env.CI ? 2 : 0,
   reporter: [['line'], ['json', { outputFile: '.cache/e2e.json' }]],
   use: {
     viewport: { width: 1280, height: 800 },
-    actionTimeout: 15_000,
+    actionTimeout: 30_000,
     launchOptions: {
       executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
       args: [

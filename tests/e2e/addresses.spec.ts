@@ -19,7 +19,13 @@ function addressesIn(text: string): string[] {
 const ELSEWHERE = /^(https?:\/\/)([\w.-]+\.example(?=[/:]|$)|schema\.org|www\.sitemaps\.org|www\.w3\.org)/;
 
 /** So many of each kind of address are opened: they are made alike. */
-const MOST_OF_A_KIND = process.env.FULL ? 20 : 5;
+const MOST_OF_A_KIND = process.env.FULL ? 12 : 4;
+/** Which kind an address is of: one route, whatever listing, place or day it names. */
+const kindOf = (href: string): string =>
+  href
+    .replace(/\?.*$/, '')
+    .replace(/\d{4}-(?:W\d\d|\d\d(?:-\d\d)?)/g, 'DATE')
+    .replace(/\/(what|at|by|kind|picture)\/[^/]+/, '/$1/*');
 
 async function textOf(request: APIRequestContext, path: string, headers: Record<string, string> = {}): Promise<string> {
   const response = await request.get(path, { headers });
@@ -78,9 +84,9 @@ test('every absolute address of every page, mail, feed and file opens, and every
   // Of a listing's many dates and of each kind of view some are opened: they are made alike. All of them are at this site.
   const perKind = new Map<string, number>();
   const enough = (href: string): boolean => {
-    const kind = href.replace(/\/\d{4}-\d\d.*$/, '/date').replace(/\?.*$/, '');
+    const kind = kindOf(href);
     perKind.set(kind, (perKind.get(kind) ?? 0) + 1);
-    return (perKind.get(kind) ?? 0) > (href.startsWith('/what/') ? 2 : MOST_OF_A_KIND);
+    return (perKind.get(kind) ?? 0) > MOST_OF_A_KIND;
   };
   const own = [...seen].filter(([address]) => !ELSEWHERE.test(address));
   expect(own.length).toBeGreaterThan(100);
@@ -98,7 +104,7 @@ test('every absolute address of every page, mail, feed and file opens, and every
     opened++;
     expect((await request.get(href)).status(), `${href} in ${where}`).toBeLessThan(400);
   }
-  expect(opened).toBeGreaterThan(process.env.FULL ? 200 : 60);
+  expect(opened).toBeGreaterThan(60);
   await maud.context().close();
 });
 

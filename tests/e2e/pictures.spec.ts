@@ -27,7 +27,7 @@ test('the library takes many at once, says what was refused, and finds what is t
     .locator('.library-desk input[type=file]')
     .setInputFiles([...files, { name: 'tide-table.png', mimeType: 'image/png', buffer: Buffer.from('#!/bin/sh\n') }]);
   const sending = page.getByRole('region', { name: 'Pictures being sent' });
-  await expect(sending.getByRole('status')).toHaveText('3 of 4 pictures in');
+  await expect(sending.getByRole('status')).toHaveText('3 of 4 pictures in', { timeout: 90_000 });
   await expect(sending.getByRole('listitem').filter({ hasText: 'dulse-one-again.jpg' })).toContainText('was in the library already');
   await expect(sending.getByRole('listitem').filter({ hasText: 'tide-table.png' })).toContainText('no picture of a kind we take');
   await expectAccessible(page, 'pictures being sent');
