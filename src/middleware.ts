@@ -119,7 +119,8 @@ function guard(headers: Headers, secure: boolean): void {
   headers.set('x-content-type-options', 'nosniff');
   headers.set('referrer-policy', 'same-origin');
   headers.set('x-frame-options', 'SAMEORIGIN');
-  headers.set('permissions-policy', 'camera=(), microphone=(), geolocation=()');
+  // A reader may say where they are, to this site alone and on a press.
+  headers.set('permissions-policy', 'camera=(), microphone=(), geolocation=(self)');
   // Islands start from a few inline scripts, known by their hashes; everything that is loaded comes from this site.
   const policy = `default-src 'self'; script-src 'self' ${INLINE_SCRIPTS}; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; worker-src 'self' blob:; connect-src 'self'; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'self'`;
   headers.set('content-security-policy', policy);

@@ -1,21 +1,44 @@
 /** Makes the filter form live: a change fetches the view and puts it in place; the address says what is shown. */
 
-/** The address's query: what is ticked, in the order that caches. Nothing ticked in a group means all of it. */
+/** The names of an address in the order that caches (`filterQuery` writes them so). */
+const NAMES = [
+  'kind',
+  'place',
+  'area',
+  'venue',
+  'by',
+  'near',
+  'within',
+  'on',
+  'from',
+  'to',
+  'part',
+  'free',
+  'upto',
+  'access',
+  'how',
+  'ahead',
+  'tag',
+  'words',
+];
+/** What counts only beside another: a distance from nowhere says nothing. */
+const USUAL: Record<string, string> = { within: '5' };
+
+/** The address's query: what is ticked and typed, in one order. Nothing in a group means all of it. */
 function query(form: HTMLFormElement): string {
   const params = new URLSearchParams();
-  const ticked = (name: string): string =>
-    [...form.querySelectorAll<HTMLInputElement>(`input[name="${name}"]:checked`)]
-      .map((box) => box.value)
-      .sort()
-      .join(',');
-  for (const name of ['kind', 'place', 'free', 'tag']) {
-    const values = ticked(name);
-    if (values) params.set(name, values);
+  const sent = new FormData(form);
+  for (const name of NAMES) {
+    const values = sent
+      .getAll(name)
+      .map((value) => String(value).trim())
+      .filter(Boolean)
+      .sort();
+    const needless = values[0] === USUAL[name] || (name === 'within' && !params.has('near'));
+    if (values.length && !needless) params.set(name, values.join(','));
   }
   // The view's own choices go along.
   for (const own of form.querySelectorAll<HTMLInputElement>('input[type="hidden"]')) params.set(own.name, own.value);
-  const words = form.querySelector<HTMLInputElement>('[name="words"]')?.value.trim();
-  if (words) params.set('words', words);
   const text = params.toString().replaceAll('%2C', ',');
   return text ? `?${text}` : '';
 }
@@ -39,8 +62,8 @@ async function show(form: HTMLFormElement): Promise<void> {
     return;
   }
   history.replaceState(null, '', href);
-  view.replaceWith(next);
   copyCounts(form, page);
+  view.replaceWith(next);
   const said = form.querySelector('[data-said]');
   const summary = page.querySelector('[data-summary] span')?.textContent ?? '';
   if (said) said.textContent = summary;
@@ -49,26 +72,76 @@ async function show(form: HTMLFormElement): Promise<void> {
 function copyCounts(form: HTMLFormElement, page: Document): void {
   const fresh = page.querySelector('[data-filters]');
   if (!fresh) return;
+  const boxes = 'input[type="checkbox"], input[type="radio"]';
   const key = (box: Element): string => `${box.getAttribute('name')}=${box.getAttribute('value')}`;
-  const boxes = new Map([...fresh.querySelectorAll<HTMLInputElement>('input[type="checkbox"]')].map((b) => [key(b), b]));
-  for (const box of form.querySelectorAll<HTMLInputElement>('input[type="checkbox"]')) {
-    const other = boxes.get(key(box));
-    if (!other) continue;
-    box.checked = other.checked;
+  const known = new Map([...fresh.querySelectorAll<HTMLInputElement>(boxes)].map((b) => [key(b), b]));
+  for (const box of form.querySelectorAll<HTMLInputElement>(boxes)) {
+    const other = known.get(key(box));
     const count = box.closest('label')?.querySelector('.n');
+    // A box that is not there anew has nothing more to show.
+    if (!other) {
+      if (count) count.textContent = '0';
+      continue;
+    }
+    box.checked = other.checked;
     if (count) count.textContent = other.closest('label')?.querySelector('.n')?.textContent ?? '';
   }
   const [mine, theirs] = [form.querySelector('[data-summary]'), fresh.querySelector('[data-summary]')];
   if (mine && theirs) mine.innerHTML = theirs.innerHTML;
+  const [quick, quickNow] = [form.querySelector('[data-quick]'), fresh.querySelector('[data-quick]')];
+  if (quick && quickNow) quick.innerHTML = quickNow.innerHTML;
+  const button = form.querySelector('[data-show] span');
+  const total = page.querySelector('[data-part="chosen"] strong')?.textContent;
+  if (button && total) button.textContent = total;
   form.querySelector('[data-again]')?.toggleAttribute('hidden', fresh.querySelector('[data-again]')?.hasAttribute('hidden') ?? true);
+}
+
+/** Days by a name and days from one to another are two ways to say it: whoever uses one leaves the other. */
+function keepOneWay(form: HTMLFormElement, used: HTMLInputElement): void {
+  if (used.name === 'on') for (const name of ['from', 'to']) for (const field of fields(form, name)) field.value = '';
+  if (used.name === 'from' || used.name === 'to') for (const radio of fields(form, 'on')) radio.checked = radio.value === '';
+}
+
+const fields = (form: HTMLFormElement, name: string): HTMLInputElement[] => [
+  ...form.querySelectorAll<HTMLInputElement>(`input[name="${name}"]`),
+];
+
+/** Where the reader is, asked for only on a press, and told to the site to about a kilometre. */
+function offerPosition(form: HTMLFormElement): void {
+  const said = form.querySelector<HTMLElement>('[data-position-said]');
+  const [near] = fields(form, 'near');
+  if (!said || !near) return;
+  form.addEventListener('click', ({ target }) => {
+    const button = (target as Element).closest<HTMLButtonElement>('[data-my-position]');
+    if (!button) return;
+    const done = (refused: boolean): void => {
+      button.disabled = false;
+      said.hidden = !refused;
+    };
+    done(false);
+    if (!('geolocation' in navigator)) return done(true);
+    button.disabled = true;
+    navigator.geolocation.getCurrentPosition(
+      ({ coords }) => {
+        done(false);
+        near.value = [coords.latitude, coords.longitude].map((degrees) => Math.round(degrees * 100) / 100).join(',');
+        void show(form);
+      },
+      () => done(true),
+      { timeout: 10_000, maximumAge: 600_000 },
+    );
+  });
 }
 
 const form = document.querySelector<HTMLFormElement>('[data-filters]');
 if (form) {
   form.closest('.filters')?.setAttribute('data-live', '');
+  offerPosition(form);
   form.addEventListener('change', (event) => {
     const target = event.target as HTMLInputElement;
-    if (target.type === 'checkbox') void show(form);
+    if (target.name === 'words') return;
+    keepOneWay(form, target);
+    void show(form);
   });
   let timer: ReturnType<typeof setTimeout> | undefined;
   form.addEventListener('input', (event) => {
@@ -78,6 +151,8 @@ if (form) {
   });
   form.addEventListener('submit', (event) => {
     event.preventDefault();
-    void show(form);
+    // On a phone the filters are a sheet over the view: what they leave is shown.
+    form.querySelector<HTMLDetailsElement>('details:has([data-summary])')?.removeAttribute('open');
+    void show(form).then(() => document.querySelector<HTMLElement>('[data-view]')?.focus({ preventScroll: false }));
   });
 }

@@ -3,6 +3,7 @@ import { isoDay } from '@/core/day/day';
 import { filterQuery, readFilters } from '@/core/filters/filters';
 import { referenceData } from '@/server/reference/read';
 import { csvOf, FEED_KINDS, type FeedKind, geoJson, newsFeed, plainDates, spanAsked } from '@/server/public/syndication';
+import { styleOf } from '@/server/site/settings';
 import { sayFilters } from './say-filters';
 
 type Asked = Pick<App.Locals, 'rt' | 'reader' | 'settings' | 'now'>;
@@ -10,7 +11,13 @@ type Asked = Pick<App.Locals, 'rt' | 'reader' | 'settings' | 'now'>;
 /** A news feed of what an address chooses. */
 export async function feedResponse({ rt, reader, settings }: Asked, url: URL, kind: FeedKind): Promise<Response> {
   const filters = readFilters(url.searchParams);
-  const said = sayFilters(filters, await referenceData(rt), reader.words).join(', ');
+  const reference = await referenceData(rt);
+  const said = sayFilters(filters, {
+    reference,
+    words: reader.words,
+    style: styleOf(settings, reader.language),
+    currency: settings.currency,
+  }).join(', ');
   const text = await newsFeed(rt, filters, kind, {
     language: reader.language,
     to: reader.to,

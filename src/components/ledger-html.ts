@@ -5,6 +5,9 @@ import { type EpochDay, isoDay, weekdayOf, ymdOf } from '@/core/day/day';
 import { sayCost } from '@/core/listing/content';
 import { monthName, sayDay, sayTime, sayTimes, type Style, weekdayName } from '@/core/phrase/format';
 import { parseIsoDateTime } from '@/core/day/plain-date-time';
+import { distanceKm, type Point } from '@/core/geo/geo';
+import type { Language } from '@/core/phrase/language';
+import { markWords } from '@/core/text/found-words';
 import { shorten, startOfSentence } from '@/core/text/text';
 import { SUMMARY_SHOWN } from '@/core/listing/content';
 import { dateIn, type EffectiveDate } from '@/core/dates/effective-date';
@@ -34,6 +37,10 @@ export interface LedgerInput {
   /** every line has its picture, a small one at its end; else headlines alone have one */
   smallPictures?: boolean | undefined;
   dayNote?: (day: EpochDay) => string;
+  /** typed words, folded: where they stand they are marked */
+  found?: readonly string[];
+  /** what is asked to be near to: lines say how far away they are */
+  near?: Point | undefined;
   /** kept on top, before all days; they stand in their days too */
   onTop?: readonly EffectiveDate[];
 }
@@ -162,15 +169,26 @@ export function shownPicture(date: EffectiveDate, reference: ReferenceData): str
   return date.pictureId ?? reference.category.get(date.categoryId)?.pictureId ?? null;
 }
 
-/** Where a date is: each of its venues, a link where the venue has a page. */
-function placesHtml(date: EffectiveDate, reference: ReferenceData, { to }: Reader): Html[] {
+/** A text with typed words marked. */
+const markedHtml = (text: string, found: readonly string[] = []): Piece =>
+  found.length ? markWords(text, found).map((piece) => (piece.found ? html`<mark>${piece.text}</mark>` : html`${piece.text}`)) : text;
+
+/** Where a date is: each of its venues, a link where the venue has a page, and how far away it is where that is asked. */
+function placesHtml(date: EffectiveDate, { reference, reader: { to, words, language }, near, found }: LedgerInput): Html[] {
   const venues = date.venueIds.flatMap((id) => reference.venue.get(id) ?? []);
   return venues.map((venue) => {
-    const name = venue.binnedAt ? venue.name : html`<a href="${to(`/at/${venue.slug}`)}">${venue.name}</a>`;
+    const name = venue.binnedAt ? venue.name : html`<a href="${to(`/at/${venue.slug}`)}">${markedHtml(venue.name, found)}</a>`;
+    const { lat, lng } = venue;
+    const km = near && lat !== null && lng !== null ? distanceKm(near, { lat, lng }) : undefined;
+    const away = km === undefined ? '' : html`<span class="was">${words.filters.kmAway({ km: saidKm(km, language) })}</span>`;
     const town = venue.town && !venue.name.includes(venue.town) ? `, ${venue.town}` : '';
-    return html`<span class="block">${name}${town}</span>`;
+    return html`<span class="block">${name}${town}${away}</span>`;
   });
 }
+
+/** Kilometres as a sign by a road says them: a tenth below ten. */
+const saidKm = (km: number, language: Language): string =>
+  new Intl.NumberFormat(language, { maximumFractionDigits: km < 10 ? 1 : 0 }).format(km);
 
 /** A headline's picture is wide; any other line has a small one at its end, which says nothing that the title does not. */
 function withPicture(what: Piece, picture: PictureRow, headline: boolean): Html {
@@ -186,9 +204,9 @@ function rowHtml(date: EffectiveDate, day: EpochDay, input: LedgerInput, dayWord
   const summary = shorten(date.summary, SUMMARY_SHOWN.list);
   const picture = date.headline || input.smallPictures ? pictures.get(shownPicture(date, reference) ?? '') : undefined;
   const clock = clockWords(date, day, style, reader) + zoneWords(date, input.zone);
-  const what = html`<div class="what">${markHtml(reference.category.get(date.categoryId), true)}<a href="${dateHref(date, reader)}">${date.title}</a></div>${said ? html`<div class="sum${date.eventStatus === 'going-ahead' ? '' : ' red'}">${said}</div>` : ''}${summary ? html`<div class="sum">${summary}</div>` : ''}${following}`;
+  const what = html`<div class="what">${markHtml(reference.category.get(date.categoryId), true)}<a href="${dateHref(date, reader)}">${markedHtml(date.title, input.found)}</a></div>${said ? html`<div class="sum${date.eventStatus === 'going-ahead' ? '' : ' red'}">${said}</div>` : ''}${summary ? html`<div class="sum">${markedHtml(summary, input.found)}</div>` : ''}${following}`;
   const cell = picture ? html`<td>${withPicture(what, picture, date.headline)}</td>` : html`<td>${what}</td>`;
-  const place = placesHtml(date, reference, reader);
+  const place = placesHtml(date, input);
   const elsewhere = date.elsewhere && place.length ? html`<span class="was">${w.elsewhere()}</span>` : '';
   const online =
     date.attendance === 'online'

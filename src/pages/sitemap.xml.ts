@@ -17,6 +17,9 @@ export const GET: APIRoute = async ({ locals }) => {
     ['/'],
     ...VIEW_NAMES.filter((name) => VIEWS[name].rolls).map((name): [string] => [`/${name}`]),
     ...listings.map((l): [string, Date] => [`/what/${l.slug}`, l.changedAt]),
+    ['/at'],
+    ['/by'],
+    ['/tags'],
     ...reference.venues.map((v): [string] => [`/at/${v.slug}`]),
     ...reference.organizers.map((o): [string] => [`/by/${o.slug}`]),
   ];

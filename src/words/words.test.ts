@@ -57,6 +57,7 @@ describe('the catalogue of words', () => {
       '{what} · {n, plural, one {# date} other {# dates}}',
       '{day}, {n, plural, one {# date} other {# dates}}',
       'Page {n}',
+      '{km} km',
       // What was written before there were codes.
       '{text}',
       '{day} {year}',

@@ -1,6 +1,6 @@
 /** Measurements of the finder alone: 200,000 dates of 10,000 listings, and ten times as many. */
 import { isoDateTime } from '@/core/day/plain-date-time';
-import type { Condition } from '@/core/filters/condition';
+import { type Condition, FACT_NAMES, type FactCondition } from '@/core/filters/condition';
 import { Finder } from '@/core/finder/finder';
 import type { FoundDate, FoundListing } from '@/core/finder/found';
 import { between, pick, random, some } from '../support/generate';
@@ -102,9 +102,10 @@ function make(listings: number): Made {
 }
 
 /** What one reader's choice asks: a page of forty dates and the count of every option. */
-function ask(finder: Finder, conditions: readonly Condition[], words: readonly Condition[], from: number): void {
+function ask(finder: Finder, conditions: readonly FactCondition[], words: readonly Condition[], from: number): void {
   finder.find({ span: { from }, conditions: [...words, ...conditions] }, 40);
-  finder.groups({ span: { from, to: FIRST_DAY + DAYS }, conditions: words });
+  const counted = finder.tally({ from, to: FIRST_DAY + DAYS }, { groups: { kind: conditions }, words });
+  for (const fact of FACT_NAMES) counted.by(fact, 'kind');
 }
 
 /** The least of three: what disturbs a computation on a shared machine only ever makes it slower. */
@@ -121,7 +122,7 @@ function least(run: () => void): number {
 function choices(finder: Finder, times: number, words: (r: () => number) => Condition[]): number[] {
   const r = random(7);
   return Array.from({ length: times + 50 }, () => {
-    const conditions: Condition[] = [
+    const conditions: FactCondition[] = [
       { asks: 'category', ids: new Set(some(r, KINDS, 3)) },
       ...(r() < 0.5 ? [{ asks: 'venue' as const, ids: new Set(some(r, VENUES, 40)) }] : []),
       ...(r() < 0.3 ? [{ asks: 'free' as const }] : []),

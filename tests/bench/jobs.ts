@@ -1,4 +1,5 @@
 /** Measurements of work in the background: how long its pieces hold the database, what a listing costs, what stays in memory. */
+import { NO_FILTERS } from '@/core/filters/filters';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
@@ -137,13 +138,12 @@ async function askAsReaders(db: Db, site: Runtime): Promise<{ stop: () => Promis
   const { reference } = await site.jobContext();
   const before = process.memoryUsage().rss;
   let most = before;
-  const everything = { kinds: [], places: [], free: false, tags: [], words: '' };
   const waits: number[] = [];
   let goesOn = true;
   const asking = (async () => {
     while (goesOn) {
       const begun = now();
-      await readListPage(db, NOW.day, 40, everything, reference);
+      await readListPage(db, { from: NOW.day }, 40, NO_FILTERS, { reference, currency: 'CAD', around: undefined });
       waits.push(now() - begun);
       most = Math.max(most, process.memoryUsage().rss);
       await setTimeout(READERS_EVERY_MS);

@@ -1,34 +1,78 @@
 /**
  * What a reader's choices ask of a date, as a value: the database's query is made of it, the finder's answer, and the counts beside the boxes.
  */
+import type { Attendance, Cost } from '../listing/content';
 
-/** What is asked of where, how and what kind a date is. */
+/** What filters ask of a date. Dates that agree in all of it are not told apart by them. */
+export interface DateFacts {
+  categoryId: string;
+  /** where the date is, not where its listing usually is */
+  venueIds: readonly string[];
+  organizerIds: readonly string[];
+  tagIds: readonly string[];
+  attendance: Attendance;
+  free: boolean;
+  /** what it costs, where that is an amount: `CAD 12.50`; empty = it is free, in words or not said */
+  price: string;
+  /** the parts of the day that it is in, as bits (`part-of-day.ts`) */
+  parts: number;
+  /** it does not happen: cancelled or postponed */
+  off: boolean;
+}
+
+/** The names of all facts. */
+export const FACT_NAMES = [
+  'categoryId',
+  'venueIds',
+  'organizerIds',
+  'tagIds',
+  'attendance',
+  'free',
+  'price',
+  'parts',
+  'off',
+] as const satisfies readonly (keyof DateFacts)[];
+
+/** What is asked of one of a date's facts. */
 export type FactCondition =
   | { asks: 'category'; ids: ReadonlySet<string> }
-  /** at one of these venues: where the date is, not where its listing usually is */
+  /** at one of these venues */
   | { asks: 'venue'; ids: ReadonlySet<string> }
+  /** one of these organizes it */
+  | { asks: 'organizer'; ids: ReadonlySet<string> }
+  /** it has one of these tags */
+  | { asks: 'tag'; ids: ReadonlySet<string> }
   /** it can be joined from afar */
   | { asks: 'online' }
+  /** one can go there */
+  | { asks: 'in-person' }
   | { asks: 'free' }
+  /** it costs no more than so much of a currency, or nothing */
+  | { asks: 'up-to'; amount: number; currency: string }
+  /** it is in one of these parts of the day, as bits */
+  | { asks: 'part'; parts: number }
+  /** it happens */
+  | { asks: 'going-ahead' }
   | { asks: 'any'; of: readonly FactCondition[] };
 
 /** One thing that a reader's choice asks of a date. All of them have to hold. */
 export type Condition =
   | FactCondition
-  /** its listing has one of these tags */
-  | { asks: 'tag'; ids: ReadonlySet<string> }
-  /** one of these organizes its listing */
-  | { asks: 'organizer'; ids: ReadonlySet<string> }
-  /** a folded word that stands in the listing's texts */
+  /** a folded word that stands in its listing's texts */
   | { asks: 'word'; word: string }
+  /** folded words that stand there one after another */
+  | { asks: 'phrase'; phrase: string }
   | { asks: 'any'; of: readonly Condition[] };
 
-/** What filters ask of a date. */
-export interface DateFacts {
-  categoryId: string;
-  venueIds: readonly string[];
-  online: boolean;
-  free: boolean;
+/** A cost as filters compare it. */
+export const priceOf = (cost: Cost): string => (cost.kind === 'amount' ? `${cost.currency} ${cost.amount}` : '');
+
+const oneOf = (ids: readonly string[], asked: ReadonlySet<string>): boolean => ids.some((id) => asked.has(id));
+
+/** Is a price no more than an amount of a currency? */
+function within(price: string, amount: number, currency: string): boolean {
+  const [of, n] = price.split(' ');
+  return of === currency && Number(n) <= amount;
 }
 
 /** Is a date what is asked for? */
@@ -37,29 +81,41 @@ export function holds(condition: FactCondition, facts: DateFacts): boolean {
     case 'category':
       return condition.ids.has(facts.categoryId);
     case 'venue':
-      return facts.venueIds.some((id) => condition.ids.has(id));
+      return oneOf(facts.venueIds, condition.ids);
+    case 'organizer':
+      return oneOf(facts.organizerIds, condition.ids);
+    case 'tag':
+      return oneOf(facts.tagIds, condition.ids);
     case 'online':
-      return facts.online;
+      return facts.attendance !== 'in-person';
+    case 'in-person':
+      return facts.attendance !== 'online';
     case 'free':
       return facts.free;
+    case 'up-to':
+      return facts.free || within(facts.price, condition.amount, condition.currency);
+    case 'part':
+      return (facts.parts & condition.parts) !== 0;
+    case 'going-ahead':
+      return !facts.off;
     case 'any':
       return condition.of.some((one) => holds(one, facts));
   }
 }
 
-/** Does a date fit a group of choices? Nothing chosen is everything. */
-export const fitsGroup = (condition: FactCondition | undefined, facts: DateFacts): boolean => !condition || holds(condition, facts);
+/** What a reader can choose by; one group for each sort of choice. */
+export const GROUPS = ['kind', 'place', 'area', 'venue', 'organizer', 'tag', 'near', 'part', 'cost', 'access', 'how', 'ahead'] as const;
+/** One of {@link GROUPS}. */
+export type Group = (typeof GROUPS)[number];
 
-/** A reader's choices by group; a count beside a box follows the other groups. */
+/** A reader's choices by group; what stands in a group all has to hold. A count beside a box follows the other groups. */
 export interface FilterGroups {
-  kinds: FactCondition | undefined;
-  places: FactCondition | undefined;
-  free: FactCondition | undefined;
-  /** each must hold: tags and words */
+  groups: Partial<Record<Group, readonly FactCondition[]>>;
+  /** each must hold: what was typed */
   words: readonly Condition[];
 }
 
 /** All that is asked for. */
-export function allOf({ kinds, places, free, words }: FilterGroups): Condition[] {
-  return [...words, ...[kinds, places, free].filter((one) => one !== undefined)];
+export function allOf({ groups, words }: FilterGroups): Condition[] {
+  return [...words, ...GROUPS.flatMap((group) => groups[group] ?? [])];
 }

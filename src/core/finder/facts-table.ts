@@ -1,84 +1,115 @@
 /**
- * The facts that filters ask of dates, each combination once. Ids are numbers here: whether one of ten thousand combinations is at one of
- * forty venues is a look into an array, not into a set of strings.
+ * The facts that filters ask of dates, each combination once. A combination is a number for each fact, and each value of a fact stands here
+ * once: a condition is tried on a few hundred values, and then it is a look into an array for each of ten thousand combinations.
  */
-import type { DateFacts, FactCondition } from '../filters/condition';
+import { type DateFacts, FACT_NAMES, type FactCondition, holds } from '../filters/condition';
 
-/** Numbers for ids, in the order in which they came. */
-class Ids {
+/** The facts that a condition looks at. */
+const LOOKS_AT: Record<Exclude<FactCondition['asks'], 'any'>, readonly [keyof DateFacts, (keyof DateFacts)?]> = {
+  category: ['categoryId'],
+  venue: ['venueIds'],
+  organizer: ['organizerIds'],
+  tag: ['tagIds'],
+  online: ['attendance'],
+  'in-person': ['attendance'],
+  free: ['free'],
+  'up-to': ['free', 'price'],
+  part: ['parts'],
+  'going-ahead': ['off'],
+};
+
+/** The values of one fact, each once, and which of them each combination has. */
+class Column<F extends keyof DateFacts> {
+  readonly values: DateFacts[F][] = [];
   readonly #numbers = new Map<string, number>();
+  /** of each combination */
+  readonly number: number[] = [];
 
-  of(id: string): number {
-    const known = this.#numbers.get(id);
+  numberOf(value: DateFacts[F]): number {
+    const key = String(value);
+    const known = this.#numbers.get(key);
     if (known !== undefined) return known;
-    const number = this.#numbers.size;
-    this.#numbers.set(id, number);
+    const number = this.values.push(value) - 1;
+    this.#numbers.set(key, number);
     return number;
   }
+}
 
-  /** 1 at the number of each of these. */
-  marks(ids: ReadonlySet<string>): Uint8Array {
-    const marks = new Uint8Array(this.#numbers.size);
-    for (const id of ids) {
-      const number = this.#numbers.get(id);
-      if (number !== undefined) marks[number] = 1;
-    }
-    return marks;
-  }
+/** How many dates have a value of a fact. */
+export interface Counted<F extends keyof DateFacts> {
+  value: DateFacts[F];
+  n: number;
 }
 
 /** Combinations of facts, by number. */
 export class FactsTable {
-  readonly #facts: DateFacts[] = [];
+  readonly #columns = Object.fromEntries(FACT_NAMES.map((name) => [name, new Column()])) as unknown as {
+    [F in keyof DateFacts]: Column<F>;
+  };
   readonly #numberOf = new Map<string, number>();
-  readonly #categories = new Ids();
-  readonly #venues = new Ids();
-  readonly #category: number[] = [];
-  readonly #venuesOf: number[][] = [];
 
   /** How many combinations there are. */
   get size(): number {
-    return this.#facts.length;
+    return this.#columns.categoryId.number.length;
+  }
+
+  #valueAt<F extends keyof DateFacts>(fact: F, number: number): DateFacts[F] {
+    const column = this.#columns[fact];
+    return column.values[column.number[number] as number] as DateFacts[F];
   }
 
   /** The combination with a number. */
   at(number: number): DateFacts {
-    return this.#facts[number] as DateFacts;
+    return Object.fromEntries(FACT_NAMES.map((name) => [name, this.#valueAt(name, number)])) as unknown as DateFacts;
   }
 
   /** The number of a combination, which it keeps. */
   numberOf(facts: DateFacts): number {
-    const key = `${facts.categoryId} ${facts.online} ${facts.free} ${facts.venueIds.join(' ')}`;
+    const numbers = FACT_NAMES.map((name) => (this.#columns[name] as Column<typeof name>).numberOf(facts[name]));
+    const key = numbers.join(' ');
     const known = this.#numberOf.get(key);
     if (known !== undefined) return known;
-    const number = this.#facts.push(facts) - 1;
+    const number = this.size;
     this.#numberOf.set(key, number);
-    this.#category[number] = this.#categories.of(facts.categoryId);
-    this.#venuesOf[number] = facts.venueIds.map((id) => this.#venues.of(id));
+    for (const [i, name] of FACT_NAMES.entries()) this.#columns[name].number[number] = numbers[i] as number;
     return number;
   }
 
   /** 1 at the number of each combination for which a condition holds (`holds` says the same of one). */
   marks(condition: FactCondition): Uint8Array {
     const marks = new Uint8Array(this.size);
-    switch (condition.asks) {
-      case 'any':
-        for (const one of condition.of) addMarks(marks, this.marks(one));
-        return marks;
-      case 'category': {
-        const asked = this.#categories.marks(condition.ids);
-        for (let i = 0; i < marks.length; i++) marks[i] = asked[this.#category[i] as number] as number;
-        return marks;
-      }
-      case 'venue': {
-        const asked = this.#venues.marks(condition.ids);
-        for (let i = 0; i < marks.length; i++) for (const venue of this.#venuesOf[i] as number[]) if (asked[venue]) marks[i] = 1;
-        return marks;
-      }
-      default:
-        for (let i = 0; i < marks.length; i++) if (this.at(i)[condition.asks]) marks[i] = 1;
-        return marks;
+    if (condition.asks === 'any') {
+      for (const one of condition.of) addMarks(marks, this.marks(one));
+      return marks;
     }
+    const [fact, other] = LOOKS_AT[condition.asks];
+    if (other) {
+      for (let i = 0; i < marks.length; i++) {
+        const both = { [fact]: this.#valueAt(fact, i), [other]: this.#valueAt(other, i) };
+        marks[i] = holds(condition, both as unknown as DateFacts) ? 1 : 0;
+      }
+      return marks;
+    }
+    const { values, number } = this.#columns[fact];
+    const fits = Uint8Array.from(values as readonly unknown[], (value) =>
+      holds(condition, { [fact]: value } as unknown as DateFacts) ? 1 : 0,
+    );
+    for (let i = 0; i < marks.length; i++) marks[i] = fits[number[i] as number] as number;
+    return marks;
+  }
+
+  /** How many dates have each value of a fact; those that none has are left out. @param counts dates of each combination, added up */
+  count<F extends keyof DateFacts>(fact: F, ...counts: readonly Uint32Array[]): Counted<F>[] {
+    const { values, number } = this.#columns[fact];
+    const sums = new Uint32Array(values.length);
+    for (const of of counts)
+      for (let i = 0; i < of.length; i++) {
+        const at = number[i] as number;
+        sums[at] = (sums[at] as number) + (of[i] as number);
+      }
+    const counted: Counted<F>[] = [];
+    for (let i = 0; i < sums.length; i++) if (sums[i]) counted.push({ value: values[i] as DateFacts[F], n: sums[i] as number });
+    return counted;
   }
 }
 

@@ -4,7 +4,8 @@ import { between, pick, random, rounds, seedOf, some } from '../../../tests/supp
 import { isoDay } from '../day/day';
 import { isoDateTime } from '../day/plain-date-time';
 import { type EffectiveDate, effectiveStatus } from '../dates/effective-date';
-import type { Condition } from '../filters/condition';
+import { type Condition, type DateFacts, FACT_NAMES, type FactCondition, GROUPS, type Group, holds, priceOf } from '../filters/condition';
+import { partsOf } from '../filters/part-of-day';
 import { Finder } from './finder';
 import type { FoundChange, FoundDate, FoundListing } from './found';
 
@@ -23,7 +24,7 @@ function generateListing(r: () => number, id: string): Stored {
     headline: r() < 0.2,
     onTopUntil: r() < 0.2 ? between(r, 20_000, 20_040) : null,
     free: r() < 0.5,
-    cost: { kind: 'free' },
+    cost: pick(r, [{ kind: 'free' }, { kind: 'amount', amount: '8.50', currency: 'CAD' }, { kind: 'words', words: 'tea' }] as const),
     categoryId: pick(r, ['music', 'nature']),
     venueIds: r() < 0.7 ? some(r, VENUES, 2) : [],
     zone: '',
@@ -85,24 +86,22 @@ function slowDates(stored: Iterable<Stored>): (EffectiveDate & { of: Stored })[]
   );
 }
 
+function slowFacts(date: EffectiveDate, { tagIds, organizerIds }: FoundListing): DateFacts {
+  const { categoryId, venueIds, attendance, free, cost } = date;
+  const off = date.eventStatus === 'cancelled' || date.eventStatus === 'postponed';
+  return { categoryId, venueIds, organizerIds, tagIds, attendance, free, price: priceOf(cost), parts: partsOf(date), off };
+}
+
 function slowHolds(condition: Condition, date: EffectiveDate, { listing }: Stored): boolean {
   switch (condition.asks) {
-    case 'category':
-      return condition.ids.has(date.categoryId);
-    case 'venue':
-      return date.venueIds.some((id) => condition.ids.has(id));
-    case 'online':
-      return date.attendance !== 'in-person';
-    case 'free':
-      return date.free;
-    case 'tag':
-      return listing.tagIds.some((id) => condition.ids.has(id));
-    case 'organizer':
-      return listing.organizerIds.some((id) => condition.ids.has(id));
     case 'word':
       return listing.search.includes(condition.word);
+    case 'phrase':
+      return listing.search.includes(condition.phrase);
     case 'any':
       return condition.of.some((one) => slowHolds(one, date, { listing, dates: [] }));
+    default:
+      return holds(condition, slowFacts(date, listing));
   }
 }
 
@@ -115,10 +114,17 @@ function generateCondition(r: () => number, deep = true): Condition {
     'tag',
     'organizer',
     'word',
-    'word',
+    'phrase',
+    'in-person',
+    'going-ahead',
+    'up-to',
+    'part',
     ...(deep ? (['any'] as const) : []),
   ] as const);
-  if (kind === 'online' || kind === 'free') return { asks: kind };
+  if (kind === 'online' || kind === 'free' || kind === 'in-person' || kind === 'going-ahead') return { asks: kind };
+  if (kind === 'up-to') return { asks: kind, amount: pick(r, [0, 8, 9]), currency: pick(r, ['CAD', 'EUR']) };
+  if (kind === 'part') return { asks: kind, parts: between(r, 1, 7) };
+  if (kind === 'phrase') return { asks: kind, phrase: pick(r, ['harbour choir', 'walk rope', '(free) evening,', 'r cho']) };
   if (kind === 'word') return { asks: 'word', word: pick(r, ['cho', 'harbour', 'lk', '(', 'zz', 'evening', 'œ']) };
   if (kind === 'any') return { asks: 'any', of: Array.from({ length: between(r, 0, 3) }, () => generateCondition(r, false)) as never };
   const ids = { category: ['music', 'x'], venue: VENUES, tag: ['dark', 'kids'], organizer: ['guild'] }[kind];
@@ -179,22 +185,7 @@ function compare(r: () => number, finder: Finder, stored: ReadonlyMap<string, St
   }
   expect(finder.dates).toBe(all.length);
   expect(finder.sum).toBe(all.reduce((sum, date) => sum + date.startDay, 0));
-  const groups = finder.groups(asked);
-  expect(
-    groups.reduce((sum, { n }) => sum + n, 0),
-    where,
-  ).toBe(inside.length);
-  for (const { facts, n } of groups)
-    expect(
-      inside.filter(
-        (d) =>
-          d.categoryId === facts.categoryId &&
-          d.free === facts.free &&
-          (d.attendance !== 'in-person') === facts.online &&
-          d.venueIds.join() === facts.venueIds.join(),
-      ),
-      where,
-    ).toHaveLength(n);
+  compareTally(r, finder, asked.span, all);
   const before = fitting.filter((date) => date.startDay < from);
   expect(finder.dayBefore(from, 5, conditions), where).toBe((before.at(-5) ?? before[0])?.startDay);
   const over = fitting.filter((date) => date.lastDay < from);
@@ -215,6 +206,7 @@ function compare(r: () => number, finder: Finder, stored: ReadonlyMap<string, St
       const days = own.slice(0, 5).map((d) => d.startDay);
       return {
         listingId,
+        title: own[0]?.title,
         dates: own.length,
         days,
         until: Math.max(...own.map((d) => d.lastDay)),
@@ -226,6 +218,37 @@ function compare(r: () => number, finder: Finder, stored: ReadonlyMap<string, St
   expect(finder.onTop(from, conditions), where).toEqual(
     [...new Set(top.map((d) => d.listingId))].map((id) => strip(top.find((d) => d.listingId === id) as (typeof top)[number])),
   );
+}
+
+/** A choice by one fact, of its group. */
+function generateChoice(r: () => number): FactCondition {
+  for (;;) {
+    const condition = generateCondition(r, false);
+    if (condition.asks !== 'word' && condition.asks !== 'phrase' && condition.asks !== 'any') return condition;
+  }
+}
+
+function compareTally(r: () => number, finder: Finder, span: { from: number; to?: number }, all: ReturnType<typeof slowDates>): void {
+  const groups = Object.fromEntries(
+    some(r, [...GROUPS], between(r, 0, 4)).map((group) => [group, Array.from({ length: between(r, 1, 2) }, () => generateChoice(r))]),
+  ) as Partial<Record<Group, FactCondition[]>>;
+  const words = r() < 0.5 ? [generateCondition(r)] : [];
+  const isAsked = (date: (typeof all)[number], without?: Group): boolean =>
+    words.every((word) => slowHolds(word, date, date.of)) &&
+    GROUPS.every((group) => group === without || (groups[group] ?? []).every((one) => slowHolds(one, date, date.of)));
+  const inside = all.filter((d) => d.lastDay >= span.from && d.startDay <= (span.to ?? d.startDay));
+  const counted = finder.tally(span, { groups, words });
+  expect(counted.total).toBe(inside.filter((date) => isAsked(date)).length);
+  const without = pick(r, [undefined, ...GROUPS]);
+  for (const fact of FACT_NAMES) {
+    const slow = new Map<string, number>();
+    for (const date of inside.filter((one) => isAsked(one, without))) {
+      const key = String(slowFacts(date, date.of.listing)[fact]);
+      slow.set(key, (slow.get(key) ?? 0) + 1);
+    }
+    const found = counted.by(fact, without).map(({ value, n }): [string, number] => [String(value), n]);
+    expect(new Map(found), `${fact} without ${without}`).toEqual(slow);
+  }
 }
 
 describe(`a finder, seed ${seed}`, () => {
@@ -257,7 +280,7 @@ describe(`a finder, seed ${seed}`, () => {
     expect([
       finder.dates,
       finder.find({ span: { from: 0 }, conditions: [] }),
-      finder.groups({ span: { from: 0 }, conditions: [] }),
+      finder.tally({ from: 0 }, { groups: {}, words: [] }).by('free'),
     ]).toEqual([0, [], []]);
     expect(finder.dayBefore(20_000, 10, [])).toBeUndefined();
   });

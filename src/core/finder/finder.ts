@@ -5,13 +5,14 @@
 import { type DateGlance, type DaysGlance, type EffectiveDate, effectiveStatus } from '../dates/effective-date';
 import { isOff } from '../dates/next-date';
 import type { EpochDay } from '../day/day';
-import type { Condition } from '../filters/condition';
+import type { Condition, FilterGroups } from '../filters/condition';
 import { likest } from '../match/related';
 import { firstFrom } from './columns';
 import { addMarks } from './facts-table';
-import type { Around, Asked, FactsGroup, FoundChange, FoundDate, FoundListing, FoundRows, FoundSpan, RelatedInput } from './found';
+import type { Around, Asked, FoundChange, FoundDate, FoundListing, FoundRows, FoundSpan, RelatedInput } from './found';
 import { FoundTable, FREE } from './found-table';
 import { Glance, type Slot } from './glance';
+import { type Tally, tally } from './tally';
 import type { WordIndex } from './word-index';
 
 /** Takes listings one by one and makes a finder of them. */
@@ -26,7 +27,7 @@ export interface FinderBuilder {
 export class Finder {
   readonly #table: FoundTable;
   /** which slots fit what was asked already: a page asks the same of its dates, its counts and what is around them */
-  #known = new WeakMap<Condition, Uint8Array>();
+  #known = new WeakMap<Condition | readonly Condition[], Uint8Array>();
   readonly #isoDays = new Map<EpochDay, string>();
 
   private constructor(table: FoundTable) {
@@ -78,11 +79,14 @@ export class Finder {
   /** Which slots fit, as 1 at their number; undefined = all. */
   #fitting(conditions: readonly Condition[]): Uint8Array | undefined {
     if (!conditions.length) return undefined;
+    const known = this.#known.get(conditions);
+    if (known) return known;
     const all = new Uint8Array(this.#table.slots.length).fill(1);
     for (const condition of conditions) {
       const own = this.#marks(condition);
       for (let i = 0; i < all.length; i++) all[i] = (all[i] as number) & (own[i] as number);
     }
+    this.#known.set(conditions, all);
     return all;
   }
 
@@ -105,12 +109,21 @@ export class Finder {
       this.#table.words.mark(condition.word, owners);
       return this.#slotsWhere(this.#table.owners, owners);
     }
-    if (condition.asks === 'tag' || condition.asks === 'organizer') {
-      const owners = new Uint8Array(this.#table.listings.length);
-      for (const id of condition.ids) for (const owner of this.#table.having[condition.asks].get(id) ?? []) owners[owner] = 1;
-      return this.#slotsWhere(this.#table.owners, owners);
-    }
+    if (condition.asks === 'phrase') return this.#slotsWhere(this.#table.owners, this.#havingPhrase(condition.phrase));
     return this.#slotsWhere(this.#table.slotFacts, this.#table.facts.marks(condition));
+  }
+
+  /** Who has words one after another: of those who have all of them, whoever has them so. */
+  #havingPhrase(phrase: string): Uint8Array {
+    const { listings, words } = this.#table;
+    const having = new Uint8Array(listings.length).fill(1);
+    for (const word of phrase.split(' ')) {
+      const own = new Uint8Array(listings.length);
+      words.mark(word, own);
+      for (let i = 0; i < having.length; i++) having[i] = (having[i] as number) & (own[i] as number);
+    }
+    for (let i = 0; i < having.length; i++) if (having[i] && !listings[i]?.search.includes(phrase)) having[i] = 0;
+    return having;
   }
 
   /** The slots whose listing, or whose facts, are marked. */
@@ -188,8 +201,8 @@ export class Finder {
     return { counts, several };
   }
 
-  /** The dates that touch a span, counted by what filters ask of them: those that no filter can tell apart together. */
-  groups({ span, conditions }: Asked): FactsGroup[] {
+  /** The dates that touch a span and have what was typed, counted by what filters ask of them. */
+  tally(span: FoundSpan, { groups, words }: FilterGroups): Tally {
     const { slot, lastDay } = this.#table.columns;
     const ofSlot = new Uint32Array(this.#table.slots.length);
     const first = firstFrom(this.#table.columns, span.from);
@@ -212,16 +225,14 @@ export class Finder {
       count(0, first, -1);
       count(end, slot.length, -1);
     } else count(first, end, 1);
-    const fits = this.#fitting(conditions);
+    const fits = this.#fitting(words);
     const ofFacts = new Uint32Array(this.#table.facts.size);
     for (let i = 0; i < ofSlot.length; i++) {
       const n = ofSlot[i] as number;
       const facts = this.#table.slotFacts[i] as number;
       if (n && (!fits || fits[i])) ofFacts[facts] = (ofFacts[facts] as number) + n;
     }
-    const groups: FactsGroup[] = [];
-    for (let i = 0; i < ofFacts.length; i++) if (ofFacts[i]) groups.push({ facts: this.#table.facts.at(i), n: ofFacts[i] as number });
-    return groups;
+    return tally(this.#table.facts, ofFacts, { groups });
   }
 
   /** The first day of the date that is so many before a day; of the earliest where there are fewer; undefined where there are none. */
@@ -271,8 +282,8 @@ export class Finder {
         return false;
       }
       const days = [startDay[row] as number];
-      const { listingId } = this.#table.listings[owner] as FoundListing;
-      byOwner.set(owner, { listingId, dates: 1, days, until: lastDay[row] as number, first: this.#glanceAt(row) });
+      const { listingId, title } = this.#table.listings[owner] as FoundListing;
+      byOwner.set(owner, { listingId, title, dates: 1, days, until: lastDay[row] as number, first: this.#glanceAt(row) });
       return false;
     });
     return [...byOwner.values()];

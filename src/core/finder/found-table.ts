@@ -2,8 +2,12 @@
  * What the finder holds: listings with what filters ask of them, and their dates as rows in order of their start. A date's row names its slot,
  * which is what some dates of a listing share: where and how they are.
  */
+import { effectiveStatus } from '../dates/effective-date';
+import { isOff } from '../dates/next-date';
 import type { EpochDay } from '../day/day';
 import { parseIsoDateTime } from '../day/plain-date-time';
+import { type DateFacts, priceOf } from '../filters/condition';
+import { partsOf } from '../filters/part-of-day';
 import {
   type ColumnRow,
   type Columns,
@@ -53,8 +57,6 @@ export class FoundTable {
   readonly #slotsOf: number[][] = [];
   readonly facts = new FactsTable();
   readonly words = new WordIndex();
-  /** the numbers of the listings that have a tag or an organizer */
-  readonly having = { tag: new Map<string, Set<number>>(), organizer: new Map<string, Set<number>>() };
   readonly #rows = new GrowingColumns();
   /** the rows of dates that go on after their first day */
   long: Int32Array = new Int32Array();
@@ -76,14 +78,7 @@ export class FoundTable {
     this.#spans[number] = { first, last };
     this.numberOf.set(listing.listingId, number);
     this.words.set(number, listing.search);
-    for (const [id, having] of this.#namedBy(listing)) having.set(id, (having.get(id) ?? new Set()).add(number));
     return number;
-  }
-
-  /** Each tag and organizer of a listing, and who has them. */
-  *#namedBy({ tagIds, organizerIds }: FoundListing): Generator<[string, Map<string, Set<number>>]> {
-    for (const id of tagIds) yield [id, this.having.tag];
-    for (const id of organizerIds) yield [id, this.having.organizer];
   }
 
   #removeListing(number: number): void {
@@ -94,25 +89,25 @@ export class FoundTable {
     }
     this.#freeSlots.push(...slots);
     this.#slotsOf[number] = [];
-    for (const [id, having] of this.#namedBy(this.listings[number] as FoundListing)) having.get(id)?.delete(number);
     this.listings[number] = undefined;
     this.words.delete(number);
     this.#freeNumbers.push(number);
   }
 
-  #slotOf(owner: number, { venueId, eventStatus, note, timed }: FoundDate): number {
+  #slotOf(owner: number, date: FoundDate): number {
+    const { venueId, eventStatus, note, timed } = date;
+    const parts = partsOf(date);
     const own = this.#slotsOf[owner] as number[];
     for (const number of own) {
       const slot = this.slots[number] as Slot;
-      if (slot.timed === timed && slot.venueId === venueId && slot.eventStatus === eventStatus && slot.note === note) return number;
+      const same = slot.timed === timed && slot.venueId === venueId && slot.eventStatus === eventStatus && slot.note === note;
+      if (same && slot.parts === parts) return number;
     }
     const number = this.#freeSlots.pop() ?? this.slots.length;
-    this.slots[number] = { venueId, eventStatus, note, timed };
+    this.slots[number] = { venueId, eventStatus, note, timed, parts };
     this.owners[number] = owner;
     this.totals[number] = 0;
-    const { categoryId, venueIds, attendance, free } = this.listings[owner] as FoundListing;
-    const online = attendance !== 'in-person';
-    this.slotFacts[number] = this.facts.numberOf({ categoryId, venueIds: venueId ? [venueId] : venueIds, online, free });
+    this.slotFacts[number] = this.facts.numberOf(factsOf(this.listings[owner] as FoundListing, { venueId, eventStatus, parts }));
     own.push(number);
     return number;
   }
@@ -239,6 +234,22 @@ export class FoundTable {
     }
     return { add, finish };
   }
+}
+
+/** What filters ask of some dates of a listing. */
+function factsOf(listing: FoundListing, { venueId, eventStatus, parts }: Pick<Slot, 'venueId' | 'eventStatus' | 'parts'>): DateFacts {
+  const { categoryId, organizerIds, tagIds, attendance, free, cost } = listing;
+  return {
+    categoryId,
+    venueIds: venueId ? [venueId] : listing.venueIds,
+    organizerIds,
+    tagIds,
+    attendance,
+    free,
+    price: priceOf(cost),
+    parts,
+    off: isOff(effectiveStatus(listing.eventStatus, eventStatus)),
+  };
 }
 
 /** So many rows are copied in a step. */

@@ -1,7 +1,7 @@
 /** What the finder is given, what it is asked, and what it answers. */
 import type { DateGlance, EffectiveDate } from '../dates/effective-date';
 import type { EpochDay } from '../day/day';
-import type { Condition, DateFacts } from '../filters/condition';
+import type { Condition } from '../filters/condition';
 import type { EventStatus } from '../recurrence/model';
 
 /** What a listing says of all of its dates. */
@@ -66,12 +66,6 @@ export interface RelatedInput {
   parentOf: (categoryId: string) => string | null | undefined;
 }
 
-/** So many dates that filters cannot tell apart. */
-export interface FactsGroup {
-  facts: DateFacts;
-  n: number;
-}
-
 /** What is asked of the finder. */
 export interface Asked {
   span: FoundSpan;
@@ -91,6 +85,7 @@ export interface Around {
 /** A listing that was found, by its dates in the span. */
 export interface FoundRows {
   listingId: string;
+  title: string;
   dates: number;
   /** the first days of the first of them */
   days: EpochDay[];

@@ -6,7 +6,10 @@ import { type Columns, NO_MINUTE, NONE } from './columns';
 import type { FoundDate, FoundListing } from './found';
 
 /** What some dates of a listing share: where and how they are. A date has one of these. */
-export type Slot = Pick<FoundDate, 'venueId' | 'eventStatus' | 'note' | 'timed'>;
+export type Slot = Pick<FoundDate, 'venueId' | 'eventStatus' | 'note' | 'timed'> & {
+  /** the parts of the day that they are in, as bits */
+  parts: number;
+};
 /** `07:40` for each minute of a day. */
 const ISO_TIMES = Array.from({ length: 1440 }, (_, minute) => isoTime(minute));
 

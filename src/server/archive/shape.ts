@@ -6,6 +6,7 @@ import { HAPPENING_CODES, type StoredHappening, toKeep } from '../history/happen
 import { z } from 'zod';
 import { PICTURE_FILE } from '@/core/exchange/archive';
 import { GAZETTEER_KINDS } from '@/core/geo/gazetteer';
+import { FILTER_GROUPS } from '@/core/filters/filters';
 import { VIEW_NAMES } from '@/core/views/views';
 import { STAGES } from '@/core/listing/content';
 import { LANGUAGES } from '@/core/phrase/language';
@@ -212,6 +213,7 @@ const settings: z.ZodType<SiteSettings> = z.object({
   format: z.literal(2),
   ...settingsInput.shape,
   views: z.array(z.enum(VIEW_NAMES)).min(1).max(VIEW_NAMES.length).default(DEFAULT_SETTINGS.views),
+  filters: z.array(z.enum(FILTER_GROUPS)).max(FILTER_GROUPS.length).default(DEFAULT_SETTINGS.filters),
   holidays: z.array(holiday).max(200),
 });
 

@@ -1,3 +1,4 @@
+import { NO_FILTERS } from '@/core/filters/filters';
 import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { PGlite } from '@electric-sql/pglite';
@@ -18,7 +19,6 @@ import { checkSite } from './check';
 import { restoreBackup } from './restore';
 
 const FOLDER = 'tests/upgrades';
-const ALL = { kinds: [], places: [], free: false, tags: [], words: '' };
 
 /** What readers had of a site when it was of an older version. */
 interface Before {
@@ -64,7 +64,7 @@ describe('a site of an older version', () => {
     }
     expect((await rebuildIndex(db, settings, NOW)).differed).toEqual([]);
     expect((await checkSite(db, { mend: false, today: NOW.day })).differences).toEqual([]);
-    const feed = await feedText(siteOf(db), ALL, 'https://almanac.example/feed.ics');
+    const feed = await feedText(siteOf(db), NO_FILTERS, 'https://almanac.example/feed.ics');
     for (const { id } of Object.values(before.listings)) expect(feed).toContain(`UID:${id}@`);
   });
 });

@@ -1,3 +1,4 @@
+import { NO_FILTERS } from '@/core/filters/filters';
 import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { change, choir, EDITOR, emptyTables, inTx, NOW, type Places, SETTINGS, seedPlaces } from '../../../tests/support/db';
@@ -11,7 +12,8 @@ import { SiteFinder } from '../finder/site-finder';
 import { log } from '../health/log';
 import { createListing, publishListing } from '../listings/write';
 import { queueMail, sendWaiting } from '../mail/outbox';
-import { readFacets } from '../public/public-dates';
+import { countFacets } from '../public/facets';
+import { readTally } from '../public/public-dates';
 import { referenceData } from '../reference/read';
 import { ContentCache } from '../site/content-cache';
 import { countOne } from '../site/rate-limits';
@@ -46,13 +48,10 @@ describe.skipIf(!bin)(`the same code on a PostgreSQL server${bin ? '' : ' (skipp
     await inTx(db, (tx) => publishListing(tx, row.id, row.revision, change()));
     expect(await rebuildIndex(db, SETTINGS, NOW)).toEqual({ listings: 1, dates: 10, differed: [] });
     const reference = await referenceData({ db, cache: new ContentCache(() => '1') });
-    const facets = await readFacets(
-      db,
-      { from: NOW.day, to: NOW.day + 400 },
-      { kinds: [], places: [], free: false, tags: [], words: 'choir' },
-      reference,
-    );
-    expect([facets.total, facets.free, facets.places.get('Gannet Bay')]).toEqual([10, 10, 10]);
+    const context = { reference, currency: 'CAD', around: undefined };
+    const span = { from: NOW.day, to: NOW.day + 400 };
+    const facets = countFacets(span, await readTally(db, span, { ...NO_FILTERS, words: 'choir' }, context), reference, new Map());
+    expect([facets.total, facets.of('free').get('1'), facets.of('place').get('Gannet Bay')]).toEqual([10, 10, 10]);
     const table = await tableOf(db, 'sort=next');
     expect([table.total, table.rows[0]?.nextDay]).toEqual([1, NOW.day + 6]);
   });

@@ -1,4 +1,5 @@
 /** What the command line brings in and gives out: the same steps as the Desk's pages, asked for by the operator. */
+import { NO_FILTERS } from '@/core/filters/filters';
 import { readFile, stat } from 'node:fs/promises';
 import path from 'node:path';
 import { and, asc, eq, gt, inArray } from 'drizzle-orm';
@@ -161,8 +162,7 @@ async function reportOf(rt: Runtime, { id, summary, source }: Batch): Promise<Im
 
 /** Everything that is published, as one calendar. */
 export async function exportIcal(rt: Runtime): Promise<{ text: string }> {
-  const everything = { kinds: [], places: [], free: false, tags: [], words: '' };
-  return { text: await feedText(rt, everything, `${rt.siteUrl()}/feed.ics`) };
+  return { text: await feedText(rt, NO_FILTERS, `${rt.siteUrl()}/feed.ics`) };
 }
 
 /** All listings, drafts too, as a table. */

@@ -1,3 +1,4 @@
+import { NO_FILTERS } from '@/core/filters/filters';
 import { sql } from 'drizzle-orm';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { change, choir, EDITOR, freshDb, inTx, NOW, type Places, seedPlaces } from '../../../tests/support/db';
@@ -17,7 +18,6 @@ import { findOrMakeTag, mergeTag } from '../tags/write';
 import { SiteFinder } from './site-finder';
 
 const seed = seedOf();
-const ALL = { kinds: [], places: [], free: false, tags: [], words: '' };
 const AGES = { from: NOW.day - 400, to: NOW.day + 2000 };
 
 describe(`a site's finder, seed ${seed}`, () => {
@@ -45,7 +45,10 @@ describe(`a site's finder, seed ${seed}`, () => {
       clock: () => clock,
     });
   const found = (of: Finder | undefined) => of?.find({ span: AGES, conditions: [] });
-  const stored = async () => readDates(db, AGES, ALL, await referenceData({ db, cache: new ContentCache(() => String(Math.random())) }));
+  const stored = async () => {
+    const reference = await referenceData({ db, cache: new ContentCache(() => String(Math.random())) });
+    return readDates(db, AGES, NO_FILTERS, { reference, currency: 'CAD', around: undefined });
+  };
   const titles = async (): Promise<string[]> => [...new Set(found(await finder.current())?.map(({ title }) => title))].sort();
   const publish = async (part: Partial<ListingContent>): Promise<string> => {
     const row = await inTx(db, (tx) => createListing(tx, choir(places, part), change()));

@@ -134,13 +134,14 @@ describe('kept on top of lists', () => {
     await publish({ title: 'Rope Class' });
     await publish({ title: 'Unseen', onTopUntil: isoDay(NOW.day + 2), visibility: 'address-only' });
     const reference = await referenceData({ db, cache: new ContentCache(() => '1') });
+    const context = { reference, currency: 'CAD', around: undefined };
     const top = async (day: number, query = '') =>
-      (await readOnTop(db, day, readFilters(new URLSearchParams(query)), reference)).map((d) => `${d.title} ${isoDay(d.startDay)}`);
+      (await readOnTop(db, day, readFilters(new URLSearchParams(query)), context)).map((d) => `${d.title} ${isoDay(d.startDay)}`);
     expect(await top(NOW.day)).toEqual(['Lamp Night 2027-03-23']);
     expect(await top(NOW.day + 2)).toEqual(['Lamp Night 2027-03-23']);
     expect(await top(NOW.day + 3)).toEqual([]);
     expect(await top(NOW.day, 'words=rope')).toEqual([]);
-    const dates = await readDates(db, { from: NOW.day, to: NOW.day + 30 }, readFilters(new URLSearchParams()), reference);
+    const dates = await readDates(db, { from: NOW.day, to: NOW.day + 30 }, readFilters(new URLSearchParams()), context);
     expect(onTopOf(dates, NOW.day).map((d) => `${d.title} ${isoDay(d.startDay)}`)).toEqual(['Lamp Night 2027-03-23']);
     expect(dates.filter((d) => d.title === 'Lamp Night').length).toBeGreaterThan(1);
   });

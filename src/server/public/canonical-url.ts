@@ -1,7 +1,7 @@
 /** The one address of what a view shows: a page that is reached by several has one that search engines keep. */
 import type { EpochDay } from '@/core/day/day';
 import type { SiteSettings } from '../site/settings';
-import type { Filters } from '@/core/filters/filters';
+import { type Filters, filterParts } from '@/core/filters/filters';
 import { isCurrent, type ViewName, VIEWS, viewPath } from '@/core/views/views';
 
 /** What a view shows. */
@@ -18,8 +18,8 @@ export function canonicalOf(
   { view, day, today, filters }: Shown,
   { firstView, firstWeekday }: Pick<SiteSettings, 'firstView' | 'firstWeekday'>,
 ): string {
-  const { kinds, places, free, words, tags } = filters;
-  const kind = kinds.length === 1 && !places.length && !free && !words && !tags.length ? `?kind=${encodeURIComponent(kinds[0] ?? '')}` : '';
+  const [one, ...others] = filterParts(filters);
+  const kind = one?.name === 'kind' && !others.length ? `?kind=${encodeURIComponent(one.value)}` : '';
   const current = isCurrent(view, day, today, firstWeekday);
   if (current && view === firstView) return `/${kind}`;
   return `${current && VIEWS[view].rolls ? `/${view}` : viewPath(view, day, firstWeekday)}${kind}`;

@@ -1,3 +1,4 @@
+import { NO_FILTERS } from '@/core/filters/filters';
 import { eq } from 'drizzle-orm';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { change, choir, EDITOR, freshDb, inTx, type Places, seedPlaces } from '../../../tests/support/db';
@@ -9,7 +10,6 @@ import { BLANK_VENUE } from '../venues/input';
 import { saveVenue } from '../venues/write';
 import { feedText } from './feed';
 
-const EVERYTHING = { kinds: [], places: [], free: false, tags: [], words: '' };
 let db: Db;
 let places: Places;
 beforeEach(async () => {
@@ -17,7 +17,7 @@ beforeEach(async () => {
   places = await seedPlaces(db);
 });
 
-const feed = async (): Promise<string[]> => (await feedText(siteOf(db), EVERYTHING, 'https://almanac.example/feed.ics')).split('\r\n');
+const feed = async (): Promise<string[]> => (await feedText(siteOf(db), NO_FILTERS, 'https://almanac.example/feed.ics')).split('\r\n');
 const saying = (lines: readonly string[], name: string): string[] => lines.filter((line) => line.startsWith(`${name}:`));
 
 describe('the feed', () => {

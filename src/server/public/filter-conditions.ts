@@ -2,6 +2,8 @@
 import { type SQL, sql } from 'drizzle-orm';
 import type { Condition, FactCondition, FilterGroups } from '@/core/filters/condition';
 import { type Filters, likePattern, ONLINE, searchWords } from '@/core/filters/filters';
+import { ALL_PARTS, PARTS_OF_DAY, PART_SPANS, partBit } from '@/core/filters/part-of-day';
+import { distanceKm, type Point } from '@/core/geo/geo';
 import { slipsAllowed, slipsBetween } from '@/core/match/distance';
 import { fold } from '@/core/text/text';
 import { type ReferenceData, topOf, withChildren } from '../reference/read';
@@ -23,38 +25,81 @@ export interface Described extends FilterGroups {
   guesses: Map<string, string[]>;
 }
 
+/** What choices are read against. */
+export interface FilterContext {
+  reference: ReferenceData;
+  /** amounts are in it */
+  currency: string;
+  /** where what is asked for is near to; undefined = nowhere that is known, or nothing was asked */
+  around: Point | undefined;
+}
+
 /**
- * What a reader's choices ask. Kinds have their children's dates in them. A word may stand in a listing's texts or be the name of its kind,
- * its tags, the people who hold it, or of where a date is. With a vocabulary, a word that nothing has is taken for those that it is a slip of.
+ * What a reader's choices ask. Kinds have their children's dates in them, halls their rooms'. A word may stand in a listing's texts or be the
+ * name of its kind, its tags, the people who hold it, or of where a date is. With a vocabulary, a word that nothing has is taken for those that
+ * it is a slip of.
  */
-export function describeFilters(filters: Filters, reference: ReferenceData, vocabulary?: Vocabulary): Described {
-  const { kinds, places, free, tags } = filters;
-  const towns = new Set(places.filter((place) => place !== ONLINE));
-  const either: FactCondition[] = [
-    ...(towns.size ? [{ asks: 'venue' as const, ids: idsOf(reference.venue, (venue) => towns.has(venue.town)) }] : []),
-    ...(places.includes(ONLINE) ? [{ asks: 'online' as const }] : []),
-  ];
+export function describeFilters(filters: Filters, { reference, currency, around }: FilterContext, vocabulary?: Vocabulary): Described {
   const guesses = new Map<string, string[]>();
   const asksWord = (word: string): Condition => {
     const named = namedBy(reference, word);
+    // What stands in quotation marks is looked for as it stands.
+    if (word.includes(' ')) return anyOf([{ asks: 'phrase', phrase: word }, ...named]);
     if (!vocabulary || named.length || vocabulary.has(word)) return anyOf([{ asks: 'word', word }, ...named]);
     const near = nearest(word, vocabulary, reference);
     guesses.set(word, near);
     return anyOf(near.flatMap((other) => [{ asks: 'word' as const, word: other }, ...namedBy(reference, other)]));
   };
+  const { kinds, tags, organizers } = filters;
+  const named = (slugs: readonly string[], all: ReadonlyMap<string, { id: string; slug: string }>): Set<string> =>
+    idsOf(all, ({ slug }) => slugs.includes(slug));
+  const ofKinds = (): Set<string> => new Set(kinds.flatMap((slug) => withChildren(reference, slug)).map(({ id }) => id));
   return {
-    kinds: kinds.length
-      ? { asks: 'category', ids: new Set(kinds.flatMap((slug) => withChildren(reference, slug)).map((category) => category.id)) }
-      : undefined,
-    places: either.length ? { asks: 'any', of: either } : undefined,
-    free: free ? { asks: 'free' } : undefined,
-    words: [
-      ...tags.map((slug): Condition => ({ asks: 'tag', ids: idsOf(reference.tag, (tag) => tag.slug === slug) })),
-      ...searchWords(filters).map(asksWord),
-    ],
+    groups: {
+      kind: kinds.length ? [{ asks: 'category', ids: ofKinds() }] : [],
+      organizer: organizers.length ? [{ asks: 'organizer', ids: named(organizers, reference.organizer) }] : [],
+      tag: tags.length ? [{ asks: 'tag', ids: named(tags, reference.tag) }] : [],
+      ...describePlaces(filters, reference, around),
+      part: filters.parts.length ? [{ asks: 'part', parts: filters.parts.reduce((bits, part) => bits | partBit(part), 0) }] : [],
+      cost: describeCost(filters, currency),
+      how: filters.ways.length ? [{ asks: 'any', of: filters.ways.map((way) => ({ asks: way })) }] : [],
+      ahead: filters.goingAhead ? [{ asks: 'going-ahead' }] : [],
+    },
+    words: searchWords(filters).map(asksWord),
     guesses,
   };
 }
+
+/** What free of charge and an amount ask together: what is free costs no more than any amount. */
+function describeCost({ free, upTo }: Filters, currency: string): FactCondition[] {
+  if (upTo !== undefined) return [{ asks: 'up-to', amount: upTo, currency }];
+  return free ? [{ asks: 'free' }] : [];
+}
+
+/** What is asked of where a date is: all of it is asked of its venues. */
+function describePlaces(
+  { places, areas, venues, near, access }: Filters,
+  reference: ReferenceData,
+  around: Point | undefined,
+): FilterGroups['groups'] {
+  const at = (which: (venue: ReferenceVenue) => boolean): FactCondition => ({ asks: 'venue', ids: idsOf(reference.venue, which) });
+  const towns = new Set(places.filter((place) => place !== ONLINE));
+  const either: FactCondition[] = [
+    ...(towns.size ? [at(({ town }) => towns.has(town))] : []),
+    ...(places.includes(ONLINE) ? [{ asks: 'online' as const }] : []),
+  ];
+  const isNear = ({ lat, lng }: ReferenceVenue): boolean =>
+    around !== undefined && near !== undefined && lat !== null && lng !== null && distanceKm(around, { lat, lng }) <= near.km;
+  return {
+    place: either.length ? [{ asks: 'any', of: either }] : [],
+    area: areas.length ? [at(({ island }) => areas.includes(island))] : [],
+    venue: venues.length ? [at(({ slug, hall }) => venues.includes(slug) || (hall !== undefined && venues.includes(hall.slug)))] : [],
+    near: near ? [at(isNear)] : [],
+    access: access.map((feature) => at(({ features }) => features.includes(feature))),
+  };
+}
+
+type ReferenceVenue = ReferenceData['venues'][number];
 
 const anyOf = (conditions: Condition[]): Condition =>
   conditions.length === 1 && conditions[0] ? conditions[0] : { asks: 'any', of: conditions };
@@ -112,6 +157,23 @@ function nearest(word: string, vocabulary: Vocabulary, reference: ReferenceData)
   return all.filter((other) => slips(other) === least).slice(0, MOST_GUESSES);
 }
 
+const DAY = 1440;
+const END = `greatest(coalesce((o.end_day - o.start_day) * ${DAY} + coalesce(o.end_minute, 0), 0), o.start_minute + 1)`;
+const inPart = ({ from, to }: { from: number; to: number }): string =>
+  [-DAY, 0, DAY].map((shift) => `(o.start_minute < ${to + shift} and ${END} > ${from + shift})`).join(' or ');
+
+/** `partsOf` in the database: the parts of the day that a date is in. */
+export const PARTS = sql.raw(
+  `(case when o.start_minute is null or ${END} - o.start_minute >= ${DAY} then ${ALL_PARTS} else ${PARTS_OF_DAY.map(
+    (part) => `(case when ${inPart(PART_SPANS[part])} then ${partBit(part)} else 0 end)`,
+  ).join(' + ')} end)`,
+);
+
+/** `isOff` of `effectiveStatus` in the database. */
+export const OFF = sql.raw(
+  "(p.event_status in ('cancelled', 'postponed') or (p.event_status = 'going-ahead' and coalesce(o.event_status, '') in ('cancelled', 'postponed')))",
+);
+
 /** A condition on rows of `occurrence o` joined with `published p`. */
 export function conditionSql(condition: Condition): SQL {
   switch (condition.asks) {
@@ -121,14 +183,24 @@ export function conditionSql(condition: Condition): SQL {
       return atOneOf([...condition.ids]);
     case 'online':
       return sql`p.attendance <> 'in-person'`;
+    case 'in-person':
+      return sql`p.attendance <> 'online'`;
     case 'free':
       return sql`p.free`;
+    case 'up-to':
+      return sql`(p.free or (p.cost->>'kind' = 'amount' and p.cost->>'currency' = ${condition.currency} and (p.cost->>'amount')::numeric <= ${condition.amount}))`;
+    case 'part':
+      return sql`${PARTS} & ${condition.parts}::int <> 0`;
+    case 'going-ahead':
+      return sql`not ${OFF}`;
     case 'tag':
       return linked('tag_id', condition.ids);
     case 'organizer':
       return linked('organizer_id', condition.ids);
     case 'word':
       return sql`p.search like ${likePattern(condition.word)}`;
+    case 'phrase':
+      return sql`p.search like ${likePattern(condition.phrase)}`;
     case 'any':
       return condition.of.length ? sql`(${sql.join(condition.of.map(conditionSql), sql` or `)})` : sql`false`;
   }

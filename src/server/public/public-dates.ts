@@ -2,14 +2,14 @@
 import { type SQL, sql } from 'drizzle-orm';
 import type { EffectiveDate } from '@/core/dates/effective-date';
 import type { EpochDay } from '@/core/day/day';
-import { allOf, type DateFacts } from '@/core/filters/condition';
+import { allOf, type DateFacts, priceOf } from '@/core/filters/condition';
+import { FactsTable } from '@/core/finder/facts-table';
+import { type Tally, tallyOf } from '@/core/finder/tally';
 import type { Filters } from '@/core/filters/filters';
 import type { Db } from '../db/client';
 import { jsonRows } from '../db/json-rows';
 import { shown } from '../jobs/hidden';
-import type { ReferenceData } from '../reference/read';
-import { countFacets, type Facets } from './facets';
-import { atOneOf, conditionSql, describeFilters } from './filter-conditions';
+import { atOneOf, conditionSql, describeFilters, type FilterContext, OFF, PARTS } from './filter-conditions';
 
 /** Where a date is: its own venue where it is elsewhere, else all of its listing's. */
 const VENUE_IDS = 'case when o.venue_id is null then p.venue_ids else jsonb_build_array(o.venue_id) end';
@@ -68,11 +68,11 @@ const PUBLIC = sql`o.public and ${shown(sql.raw('p.job_id'))}`;
 const touches = ({ from, to }: Span): SQL =>
   sql`${PUBLIC} and (o.start_day between ${from} and ${to} or (o.last_day > o.start_day and o.last_day >= ${from} and o.start_day < ${from}))`;
 
-const conditions = (filters: Filters, reference: ReferenceData): SQL[] => allOf(describeFilters(filters, reference)).map(conditionSql);
+const conditions = (filters: Filters, context: FilterContext): SQL[] => allOf(describeFilters(filters, context)).map(conditionSql);
 
 /** What readers see and their choices leave. */
-export const publicWhere = (filters: Filters, reference: ReferenceData): SQL =>
-  sql.join([PUBLIC, ...conditions(filters, reference)], sql` and `);
+export const publicWhere = (filters: Filters, context: FilterContext): SQL =>
+  sql.join([PUBLIC, ...conditions(filters, context)], sql` and `);
 
 /** The date index joined with what readers see. */
 export const TABLES = sql.raw('from occurrence o join published p on p.listing_id = o.listing_id');
@@ -82,8 +82,8 @@ export const ORDER = sql.raw(
 );
 
 /** Dates that touch a span, in order of their start. */
-export function readDates(db: Db, span: Span, filters: Filters, reference: ReferenceData): Promise<EffectiveDate[]> {
-  const where = sql.join([touches(span), ...conditions(filters, reference)], sql` and `);
+export function readDates(db: Db, span: Span, filters: Filters, context: FilterContext): Promise<EffectiveDate[]> {
+  const where = sql.join([touches(span), ...conditions(filters, context)], sql` and `);
   return jsonRows(db, sql`select ${DATE_COLUMNS} ${TABLES} where ${where} ${ORDER}`);
 }
 
@@ -92,9 +92,9 @@ export async function readPerDay(
   db: Db,
   span: Span,
   filters: Filters,
-  reference: ReferenceData,
+  context: FilterContext,
 ): Promise<{ counts: Uint32Array; several: EffectiveDate[] }> {
-  const where = sql.join([touches(span), ...conditions(filters, reference)], sql` and `);
+  const where = sql.join([touches(span), ...conditions(filters, context)], sql` and `);
   const alike = await jsonRows<{ first: EpochDay; last: EpochDay; n: number }>(
     db,
     sql`select o.start_day as first, o.last_day as last, count(*)::int as n ${TABLES} where ${where} group by 1, 2`,
@@ -117,18 +117,31 @@ export interface ListPage {
   later: EpochDay | undefined;
 }
 
-/** So many dates from a day on, always whole days. */
-export async function readListPage(db: Db, from: EpochDay, count: number, filters: Filters, reference: ReferenceData): Promise<ListPage> {
+/** Days from one on, to the end of what there is where no last one is given. */
+export interface OpenDays {
+  from: EpochDay;
+  to?: EpochDay;
+}
+
+/** So many dates of a span, always whole days. */
+export async function readListPage(
+  db: Db,
+  { from, to }: OpenDays,
+  count: number,
+  filters: Filters,
+  context: FilterContext,
+): Promise<ListPage> {
   const where = sql.join(
     [
       sql`${PUBLIC} and (o.start_day >= ${from} or (o.last_day > o.start_day and o.last_day >= ${from}))`,
-      ...conditions(filters, reference),
+      ...(to === undefined ? [] : [sql`o.start_day <= ${to}`]),
+      ...conditions(filters, context),
     ],
     sql` and `,
   );
   const read = (most: number): Promise<EffectiveDate[]> =>
     jsonRows(db, sql`select ${DATE_COLUMNS} ${TABLES} where ${where} ${ORDER} limit ${most}`);
-  return pageOf(from, count, await read(count + 1), (last) => readDates(db, { from, to: last }, filters, reference));
+  return pageOf(from, count, await read(count + 1), (last) => readDates(db, { from, to: last }, filters, context));
 }
 
 /**
@@ -154,9 +167,9 @@ export async function pageOf(
 export const MOST_ON_TOP = 6;
 
 /** The next date of each listing that is kept on top of lists today. */
-export function readOnTop(db: Db, today: EpochDay, filters: Filters, reference: ReferenceData): Promise<EffectiveDate[]> {
+export function readOnTop(db: Db, today: EpochDay, filters: Filters, context: FilterContext): Promise<EffectiveDate[]> {
   const where = sql.join(
-    [sql`${PUBLIC} and p.on_top_until >= ${today} and o.last_day >= ${today}`, ...conditions(filters, reference)],
+    [sql`${PUBLIC} and p.on_top_until >= ${today} and o.last_day >= ${today}`, ...conditions(filters, context)],
     sql` and `,
   );
   return jsonRows(
@@ -180,9 +193,9 @@ export async function earlierDay(
   from: EpochDay,
   count: number,
   filters: Filters,
-  reference: ReferenceData,
+  context: FilterContext,
 ): Promise<EpochDay | undefined> {
-  const where = sql.join([sql`${PUBLIC} and o.start_day < ${from}`, ...conditions(filters, reference)], sql` and `);
+  const where = sql.join([sql`${PUBLIC} and o.start_day < ${from}`, ...conditions(filters, context)], sql` and `);
   const days = await jsonRows<{ startDay: EpochDay }>(
     db,
     sql`select o.start_day as "startDay" ${TABLES} where ${where} order by o.start_day desc limit ${count}`,
@@ -190,16 +203,41 @@ export async function earlierDay(
   return days.at(-1)?.startDay;
 }
 
-/** How many dates each choice would show, given the other choices: a count beside a box says what ticking it adds. */
-export async function readFacets(db: Db, span: Span, filters: Filters, reference: ReferenceData): Promise<Facets> {
-  const groups = describeFilters(filters, reference);
+type AlikeRow = Pick<DateFacts, 'categoryId' | 'attendance' | 'free' | 'parts' | 'off'> & {
+  venues: string;
+  cost: EffectiveDate['cost'];
+  organizers: string | null;
+  tags: string | null;
+  n: number;
+};
+
+/** The dates of a span, counted by what filters ask of them. */
+export async function readTally(db: Db, span: Span, filters: Filters, context: FilterContext): Promise<Tally> {
+  const groups = describeFilters(filters, context);
   const where = sql.join([touches(span), ...groups.words.map(conditionSql)], sql` and `);
-  const rows = await jsonRows<Omit<DateFacts, 'venueIds'> & { venues: string; n: number }>(
+  const linked = (column: 'organizer_id' | 'tag_id') =>
+    sql.raw(
+      `(select string_agg(k.${column}::text, ' ' order by k.${column}) from listing_link k where k.listing_id = p.listing_id and k.copy = 'published' and k.${column} is not null)`,
+    );
+  const rows = await jsonRows<AlikeRow>(
     db,
-    sql`select p.category_id as "categoryId", coalesce('["' || o.venue_id || '"]', p.venue_ids::text) as venues, p.attendance <> 'in-person' as online, p.free, count(*)::int as n ${TABLES} where ${where} group by 1, 2, 3, 4`,
+    sql`select p.category_id as "categoryId", coalesce('["' || o.venue_id || '"]', p.venue_ids::text) as venues, p.attendance, p.free, p.cost,
+      ${PARTS} as parts, ${OFF} as off, ${linked('organizer_id')} as organizers, ${linked('tag_id')} as tags, count(*)::int as n
+      ${TABLES} where ${where} group by 1, 2, 3, 4, 5, 6, 7, 8, 9`,
   );
-  const alike = rows.map(({ venues, n, ...facts }) => ({ facts: { ...facts, venueIds: JSON.parse(venues) as string[] }, n }));
-  return countFacets(alike, groups, reference);
+  const ids = (text: string | null): string[] => text?.split(' ') ?? [];
+  const alike = rows.map(({ venues, cost, organizers, tags, n, ...facts }) => ({
+    facts: { ...facts, price: priceOf(cost), venueIds: JSON.parse(venues) as string[], organizerIds: ids(organizers), tagIds: ids(tags) },
+    n,
+  }));
+  return tallyOf(alike, new FactsTable(), groups);
+}
+
+/** How many dates touch a span and are what is asked for. */
+export async function countDates(db: Db, span: Span, filters: Filters, context: FilterContext): Promise<number> {
+  const where = sql.join([touches(span), ...conditions(filters, context)], sql` and `);
+  const [row] = await jsonRows<{ n: number }>(db, sql`select count(*)::int as n ${TABLES} where ${where}`);
+  return row?.n ?? 0;
 }
 
 /** How many dates touch a day. */
@@ -239,8 +277,8 @@ export async function countComing(db: Db, query: Omit<ComingQuery, 'limit' | 'of
 }
 
 /** The listings that have a date in a span. */
-export async function readListingIds(db: Db, span: Span, filters: Filters, reference: ReferenceData): Promise<string[]> {
-  const where = sql.join([touches(span), ...conditions(filters, reference)], sql` and `);
+export async function readListingIds(db: Db, span: Span, filters: Filters, context: FilterContext): Promise<string[]> {
+  const where = sql.join([touches(span), ...conditions(filters, context)], sql` and `);
   const ids = await jsonRows<{ listing_id: string }>(db, sql`select distinct o.listing_id ${TABLES} where ${where}`);
   return ids.map((row) => row.listing_id);
 }

@@ -2,35 +2,42 @@
 import type { DateGlance, DaysGlance, EffectiveDate } from '@/core/dates/effective-date';
 import type { EpochDay } from '@/core/day/day';
 import { allOf, type Condition } from '@/core/filters/condition';
-import type { Filters } from '@/core/filters/filters';
+import { clip, daysOf, type OpenSpan } from '@/core/filters/days';
+import { type Filters, NAMED_DAYS, NO_FILTERS, searchWords } from '@/core/filters/filters';
 import type { Finder } from '@/core/finder/finder';
 import type { Around } from '@/core/finder/found';
+import { type FoundPlace, placeNamed } from '@/core/match/near';
+import { bestFirst } from '@/core/match/relevance';
 import type { SiteFinder } from '../finder/site-finder';
-import { type ContentSource, type ReferenceData, referenceData } from '../reference/read';
+import { type ContentSource, referenceData } from '../reference/read';
+import type { Now } from '../site/clock';
+import { readGazetteer } from '../site/read';
+import type { SiteSettings } from '../site/settings';
 import { countFacets, type Facets } from './facets';
-import { type Described, describeFilters } from './filter-conditions';
+import { describeFilters, type FilterContext } from './filter-conditions';
 import {
   type ComingQuery,
   countComing,
+  countDates,
   countOn,
   earlierDay,
   type ListPage,
   MOST_ON_TOP,
+  type OpenDays,
   pageOf,
   readComing,
   readDates,
-  readFacets,
   readListingIds,
   readListPage,
   readOnTop,
   readPerDay,
+  readTally,
   type Span,
 } from './public-dates';
 import { readElsewhere, readResults, type ResultPage } from './results';
 
 /** Which listings a search asks for. */
-export interface ResultQuery {
-  from: EpochDay;
+export interface ResultQuery extends OpenDays {
   /** from 1 */
   page: number;
   length: number;
@@ -44,54 +51,89 @@ export interface ReadersDates {
   glance: (span: Span) => Promise<DateGlance[]>;
   /** how many touch each day of a span, and those that go on for days */
   perDay: (span: Span) => Promise<DaysGlance>;
+  /** how many touch a span */
+  count: (span: Span) => Promise<number>;
   /** how many each box would show */
   facets: (span: Span) => Promise<Facets>;
   /** so many dates from a day on, always whole days */
-  listPage: (from: EpochDay, count: number) => Promise<ListPage>;
+  listPage: (span: OpenDays, count: number) => Promise<ListPage>;
   /** where the page before begins */
   earlierDay: (from: EpochDay, count: number) => Promise<EpochDay | undefined>;
   /** the next date of each listing that is kept on top of lists today */
   onTop: (today: EpochDay) => Promise<EffectiveDate[]>;
-  /** listings with a date from a day on, by their next date */
+  /** listings with a date in a span: what is called as asked for first, then by their next date */
   results: (query: ResultQuery) => Promise<ResultPage>;
-  /** what lies before and after a span that shows nothing */
+  /** what lies before and after a span that shows nothing, whatever days are chosen */
   elsewhere: (span: Span) => Promise<Around>;
   /** the listings that have a date in a span */
   listingIds: (span: Span) => Promise<string[]>;
   /** typed words that nothing has, each with those that were taken for it; none = there is nothing like it */
   guesses: ReadonlyMap<string, readonly string[]>;
+  /** the place that something is asked to be near to; undefined where nothing is, or where nobody knows it */
+  near: FoundPlace | undefined;
+  /** the days that were chosen; open ends where none were */
+  days: OpenSpan;
 }
 
 /** Where readers' dates come from. */
 export interface DateSource extends ContentSource {
   finder: Pick<SiteFinder, 'current'>;
+  now: () => Pick<Now, 'day'>;
+  settings: () => Pick<SiteSettings, 'currency' | 'firstWeekday'>;
+}
+
+/** What choices are read against, and on which day. */
+export interface ReaderContext extends Omit<FilterContext, 'around'> {
+  near: FoundPlace | undefined;
+  today: EpochDay;
+  firstWeekday: number;
+}
+
+/** What choices are read against now. */
+export async function readerContext(rt: DateSource, { near }: Pick<Filters, 'near'>): Promise<ReaderContext> {
+  const reference = await referenceData(rt);
+  const { currency, firstWeekday } = rt.settings();
+  const found = async (): Promise<FoundPlace | undefined> => {
+    if (!near) return undefined;
+    if (near.at) return { name: '', at: near.at };
+    return placeNamed(near.place, reference.venues, await rt.cache.ofReaders().of('gazetteer', () => readGazetteer(rt.db)));
+  };
+  return { reference, currency, firstWeekday, near: await found(), today: rt.now().day };
 }
 
 /** What readers may see now and their choices leave. */
 export async function readersDates(rt: DateSource, filters: Filters): Promise<ReadersDates> {
   const finder = await rt.finder.current();
-  const reference = await referenceData(rt);
-  return finder ? foundDates(finder, filters, reference) : storedDates(rt, filters, reference);
+  const context = await readerContext(rt, filters);
+  return finder ? foundDates(finder, filters, context) : storedDates(rt, filters, context);
 }
 
+/** Where dates are looked for: as one of the two says, before the days that a reader chose. */
+type AnyDay = Omit<ReadersDates, 'facets' | 'near' | 'days'> & {
+  facets: (span: Span, on: () => Promise<ReadonlyMap<string, number>>) => Promise<Facets>;
+};
+
 /** From the database. */
-export function storedDates({ db }: Pick<DateSource, 'db'>, filters: Filters, reference: ReferenceData): ReadersDates {
-  return {
-    dates: (span) => readDates(db, span, filters, reference),
-    glance: async (span) => (await readDates(db, span, filters, reference)).map(glanceOf),
+export function storedDates({ db }: Pick<DateSource, 'db'>, filters: Filters, context: ReaderContext): ReadersDates {
+  const against = { ...context, around: context.near?.at };
+  const all: AnyDay = {
+    dates: (span) => readDates(db, span, filters, against),
+    glance: async (span) => (await readDates(db, span, filters, against)).map(glanceOf),
     perDay: async (span) => {
-      const { counts, several } = await readPerDay(db, span, filters, reference);
+      const { counts, several } = await readPerDay(db, span, filters, against);
       return { counts, several: several.map(glanceOf) };
     },
-    facets: (span) => readFacets(db, span, filters, reference),
-    listPage: (from, count) => readListPage(db, from, count, filters, reference),
-    earlierDay: (from, count) => earlierDay(db, from, count, filters, reference),
-    onTop: (today) => readOnTop(db, today, filters, reference),
-    results: (query) => readResults(db, query, filters, reference),
-    elsewhere: (span) => readElsewhere(db, span, filters, reference),
-    listingIds: (span) => readListingIds(db, span, filters, reference),
+    count: (span) => countDates(db, span, filters, against),
+    facets: async (span, on) => countFacets(span, await readTally(db, span, filters, against), context.reference, await on()),
+    listPage: (span, count) => readListPage(db, span, count, filters, against),
+    earlierDay: (from, count) => earlierDay(db, from, count, filters, against),
+    onTop: (today) => readOnTop(db, today, filters, against),
+    results: (query) => readResults(db, query, filters, against),
+    elsewhere: (span) => readElsewhere(db, span, filters, against),
+    listingIds: (span) => readListingIds(db, span, filters, against),
     guesses: new Map(),
   };
+  return onDays(all, filters, context);
 }
 
 const glanceOf = (date: EffectiveDate): DateGlance => {
@@ -100,22 +142,24 @@ const glanceOf = (date: EffectiveDate): DateGlance => {
 };
 
 /** From the finder, without a query. */
-export function foundDates(finder: Finder, filters: Filters, reference: ReferenceData): ReadersDates {
-  const groups: Described = describeFilters(filters, reference, finder.words);
+export function foundDates(finder: Finder, filters: Filters, context: ReaderContext): ReadersDates {
+  const groups = describeFilters(filters, { ...context, around: context.near?.at }, finder.words);
   const conditions = allOf(groups);
-  return {
+  const words = searchWords(filters);
+  const all: AnyDay = {
     dates: async (span) => finder.find({ span, conditions }),
     glance: async (span) => finder.glance({ span, conditions }),
     perDay: async (span) => finder.perDay({ span, conditions }),
-    facets: async (span) => countFacets(finder.groups({ span, conditions: groups.words }), groups, reference),
-    listPage: async (from, count) =>
-      pageOf(from, count, finder.find({ span: { from }, conditions }, count + 1), async (to) =>
-        finder.find({ span: { from, to }, conditions }),
+    count: async (span) => finder.count({ span, conditions }),
+    facets: async (span, on) => countFacets(span, finder.tally(span, groups), context.reference, await on()),
+    listPage: async (span, count) =>
+      pageOf(span.from, count, finder.find({ span, conditions }, count + 1), async (to) =>
+        finder.find({ span: { from: span.from, to }, conditions }),
       ),
     earlierDay: async (from, count) => finder.dayBefore(from, count, conditions),
     onTop: async (today) => finder.onTop(today, conditions).slice(0, MOST_ON_TOP),
-    results: async ({ from, page, length }) => {
-      const all = finder.findListings({ span: { from }, conditions });
+    results: async ({ page, length, ...span }) => {
+      const all = bestFirst(finder.findListings({ span, conditions }), ({ title }) => title, words);
       const results = all
         .slice((page - 1) * length, page * length)
         .map(({ first, dates, days, until }) => ({ ...first.whole(), dates, days, until }));
@@ -124,6 +168,48 @@ export function foundDates(finder: Finder, filters: Filters, reference: Referenc
     elsewhere: async ({ from, to }) => finder.around(from, to, conditions),
     listingIds: async (span) => finder.findListings({ span, conditions }).map(({ listingId }) => listingId),
     guesses: groups.guesses,
+  };
+  return onDays(all, filters, context);
+}
+
+/** The same on the days that a reader chose, with how many there are on those that have names. */
+function onDays(all: AnyDay, { days }: Pick<Filters, 'days'>, { near, today, firstWeekday }: ReaderContext): ReadersDates {
+  const open: OpenSpan = days ? daysOf(days, today, firstWeekday) : { from: undefined, to: undefined };
+  const named = async (span: Span): Promise<ReadonlyMap<string, number>> => {
+    const counts = NAMED_DAYS.map(async (name): Promise<[string, number]> => {
+      const part = clip(span, daysOf({ named: name }, today, firstWeekday));
+      return [name, part ? await all.count(part) : 0];
+    });
+    return new Map(await Promise.all(counts));
+  };
+  // On no day there is nothing: a span that ends before it begins touches none.
+  const part = <T extends OpenDays>(span: T): T => clip(span, open) ?? { ...span, to: span.from - 1 };
+  const none = (span: OpenDays): boolean => clip(span, open) === undefined;
+  return {
+    ...all,
+    near,
+    days: open,
+    dates: async (span) => (none(span) ? [] : all.dates(part(span))),
+    glance: async (span) => (none(span) ? [] : all.glance(part(span))),
+    perDay: async (span) => {
+      const counts = new Uint32Array(span.to - span.from + 1);
+      if (none(span)) return { counts, several: [] };
+      const own = part(span);
+      const found = await all.perDay(own);
+      counts.set(found.counts, own.from - span.from);
+      return { ...found, counts };
+    },
+    count: async (span) => (none(span) ? 0 : all.count(part(span))),
+    facets: async (span) => ({ ...(await all.facets(part(span), () => named(span))), span }),
+    listPage: async (span, count) => (none(span) ? { dates: [], later: undefined } : all.listPage(part(span), count)),
+    earlierDay: async (from, count) => {
+      const before = open.from === undefined || from > open.from ? await all.earlierDay(from, count) : undefined;
+      return before === undefined ? undefined : Math.max(before, open.from ?? before);
+    },
+    onTop: async (day) =>
+      (await all.onTop(day)).filter(({ startDay, lastDay }) => lastDay >= (open.from ?? lastDay) && startDay <= (open.to ?? startDay)),
+    results: async (query) => (none(query) ? { results: [], total: 0 } : all.results(part(query))),
+    listingIds: async (span) => (none(span) ? [] : all.listingIds(part(span))),
   };
 }
 
@@ -146,6 +232,9 @@ export async function readersComing(rt: DateSource, { limit, offset = 0, ...quer
   return { dates: finder.find(asked, limit, offset), total: finder.count(asked) };
 }
 
+/** Further ahead than any horizon, in days. */
+const AGES = 40_000;
+
 /** Listings like another, so many days ahead; none until everything is at hand, for a few seconds after a start. */
 const RELATED_DAYS = 120;
 
@@ -166,5 +255,14 @@ export function countToday(rt: DateSource, today: EpochDay): Promise<number> {
   return rt.cache.ofReaders().of(`dates on ${today}`, async () => {
     const finder = await rt.finder.current();
     return finder ? finder.count({ span: { from: today, to: today }, conditions: [] }) : countOn(rt.db, today);
+  });
+}
+
+/** How many coming dates each venue, organizer or tag has, by its address: those that readers may see, from today on. */
+export function countComingBy(rt: DateSource, name: 'venue' | 'by' | 'tag'): Promise<ReadonlyMap<string, number>> {
+  const { day } = rt.now();
+  return rt.cache.ofReaders().of(`coming by ${name} from ${day}`, async () => {
+    const shown = await readersDates(rt, NO_FILTERS);
+    return (await shown.facets({ from: day, to: day + AGES })).of(name);
   });
 }

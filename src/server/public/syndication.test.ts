@@ -1,3 +1,4 @@
+import { NO_FILTERS } from '@/core/filters/filters';
 import { JSDOM } from 'jsdom';
 import Papa from 'papaparse';
 import { beforeEach, describe, expect, it } from 'vitest';
@@ -8,7 +9,6 @@ import { venue } from '../db/schema';
 import { createListing, publishListing, saveListing } from '../listings/write';
 import { csvOf, FEED_KINDS, type FeedKind, geoJson, newsFeed, plainDates, spanAsked } from './syndication';
 
-const EVERYTHING = { kinds: [], places: [], free: false, tags: [], words: '' };
 const reader = { language: 'en' as const, to: (path: string) => path, title: 'Isles & more <all>', query: '?kind=music' };
 
 interface Entry {
@@ -35,7 +35,7 @@ describe('a view for other programs', () => {
     await inTx(db, (tx) => publishListing(tx, row.id, row.revision, change()));
     await inTx(db, (tx) => createListing(tx, choir(places, { title: 'A draft' }), change()));
   });
-  const feed = (kind: FeedKind): Promise<string> => newsFeed(siteOf(db), EVERYTHING, kind, reader);
+  const feed = (kind: FeedKind): Promise<string> => newsFeed(siteOf(db), NO_FILTERS, kind, reader);
   const entries = async (kind: FeedKind): Promise<Entry[]> => {
     const text = await feed(kind);
     if (kind === 'json')
@@ -71,7 +71,7 @@ describe('a view for other programs', () => {
   );
 
   it('as GeoJSON and a table: each date with its place and moments, and what a spreadsheet takes for a formula is text', async () => {
-    const found = await plainDates(siteOf(db), EVERYTHING, { from: NOW.day, to: NOW.day + 365 }, reader);
+    const found = await plainDates(siteOf(db), NO_FILTERS, { from: NOW.day, to: NOW.day + 365 }, reader);
     expect([found.dates.length, found.later]).toEqual([10, undefined]);
     const { features } = JSON.parse(geoJson(found)) as {
       features: { id: string; geometry: unknown; properties: Record<string, string> }[];
@@ -89,7 +89,7 @@ describe('a view for other programs', () => {
 
   it('leads to no point of a venue that is said by its area', async () => {
     await db.update(venue).set({ areaOnly: true });
-    const found = await plainDates(siteOf(db), EVERYTHING, { from: NOW.day, to: NOW.day + 30 }, reader);
+    const found = await plainDates(siteOf(db), NO_FILTERS, { from: NOW.day, to: NOW.day + 30 }, reader);
     const { features } = JSON.parse(geoJson(found)) as { features: { geometry: unknown }[] };
     expect(features.every(({ geometry }) => geometry === null)).toBe(true);
   });

@@ -136,8 +136,8 @@ export async function plainDates(
   const reference: ReferenceData = await referenceData(rt);
   const settings = rt.settings();
   const shown = await readersDates(rt, filters);
-  const page = await shown.listPage(from, MOST_DATES);
-  const within = page.dates.filter(({ startDay }) => startDay <= to);
+  const page = await shown.listPage({ from, to }, MOST_DATES);
+  const within = page.dates;
   const organizers = await organizersOf(rt.db, [...new Set(within.map(({ listingId }) => listingId))]);
   const dates = within.map((one) => {
     const date = dateIn(one, reader.language);

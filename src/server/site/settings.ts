@@ -1,4 +1,5 @@
 /** What a site is set to. One JSON value with a format number in the table of settings. */
+import type { FilterGroup } from '@/core/filters/filters';
 import type { ViewName } from '@/core/views/views';
 import type { HolidayRule } from '@/core/holidays/holidays';
 import type { Language } from '@/core/phrase/language';
@@ -20,6 +21,8 @@ export interface SiteSettings {
   firstView: ViewName;
   /** the views that stand as tabs, in their order; the first one is among them */
   views: ViewName[];
+  /** what readers choose by, in the order of the form */
+  filters: FilterGroup[];
   /** a week's sheet has seven days, or workdays alone until a reader asks for more */
   weekDays: 'all' | 'work';
   hours: Style['hours'];
@@ -57,6 +60,7 @@ export const DEFAULT_SETTINGS: SiteSettings = {
   firstWeekday: 0,
   firstView: 'month',
   views: ['month', 'week', 'day', 'list', 'map', 'places', 'year'],
+  filters: ['days', 'kind', 'place', 'near', 'part', 'cost', 'access', 'how'],
   weekDays: 'all',
   hours: '24',
   date: 'day-month',

@@ -13,6 +13,7 @@ import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';
 import { setting } from '../db/schema';
 import { invalid } from '../problem';
+import { FILTER_GROUPS, type FilterGroup } from '@/core/filters/filters';
 import { VIEW_NAMES, type ViewName } from '@/core/views/views';
 import type { SiteSettings } from './settings';
 import { serverWords } from '@/words/desk';
@@ -79,16 +80,27 @@ export const settingsInput = z.object({
 /** The place of a view among the tabs, as a field of the form: `view-month`. */
 export const viewField = (name: ViewName): string => `view-${name}`;
 
-/** The views in the order of the numbers that stand beside them; one without a number is not offered. Throws a Problem at the field. */
-export function readViews(fields: Readonly<Record<string, string>>, firstView: ViewName): ViewName[] {
-  const placed = VIEW_NAMES.flatMap((name, i) => {
-    const text = (fields[viewField(name)] ?? '').trim();
+/** The place of a group of filters on readers' form, as a field: `filter-kind`. */
+export const filterField = (name: FilterGroup): string => `filter-${name}`;
+
+/** Names in the order of the numbers that stand beside them; one without a number is left out. Throws a Problem at the field. */
+function readOrder<T extends string>(fields: Readonly<Record<string, string>>, names: readonly T[], fieldOf: (name: T) => string): T[] {
+  const placed = names.flatMap((name, i) => {
+    const text = (fields[fieldOf(name)] ?? '').trim();
     if (!text) return [];
-    if (!/^\d{1,2}$/.test(text)) throw invalid(viewField(name), texts.aNumberOrNothing());
+    if (!/^\d{1,2}$/.test(text)) throw invalid(fieldOf(name), texts.aNumberOrNothing());
     // Two with the same number stand as they stood.
     return [{ name, at: Number(text) + i / 100 }];
   });
-  const views = placed.sort((a, b) => a.at - b.at).map(({ name }) => name);
+  return placed.sort((a, b) => a.at - b.at).map(({ name }) => name);
+}
+
+/** The filters that readers are offered, in the order of their numbers; none is a form of words alone. Throws a Problem at the field. */
+export const readFilterOrder = (fields: Readonly<Record<string, string>>): FilterGroup[] => readOrder(fields, FILTER_GROUPS, filterField);
+
+/** The views in the order of the numbers that stand beside them; one without a number is not offered. Throws a Problem at the field. */
+export function readViews(fields: Readonly<Record<string, string>>, firstView: ViewName): ViewName[] {
+  const views = readOrder(fields, VIEW_NAMES, viewField);
   if (!views.includes(firstView)) throw invalid(viewField(firstView), texts.theFirstViewIs());
   return views;
 }

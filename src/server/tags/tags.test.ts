@@ -112,7 +112,7 @@ describe('tags', () => {
     expect((await problem(undo())).title).toContain('rename that one first');
     expect((await rebuildIndex(db, SETTINGS, NOW)).differed).toEqual([]);
   });
-  it('are chosen by readers, all of them at once, in every view', async () => {
+  it('are chosen by readers, any of several, in every view', async () => {
     const [kids, dark] = [await make('kids'), await make('in the dark')];
     await publish('Stars', [kids, dark]);
     await publish('Seeds', [kids]);
@@ -121,14 +121,14 @@ describe('tags', () => {
     const span = { from: NOW.day, to: NOW.day + 8 };
     const titles = async (query: string) => {
       const filters = readFilters(new URLSearchParams(query));
-      return (await readDates(db, span, filters, reference)).map((d) => d.title).sort();
+      return (await readDates(db, span, filters, { reference, currency: 'CAD', around: undefined })).map((d) => d.title).sort();
     };
     expect([
       await titles('tag=kids'),
       await titles('tag=kids,in-the-dark'),
       await titles('tag=nothing'),
       (await titles('')).length,
-    ]).toEqual([['Seeds', 'Stars'], ['Stars'], [], 3]);
+    ]).toEqual([['Seeds', 'Stars'], ['Seeds', 'Stars'], [], 3]);
     const filters = readFilters(new URLSearchParams('tag=b,a'));
     expect([filterQuery(filters), isFiltered(filters)]).toEqual(['?tag=a,b', true]);
   });
