@@ -1,0 +1,72 @@
+import { type Browser, type BrowserContext, expect } from '@playwright/test';
+import { expectAccessible, expectNoSidewaysScroll } from './support';
+import { test } from './site';
+
+// Journeys of one file share a site and may build on each other: a second try begins with the first of them.
+test.describe.configure({ mode: 'serial' });
+
+const reader = (browser: Browser, baseURL: string | undefined, more = {}): Promise<BrowserContext> =>
+  browser.newContext({ viewport: { width: 1280, height: 800 }, baseURL, ...more });
+
+test('from a view to its events, one after another, and back to the view as it was', async ({ browser, baseURL }) => {
+  const context = await reader(browser, baseURL);
+  const page = await context.newPage();
+  await page.goto('/list?kind=music-dance');
+  const links = page.locator('[data-part="ledger"] .what a');
+  const [first, second] = [await links.nth(1).textContent(), await links.nth(2).textContent()];
+  await links.nth(1).click();
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText(first ?? '');
+  const way = page.getByRole('navigation', { name: 'Where you came from' });
+  await expect(way.getByRole('link')).toHaveCount(3);
+  await expectAccessible(page, 'an event with the way back');
+  await way.getByRole('link', { name: `Next event: ${second}` }).click();
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText(second ?? '');
+  await way.getByRole('link', { name: /^Back: From 17 March/ }).click();
+  await expect(page).toHaveURL(/\/list\?kind=music-dance$/);
+  // Whoever comes from elsewhere is offered no way back to where they never were.
+  const stranger = await context.newPage();
+  await stranger.goto('/what/harbour-choir');
+  await expect(stranger.locator('[data-way-back] a')).toHaveCount(0);
+  await context.close();
+});
+
+test('the reader’s own clock is said on a press, at once for what is online, and where it is the same', async ({ browser, baseURL }) => {
+  const berlin = await reader(browser, baseURL, { timezoneId: 'Europe/Berlin' });
+  const page = await berlin.newPage();
+  await page.goto('/what/shanty-hour/2027-03-20');
+  const line = page.locator('[data-own-zone]');
+  await expect(line).toBeHidden();
+  await page.getByRole('button', { name: 'In my time zone' }).click();
+  // Clocks change a week later there: four hours, not five.
+  await expect(line).toHaveText(/^Your time \(Berlin\): Saturday,? 20 March.* 21:00\s?[–-]\s?22:00$/);
+  await berlin.close();
+  const halifax = await reader(browser, baseURL, { timezoneId: 'America/Halifax' });
+  const here = await halifax.newPage();
+  await here.goto('/what/shanty-hour/2027-03-20');
+  await here.getByRole('button', { name: 'In my time zone' }).click();
+  await expect(here.locator('[data-own-zone]')).toHaveText('Your clock (Halifax) shows the same time.');
+  await halifax.close();
+});
+
+test('an event is shared by its address, sent by mail, and printed with a code that leads back', async ({ browser, baseURL }) => {
+  const context = await reader(browser, baseURL, { permissions: ['clipboard-read', 'clipboard-write'] });
+  const page = await context.newPage();
+  await page.goto('/what/harbour-choir');
+  await page.getByRole('button', { name: 'Share' }).click();
+  await expect(page.locator('[data-share-said]')).toHaveText('The address was copied.');
+  expect(await page.evaluate(() => navigator.clipboard.readText())).toBe(`${baseURL}/what/harbour-choir`);
+  const mail = decodeURIComponent((await page.getByRole('link', { name: 'Send by mail' }).getAttribute('href')) ?? '');
+  expect(mail).toContain(`${baseURL}/what/harbour-choir`);
+  expect(mail).toContain('Every Tuesday');
+  await page.emulateMedia({ media: 'print' });
+  await expect(page.locator('[data-part="share"]')).toBeHidden();
+  await expect(page.locator('[data-part="event"] svg path[stroke]').first()).toBeVisible();
+  await context.close();
+  const plain = await reader(browser, baseURL, { javaScriptEnabled: false, viewport: { width: 360, height: 800 } });
+  const phone = await plain.newPage();
+  await phone.goto('/what/harbour-choir');
+  await expect(phone.getByRole('link', { name: 'Send by mail' })).toBeVisible();
+  await expect(phone.getByRole('button', { name: 'Share' })).toHaveCount(0);
+  await expectNoSidewaysScroll(phone);
+  await plain.close();
+});
