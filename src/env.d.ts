@@ -17,6 +17,8 @@ declare namespace App {
     unchanged?: boolean;
     /** the request was here before: a page in French is the English one, handed on */
     handedOn?: boolean;
+    /** the site's own address asked for by a phone, where phones begin with another view */
+    phone?: boolean;
     style: import('./core/phrase/format').Style;
     /** in which language the page is, with its words and its links */
     reader: import('./components/reader').Reader;

@@ -63,6 +63,8 @@ async function handle(context: APIContext, next: () => Promise<Response>): Promi
   locals.reader = readerOf(language);
   locals.style = styleOf(locals.settings, language);
   locals.now = rt.now();
+  const differs = differsOnPhones(locals);
+  locals.phone ??= isPhone(request.headers, differs);
   const unsafe = request.method !== 'GET' && request.method !== 'HEAD';
   if (unsafe) refuseForeign(request, url);
   if (unsafe && !locals.operator && !CHANGES_NOTHING.includes(context.routePattern) && !rt.hasRoom())
@@ -76,21 +78,22 @@ async function handle(context: APIContext, next: () => Promise<Response>): Promi
   const outermost = !locals.handedOn;
   locals.handedOn = true;
   const keepable = outermost && !unsafe && locals.actor === null && !NOT_KEPT.test(url.pathname);
-  const etag = keepable ? etagOf(url, rt, language) : undefined;
-  if (etag && isKept(request.headers.get('if-none-match'), etag)) return new Response(null, { status: 304, headers: keptHeaders(etag) });
+  const etag = keepable ? etagOf(url, rt, language, locals.phone) : undefined;
+  if (etag && isKept(request.headers.get('if-none-match'), etag))
+    return new Response(null, { status: 304, headers: keptHeaders(etag, differs) });
   const response = etag && request.method === 'GET' ? await kept(context, etag, next) : await finished(await next());
   if (unsafe && response.status < 400 && !locals.unchanged && !CHANGES_NOTHING.includes(context.routePattern)) await rt.contentChanged();
   if (etag && response.status === 200 && !response.headers.has('etag'))
     for (const [name, value] of Object.entries(keptHeaders(etag))) response.headers.set(name, value);
   else if (!response.headers.has('cache-control')) response.headers.set('cache-control', 'private, no-store');
-  guard(response.headers, rt.siteUrl().startsWith('https:'));
+  guard(varyOnPhones(response.headers, differs), rt.siteUrl().startsWith('https:'));
   return response;
 }
 
 /** A page that is the same for everybody: as it was made for whoever asked first. */
 async function kept({ request, url, locals }: APIContext, etag: string, next: () => Promise<Response>): Promise<Response> {
   const { rt } = locals;
-  const address = rt.siteUrl() + url.pathname + url.search;
+  const address = `${rt.siteUrl()}${url.pathname}${url.search}${locals.phone ? ' on a phone' : ''}`;
   const page = await pagesOf(rt).answer({ address, etag, make: async () => finished(await next()) });
   const response = await responseOf(page, request.headers.get('accept-encoding'));
   // For a moment under load it may be the one before: then it says so by its own tag.
@@ -104,14 +107,43 @@ function wrongMethod(methods: readonly string[]): Response {
 }
 
 /** The same page for everybody: its tag changes with the build, the settings, the content and the site's day. */
-function etagOf(url: URL, rt: Runtime, language: Language): string {
-  const parts = [BUILD, language, rt.settingsRevision(), rt.seenRevision(), isoDay(rt.now().day), rt.siteUrl(), url.pathname, url.search];
+function etagOf(url: URL, rt: Runtime, language: Language, phone: boolean): string {
+  const parts = [
+    BUILD,
+    language,
+    rt.settingsRevision(),
+    rt.seenRevision(),
+    isoDay(rt.now().day),
+    rt.siteUrl(),
+    url.pathname,
+    url.search,
+    phone,
+  ];
   // Weak, since one page goes out in several encodings.
   return `W/"${createHash('sha1').update(parts.join('\n')).digest('base64url')}"`;
 }
 
-function keptHeaders(etag: string): Record<string, string> {
-  return { etag, 'cache-control': 'public, max-age=0, must-revalidate', vary: 'accept-encoding, cookie' };
+const VARY = 'accept-encoding, cookie';
+/** What a browser says of itself: a phone says so by a hint of its own, or by its name. */
+const PHONE_HEADERS = 'sec-ch-ua-mobile, user-agent';
+/** Is this the site's own address, where phones begin with another view? Every other page is one for everybody. */
+const differsOnPhones = ({ path: at, settings: { firstView, firstViewPhone } }: App.Locals): boolean =>
+  at === '/' && firstViewPhone !== '' && firstViewPhone !== firstView;
+
+function varyOnPhones(headers: Headers, differs: boolean): Headers {
+  if (differs) headers.append('vary', PHONE_HEADERS);
+  return headers;
+}
+
+/** @param differs does it matter? */
+function isPhone(headers: Headers, differs: boolean): boolean {
+  if (!differs) return false;
+  const hint = headers.get('sec-ch-ua-mobile');
+  return hint ? hint === '?1' : /\bMobi/.test(headers.get('user-agent') ?? '');
+}
+
+function keptHeaders(etag: string, differs = false): Record<string, string> {
+  return { etag, 'cache-control': 'public, max-age=0, must-revalidate', vary: differs ? `${VARY}, ${PHONE_HEADERS}` : VARY };
 }
 
 /** Headers that guard whoever reads; over https nothing goes back to http, and cookies go nowhere else. */

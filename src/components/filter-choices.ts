@@ -122,3 +122,18 @@ export function isChosen(group: FilterGroup, filters: Filters): boolean {
   };
   return chosen[group];
 }
+
+/** So many names of places are offered while somebody types; any other may be typed too. */
+const MOST_NAMES = 120;
+/** Made once for each state of the content: every page has them. */
+const names = new WeakMap<ReferenceData, string>();
+
+/** The names of towns and venues, as options that a field offers. */
+export function nearPlaces(reference: ReferenceData): string {
+  const known = names.get(reference);
+  if (known !== undefined) return known;
+  const all = [...reference.towns, ...new Set(reference.venues.map(({ name }) => name))].slice(0, MOST_NAMES);
+  const made = html`${all.map((name) => html`<option value="${name}">`)}`.text;
+  names.set(reference, made);
+  return made;
+}

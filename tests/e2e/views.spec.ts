@@ -171,6 +171,23 @@ test('a publisher chooses which views there are, their order, and the first', as
   expect(tabs).not.toContain('Map');
   expect(tabs).not.toContain('Day');
   expect((await page.goto('/map/2027-03-20'))?.status()).toBe(200);
+  // Phones may begin with another one, whoever asked before.
+  await maud.goto('/desk/set-up');
+  await maud.getByLabel('First view on phones').selectOption('list');
+  await maud.getByRole('button', { name: 'Save' }).click();
+  await expect(maud.getByLabel('First view on phones')).toHaveValue('list');
+  const phone = await (
+    await browser.newContext({ userAgent: 'Mozilla/5.0 (Linux; Android 14) Mobile', javaScriptEnabled: false, baseURL })
+  ).newPage();
+  for (let twice = 0; twice < 2; twice++) {
+    const answer = await phone.goto('/');
+    expect(answer?.headers().vary).toContain('user-agent');
+    await expect(phone.locator('[data-part="views"] [aria-current="page"]').first()).toHaveText('List');
+    await page.goto('/');
+    await expect(page.getByRole('heading', { level: 1 })).toContainText('15–21 March');
+  }
+  expect((await phone.goto('/list'))?.headers().vary).not.toContain('user-agent');
+  await phone.context().close();
   await maud.goto('/desk/set-up');
   await maud.getByRole('textbox', { name: 'Week', exact: true }).fill('');
   await maud.getByRole('button', { name: 'Save' }).click();

@@ -104,8 +104,8 @@ export class FactsTable {
     const sums = new Uint32Array(values.length);
     for (const of of counts)
       for (let i = 0; i < of.length; i++) {
-        const at = number[i] as number;
-        sums[at] = (sums[at] as number) + (of[i] as number);
+        const n = of[i] as number;
+        if (n) sums[number[i] as number] = (sums[number[i] as number] as number) + n;
       }
     const counted: Counted<F>[] = [];
     for (let i = 0; i < sums.length; i++) if (sums[i]) counted.push({ value: values[i] as DateFacts[F], n: sums[i] as number });

@@ -5,6 +5,7 @@ import { isoDay } from '../day/day';
 import { isoDateTime } from '../day/plain-date-time';
 import { type EffectiveDate, effectiveStatus } from '../dates/effective-date';
 import { type Condition, type DateFacts, FACT_NAMES, type FactCondition, GROUPS, type Group, holds, priceOf } from '../filters/condition';
+import { titleKey } from '../match/relevance';
 import { partsOf } from '../filters/part-of-day';
 import { Finder } from './finder';
 import type { FoundChange, FoundDate, FoundListing } from './found';
@@ -198,7 +199,7 @@ function compare(r: () => number, finder: Finder, stored: ReadonlyMap<string, St
   });
   const ids = [...new Set(inside.map((d) => d.listingId))];
   expect(
-    finder.findListings(asked).map(({ first, ...found }) => ({ ...found, first: first.whole().date })),
+    finder.findListings(asked).map(({ first, ...found }) => ({ ...found, first: first().date })),
     where,
   ).toEqual(
     ids.map((listingId) => {
@@ -206,7 +207,7 @@ function compare(r: () => number, finder: Finder, stored: ReadonlyMap<string, St
       const days = own.slice(0, 5).map((d) => d.startDay);
       return {
         listingId,
-        title: own[0]?.title,
+        titleKey: titleKey(own[0]?.title ?? ''),
         dates: own.length,
         days,
         until: Math.max(...own.map((d) => d.lastDay)),

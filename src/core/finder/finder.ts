@@ -7,6 +7,7 @@ import { isOff } from '../dates/next-date';
 import type { EpochDay } from '../day/day';
 import type { Condition, FilterGroups } from '../filters/condition';
 import { likest } from '../match/related';
+import { titleKey } from '../match/relevance';
 import { firstFrom } from './columns';
 import { addMarks } from './facts-table';
 import type { Around, Asked, FoundChange, FoundDate, FoundListing, FoundRows, FoundSpan, RelatedInput } from './found';
@@ -29,6 +30,7 @@ export class Finder {
   /** which slots fit what was asked already: a page asks the same of its dates, its counts and what is around them */
   #known = new WeakMap<Condition | readonly Condition[], Uint8Array>();
   readonly #isoDays = new Map<EpochDay, string>();
+  readonly #titleKeys = new WeakMap<FoundListing, string>();
 
   private constructor(table: FoundTable) {
     this.#table = table;
@@ -271,22 +273,42 @@ export class Finder {
   /** Each listing that has a date in a span, in order of its first there, with what its dates there are. */
   findListings({ span, conditions }: Asked): FoundRows[] {
     const { slot, startDay, lastDay } = this.#table.columns;
-    const byOwner = new Map<number, FoundRows>();
+    // A word that thousands have would cost as many objects for each of its dates: counts are numbers by the listing's.
+    const { length } = this.#table.listings;
+    const dates = new Uint32Array(length);
+    const until = new Int32Array(length);
+    const named = new Int32Array(length * DAYS_NAMED);
+    const firsts: { owner: number; row: number }[] = [];
     this.#each(span, this.#fitting(conditions), (row) => {
       const owner = this.#table.owners[slot[row] as number] as number;
-      const known = byOwner.get(owner);
-      if (known) {
-        known.dates++;
-        known.until = Math.max(known.until, lastDay[row] as number);
-        if (known.days.length < DAYS_NAMED) known.days.push(startDay[row] as number);
-        return false;
-      }
-      const days = [startDay[row] as number];
-      const { listingId, title } = this.#table.listings[owner] as FoundListing;
-      byOwner.set(owner, { listingId, title, dates: 1, days, until: lastDay[row] as number, first: this.#glanceAt(row) });
+      const n = dates[owner] as number;
+      if (!n) firsts.push({ owner, row });
+      if (n < DAYS_NAMED) named[owner * DAYS_NAMED + n] = startDay[row] as number;
+      until[owner] = n ? Math.max(until[owner] as number, lastDay[row] as number) : (lastDay[row] as number);
+      dates[owner] = n + 1;
       return false;
     });
-    return [...byOwner.values()];
+    return firsts.map(({ owner, row }) => {
+      const listing = this.#table.listings[owner] as FoundListing;
+      const n = dates[owner] as number;
+      const begin = owner * DAYS_NAMED;
+      return {
+        listingId: listing.listingId,
+        titleKey: this.#titleKeyOf(listing),
+        dates: n,
+        days: [...named.subarray(begin, begin + Math.min(n, DAYS_NAMED))],
+        until: until[owner] as number,
+        first: () => this.#dateAt(row),
+      };
+    });
+  }
+
+  #titleKeyOf(listing: FoundListing): string {
+    const known = this.#titleKeys.get(listing);
+    if (known !== undefined) return known;
+    const key = titleKey(listing.title);
+    this.#titleKeys.set(listing, key);
+    return key;
   }
 
   /** Listings like one that is there, by what they share, each with its next date within so many days; none where readers do not have it. */

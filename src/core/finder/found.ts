@@ -1,5 +1,5 @@
 /** What the finder is given, what it is asked, and what it answers. */
-import type { DateGlance, EffectiveDate } from '../dates/effective-date';
+import type { EffectiveDate } from '../dates/effective-date';
 import type { EpochDay } from '../day/day';
 import type { Condition } from '../filters/condition';
 import type { EventStatus } from '../recurrence/model';
@@ -85,12 +85,13 @@ export interface Around {
 /** A listing that was found, by its dates in the span. */
 export interface FoundRows {
   listingId: string;
-  title: string;
+  /** its title as what was typed is compared with it (`match/relevance.ts`) */
+  titleKey: string;
   dates: number;
   /** the first days of the first of them */
   days: EpochDay[];
   /** the last day of all of them */
   until: EpochDay;
-  /** its first date there */
-  first: DateGlance;
+  /** its first date there, made when it is asked for */
+  first: () => EffectiveDate;
 }

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { bestFirst, titleScore } from './relevance';
+import { bestFirst, titleKey, titleScore } from './relevance';
 
 describe('what is called as asked for', () => {
   it.each([
@@ -12,12 +12,12 @@ describe('what is called as asked for', () => {
     ['Seed Swap', ['choir'], 0],
     ['', ['choir'], 0],
   ])('%s for %j: %s', (title, words, score) => {
-    expect(titleScore(title, words)).toBe(score);
+    expect(titleScore(titleKey(title), words)).toBe(score);
   });
 
   it('comes first, and what answers alike stays in its order', () => {
     const titles = ['Seed Swap', 'Anchoir', 'Choir A', 'Tea', 'Choir B'];
-    expect(bestFirst(titles, (title) => title, ['choir'])).toEqual(['Choir A', 'Choir B', 'Anchoir', 'Seed Swap', 'Tea']);
-    expect(bestFirst(titles, (title) => title, [])).toEqual(titles);
+    expect(bestFirst(titles, titleKey, ['choir'])).toEqual(['Choir A', 'Choir B', 'Anchoir', 'Seed Swap', 'Tea']);
+    expect(bestFirst(titles, titleKey, [])).toEqual(titles);
   });
 });

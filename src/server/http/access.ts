@@ -38,6 +38,7 @@ export const ACCESS: Record<string, Who> = {
   '/dates.geojson': 'anyone',
   '/dates.csv': 'anyone',
   '/sitemap.xml': 'anyone',
+  '/sitemap/[part].xml': 'anyone',
   '/robots.txt': 'anyone',
   '/healthz': 'anyone',
   '/readyz': 'anyone',

@@ -159,10 +159,10 @@ export function foundDates(finder: Finder, filters: Filters, context: ReaderCont
     earlierDay: async (from, count) => finder.dayBefore(from, count, conditions),
     onTop: async (today) => finder.onTop(today, conditions).slice(0, MOST_ON_TOP),
     results: async ({ page, length, ...span }) => {
-      const all = bestFirst(finder.findListings({ span, conditions }), ({ title }) => title, words);
+      const all = bestFirst(finder.findListings({ span, conditions }), (found) => found.titleKey, words);
       const results = all
         .slice((page - 1) * length, page * length)
-        .map(({ first, dates, days, until }) => ({ ...first.whole(), dates, days, until }));
+        .map(({ first, dates, days, until }) => ({ ...first(), dates, days, until }));
       return { results, total: all.length };
     },
     elsewhere: async ({ from, to }) => finder.around(from, to, conditions),

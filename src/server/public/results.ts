@@ -4,7 +4,7 @@ import { sql } from 'drizzle-orm';
 import type { EpochDay } from '@/core/day/day';
 import type { Db } from '../db/client';
 import { jsonRows } from '../db/json-rows';
-import { bestFirst } from '@/core/match/relevance';
+import { bestFirst, titleKey } from '@/core/match/relevance';
 import { type Filters, searchWords } from '@/core/filters/filters';
 import { DATE_COLUMNS, type OpenDays, ORDER, publicWhere, type Span, TABLES } from './public-dates';
 import type { FilterContext } from './filter-conditions';
@@ -49,7 +49,7 @@ export async function readResults(
       from hit h join occurrence o on o.listing_id = h.listing_id and o.original = h.original join published p on p.listing_id = o.listing_id
       ${ORDER}`,
   );
-  const best = bestFirst(rows, ({ title }) => title, searchWords(filters));
+  const best = bestFirst(rows, ({ title }) => titleKey(title), searchWords(filters));
   return { results: best.slice((page - 1) * length, page * length), total: rows.length };
 }
 

@@ -19,6 +19,8 @@ export interface SiteSettings {
   lng: number;
   firstWeekday: number;
   firstView: ViewName;
+  /** the first one on a phone; empty = the same */
+  firstViewPhone: ViewName | '';
   /** the views that stand as tabs, in their order; the first one is among them */
   views: ViewName[];
   /** what readers choose by, in the order of the form */
@@ -59,6 +61,7 @@ export const DEFAULT_SETTINGS: SiteSettings = {
   lng: 0,
   firstWeekday: 0,
   firstView: 'month',
+  firstViewPhone: '',
   views: ['month', 'week', 'day', 'list', 'map', 'places', 'year'],
   filters: ['days', 'kind', 'place', 'near', 'part', 'cost', 'access', 'how'],
   weekDays: 'all',

@@ -48,6 +48,7 @@ export const settingsInput = z.object({
   lng: number(-180, 180, texts.theLongitude()),
   firstWeekday: whole(0, 6, texts.theFirstWeekday()),
   firstView: z.enum(VIEW_NAMES),
+  firstViewPhone: z.enum(['', ...VIEW_NAMES]).default(''),
   weekDays: z.enum(['all', 'work']).default('all'),
   hours: z.enum(HOUR_STYLES),
   date: z.enum(DATE_STYLES),
@@ -99,9 +100,10 @@ function readOrder<T extends string>(fields: Readonly<Record<string, string>>, n
 export const readFilterOrder = (fields: Readonly<Record<string, string>>): FilterGroup[] => readOrder(fields, FILTER_GROUPS, filterField);
 
 /** The views in the order of the numbers that stand beside them; one without a number is not offered. Throws a Problem at the field. */
-export function readViews(fields: Readonly<Record<string, string>>, firstView: ViewName): ViewName[] {
+export function readViews(fields: Readonly<Record<string, string>>, firstView: ViewName, firstViewPhone: ViewName | '' = ''): ViewName[] {
   const views = readOrder(fields, VIEW_NAMES, viewField);
-  if (!views.includes(firstView)) throw invalid(viewField(firstView), texts.theFirstViewIs());
+  for (const first of [firstView, firstViewPhone])
+    if (first && !views.includes(first)) throw invalid(viewField(first), texts.theFirstViewIs());
   return views;
 }
 
