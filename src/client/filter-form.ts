@@ -156,3 +156,5 @@ if (form) {
     void show(form).then(() => document.querySelector<HTMLElement>('[data-view]')?.focus({ preventScroll: false }));
   });
 }
+
+export {};

@@ -39,3 +39,5 @@ for (const line of document.querySelectorAll<HTMLElement>('[data-own-zone]')) {
     });
   }
 }
+
+export {};

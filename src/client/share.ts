@@ -24,3 +24,5 @@ for (const button of document.querySelectorAll<HTMLElement>('[data-print-page]')
   button.classList.remove('invisible');
   button.addEventListener('click', () => window.print());
 }
+
+export {};

@@ -61,3 +61,5 @@ function offerWayBack(nav: HTMLElement): void {
 const nav = document.querySelector<HTMLElement>('[data-way-back]');
 if (nav) offerWayBack(nav);
 else noteView();
+
+export {};

@@ -1,5 +1,5 @@
 import { type Browser, type BrowserContext, expect } from '@playwright/test';
-import { expectAccessible, expectNoSidewaysScroll } from './support';
+import { expectAccessible, expectNoSidewaysScroll, pageOf } from './support';
 import { test } from './site';
 
 // Journeys of one file share a site and may build on each other: a second try begins with the first of them.
@@ -27,6 +27,36 @@ test('from a view to its events, one after another, and back to the view as it w
   const stranger = await context.newPage();
   await stranger.goto('/what/harbour-choir');
   await expect(stranger.locator('[data-way-back] a')).toHaveCount(0);
+  await context.close();
+});
+
+test('resting on a date shows what it is; Escape takes it away, and the keyboard gets the same', async ({ browser, baseURL }) => {
+  const context = await reader(browser, baseURL);
+  const page = await context.newPage();
+  await page.goto('/month/2027-03');
+  const link = page.locator('[data-view] a[href$="/what/harbour-choir/2027-03-23"]').first();
+  await link.hover();
+  const peek = page.getByRole('tooltip');
+  await expect(peek).toContainText('St Bride');
+  await expect(peek).toContainText('23 March 2027');
+  await expectAccessible(page, 'a peek');
+  await page.keyboard.press('Escape');
+  await expect(peek).toHaveCount(0);
+  // Moved onto, it stays; left, it goes.
+  await page.mouse.move(0, 0);
+  await link.hover();
+  await expect(peek).toBeVisible();
+  await peek.hover({ position: { x: 20, y: 12 } });
+  await peek.hover({ position: { x: 60, y: 30 } });
+  await expect(peek).toBeVisible();
+  await page.mouse.move(0, 0);
+  await expect(peek).toHaveCount(0);
+  await page.keyboard.press('Tab');
+  await link.focus();
+  await expect(peek).toContainText('St Bride');
+  await expect(link).toHaveAttribute('aria-describedby', 'peek');
+  await page.keyboard.press('Tab');
+  await expect(page.locator('#peek:has-text("23 March 2027")')).toHaveCount(0);
   await context.close();
 });
 
@@ -69,4 +99,40 @@ test('an event is shared by its address, sent by mail, and printed with a code t
   await expect(phone.getByRole('button', { name: 'Share' })).toHaveCount(0);
   await expectNoSidewaysScroll(phone);
   await plain.close();
+});
+
+test('a reader says what is wrong, without a script; an editor sees to it, and opens it again', async ({ browser, request, baseURL }) => {
+  const plain = await reader(browser, baseURL, { javaScriptEnabled: false, viewport: { width: 360, height: 800 } });
+  const phone = await plain.newPage();
+  await phone.goto('/what/shanty-hour/2027-03-20');
+  await phone.getByRole('link', { name: 'Something wrong? Tell us' }).click();
+  await expect(phone.getByRole('heading', { level: 1 })).toHaveText('Tell us what is wrong');
+  await phone.getByLabel('What is wrong?').fill('It begins at six.');
+  await phone.getByLabel('Mail address').fill('rue@dunlin');
+  await phone.getByRole('button', { name: 'Send it' }).click();
+  await expect(phone.getByText('A mail address needs a name, an @ and a domain').first()).toBeVisible();
+  await expect(phone.getByLabel('What is wrong?')).toHaveValue('It begins at six.');
+  await phone.getByLabel('Mail address').fill('rue@dunlin.example');
+  await phone.getByRole('button', { name: 'Send it' }).click();
+  await expect(phone.getByRole('status')).toContainText('Thank you. An editor will look at it.');
+  await expectNoSidewaysScroll(phone);
+  await phone.goto('/fr/what/shanty-hour/tell');
+  await expect(phone.getByRole('heading', { level: 1 })).toHaveText('Dites-nous ce qui ne va pas');
+  await plain.close();
+
+  const ivo = await pageOf(browser, request, 'ivo', { baseURL });
+  await ivo.goto('/desk/intake');
+  await ivo.getByRole('link', { name: '1 reader says that something is wrong' }).click();
+  await expect(ivo.getByText('It begins at six.')).toBeVisible();
+  await expect(ivo.getByRole('link', { name: 'Shanty Hour' })).toHaveAttribute('href', /^\/desk\/listings\//);
+  await expectAccessible(ivo, 'what readers say is wrong');
+  await ivo.getByRole('button', { name: 'Seen to Shanty Hour' }).click();
+  await expect(ivo.getByRole('region', { name: 'To see to' })).toContainText('Nothing is open');
+  await ivo.getByRole('button', { name: 'Open again Shanty Hour' }).click();
+  await expect(ivo.getByRole('region', { name: 'To see to' })).toContainText('It begins at six.');
+  await ivo.context().close();
+  // A contributor sees none of it.
+  const nan = await pageOf(browser, request, 'nan', { baseURL });
+  expect((await nan.goto('/desk/remarks'))?.status()).toBe(403);
+  await nan.context().close();
 });

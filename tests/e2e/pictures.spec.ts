@@ -101,6 +101,18 @@ test('a gallery in order, what stays in sight, another file everywhere: by keybo
   // What must stay in sight: moved with the arrows, saved, and the addresses are new.
   await page.goto('/what/kelp-pressing');
   await expectAccessible(page, 'event with a gallery');
+  // Large, one after another, by keys; Escape leads back to where it was pressed.
+  await page.locator('.gallery a').first().click();
+  const large = page.getByRole('dialog', { name: 'More pictures' });
+  await expect(large.getByRole('status')).toContainText('Picture 1 of 2');
+  await expectAccessible(page, 'a picture, large');
+  await page.keyboard.press('ArrowRight');
+  await expect(large.getByRole('status')).toContainText('Picture 2 of 2');
+  await page.keyboard.press('ArrowRight');
+  await expect(large.getByRole('status')).toContainText('Picture 1 of 2');
+  await page.keyboard.press('Escape');
+  await expect(large).toBeHidden();
+  await expect(page.locator('.gallery a').first()).toBeFocused();
   await page.goto(link ?? '');
   await page.getByRole('slider', { name: 'Focal point' }).focus();
   for (let i = 0; i < 10; i++) await page.keyboard.press('Shift+ArrowUp');

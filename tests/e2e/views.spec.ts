@@ -157,7 +157,7 @@ test('a publisher chooses which views there are, their order, and the first', as
   await maud.getByRole('textbox', { name: 'Month', exact: true }).fill('2');
   await maud.getByRole('textbox', { name: 'Map', exact: true }).fill('');
   await maud.locator('input[name="view-day"]').fill('x');
-  await maud.getByLabel('First view').selectOption('week');
+  await maud.getByLabel('First view', { exact: true }).selectOption('week');
   await maud.getByRole('button', { name: 'Save' }).click();
   await expect(maud.getByText('A number, or nothing').first()).toBeVisible();
   await maud.locator('input[name="view-day"]').fill('');
@@ -177,7 +177,7 @@ test('a publisher chooses which views there are, their order, and the first', as
   await maud.getByRole('button', { name: 'Save' }).click();
   await expect(maud.getByLabel('First view on phones')).toHaveValue('list');
   const phone = await (
-    await browser.newContext({ userAgent: 'Mozilla/5.0 (Linux; Android 14) Mobile', javaScriptEnabled: false, baseURL })
+    await browser.newContext({ userAgent: 'Mozilla/5.0 (Linux; Android 14) Mobile', isMobile: true, javaScriptEnabled: false, baseURL })
   ).newPage();
   for (let twice = 0; twice < 2; twice++) {
     const answer = await phone.goto('/');

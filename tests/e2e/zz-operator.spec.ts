@@ -130,7 +130,12 @@ test('a backup made while the site is served is the same site in another folder:
   const checked = run(['check', '--mend'], { ...to, ...clock });
   expect([checked.status, checked.stdout]).toEqual([0, expect.stringContaining('all is as it should be')]);
   await serving({ ...to, ...clock }, async (address) => {
-    const plain = (text: string, own: string): string => text.replaceAll(own, '');
+    // An event's page has its address in a mail and, as a code, on paper too.
+    const plain = (text: string, own: string): string =>
+      text
+        .replaceAll(own, '')
+        .replaceAll(encodeURIComponent(own), '')
+        .replaceAll(/<path stroke="#000000" d="[^"]*"/g, '');
     for (const page of ['/month/2027-03', '/list/2027-03-17', '/what/low-tide-walk', '/at/net-loft', '/feed.ics', '/map/2027-03-17']) {
       const [one, other] = await Promise.all([site.url, address].map(async (own) => plain(await (await fetch(own + page)).text(), own)));
       expect(other?.replaceAll(/DTSTAMP:\S+/g, ''), page).toBe(one?.replaceAll(/DTSTAMP:\S+/g, ''));

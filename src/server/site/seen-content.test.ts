@@ -40,6 +40,7 @@ const UNSEEN = [
   'picture_source',
   'rate_bound',
   'rate_limit',
+  'remark',
   'saved_view',
   'submission',
   'validation_note',

@@ -263,3 +263,24 @@ export const submission = pgTable(
   },
   (t) => [index('submission_state').on(t.state, t.sentAt)],
 );
+
+/** What readers say is wrong with a listing; editors alone see it. */
+export const remark = pgTable(
+  'remark',
+  {
+    id: uuid('id').primaryKey(),
+    listingId: uuid('listing_id')
+      .notNull()
+      .references(() => listing.id, { onDelete: 'cascade' }),
+    /** the date it is about, by its part of the address; empty = all of it */
+    date: text('date').notNull().default(''),
+    message: text('message').notNull(),
+    senderName: text('sender_name').notNull().default(''),
+    senderMail: text('sender_mail').notNull().default(''),
+    sentAt: at('sent_at').notNull(),
+    /** when an editor had seen to it; null = nobody has */
+    settledAt: at('settled_at'),
+    settledBy: text('settled_by'),
+  },
+  (t) => [index('remark_open').on(t.settledAt, t.sentAt), index('remark_listing').on(t.listingId)],
+);
