@@ -126,10 +126,10 @@ test('a reader says what is wrong, without a script; an editor sees to it, and o
   await expect(ivo.getByText('It begins at six.')).toBeVisible();
   await expect(ivo.getByRole('link', { name: 'Shanty Hour' })).toHaveAttribute('href', /^\/desk\/listings\//);
   await expectAccessible(ivo, 'what readers say is wrong');
-  await ivo.getByRole('button', { name: 'Seen to Shanty Hour' }).click();
-  await expect(ivo.getByRole('region', { name: 'To see to' })).toContainText('Nothing is open');
+  await ivo.getByRole('button', { name: 'Done Shanty Hour' }).click();
+  await expect(ivo.getByRole('region', { name: 'To deal with' })).toContainText('Nothing to deal with');
   await ivo.getByRole('button', { name: 'Open again Shanty Hour' }).click();
-  await expect(ivo.getByRole('region', { name: 'To see to' })).toContainText('It begins at six.');
+  await expect(ivo.getByRole('region', { name: 'To deal with' })).toContainText('It begins at six.');
   await ivo.context().close();
   // A contributor sees none of it.
   const nan = await pageOf(browser, request, 'nan', { baseURL });
