@@ -56,7 +56,7 @@ await shot('month-dark', '/month/2027-03', { dark: true });
 await shot('week', '/week/2027-W11');
 await shot('places', '/places/2027-03-20');
 await shot('year', '/year/2027');
-await shot('list', '/list/2027-03-20');
+await shot('list', '/list?on=weekend&free=1&near=Port+Amble');
 await shot('map', '/map/2027-03-17', { before: (page) => page.waitForSelector('button.place', { timeout: 60_000 }), wait: 1500 });
 await shot('event', '/what/low-tide-walk');
 await shot('add', '/add');

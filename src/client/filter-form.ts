@@ -1,40 +1,19 @@
 /** Makes the filter form live: a change fetches the view and puts it in place; the address says what is shown. */
 
-/** The names of an address in the order that caches (`filterQuery` writes them so). */
-const NAMES = [
-  'kind',
-  'place',
-  'area',
-  'venue',
-  'by',
-  'near',
-  'within',
-  'on',
-  'from',
-  'to',
-  'part',
-  'free',
-  'upto',
-  'access',
-  'how',
-  'ahead',
-  'tag',
-  'words',
-];
-/** What counts only beside another: a distance from nowhere says nothing. */
-const USUAL: Record<string, string> = { within: '5' };
+import { FILTER_NAMES, USUAL_DISTANCE } from '@/core/filters/filters';
 
 /** The address's query: what is ticked and typed, in one order. Nothing in a group means all of it. */
 function query(form: HTMLFormElement): string {
   const params = new URLSearchParams();
   const sent = new FormData(form);
-  for (const name of NAMES) {
+  for (const name of FILTER_NAMES) {
     const values = sent
       .getAll(name)
       .map((value) => String(value).trim())
       .filter(Boolean)
       .sort();
-    const needless = values[0] === USUAL[name] || (name === 'within' && !params.has('near'));
+    // A distance from nowhere says nothing.
+    const needless = name === 'within' && (values[0] === String(USUAL_DISTANCE) || !params.has('near'));
     if (values.length && !needless) params.set(name, values.join(','));
   }
   // The view's own choices go along.
@@ -156,5 +135,3 @@ if (form) {
     void show(form).then(() => document.querySelector<HTMLElement>('[data-view]')?.focus({ preventScroll: false }));
   });
 }
-
-export {};

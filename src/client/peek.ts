@@ -48,9 +48,13 @@ async function readPage(href: string): Promise<DocumentFragment | undefined> {
 }
 
 function fragmentOf(href: string): Promise<DocumentFragment | undefined> {
-  const known = kept.get(href) ?? readPage(href);
-  kept.set(href, known);
-  return known;
+  const known = kept.get(href);
+  if (known) return known;
+  const asked = readPage(href);
+  kept.set(href, asked);
+  // What did not come is asked for again.
+  void asked.then((parts) => parts ?? kept.delete(href));
+  return asked;
 }
 
 function close(): void {

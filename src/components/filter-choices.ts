@@ -103,26 +103,6 @@ export function choicesOf(group: FilterGroup, input: ChoicesInput): Choice[] {
   }
 }
 
-/** Is something chosen in a group? */
-export function isChosen(group: FilterGroup, filters: Filters): boolean {
-  const chosen: Record<FilterGroup, boolean> = {
-    days: filters.days !== undefined,
-    kind: filters.kinds.length > 0,
-    place: filters.places.length > 0,
-    near: filters.near !== undefined,
-    part: filters.parts.length > 0,
-    cost: filters.free || filters.upTo !== undefined,
-    access: filters.access.length > 0,
-    how: filters.ways.length > 0,
-    ahead: filters.goingAhead,
-    area: filters.areas.length > 0,
-    venue: filters.venues.length > 0,
-    by: filters.organizers.length > 0,
-    tag: filters.tags.length > 0,
-  };
-  return chosen[group];
-}
-
 /** So many names of places are offered while somebody types; any other may be typed too. */
 const MOST_NAMES = 120;
 /** Made once for each state of the content: every page has them. */

@@ -1,5 +1,6 @@
 /** Who a page is for: the language, its words, and where its links lead. */
 import { type Language, languagePrefix } from '@/core/phrase/language';
+import type { SiteSettings } from '@/server/site/settings';
 import { READERS_WORDS, type ReadersWords } from '@/words/readers';
 
 export interface Reader {
@@ -20,3 +21,9 @@ export function readerOf(language: Language): Reader {
   readers.set(language, reader);
   return reader;
 }
+
+/** Readers of each language that a site's pages come in, its own first. */
+export const readersOf = ({ secondLanguage }: Pick<SiteSettings, 'secondLanguage'>): Reader[] => [
+  readerOf('en'),
+  ...(secondLanguage ? [readerOf(secondLanguage)] : []),
+];

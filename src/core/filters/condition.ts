@@ -2,6 +2,7 @@
  * What a reader's choices ask of a date, as a value: the database's query is made of it, the finder's answer, and the counts beside the boxes.
  */
 import type { Attendance, Cost } from '../listing/content';
+import { FILTER_GROUPS, type FilterGroup } from './filters';
 
 /** What filters ask of a date. Dates that agree in all of it are not told apart by them. */
 export interface DateFacts {
@@ -103,10 +104,10 @@ export function holds(condition: FactCondition, facts: DateFacts): boolean {
   }
 }
 
-/** What a reader can choose by; one group for each sort of choice. */
-export const GROUPS = ['kind', 'place', 'area', 'venue', 'organizer', 'tag', 'near', 'part', 'cost', 'access', 'how', 'ahead'] as const;
-/** One of {@link GROUPS}. */
-export type Group = (typeof GROUPS)[number];
+/** The groups of choices that ask something of a date's facts; days that are chosen are a span instead. */
+export type Group = Exclude<FilterGroup, 'days'>;
+/** All of them. */
+export const GROUPS: readonly Group[] = FILTER_GROUPS.filter((group) => group !== 'days');
 
 /** A reader's choices by group; what stands in a group all has to hold. A count beside a box follows the other groups. */
 export interface FilterGroups {

@@ -22,7 +22,8 @@ export type DaysChoice = { named: NamedDays } | { named: undefined; from: EpochD
 export const DISTANCES = [1, 5, 25] as const;
 /** One of {@link DISTANCES}. */
 export type Distance = (typeof DISTANCES)[number];
-const USUAL_DISTANCE: Distance = 5;
+/** What an address need not say. */
+export const USUAL_DISTANCE: Distance = 5;
 
 /** What is near: around a place by its name as it was typed, or around a position, which is known and written to a kilometre. */
 export interface Near {
@@ -59,6 +60,30 @@ export interface Filters {
   /** as typed; what stands in quotation marks stands together */
   words: string;
 }
+
+/** The names of choices in an address, in the order that caches. A view's script writes them too, so it takes them from here. */
+export const FILTER_NAMES = [
+  'kind',
+  'place',
+  'area',
+  'venue',
+  'by',
+  'near',
+  'within',
+  'on',
+  'from',
+  'to',
+  'part',
+  'free',
+  'upto',
+  'access',
+  'how',
+  'ahead',
+  'tag',
+  'words',
+] as const;
+/** One of {@link FILTER_NAMES}. */
+export type FilterName = (typeof FILTER_NAMES)[number];
 
 /** The groups that a publisher may put on the form, in the order in which they stand until somebody says otherwise. */
 export const FILTER_GROUPS = [
@@ -188,24 +213,28 @@ export function unreadFilters(query: URLSearchParams): string[] {
   return wrong.slice(0, MOST_TAGS);
 }
 
+/** The group that each choice belongs to; what was typed has none. */
+const GROUP_OF = {
+  kind: 'kind',
+  place: 'place',
+  area: 'area',
+  venue: 'venue',
+  by: 'by',
+  near: 'near',
+  days: 'days',
+  part: 'part',
+  free: 'cost',
+  upto: 'cost',
+  access: 'access',
+  how: 'how',
+  ahead: 'ahead',
+  tag: 'tag',
+  words: undefined,
+} as const satisfies Record<string, FilterGroup | undefined>;
+
 /** One thing that is chosen, as it stands in the address: each can be taken off by itself. */
 export interface FilterPart {
-  name:
-    | 'kind'
-    | 'place'
-    | 'area'
-    | 'venue'
-    | 'by'
-    | 'near'
-    | 'days'
-    | 'part'
-    | 'free'
-    | 'upto'
-    | 'access'
-    | 'how'
-    | 'ahead'
-    | 'tag'
-    | 'words';
+  name: keyof typeof GROUP_OF;
   value: string;
 }
 
@@ -262,38 +291,45 @@ export function withoutPart(filters: Filters, { name, value }: FilterPart): Filt
   }
 }
 
+/** What an address says of each name; empty = nothing. */
+function written({ near, days, upTo, ...filters }: Filters): Record<FilterName, string> {
+  const several = (values: readonly string[]): string => [...values].sort().join(',');
+  const day = (at: EpochDay | undefined): string => (at === undefined ? '' : isoDay(at));
+  const [from, to] = days && days.named === undefined ? [days.from, days.to] : [];
+  return {
+    kind: several(filters.kinds),
+    place: several(filters.places),
+    area: several(filters.areas),
+    venue: several(filters.venues),
+    by: several(filters.organizers),
+    near: near?.place ?? '',
+    within: near && near.km !== USUAL_DISTANCE ? String(near.km) : '',
+    on: days?.named ?? '',
+    from: day(from),
+    to: day(to),
+    part: several(filters.parts),
+    free: filters.free ? '1' : '',
+    upto: upTo === undefined ? '' : String(upTo),
+    access: several(filters.access),
+    how: several(filters.ways),
+    ahead: filters.goingAhead ? '1' : '',
+    tag: several(filters.tags),
+    words: filters.words,
+  };
+}
+
 /** The query of an address, `?kind=music&free=1`, or nothing; always in the same order, so that it caches. */
 export function filterQuery(filters: Filters): string {
   const query = new URLSearchParams();
-  const set = (name: string, values: readonly string[]): void => {
-    if (values.length) query.set(name, [...values].sort().join(','));
-  };
-  const { near, days, upTo } = filters;
-  set('kind', filters.kinds);
-  set('place', filters.places);
-  set('area', filters.areas);
-  set('venue', filters.venues);
-  set('by', filters.organizers);
-  if (near) {
-    query.set('near', near.place);
-    if (near.km !== USUAL_DISTANCE) query.set('within', String(near.km));
-  }
-  if (days?.named) query.set('on', days.named);
-  else if (days) {
-    if (days.from !== undefined) query.set('from', isoDay(days.from));
-    if (days.to !== undefined) query.set('to', isoDay(days.to));
-  }
-  set('part', filters.parts);
-  if (filters.free) query.set('free', '1');
-  if (upTo !== undefined) query.set('upto', String(upTo));
-  set('access', filters.access);
-  set('how', filters.ways);
-  if (filters.goingAhead) query.set('ahead', '1');
-  set('tag', filters.tags);
-  if (filters.words) query.set('words', filters.words);
+  const values = written(filters);
+  for (const name of FILTER_NAMES) if (values[name]) query.set(name, values[name]);
   const text = query.toString().replaceAll('%2C', ',');
   return text ? `?${text}` : '';
 }
+
+/** The groups in which something is chosen. */
+export const groupsChosen = (filters: Filters): ReadonlySet<FilterGroup | undefined> =>
+  new Set(filterParts(filters).map(({ name }) => GROUP_OF[name]));
 
 /** Do these leave anything out? */
 export const isFiltered = (filters: Filters): boolean => filterParts(filters).length > 0;

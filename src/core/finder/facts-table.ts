@@ -58,11 +58,6 @@ export class FactsTable {
     return column.values[column.number[number] as number] as DateFacts[F];
   }
 
-  /** The combination with a number. */
-  at(number: number): DateFacts {
-    return Object.fromEntries(FACT_NAMES.map((name) => [name, this.#valueAt(name, number)])) as unknown as DateFacts;
-  }
-
   /** The number of a combination, which it keeps. */
   numberOf(facts: DateFacts): number {
     const numbers = FACT_NAMES.map((name) => (this.#columns[name] as Column<typeof name>).numberOf(facts[name]));

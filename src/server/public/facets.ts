@@ -69,7 +69,7 @@ const COUNTERS: Counters = {
   },
   area: (tally, reference) => byVenues(tally, reference, 'area', ({ island }) => [island]),
   venue: (tally, reference) => byVenues(tally, reference, 'venue', ({ slug, hall }) => (hall ? [slug, hall.slug] : [slug])),
-  by: (tally, reference) => byIds(tally, 'organizerIds', 'organizer', reference.organizer),
+  by: (tally, reference) => byIds(tally, 'organizerIds', 'by', reference.organizer),
   tag: (tally, reference) => byIds(tally, 'tagIds', 'tag', reference.tag),
   part: (tally) => {
     const counts: Counts = new Map();
@@ -93,12 +93,13 @@ const COUNTERS: Counters = {
  * @param on how many there are on the days that have names
  */
 export function countFacets(span: Span, tally: Tally, reference: ReferenceData, on: ReadonlyMap<string, number>): Facets {
-  const known = new Map<FacetName, ReadonlyMap<string, number>>([['on', on]]);
+  const known = new Map<FacetName, ReadonlyMap<string, number>>();
   return {
     span,
     total: tally.total,
     of: (name) => {
-      const counts = known.get(name) ?? (name === 'on' ? on : COUNTERS[name](tally, reference));
+      if (name === 'on') return on;
+      const counts = known.get(name) ?? COUNTERS[name](tally, reference);
       known.set(name, counts);
       return counts;
     },

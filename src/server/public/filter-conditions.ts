@@ -57,7 +57,7 @@ export function describeFilters(filters: Filters, { reference, currency, around 
   return {
     groups: {
       kind: kinds.length ? [{ asks: 'category', ids: ofKinds() }] : [],
-      organizer: organizers.length ? [{ asks: 'organizer', ids: named(organizers, reference.organizer) }] : [],
+      by: organizers.length ? [{ asks: 'organizer', ids: named(organizers, reference.organizer) }] : [],
       tag: tags.length ? [{ asks: 'tag', ids: named(tags, reference.tag) }] : [],
       ...describePlaces(filters, reference, around),
       part: filters.parts.length ? [{ asks: 'part', parts: filters.parts.reduce((bits, part) => bits | partBit(part), 0) }] : [],

@@ -240,12 +240,6 @@ export async function countDates(db: Db, span: Span, filters: Filters, context: 
   return row?.n ?? 0;
 }
 
-/** How many dates touch a day. */
-export async function countOn(db: Db, day: EpochDay): Promise<number> {
-  const [row] = await jsonRows<{ n: number }>(db, sql`select count(*)::int as n ${TABLES} where ${touches({ from: day, to: day })}`);
-  return row?.n ?? 0;
-}
-
 /** Whose coming dates are asked for, from which day. */
 export interface ComingQuery {
   from: EpochDay;

@@ -6,6 +6,7 @@ import { clip, daysOf, type OpenSpan } from '@/core/filters/days';
 import { type Filters, NAMED_DAYS, NO_FILTERS, searchWords } from '@/core/filters/filters';
 import type { Finder } from '@/core/finder/finder';
 import type { Around } from '@/core/finder/found';
+import type { Tally } from '@/core/finder/tally';
 import { type FoundPlace, placeNamed } from '@/core/match/near';
 import { bestFirst } from '@/core/match/relevance';
 import type { SiteFinder } from '../finder/site-finder';
@@ -19,7 +20,6 @@ import {
   type ComingQuery,
   countComing,
   countDates,
-  countOn,
   earlierDay,
   type ListPage,
   MOST_ON_TOP,
@@ -110,7 +110,8 @@ export async function readersDates(rt: DateSource, filters: Filters): Promise<Re
 
 /** Where dates are looked for: as one of the two says, before the days that a reader chose. */
 type AnyDay = Omit<ReadersDates, 'facets' | 'near' | 'days'> & {
-  facets: (span: Span, on: () => Promise<ReadonlyMap<string, number>>) => Promise<Facets>;
+  /** dates counted by what filters ask of them */
+  tally: (span: Span) => Promise<Tally>;
 };
 
 /** From the database. */
@@ -124,7 +125,7 @@ export function storedDates({ db }: Pick<DateSource, 'db'>, filters: Filters, co
       return { counts, several: several.map(glanceOf) };
     },
     count: (span) => countDates(db, span, filters, against),
-    facets: async (span, on) => countFacets(span, await readTally(db, span, filters, against), context.reference, await on()),
+    tally: (span) => readTally(db, span, filters, against),
     listPage: (span, count) => readListPage(db, span, count, filters, against),
     earlierDay: (from, count) => earlierDay(db, from, count, filters, against),
     onTop: (today) => readOnTop(db, today, filters, against),
@@ -151,7 +152,7 @@ export function foundDates(finder: Finder, filters: Filters, context: ReaderCont
     glance: async (span) => finder.glance({ span, conditions }),
     perDay: async (span) => finder.perDay({ span, conditions }),
     count: async (span) => finder.count({ span, conditions }),
-    facets: async (span, on) => countFacets(span, finder.tally(span, groups), context.reference, await on()),
+    tally: async (span) => finder.tally(span, groups),
     listPage: async (span, count) =>
       pageOf(span.from, count, finder.find({ span, conditions }, count + 1), async (to) =>
         finder.find({ span: { from: span.from, to }, conditions }),
@@ -173,7 +174,7 @@ export function foundDates(finder: Finder, filters: Filters, context: ReaderCont
 }
 
 /** The same on the days that a reader chose, with how many there are on those that have names. */
-function onDays(all: AnyDay, { days }: Pick<Filters, 'days'>, { near, today, firstWeekday }: ReaderContext): ReadersDates {
+function onDays(all: AnyDay, { days }: Pick<Filters, 'days'>, { reference, near, today, firstWeekday }: ReaderContext): ReadersDates {
   const open: OpenSpan = days ? daysOf(days, today, firstWeekday) : { from: undefined, to: undefined };
   const named = async (span: Span): Promise<ReadonlyMap<string, number>> => {
     const counts = NAMED_DAYS.map(async (name): Promise<[string, number]> => {
@@ -200,7 +201,7 @@ function onDays(all: AnyDay, { days }: Pick<Filters, 'days'>, { near, today, fir
       return { ...found, counts };
     },
     count: async (span) => (none(span) ? 0 : all.count(part(span))),
-    facets: async (span) => ({ ...(await all.facets(part(span), () => named(span))), span }),
+    facets: async (span) => countFacets(span, await all.tally(part(span)), reference, await named(span)),
     listPage: async (span, count) => (none(span) ? { dates: [], later: undefined } : all.listPage(part(span), count)),
     earlierDay: async (from, count) => {
       const before = open.from === undefined || from > open.from ? await all.earlierDay(from, count) : undefined;
@@ -253,8 +254,8 @@ export async function readersRelated(
 /** How many dates touch today, counted once for each state of the content and day. */
 export function countToday(rt: DateSource, today: EpochDay): Promise<number> {
   return rt.cache.ofReaders().of(`dates on ${today}`, async () => {
-    const finder = await rt.finder.current();
-    return finder ? finder.count({ span: { from: today, to: today }, conditions: [] }) : countOn(rt.db, today);
+    const shown = await readersDates(rt, NO_FILTERS);
+    return shown.count({ from: today, to: today });
   });
 }
 

@@ -16,20 +16,23 @@ beforeAll(async () => {
   rt = { db, cache: new ContentCache(() => '1'), siteUrl: () => 'https://isles.example' };
 });
 
+const english = (path: string): string => path;
+const french = (path: string): string => (path === '/' ? '/fr' : `/fr${path}`);
 const addresses = (xml: string): string[] => [...xml.matchAll(/<loc>([^<]*)<\/loc>/g)].map(([, address]) => address ?? '');
 
 describe('pages for search engines', () => {
   it.each(['', 'fr'] as const)('in several files are those of one, each once (second language: “%s”)', async (secondLanguage) => {
-    const whole = addresses(await sitemapPart(rt, { secondLanguage }, 0));
-    expect(await sitemapParts(rt, { secondLanguage })).toBe(1);
+    const writers = secondLanguage ? [english, french] : [english];
+    const whole = addresses(await sitemapPart(rt, writers, 0));
+    expect(await sitemapParts(rt, writers)).toBe(1);
     expect(new Set(whole).size).toBe(whole.length);
     expect(whole.filter((address) => address.includes('/what/rope-tea'))).toHaveLength(secondLanguage ? 12 : 6);
     expect(whole).toContain('https://isles.example/at');
     expect(whole.includes('https://isles.example/fr')).toBe(secondLanguage === 'fr');
-    const parts = await sitemapParts(rt, { secondLanguage }, 4);
+    const parts = await sitemapParts(rt, writers, 4);
     expect(parts).toBe(Math.ceil(whole.length / 4));
     const all: string[] = [];
-    for (let part = 0; part < parts; part++) all.push(...addresses(await sitemapPart(rt, { secondLanguage }, part, 4)));
+    for (let part = 0; part < parts; part++) all.push(...addresses(await sitemapPart(rt, writers, part, 4)));
     expect(all).toEqual(whole);
     expect(addresses(sitemapIndex(rt, parts))).toEqual(
       Array.from({ length: parts }, (_, i) => `https://isles.example/sitemap/${i + 1}.xml`),

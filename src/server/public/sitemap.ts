@@ -2,7 +2,6 @@
 import { VIEW_NAMES, VIEWS } from '@/core/views/views';
 import { escapeHtml } from '@/core/text/text';
 import { type ContentSource, referenceData } from '../reference/read';
-import type { SiteSettings } from '../site/settings';
 import { readSitemap } from './listing';
 
 /** So many addresses stand in one file; the protocol allows 50,000. */
@@ -14,7 +13,8 @@ export interface SitemapSource extends ContentSource {
 }
 
 type Page = [path: string, changed?: Date];
-type Languages = Pick<SiteSettings, 'secondLanguage'>;
+/** A path of readers' pages as a language's address has it. */
+type Write = (path: string) => string;
 
 /** All pages without their language, in one order. */
 function pages(rt: ContentSource): Promise<Page[]> {
@@ -33,21 +33,16 @@ function pages(rt: ContentSource): Promise<Page[]> {
   });
 }
 
-/** Where the pages of each language begin. */
-const prefixes = ({ secondLanguage }: Languages): string[] => ['', ...(secondLanguage ? [`/${secondLanguage}`] : [])];
-
-/** How many files there are. @param most addresses in a file */
-export async function sitemapParts(rt: SitemapSource, languages: Languages, most = MOST): Promise<number> {
-  return Math.max(1, Math.ceil(((await pages(rt)).length * prefixes(languages).length) / most));
+/** How many files there are. @param languages how each language writes a path @param most addresses in a file */
+export async function sitemapParts(rt: SitemapSource, languages: readonly Write[], most = MOST): Promise<number> {
+  return Math.max(1, Math.ceil(((await pages(rt)).length * languages.length) / most));
 }
 
 /** One of the files, from 0. */
-export async function sitemapPart(rt: SitemapSource, languages: Languages, part: number, most = MOST): Promise<string> {
+export async function sitemapPart(rt: SitemapSource, languages: readonly Write[], part: number, most = MOST): Promise<string> {
   const all = await pages(rt);
-  const inLanguages = prefixes(languages).flatMap((prefix) =>
-    all.map(([path, changed]): Page => [prefix && path === '/' ? prefix : prefix + path, changed]),
-  );
-  const lines = inLanguages
+  const lines = languages
+    .flatMap((to) => all.map(([path, changed]): Page => [to(path), changed]))
     .slice(part * most, (part + 1) * most)
     .map(
       ([path, changed]) =>

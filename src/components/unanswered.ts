@@ -1,0 +1,33 @@
+/** What an address asks and nobody can answer, in words: said on the page, since a link may be old or mistyped. */
+import { type Filters, unreadFilters } from '@/core/filters/filters';
+import type { ReadersDates } from '@/server/public/readers-dates';
+import type { ReferenceData } from '@/server/reference/read';
+import type { ReadersWords } from '@/words/readers';
+
+/** Addresses that are nobody's, as `name=value`. */
+function nobody(name: string, slugs: readonly string[], all: Iterable<{ slug: string }>): string[] {
+  if (!slugs.length) return [];
+  const known = new Set([...all].map(({ slug }) => slug));
+  return slugs.filter((slug) => !known.has(slug)).map((slug) => `${name}=${slug}`);
+}
+
+/** Each thing that was asked in vain; none where all was understood. */
+export function sayUnanswered(
+  query: URLSearchParams,
+  filters: Filters,
+  reference: ReferenceData,
+  { near }: Pick<ReadersDates, 'near'>,
+  { filters: w }: ReadersWords,
+): string[] {
+  const unread = [
+    ...unreadFilters(query),
+    ...nobody('kind', filters.kinds, reference.categories),
+    ...nobody('venue', filters.venues, reference.venue.values()),
+    ...nobody('by', filters.organizers, reference.organizer.values()),
+    ...nobody('tag', filters.tags, reference.tags),
+  ];
+  return [
+    ...(unread.length ? [w.unread({ what: unread.join(', ') })] : []),
+    ...(filters.near && !near ? [w.unknownPlace({ place: filters.near.place })] : []),
+  ];
+}
