@@ -40,33 +40,35 @@ const HELP = `Plain Almanac
 Ends with 0 when all is done, 1 when it failed, 2 when arguments or the file are refused, 3 when part of a file was left out.
 `;
 
+const OPTIONS = {
+  help: { type: 'boolean', short: 'h' },
+  demo: { type: 'boolean' },
+  fresh: { type: 'boolean' },
+  name: { type: 'string' },
+  mail: { type: 'string' },
+  role: { type: 'string' },
+  'dry-run': { type: 'boolean' },
+  publish: { type: 'boolean' },
+  json: { type: 'boolean' },
+  site: { type: 'boolean' },
+  csv: { type: 'boolean' },
+  dates: { type: 'boolean' },
+  source: { type: 'string' },
+  order: { type: 'string' },
+  zone: { type: 'string', multiple: true },
+  same: { type: 'boolean' },
+  other: { type: 'boolean' },
+  mend: { type: 'boolean' },
+  'make-places': { type: 'boolean' },
+  'make-people': { type: 'boolean' },
+  'make-categories': { type: 'boolean' },
+} as const;
+
+const read = () => parseArgs({ allowPositionals: true, options: OPTIONS });
+type Values = ReturnType<typeof read>['values'];
+
 async function main(): Promise<void> {
-  const { values, positionals } = parseArgs({
-    allowPositionals: true,
-    options: {
-      help: { type: 'boolean', short: 'h' },
-      demo: { type: 'boolean' },
-      fresh: { type: 'boolean' },
-      name: { type: 'string' },
-      mail: { type: 'string' },
-      role: { type: 'string' },
-      'dry-run': { type: 'boolean' },
-      publish: { type: 'boolean' },
-      json: { type: 'boolean' },
-      site: { type: 'boolean' },
-      csv: { type: 'boolean' },
-      dates: { type: 'boolean' },
-      source: { type: 'string' },
-      order: { type: 'string' },
-      zone: { type: 'string', multiple: true },
-      same: { type: 'boolean' },
-      other: { type: 'boolean' },
-      mend: { type: 'boolean' },
-      'make-places': { type: 'boolean' },
-      'make-people': { type: 'boolean' },
-      'make-categories': { type: 'boolean' },
-    },
-  });
+  const { values, positionals } = read();
   const [command, sub] = positionals;
   if (!values.help && command) checkArguments(command, positionals, Object.keys(values));
   if (values.help || !command) {
@@ -91,24 +93,7 @@ async function main(): Promise<void> {
       if (values.site === true) {
         alone('import', Object.keys(values));
         await importSite(sub);
-        return;
-      }
-      await importCommand({
-        file: sub,
-        dryRun: values['dry-run'] === true,
-        publish: values.publish === true,
-        json: values.json === true,
-        source: values.source,
-        order: values.order,
-        zones: values.zone ?? [],
-        same: values.same === true,
-        other: values.other === true,
-        make: {
-          venue: values['make-places'] === true,
-          organizer: values['make-people'] === true,
-          category: values['make-categories'] === true,
-        },
-      });
+      } else await importListings(sub, values);
       return;
     case 'export':
       if (values.site === true) {
@@ -138,6 +123,26 @@ async function main(): Promise<void> {
     default:
       throw noCommand(command);
   }
+}
+
+/** `almanac import FILE`: what it is told by flags. */
+async function importListings(file: string | undefined, values: Values): Promise<void> {
+  await importCommand({
+    file,
+    dryRun: values['dry-run'] === true,
+    publish: values.publish === true,
+    json: values.json === true,
+    source: values.source,
+    order: values.order,
+    zones: values.zone ?? [],
+    same: values.same === true,
+    other: values.other === true,
+    make: {
+      venue: values['make-places'] === true,
+      organizer: values['make-people'] === true,
+      category: values['make-categories'] === true,
+    },
+  });
 }
 
 /** What each command takes: how many words behind it, and which flags. */

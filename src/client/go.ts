@@ -23,8 +23,8 @@ function element<K extends keyof HTMLElementTagNameMap>(tag: K, attributes: Reco
   return made;
 }
 
-function show(): void {
-  if (open) return;
+/** The box with its field, its list and what is said, not yet in the page. */
+function makeBox() {
   const box = element('dialog', {
     class:
       'm-auto w-[min(460px,92vw)] border border-rule-strong rounded-xs bg-sheet px-5 py-4.5 text-ink shadow-[0_10px_40px_rgb(0_0_0/.3)] backdrop:bg-[rgb(0_0_0/.4)]',
@@ -45,6 +45,12 @@ function show(): void {
   const list = element('ul', { id: 'go-list', class: 'mt-2 max-h-[52vh] overflow-auto', role: 'listbox', 'aria-label': w.found() });
   const said = element('p', { class: 'hint', role: 'status' });
   box.append(element('label', { id: 'go-label', class: 'mb-1.25 block font-bold', for: 'go-field' }, w.goTo()), field, list, said);
+  return { box, field, list, said };
+}
+
+function show(): void {
+  if (open) return;
+  const { box, field, list, said } = makeBox();
   document.body.append(box);
   open = box;
   let goals: Goal[] = [];

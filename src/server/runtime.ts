@@ -43,6 +43,73 @@ function roomOf(folder: string | undefined): Room {
   );
 }
 
+/** Backs a database of an older version up before it is brought up to this one. */
+function backupInto(folder: string): (old: Db, has: number) => Promise<void> {
+  return async (old, has) => {
+    const file = path.join(folder, `before-upgrade-from-${has}.zip`);
+    mkdirSync(path.dirname(file), { recursive: true, mode: 0o700 });
+    const { rows } = await writeBackup(old, { path: file, madeAt: new Date(), current: false });
+    log.info({ file, rows }, 'The database is of an older version: a backup of it was made, and now it is brought up to this one');
+  };
+}
+
+/** Settings as they stand in the database, and what follows from them and the environment: addresses, the clock, the part of UIDs. */
+async function openSettings(db: Db, env: Environment, frozen: string | undefined) {
+  let stored = await readSettings(db);
+  const addresses = new SiteAddresses(env, () => stored.settings.address);
+  const readUidPart = (): Promise<string> => uidHost(db, stored.settings.address || (env.ALMANAC_ADDRESS ?? ''));
+  let uidPart = await readUidPart();
+  const settings = (): SiteSettings => ({ ...stored.settings, address: addresses.primary() });
+  return {
+    addresses,
+    settings,
+    stored: () => stored,
+    now: (): Now => nowIn(settings().zone, frozen),
+    host: () => uidPart,
+    reload: async () => {
+      stored = await readSettings(db);
+      uidPart = await readUidPart();
+    },
+  };
+}
+
+/** Which state of the content this process stands at: `contentRevision` after any change, `seenRevision` after those that readers see. */
+async function followContent(db: Db) {
+  const boot = randomBytes(4).toString('hex');
+  let revision = 0;
+  const seen = new SeenContent(db);
+  await seen.follow();
+  return {
+    contentRevision: () => `${boot}.${revision}`,
+    seenRevision: () => `${boot}.${seen.revision}`,
+    advance: async () => {
+      revision++;
+      await seen.follow();
+    },
+  };
+}
+
+function warnOfOwnSecret(databaseUrl: string | undefined, folder: string, env: Environment): void {
+  if (databaseUrl && !env.ALMANAC_SECRET)
+    log.warn(
+      { folder },
+      'ALMANAC_SECRET is not set: this process signs with the secret of its data folder. Where several processes serve the site, all need the same',
+    );
+}
+
+/** Hears what other processes of the site changed; a process with another secret is said on Health. */
+function listenToOthers(databaseUrl: string | undefined, print: string, tasks: Tasks, changed: () => Promise<void>) {
+  return listenForChanges(databaseUrl, print, (other) =>
+    tasks.attempt('notices', async () => {
+      await changed();
+      if (other !== print)
+        throw new Error(
+          'Another process of this site has another secret, so that people are signed out and links in mails do not work: set the same ALMANAC_SECRET for all',
+        );
+    }),
+  );
+}
+
 let made: Promise<Runtime> | undefined;
 
 /** The process's own site; opened at the first call, again after a failure. */
@@ -58,58 +125,31 @@ export function runtime(): Promise<Runtime> {
 export async function openSite(env: Environment): Promise<Runtime> {
   const { root, folder, backups: backupFolder, pictures, databaseUrl, demo, frozen, smtp, worker: bundle } = readConfiguration(env);
   const pictureFiles = await openPictureFiles(pictures, env);
-  const beforeMigrating = async (old: Db, has: number): Promise<void> => {
-    const file = path.join(backupFolder ?? path.join(folder, 'backups'), `before-upgrade-from-${has}.zip`);
-    mkdirSync(path.dirname(file), { recursive: true, mode: 0o700 });
-    const { rows } = await writeBackup(old, { path: file, madeAt: new Date(), current: false });
-    log.info({ file, rows }, 'The database is of an older version: a backup of it was made, and now it is brought up to this one');
-  };
+  const beforeMigrating = backupInto(backupFolder ?? path.join(folder, 'backups'));
   const { db, aside, close } = await openDatabase({ folder, root, url: databaseUrl, beforeMigrating });
   const secret = readSecret(folder, env);
-  let stored = await readSettings(db);
-  const addresses = new SiteAddresses(env, () => stored.settings.address);
+  warnOfOwnSecret(databaseUrl, folder, env);
+  const { addresses, settings, stored, now, host, reload } = await openSettings(db, env, frozen);
   const address = (): string => addresses.primary();
-  const settings = (): SiteSettings => ({ ...stored.settings, address: address() });
-  const now = (): Now => nowIn(settings().zone, frozen);
-  const readUidPart = (): Promise<string> => uidHost(db, stored.settings.address || (env.ALMANAC_ADDRESS ?? ''));
-  let uidPart = await readUidPart();
   const room = roomOf(databaseUrl ? undefined : folder);
   const tasks = new Tasks(log);
   const backups = new Backups({ aside, now, folder: backupFolder });
   const startedAt = new Date();
   const auth = createAuth(db, { secret, siteUrl: address, siteName: () => settings().name });
 
-  const boot = randomBytes(4).toString('hex');
-  let revision = 0;
-  const contentRevision = (): string => `${boot}.${revision}`;
-  const seen = new SeenContent(db);
-  await seen.follow();
-  const seenRevision = (): string => `${boot}.${seen.revision}`;
+  const { contentRevision, seenRevision, advance } = await followContent(db);
   const cache = new ContentCache(contentRevision, seenRevision);
   const finder = new SiteFinder({ db, revision: seenRevision, log });
-  if (databaseUrl && !env.ALMANAC_SECRET)
-    log.warn(
-      { folder },
-      'ALMANAC_SECRET is not set: this process signs with the secret of its data folder. Where several processes serve the site, all need the same',
-    );
   const sign = (text: string): string => createHmac('sha256', secret).update(text).digest('base64url').slice(0, 32);
   const print = sign('which secret this is');
-  const notices = await listenForChanges(databaseUrl, print, (other) =>
-    tasks.attempt('notices', async () => {
-      revision++;
-      await seen.follow();
-      stored = await readSettings(db);
-      if (other !== print)
-        throw new Error(
-          'Another process of this site has another secret, so that people are signed out and links in mails do not work: set the same ALMANAC_SECRET for all',
-        );
-    }),
-  );
+  const notices = await listenToOthers(databaseUrl, print, tasks, async () => {
+    await advance();
+    await reload();
+  });
   // Those that run already learn of this one, and whether its secret is theirs.
   await notices.tell();
   const contentChanged = async (): Promise<void> => {
-    revision++;
-    await seen.follow();
+    await advance();
     schedules.validateSoon();
     await notices.tell();
   };
@@ -125,60 +165,34 @@ export async function openSite(env: Environment): Promise<Runtime> {
     memo: new Map(),
   });
   const jobs = new JobRunner({ db, jobContext, contentChanged, tasks, hasRoom: () => room.has() }, WORKS);
-  const schedules = new Schedules({
-    db,
-    tasks,
-    jobs,
-    smtp,
-    now,
-    settings,
-    contentChanged,
-    finder,
-    backups,
-    pictureFiles,
-    embedded: !databaseUrl,
-    hasRoom: () => room.has(),
-  });
+  const hasRoom = (): boolean => room.has();
+  const shared = { db, tasks, jobs, now, settings, contentChanged, finder, backups, pictureFiles, hasRoom };
+  const schedules = new Schedules({ ...shared, smtp, embedded: !databaseUrl });
   schedules.start();
 
   return {
-    db,
+    ...shared,
     aside,
     auth,
     demo,
     sendsMail: smtp !== undefined,
-    settings,
-    storedSettings: () => stored.settings,
-    settingsRevision: () => stored.revision,
-    reloadSettings: async () => {
-      stored = await readSettings(db);
-      uidPart = await readUidPart();
-    },
-    now,
+    storedSettings: () => stored().settings,
+    settingsRevision: () => stored().revision,
+    reloadSettings: reload,
     contentRevision,
     seenRevision,
-    contentChanged,
     cache,
-    finder,
-    backups,
-    hasRoom: () => room.has(),
     addresses,
     siteUrl: address,
     sign,
-    host: () => uidPart,
-    jobs,
+    host,
     worker,
     pictureWorker,
-    pictureFiles,
     jobContext,
-    tasks,
     startedAt,
     close: async () => {
-      await schedules.stop();
-      await jobs.stop();
-      await finder.stop();
-      await worker.close();
-      await pictureWorker.close();
+      for (const part of [schedules, jobs, finder]) await part.stop();
+      for (const one of [worker, pictureWorker]) await one.close();
       await notices.stop();
       await close();
     },

@@ -31,6 +31,58 @@ const NONE = -1;
 
 export function Picker({ label, hint, choices, chosen, onChange, onMake, pageOf, name, error }: PickerProps) {
   const id = useId();
+  const picking = usePicking({ choices, chosen, onChange, onMake });
+  const { words, open, at, count, typed, left, shown } = picking;
+  const describedBy = [hint ? `${id}h` : '', left ? `${id}u` : ''].filter(Boolean).join(' ') || undefined;
+  return (
+    <div className="field">
+      <label htmlFor={id}>{label}</label>
+      {chosen.length > 0 && (
+        <Suspense fallback={<p className="chips">{chosen.map((key) => choices.find((c) => c.id === key)?.name ?? '').join(', ')}</p>}>
+          <Chosen label={label} choices={choices} chosen={chosen} onChange={onChange} pageOf={pageOf} />
+        </Suspense>
+      )}
+      <div className="picker">
+        <input
+          id={id}
+          name={name}
+          className="box"
+          role="combobox"
+          aria-expanded={open && count > 0}
+          aria-controls={`${id}l`}
+          aria-autocomplete="list"
+          autoComplete="off"
+          aria-activedescendant={open && at !== NONE && count > 0 ? `${id}o${at}` : undefined}
+          aria-describedby={describedBy}
+          aria-invalid={left || error ? true : undefined}
+          value={words}
+          placeholder={chosen.length ? w.addAnother() : w.typeToFind()}
+          onChange={(e) => picking.type(e.target.value)}
+          onFocus={() => picking.setOpen(true)}
+          onBlur={() => setTimeout(() => picking.setOpen(false), 120)}
+          onKeyDown={picking.onKey}
+        />
+        {open && (count > 0 || typed !== '') && (
+          <Options {...{ id, label, shown, at, typed }} make={picking.make} take={picking.take} said={picking.said} />
+        )}
+      </div>
+      {left && <Leftover id={`${id}u`} typed={typed} make={picking.make} onClear={picking.clean} />}
+      {hint && (
+        <span className="hint" id={`${id}h`}>
+          {hint}
+        </span>
+      )}
+      {error && (
+        <span className="wrong" role="alert">
+          {error}
+        </span>
+      )}
+    </div>
+  );
+}
+
+/** What is typed, what fits it, which is marked, and what a key does; the field above has the focus. */
+function usePicking({ choices, chosen, onChange, onMake }: Pick<PickerProps, 'choices' | 'chosen' | 'onChange' | 'onMake'>) {
   const [words, setWords] = useState('');
   const [open, setOpen] = useState(false);
   const [walked, setWalked] = useState<number>();
@@ -82,59 +134,13 @@ export function Picker({ label, hint, choices, chosen, onChange, onMake, pageOf,
     else if (event.key === 'Escape') setOpen(false);
     else if (event.key === 'Backspace' && !words && chosen.length) onChange(chosen.slice(0, -1));
   };
-  const describedBy = [hint ? `${id}h` : '', left ? `${id}u` : ''].filter(Boolean).join(' ') || undefined;
-  return (
-    <div className="field">
-      <label htmlFor={id}>{label}</label>
-      {chosen.length > 0 && (
-        <Suspense fallback={<p className="chips">{chosen.map((key) => choices.find((c) => c.id === key)?.name ?? '').join(', ')}</p>}>
-          <Chosen label={label} choices={choices} chosen={chosen} onChange={onChange} pageOf={pageOf} />
-        </Suspense>
-      )}
-      <div className="picker">
-        <input
-          id={id}
-          name={name}
-          className="box"
-          role="combobox"
-          aria-expanded={open && count > 0}
-          aria-controls={`${id}l`}
-          aria-autocomplete="list"
-          autoComplete="off"
-          aria-activedescendant={open && at !== NONE && count > 0 ? `${id}o${at}` : undefined}
-          aria-describedby={describedBy}
-          aria-invalid={left || error ? true : undefined}
-          value={words}
-          placeholder={chosen.length ? w.addAnother() : w.typeToFind()}
-          onChange={(e) => {
-            setWords(e.target.value);
-            setOpen(true);
-            setWalked(undefined);
-          }}
-          onFocus={() => setOpen(true)}
-          onBlur={() => setTimeout(() => setOpen(false), 120)}
-          onKeyDown={onKey}
-        />
-        {open && (count > 0 || typed !== '') && (
-          <Options
-            {...{ id, label, shown, at, typed, make, take }}
-            said={sayOptions({ shown: shown.length, total, typed, sure: clear || walked !== undefined, chosenAlready })}
-          />
-        )}
-      </div>
-      {left && <Leftover id={`${id}u`} typed={typed} make={make} onClear={clean} />}
-      {hint && (
-        <span className="hint" id={`${id}h`}>
-          {hint}
-        </span>
-      )}
-      {error && (
-        <span className="wrong" role="alert">
-          {error}
-        </span>
-      )}
-    </div>
-  );
+  const type = (next: string): void => {
+    setWords(next);
+    setOpen(true);
+    setWalked(undefined);
+  };
+  const said = sayOptions({ shown: shown.length, total, typed, sure: clear || walked !== undefined, chosenAlready });
+  return { words, open, setOpen, at, count, typed, left, shown, said, make, take, clean, type, onKey };
 }
 
 interface OptionsProps {

@@ -13,21 +13,24 @@ import { editorWords } from '@/words/desk';
 
 const w = editorWords.writing;
 
+/** What a text may hold; the server's sanitiser allows the same. */
+const EXTENSIONS = [
+  StarterKit.configure({
+    heading: { levels: [2, 3] },
+    code: false,
+    codeBlock: false,
+    link: { openOnClick: false, protocols: ['http', 'https', 'mailto', 'tel'], defaultProtocol: 'https' },
+  }),
+  TextImage,
+];
+
 export default function Writing({ html, onChange, labelId }: { html: string; onChange: (html: string) => void; labelId: string }) {
   const seen = useRef(html);
   const [wrong, setWrong] = useState('');
   const [linking, setLinking] = useState<string | null>(null);
   const [choosing, setChoosing] = useState(false);
   const editor = useEditor({
-    extensions: [
-      StarterKit.configure({
-        heading: { levels: [2, 3] },
-        code: false,
-        codeBlock: false,
-        link: { openOnClick: false, protocols: ['http', 'https', 'mailto', 'tel'], defaultProtocol: 'https' },
-      }),
-      TextImage,
-    ],
+    extensions: EXTENSIONS,
     content: html,
     editorProps: { attributes: { role: 'textbox', 'aria-multiline': 'true', 'aria-labelledby': labelId, class: 'prose' } },
     onUpdate: ({ editor: now }) => {
@@ -66,9 +69,8 @@ export default function Writing({ html, onChange, labelId }: { html: string; onC
   const link = (typed: string): void => {
     const href = pictureLink(typed);
     setWrong(href ? '' : w.aLinkIsWritten());
-    if (!href) return;
-    chain().setLink({ href }).run();
-    setLinking(null);
+    if (href) chain().setLink({ href }).run();
+    if (href) setLinking(null);
   };
   return (
     <div>

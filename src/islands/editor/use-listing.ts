@@ -1,5 +1,5 @@
 /** A listing being edited: its content, what the server has of it, and the ways of saving it. */
-import { useCallback, useRef, useState } from 'react';
+import { type RefObject, useCallback, useRef, useState } from 'react';
 import { type Outcome, send } from '@/client/api';
 import type { ListingContent, Stage } from '@/core/listing/content';
 import type { ContentField } from '@/core/listing/fields';
@@ -55,14 +55,10 @@ export function useListing(start: EditorStart) {
     scheduleWrong: start.scheduleWrong,
   });
   const [base, setBase] = useState<ListingContent>(start.content);
-  const [errors, setErrors] = useState<Map<string, string>>(new Map());
-  const [refused, setRefused] = useState<{ turn: number; field: string | undefined }>({ turn: 0, field: undefined });
-  const [note, setNote] = useState<Note | null>(null);
-  const [busy, setBusy] = useState(false);
-  const [conflict, setConflict] = useState<Conflict | null>(null);
-  const [signIn, setSignIn] = useState<(() => void) | null>(null);
-  const latest = useRef({ content, server, base });
+  const latest = useRef<Latest>({ content, server, base });
   latest.current = { content, server, base };
+  const outcomes = useOutcomes(latest);
+  const { setNote } = outcomes;
   const dirty = !sameContent(content, base);
 
   const setContent = useCallback((change: Partial<ListingContent> | ((before: ListingContent) => ListingContent)) => {
@@ -76,23 +72,64 @@ export function useListing(start: EditorStart) {
   const undoing = useSteps(content, setContentState);
   const keptAt = useKeeping(start, { content, server, base });
 
+  const saving = useSaving({ start, latest, settle: outcomes.settle, setNote, setContentState, setServer, setBase });
+  const { settle: _, ...said } = outcomes;
+  return { content, setContent, server, dirty, keptAt, found, setFound, ...said, ...saving, ...undoing };
+}
+
+/** What is typed, what the server has, and what both began from, as of the last drawing. */
+interface Latest {
+  content: ListingContent;
+  server: Server;
+  base: ListingContent;
+}
+
+/** What came of an action, as the form shows it: errors at fields, a note, a conflict to settle, or a sign-in before going on. */
+function useOutcomes(latest: RefObject<Latest>) {
+  const [errors, setErrors] = useState<Map<string, string>>(new Map());
+  const [refused, setRefused] = useState<{ turn: number; field: string | undefined }>({ turn: 0, field: undefined });
+  const [note, setNote] = useState<Note | null>(null);
+  const [conflict, setConflict] = useState<Conflict | null>(null);
+  const [signIn, setSignIn] = useState<(() => void) | null>(null);
+
   /** Shows what an outcome means; true when it is done. */
-  const settle = useCallback(<T>(outcome: Outcome<T>, again: () => void): outcome is { kind: 'done'; value: T } => {
-    if (outcome.kind === 'done') {
-      setErrors(new Map());
-      return true;
-    }
-    if (outcome.kind === 'offline') setNote({ tone: 'bad', text: w.noConnectionWhatYou() });
-    else if (outcome.kind === 'signed-out') setSignIn(() => again);
-    else {
-      const newer = outcome.extra.newer as Newer | undefined;
-      if (newer) setConflict({ newer, ...mergeContents(latest.current.base, latest.current.content, newer.content) });
-      else setNote({ tone: 'bad', text: sayRefusal(outcome.title, outcome.fields.length) });
-      setErrors(new Map(outcome.fields.map((f) => [f.field.replace(/^content\./, ''), f.message])));
-      setRefused(({ turn }) => ({ turn: turn + 1, field: outcome.fields[0]?.field }));
-    }
-    return false;
-  }, []);
+  const settle = useCallback(
+    <T>(outcome: Outcome<T>, again: () => void): outcome is { kind: 'done'; value: T } => {
+      if (outcome.kind === 'done') {
+        setErrors(new Map());
+        return true;
+      }
+      if (outcome.kind === 'offline') setNote({ tone: 'bad', text: w.noConnectionWhatYou() });
+      else if (outcome.kind === 'signed-out') setSignIn(() => again);
+      else {
+        const newer = outcome.extra.newer as Newer | undefined;
+        if (newer) setConflict({ newer, ...mergeContents(latest.current.base, latest.current.content, newer.content) });
+        else setNote({ tone: 'bad', text: sayRefusal(outcome.title, outcome.fields.length) });
+        setErrors(new Map(outcome.fields.map((f) => [f.field.replace(/^content\./, ''), f.message])));
+        setRefused(({ turn }) => ({ turn: turn + 1, field: outcome.fields[0]?.field }));
+      }
+      return false;
+    },
+    [latest],
+  );
+
+  return { errors, refused, note, setNote, conflict, setConflict, signIn, setSignIn, settle };
+}
+
+interface Saving {
+  start: EditorStart;
+  latest: RefObject<Latest>;
+  settle: ReturnType<typeof useOutcomes>['settle'];
+  setNote: (note: Note) => void;
+  setContentState: (content: ListingContent) => void;
+  setServer: (server: Server) => void;
+  setBase: (content: ListingContent) => void;
+}
+
+/** Saving what is typed, and acting on the listing as a whole. */
+function useSaving({ start, latest, settle, setNote, setContentState, setServer, setBase }: Saving) {
+  const [busy, setBusy] = useState(false);
+  const [wantedSlug, setWantedSlug] = useState('');
 
   const accept = useCallback(
     (saved: Saved, sent: ListingContent | null) => {
@@ -107,11 +144,10 @@ export function useListing(start: EditorStart) {
       latest.current.server = next;
       setServer(next);
     },
-    [start.userId],
+    [start.userId, latest, setBase, setServer],
   );
 
   /** Saves the working copy; resolves to whether the server has it. */
-  const [wantedSlug, setWantedSlug] = useState('');
   const save = useCallback(
     async (replace?: { content: ListingContent; revision: number }): Promise<boolean> => {
       const { server: s, content: typed } = latest.current;
@@ -134,7 +170,7 @@ export function useListing(start: EditorStart) {
       });
       return true;
     },
-    [accept, settle, wantedSlug],
+    [accept, latest, setContentState, setNote, settle, wantedSlug],
   );
 
   /** Saves what is typed, then acts on the listing as a whole. */
@@ -155,32 +191,10 @@ export function useListing(start: EditorStart) {
       setNote(noteOf(action, latest.current.server, sayEnded(ended, start.site.style)));
       return true;
     },
-    [accept, save, settle, start.site.style],
+    [accept, latest, save, setNote, settle, start.site.style],
   );
 
-  return {
-    content,
-    setContent,
-    server,
-    dirty,
-    errors,
-    refused,
-    note,
-    setNote,
-    busy,
-    keptAt,
-    conflict,
-    setConflict,
-    signIn,
-    setSignIn,
-    found,
-    setFound,
-    wantedSlug,
-    setWantedSlug,
-    save,
-    act,
-    ...undoing,
-  };
+  return { busy, wantedSlug, setWantedSlug, save, act };
 }
 
 export type Listing = ReturnType<typeof useListing>;

@@ -59,43 +59,13 @@ export default function Entry({ start }: { start: EntryStart }) {
   };
   return (
     <section className="grid gap-3.5" aria-label={w.lines()}>
-      <div className="field">
-        <label htmlFor="lines">{w.aLineForEach()}</label>
-        <textarea
-          id="lines"
-          className="box"
-          rows={Math.min(14, Math.max(2, text.split('\n').length + 1))}
-          value={text}
-          // biome-ignore lint/a11y/noAutofocus: this page is this field
-          autoFocus
-          placeholder={w.choirPracticeTue7pm()}
-          onChange={(e) => setText(e.target.value)}
-          onKeyDown={(e) => {
-            if (e.key === 'Enter' && (e.ctrlKey || e.metaKey) && chosen.length) {
-              e.preventDefault();
-              void make();
-            }
-          }}
-        />
-        <span className="hint">{w.aDayAloneHeads()}</span>
-      </div>
+      <LinesField text={text} onText={setText} onMake={chosen.length ? () => void make() : undefined} />
       {wrong && (
         <p className="note bad" role="alert">
           {wrong}
         </p>
       )}
-      {made.length > 0 && (
-        <div className="note good" role="status">
-          {w.draftMade({ n: made.length })}{' '}
-          {made.map(({ id, title }, i) => (
-            <span key={id}>
-              {i > 0 && ', '}
-              <a href={`/desk/listings/${id}`}>{title}</a>
-            </span>
-          ))}
-          .
-        </div>
-      )}
+      {made.length > 0 && <Made made={made} />}
       {rows.map((row, i) => (
         <Row
           key={keyOf(row, i)}
@@ -140,6 +110,47 @@ export default function Entry({ start }: { start: EntryStart }) {
   );
 }
 
+/** The lines as they are typed or pasted; Ctrl+Enter makes what is chosen. */
+function LinesField({ text, onText, onMake }: { text: string; onText: (text: string) => void; onMake: (() => void) | undefined }) {
+  return (
+    <div className="field">
+      <label htmlFor="lines">{w.aLineForEach()}</label>
+      <textarea
+        id="lines"
+        className="box"
+        rows={Math.min(14, Math.max(2, text.split('\n').length + 1))}
+        value={text}
+        // biome-ignore lint/a11y/noAutofocus: this page is this field
+        autoFocus
+        placeholder={w.choirPracticeTue7pm()}
+        onChange={(e) => onText(e.target.value)}
+        onKeyDown={(e) => {
+          if (e.key === 'Enter' && (e.ctrlKey || e.metaKey) && onMake) {
+            e.preventDefault();
+            onMake();
+          }
+        }}
+      />
+      <span className="hint">{w.aDayAloneHeads()}</span>
+    </div>
+  );
+}
+
+function Made({ made }: { made: readonly { id: string; title: string }[] }) {
+  return (
+    <div className="note good" role="status">
+      {w.draftMade({ n: made.length })}{' '}
+      {made.map(({ id, title }, i) => (
+        <span key={id}>
+          {i > 0 && ', '}
+          <a href={`/desk/listings/${id}`}>{title}</a>
+        </span>
+      ))}
+      .
+    </div>
+  );
+}
+
 function Row({
   row,
   setting,
@@ -168,20 +179,7 @@ function Row({
         <input type="checkbox" checked={row.make} onChange={(e) => onFix({ make: e.target.checked })} aria-label={w.make({ name })} />
       </label>
       <div>
-        <p className="chips-line mb-2 flex flex-wrap gap-1.5">
-          {row.parts.map((part) => (
-            <span
-              key={`${part.from}`}
-              className={`border-b-2 border-b-rule px-0.5 [&.of-title]:border-ink [&.of-title]:font-bold [&.of-when]:border-tide [&.of-place]:[border-bottom-style:dashed] [&.of-place]:border-amber [&.of-venue]:border-amber [&.of-organizer]:border-amber part of-${part.kind}`}
-            >
-              <span className="quiet in-[.of-title]:font-normal">{part.kind}</span> {part.text}
-            </span>
-          ))}
-          {row.cascaded && <span className="part of-when quiet border-tide border-b-2 border-b-rule px-0.5">{w.dayFromTheLine()}</span>}
-          {row.placeCascaded && (
-            <span className="part of-venue quiet border-amber border-b-2 border-b-rule px-0.5">{w.placeFromTheLine()}</span>
-          )}
-        </p>
+        <Parts row={row} />
         <div className="grid grid-cols-[repeat(auto-fit,minmax(170px,1fr))] gap-y-2 gap-x-3">
           <Field label={w.title()} value={row.title} onChange={(title) => onFix({ title })} most={160} />
           <Field label={w.when()} value={row.when} onChange={(when) => onFix({ when })} most={LONGEST_LINE} />
@@ -223,6 +221,26 @@ function Row({
         {alike && <p className="amber small">{alike}</p>}
       </div>
     </fieldset>
+  );
+}
+
+/** What was taken for what in the line. */
+function Parts({ row }: { row: EntryRow }) {
+  return (
+    <p className="chips-line mb-2 flex flex-wrap gap-1.5">
+      {row.parts.map((part) => (
+        <span
+          key={`${part.from}`}
+          className={`border-b-2 border-b-rule px-0.5 [&.of-title]:border-ink [&.of-title]:font-bold [&.of-when]:border-tide [&.of-place]:[border-bottom-style:dashed] [&.of-place]:border-amber [&.of-venue]:border-amber [&.of-organizer]:border-amber part of-${part.kind}`}
+        >
+          <span className="quiet in-[.of-title]:font-normal">{part.kind}</span> {part.text}
+        </span>
+      ))}
+      {row.cascaded && <span className="part of-when quiet border-tide border-b-2 border-b-rule px-0.5">{w.dayFromTheLine()}</span>}
+      {row.placeCascaded && (
+        <span className="part of-venue quiet border-amber border-b-2 border-b-rule px-0.5">{w.placeFromTheLine()}</span>
+      )}
+    </p>
   );
 }
 

@@ -20,23 +20,8 @@ const PAUSE_MS = 200;
 
 export function ChooseDialog({ chosen, several, onChoose, onClose }: ChooseProps) {
   const [words, setWords] = useState('');
-  const [found, setFound] = useState<{ pictures: PictureChoice[]; total: number }>();
+  const { found, wrong } = useLibrary(words);
   const [picked, setPicked] = useState<PictureChoice[]>([]);
-  const [wrong, setWrong] = useState('');
-  useEffect(() => {
-    const leave = new AbortController();
-    const timer = setTimeout(async () => {
-      const path = `/api/v1/pictures?words=${encodeURIComponent(words)}`;
-      const outcome = await ask<{ pictures: PictureChoice[]; total: number }>(path, { signal: leave.signal });
-      if (leave.signal.aborted) return;
-      if (outcome.kind === 'done') setFound(outcome.value);
-      setWrong(sayFailure(outcome));
-    }, PAUSE_MS);
-    return () => {
-      clearTimeout(timer);
-      leave.abort();
-    };
-  }, [words]);
   const pick = (picture: PictureChoice): void => {
     if (!several) onChoose([picture]);
     else setPicked((all) => (all.some((p) => p.id === picture.id) ? all.filter((p) => p.id !== picture.id) : [...all, picture]));
@@ -98,4 +83,30 @@ export function ChooseDialog({ chosen, several, onChoose, onClose }: ChooseProps
       </div>
     </Box>
   );
+}
+
+interface Found {
+  pictures: PictureChoice[];
+  total: number;
+}
+
+/** What the library has for words, asked a moment after the last letter. */
+function useLibrary(words: string): { found: Found | undefined; wrong: string } {
+  const [found, setFound] = useState<Found>();
+  const [wrong, setWrong] = useState('');
+  useEffect(() => {
+    const leave = new AbortController();
+    const timer = setTimeout(async () => {
+      const path = `/api/v1/pictures?words=${encodeURIComponent(words)}`;
+      const outcome = await ask<Found>(path, { signal: leave.signal });
+      if (leave.signal.aborted) return;
+      if (outcome.kind === 'done') setFound(outcome.value);
+      setWrong(sayFailure(outcome));
+    }, PAUSE_MS);
+    return () => {
+      clearTimeout(timer);
+      leave.abort();
+    };
+  }, [words]);
+  return { found, wrong };
 }

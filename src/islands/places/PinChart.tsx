@@ -1,5 +1,5 @@
 /** A small chart with a pin: dragged, set by a click, or carried with the arrow keys. */
-import { type KeyboardEvent, type PointerEvent, useEffect, useMemo, useRef, useState } from 'react';
+import { type KeyboardEvent, type PointerEvent, type RefObject, useEffect, useMemo, useRef, useState } from 'react';
 import { type Chart, type ChartFeature, type Point, projection } from '@/core/geo/geo';
 import { boundsAround, NEARNESS, rounded, unprojection } from '@/core/geo/pin';
 import { placesWords } from '@/words/desk';
@@ -23,7 +23,7 @@ export function PinChart({ chart, pin, middle, areaOnly, onMove }: PinChartProps
   const [near, setNear] = useState(pin ? 2 : 0);
   const [centre, setCentre] = useState<Point>(pin ?? middle);
   const svg = useRef<SVGSVGElement>(null);
-  const drag = useRef<{ kind: 'pin' | 'sheet'; x: number; y: number; centre: Point; moved: boolean } | null>(null);
+  const drag = useRef<Drag | null>(null);
   const km = NEARNESS[near] ?? 12;
   const bounds = useMemo(() => boundsAround(centre, km, WIDTH, HEIGHT), [centre, km]);
   const project = useMemo(() => projection(bounds, WIDTH, HEIGHT), [bounds]);
@@ -37,6 +37,111 @@ export function PinChart({ chart, pin, middle, areaOnly, onMove }: PinChartProps
       setNear((n) => Math.max(n, 2));
     }
   }, [pin, project]);
+  const dragging = draggingOf({ svg, drag, bounds, at, centre, setCentre, onMove });
+  const onKey = (event: KeyboardEvent): void => {
+    const steps: Record<string, [number, number]> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
+    const step = steps[event.key];
+    if (!step || !pin) return;
+    event.preventDefault();
+    const [x, y] = project(pin);
+    const by = STEP_PX * (event.shiftKey ? 5 : 1);
+    onMove(rounded(at(x + step[0] * by, y + step[1] * by)));
+  };
+  return (
+    <div className="grid gap-2">
+      <svg
+        ref={svg}
+        viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+        className="base w-full h-auto border border-rule-strong bg-ground touch-none cursor-crosshair select-none"
+        onPointerDown={dragging.down('sheet')}
+        onPointerMove={dragging.move}
+        onPointerUp={dragging.up}
+        onPointerCancel={dragging.cancel}
+      >
+        <title>{w.chartWithTheVenues()}</title>
+        <rect width={WIDTH} height={HEIGHT} className="sea fill-ground" />
+        <Land features={chart?.features ?? []} project={project} />
+        {pin && (
+          <Pin
+            pin={pin}
+            at={project(pin)}
+            around={areaOnly ? Math.max(16, (WIDTH / km) * 1.1) : undefined}
+            onDown={dragging.down('pin')}
+            onKey={onKey}
+          />
+        )}
+      </svg>
+      <div className="row">
+        <button type="button" className="button small" disabled={near >= NEARNESS.length - 1} onClick={() => setNear(near + 1)}>
+          {w.nearer()}
+        </button>
+        <button type="button" className="button small" disabled={near === 0} onClick={() => setNear(near - 1)}>
+          {w.farther()}
+        </button>
+        {pin && (
+          <button type="button" className="button small" onClick={() => setCentre(pin)}>
+            {w.toThePin()}
+          </button>
+        )}
+        <span className="quiet small">{pin ? w.dragThePinOr() : w.clickWhereItLies()}</span>
+      </div>
+    </div>
+  );
+}
+
+interface PinProps {
+  pin: Point;
+  /** where it stands on the chart */
+  at: [number, number];
+  /** how far around it the place may lie, where only its area is shown */
+  around: number | undefined;
+  onDown: (event: PointerEvent<SVGElement>) => void;
+  onKey: (event: KeyboardEvent) => void;
+}
+
+function Pin({ pin, at: [x, y], around, onDown, onKey }: PinProps) {
+  return (
+    <g
+      role="slider"
+      tabIndex={0}
+      aria-label={w.theVenuesPinArrow()}
+      aria-valuenow={pin.lat}
+      aria-valuetext={`${pin.lat.toFixed(5)}, ${pin.lng.toFixed(5)}`}
+      className="pin cursor-grab text-red outline-none"
+      transform={`translate(${x.toFixed(1)} ${y.toFixed(1)})`}
+      onPointerDown={onDown}
+      onKeyDown={onKey}
+    >
+      {around !== undefined && <circle r={around} className="fill-tide [fill-opacity:.16] stroke-tide [stroke-dasharray:4_4]" />}
+      <circle r="14" className="fill-transparent in-[g:focus-visible]:stroke-tide in-[g:focus-visible]:stroke-2" />
+      <path className="fill-red stroke-ink stroke-2" d="M0 0V-24" />
+      <path className="fill-red" d="M0 -25L15 -19L0 -13Z" />
+      <circle r="3.5" className="fill-sheet stroke-ink stroke-2" />
+    </g>
+  );
+}
+
+interface Drag {
+  kind: 'pin' | 'sheet';
+  x: number;
+  y: number;
+  centre: Point;
+  moved: boolean;
+}
+
+interface Dragging {
+  svg: RefObject<SVGSVGElement | null>;
+  drag: RefObject<Drag | null>;
+  bounds: ReturnType<typeof boundsAround>;
+  /** the point of the earth under a spot of the chart */
+  at: (x: number, y: number) => Point;
+  centre: Point;
+  setCentre: (centre: Point) => void;
+  onMove: (point: Point) => void;
+}
+
+/** The pointer on the chart: it carries the pin or the chart, and a press sets the pin. */
+function draggingOf({ svg, drag, bounds, at, centre, setCentre, onMove }: Dragging) {
   const spot = (event: PointerEvent): [number, number] => {
     const box = svg.current?.getBoundingClientRect();
     return box ? [((event.clientX - box.left) / box.width) * WIDTH, ((event.clientY - box.top) / box.height) * HEIGHT] : [0, 0];
@@ -67,73 +172,10 @@ export function PinChart({ chart, pin, middle, areaOnly, onMove }: PinChartProps
     drag.current = null;
     if (held && !held.moved && held.kind === 'sheet') onMove(rounded(at(...spot(event))));
   };
-  const onKey = (event: KeyboardEvent): void => {
-    const steps: Record<string, [number, number]> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
-    const step = steps[event.key];
-    if (!step || !pin) return;
-    event.preventDefault();
-    const [x, y] = project(pin);
-    const by = STEP_PX * (event.shiftKey ? 5 : 1);
-    onMove(rounded(at(x + step[0] * by, y + step[1] * by)));
+  const cancel = (): void => {
+    drag.current = null;
   };
-  const [px, py] = pin ? project(pin) : [0, 0];
-  return (
-    <div className="grid gap-2">
-      <svg
-        ref={svg}
-        viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
-        className="base w-full h-auto border border-rule-strong bg-ground touch-none cursor-crosshair select-none"
-        onPointerDown={down('sheet')}
-        onPointerMove={move}
-        onPointerUp={up}
-        onPointerCancel={() => {
-          drag.current = null;
-        }}
-      >
-        <title>{w.chartWithTheVenues()}</title>
-        <rect width={WIDTH} height={HEIGHT} className="sea fill-ground" />
-        <Land features={chart?.features ?? []} project={project} />
-        {pin && (
-          <g
-            role="slider"
-            tabIndex={0}
-            aria-label={w.theVenuesPinArrow()}
-            aria-valuenow={pin.lat}
-            aria-valuetext={`${pin.lat.toFixed(5)}, ${pin.lng.toFixed(5)}`}
-            className="pin cursor-grab text-red outline-none"
-            transform={`translate(${px.toFixed(1)} ${py.toFixed(1)})`}
-            onPointerDown={down('pin')}
-            onKeyDown={onKey}
-          >
-            {areaOnly && (
-              <circle r={Math.max(16, (WIDTH / km) * 1.1)} className="fill-tide [fill-opacity:.16] stroke-tide [stroke-dasharray:4_4]" />
-            )}
-            <circle r="14" className="fill-transparent in-[g:focus-visible]:stroke-tide in-[g:focus-visible]:stroke-2" />
-            <path className="fill-red stroke-ink stroke-2" d="M0 0V-24" />
-            <path className="fill-red" d="M0 -25L15 -19L0 -13Z" />
-            <circle
-              r="3.5"
-              className="pt-4 pb-7 px-7 text-ink-2 text-[13px] flex gap-y-2 gap-x-6 flex-wrap fill-sheet stroke-ink stroke-2 print:hidden!"
-            />
-          </g>
-        )}
-      </svg>
-      <div className="row">
-        <button type="button" className="button small" disabled={near >= NEARNESS.length - 1} onClick={() => setNear(near + 1)}>
-          {w.nearer()}
-        </button>
-        <button type="button" className="button small" disabled={near === 0} onClick={() => setNear(near - 1)}>
-          {w.farther()}
-        </button>
-        {pin && (
-          <button type="button" className="button small" onClick={() => setCentre(pin)}>
-            {w.toThePin()}
-          </button>
-        )}
-        <span className="quiet small">{pin ? w.dragThePinOr() : w.clickWhereItLies()}</span>
-      </div>
-    </div>
-  );
+  return { down, move, up, cancel };
 }
 
 function Land({ features, project }: { features: readonly ChartFeature[]; project: (point: Point) => [number, number] }) {

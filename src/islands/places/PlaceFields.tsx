@@ -78,17 +78,7 @@ export default function PlaceFields({ start, chart, middle, errors, country, hal
           <div className="pair">
             {text('region', w.region())}
             {text('postcode', w.postcode())}
-            <div className="field">
-              <label htmlFor="country">{w.country()}</label>
-              <select id="country" name="country" value={parts.country} onChange={(e) => change({ country: e.target.value })}>
-                <option value="">{w.theSites()}</option>
-                {COUNTRIES.map((code) => (
-                  <option key={code} value={code}>
-                    {code}
-                  </option>
-                ))}
-              </select>
-            </div>
+            <Country value={parts.country} onChange={(country) => change({ country })} />
           </div>
           {lines.length > 0 && <p className="quiet small m-0">{w.written({ lines: lines.join(' / ') })}</p>}
         </div>
@@ -111,28 +101,7 @@ export default function PlaceFields({ start, chart, middle, errors, country, hal
 function PlaceSearch({ onTake }: { onTake: (match: GazetteerMatch) => void }) {
   const id = useId();
   const [words, setWords] = useState('');
-  const [found, setFound] = useState<GazetteerMatch[] | null>(null);
-  const [at, setAt] = useState(0);
-  useEffect(() => {
-    if (words.trim().length < 2) {
-      setFound(null);
-      return;
-    }
-    const leave = new AbortController();
-    const timer = setTimeout(() => {
-      fetch(`/api/v1/gazetteer?${new URLSearchParams({ words })}`, { signal: leave.signal })
-        .then((response) => (response.ok ? (response.json() as Promise<GazetteerMatch[]>) : []))
-        .then((list) => {
-          setFound(list);
-          setAt(0);
-        })
-        .catch(() => undefined);
-    }, 120);
-    return () => {
-      clearTimeout(timer);
-      leave.abort();
-    };
-  }, [words]);
+  const { found, setFound, at, setAt } = useMatches(words);
   const take = (match: GazetteerMatch | undefined): void => {
     if (!match) return;
     onTake(match);
@@ -191,6 +160,49 @@ function PlaceSearch({ onTake }: { onTake: (match: GazetteerMatch) => void }) {
       <span className="hint" role="status">
         {found?.length === 0 ? w.noPlaceIsCalled() : w.typosAreFineA()}
       </span>
+    </div>
+  );
+}
+
+/** What the gazetteer finds for words, asked a moment after the last letter; which one is marked. */
+function useMatches(words: string) {
+  const [found, setFound] = useState<GazetteerMatch[] | null>(null);
+  const [at, setAt] = useState(0);
+  useEffect(() => {
+    if (words.trim().length < 2) {
+      setFound(null);
+      return;
+    }
+    const leave = new AbortController();
+    const timer = setTimeout(() => {
+      fetch(`/api/v1/gazetteer?${new URLSearchParams({ words })}`, { signal: leave.signal })
+        .then((response) => (response.ok ? (response.json() as Promise<GazetteerMatch[]>) : []))
+        .then((list) => {
+          setFound(list);
+          setAt(0);
+        })
+        .catch(() => undefined);
+    }, 120);
+    return () => {
+      clearTimeout(timer);
+      leave.abort();
+    };
+  }, [words]);
+  return { found, setFound, at, setAt };
+}
+
+function Country({ value, onChange }: { value: string; onChange: (country: string) => void }) {
+  return (
+    <div className="field">
+      <label htmlFor="country">{w.country()}</label>
+      <select id="country" name="country" value={value} onChange={(e) => onChange(e.target.value)}>
+        <option value="">{w.theSites()}</option>
+        {COUNTRIES.map((code) => (
+          <option key={code} value={code}>
+            {code}
+          </option>
+        ))}
+      </select>
     </div>
   );
 }

@@ -31,7 +31,7 @@ const ROOM = 6;
 const LANES = 3;
 
 export function MonthGrid(props: GridProps) {
-  const { month, dates, looks, holidays, firstWeekday, chosen, lifted, style, cellId, label } = props;
+  const { month, dates, firstWeekday } = props;
   const sheet = useMemo(
     () => layMonth(dates.map(laid), { month, firstWeekday, room: ROOM, maxLanes: LANES }),
     [dates, month, firstWeekday],
@@ -56,63 +56,66 @@ export function MonthGrid(props: GridProps) {
       </div>
       {sheet.weeks.map((week) => (
         <div role="row" className="grid grid-cols-7" key={week.start}>
-          {week.days.map((day, column) => {
-            const names = holidays.get(day.day) ?? [];
-            const red = weekdayOf(day.day) === 6 || names.length > 0;
-            return (
-              <div
-                role="gridcell"
-                key={day.day}
-                id={cellId(day.day)}
-                data-day={day.day}
-                aria-selected={day.day === props.active}
-                aria-label={label(day.day)}
-                className={`relative min-h-26 py-0.75 pr-1 pl-1.5 border-b border-b-rule border-l border-l-rule min-w-0 first:border-l-0 [&.out]:bg-wash [&.today]:shadow-[inset_0_3px_var(--red)] [&.drawn]:bg-amber-wash max-[700px]:min-h-11 max-[700px]:p-0.5 max-[700px]:text-center ds-day ${day.inMonth ? '' : 'out'} ${cellClasses(day.day, props)}`}
-              >
-                <span
-                  className={`font-medium text-[17px] leading-[22px] font-serif lining-nums in-[.out]:text-ink-3 num ${red ? 'red' : ''}`}
-                >
-                  {ymdOf(day.day).day}
-                </span>
-                {names.length > 0 && <span className="name text-red text-[12px] ml-1.25 max-[700px]:hidden">{names.join(', ')}</span>}
-                {day.lanes > 0 && <span className="lanes block max-[700px]:hidden" style={{ height: day.lanes * 22 }} />}
-                {week.bands
-                  .filter((band) => band.fromColumn === column)
-                  .map((band) => (
-                    <BandLine
-                      key={keyOf(band.date.of)}
-                      date={band.date.of}
-                      look={looks.get(band.date.of.categoryId) ?? looks.get(null)}
-                      classes={classesOf(band.date.of, chosen, lifted)}
-                      place={{ '--lane': band.lane, '--span': band.toColumn - band.fromColumn + 1 } as React.CSSProperties}
-                      before={band.opensBefore}
-                      after={band.opensAfter}
-                    />
-                  ))}
-                <span className="block max-[700px]:hidden">
-                  {day.lines.map(({ date: { of } }) => (
-                    <Line
-                      key={keyOf(of)}
-                      date={of}
-                      look={looks.get(of.categoryId) ?? looks.get(null)}
-                      classes={classesOf(of, chosen, lifted)}
-                      style={style}
-                    />
-                  ))}
-                </span>
-                {day.folded.length > 0 && (
-                  <span className="more text-[12px] text-tide max-[700px]:hidden">{w.andMore({ n: day.folded.length })}</span>
-                )}
-                {day.count > 0 && (
-                  <span className="hidden max-[700px]:block max-[700px]:text-[11px] max-[700px]:text-ink-2 max-[700px]:leading-[13px]">
-                    {day.count}
-                  </span>
-                )}
-              </div>
-            );
-          })}
+          {week.days.map((day, column) => (
+            <Day key={day.day} {...props} day={day} bands={week.bands.filter((band) => band.fromColumn === column)} />
+          ))}
         </div>
       ))}
     </>
+  );
+}
+
+type Week = ReturnType<typeof layMonth<Laid>>['weeks'][number];
+
+/** One day: its numeral, the bands that begin in it, its lines, and how many more there are. */
+function Day({ day, bands, ...props }: GridProps & { day: Week['days'][number]; bands: Week['bands'] }) {
+  const { looks, holidays, chosen, lifted, style, cellId, label } = props;
+  const names = holidays.get(day.day) ?? [];
+  const red = weekdayOf(day.day) === 6 || names.length > 0;
+  return (
+    <div
+      role="gridcell"
+      id={cellId(day.day)}
+      data-day={day.day}
+      aria-selected={day.day === props.active}
+      aria-label={label(day.day)}
+      className={`relative min-h-26 py-0.75 pr-1 pl-1.5 border-b border-b-rule border-l border-l-rule min-w-0 first:border-l-0 [&.out]:bg-wash [&.today]:shadow-[inset_0_3px_var(--red)] [&.drawn]:bg-amber-wash max-[700px]:min-h-11 max-[700px]:p-0.5 max-[700px]:text-center ds-day ${day.inMonth ? '' : 'out'} ${cellClasses(day.day, props)}`}
+    >
+      <span className={`font-medium text-[17px] leading-[22px] font-serif lining-nums in-[.out]:text-ink-3 num ${red ? 'red' : ''}`}>
+        {ymdOf(day.day).day}
+      </span>
+      {names.length > 0 && <span className="name text-red text-[12px] ml-1.25 max-[700px]:hidden">{names.join(', ')}</span>}
+      {day.lanes > 0 && <span className="lanes block max-[700px]:hidden" style={{ height: day.lanes * 22 }} />}
+      {bands.map((band) => (
+        <BandLine
+          key={keyOf(band.date.of)}
+          date={band.date.of}
+          look={looks.get(band.date.of.categoryId) ?? looks.get(null)}
+          classes={classesOf(band.date.of, chosen, lifted)}
+          place={{ '--lane': band.lane, '--span': band.toColumn - band.fromColumn + 1 } as React.CSSProperties}
+          before={band.opensBefore}
+          after={band.opensAfter}
+        />
+      ))}
+      <span className="block max-[700px]:hidden">
+        {day.lines.map(({ date: { of } }) => (
+          <Line
+            key={keyOf(of)}
+            date={of}
+            look={looks.get(of.categoryId) ?? looks.get(null)}
+            classes={classesOf(of, chosen, lifted)}
+            style={style}
+          />
+        ))}
+      </span>
+      {day.folded.length > 0 && (
+        <span className="more text-[12px] text-tide max-[700px]:hidden">{w.andMore({ n: day.folded.length })}</span>
+      )}
+      {day.count > 0 && (
+        <span className="hidden max-[700px]:block max-[700px]:text-[11px] max-[700px]:text-ink-2 max-[700px]:leading-[13px]">
+          {day.count}
+        </span>
+      )}
+    </div>
   );
 }

@@ -1,5 +1,5 @@
 /** Doing, undoing and redoing on a sheet, with what is said about it and what else could be meant. */
-import { useCallback, useRef, useState } from 'react';
+import { type Dispatch, type RefObject, type SetStateAction, useCallback, useRef, useState } from 'react';
 import { ask, send } from '@/client/api';
 import type { ListingContent } from '@/core/listing/content';
 import {
@@ -82,7 +82,42 @@ export function useCommands(reload: () => Promise<void>, mayPublish: boolean) {
     setNotice({ text, tone, instead: [], mayPublish: false, listingId });
   }, []);
 
-  const act = useCallback(
+  const means: Means = { state, alone, reload, say, setPast, setFuture, setNotice };
+  const act = useAct(means, mayPublish);
+  const instead = useInstead(means);
+  const make = useMake(means);
+  const { step, publish } = useSteps(means);
+
+  return {
+    act,
+    instead,
+    make,
+    publish,
+    undo: past.length ? () => step(true) : undefined,
+    redo: future.length ? () => step(false) : undefined,
+    notice,
+    say,
+    dismiss: () => setNotice(null),
+    busy,
+  };
+}
+
+export type Commands = ReturnType<typeof useCommands>;
+
+/** What every command works with. */
+interface Means {
+  state: RefObject<{ past: SheetCommand[]; future: SheetCommand[] }>;
+  alone: (run: () => Promise<void>) => Promise<void>;
+  reload: () => Promise<void>;
+  say: (text: string, tone?: Notice['tone'], listingId?: string) => void;
+  setPast: Dispatch<SetStateAction<SheetCommand[]>>;
+  setFuture: Dispatch<SetStateAction<SheetCommand[]>>;
+  setNotice: Dispatch<SetStateAction<Notice | null>>;
+}
+
+/** Changes a listing, and says what came of it with what else could have been meant. */
+function useAct({ alone, reload, say, setPast, setFuture, setNotice }: Means, mayPublish: boolean) {
+  return useCallback(
     (dateCommand: DateCommand): Promise<void> =>
       alone(async () => {
         const done = await doTo(SERVER, dateCommand.listingId, dateCommand.change, dateCommand);
@@ -101,10 +136,13 @@ export function useCommands(reload: () => Promise<void>, mayPublish: boolean) {
           listingId: dateCommand.listingId,
         });
       }),
-    [alone, reload, say, mayPublish],
+    [alone, reload, say, setPast, setFuture, setNotice, mayPublish],
   );
+}
 
-  const instead = useCallback(
+/** Does what else was meant in the place of the last command. */
+function useInstead({ state, alone, reload, say, setPast, setNotice }: Means) {
+  return useCallback(
     ({ content, said, apart }: Instead): Promise<void> =>
       alone(async () => {
         const command = state.current.past.at(-1);
@@ -123,11 +161,13 @@ export function useCommands(reload: () => Promise<void>, mayPublish: boolean) {
         await reload();
         setNotice((n) => (n ? { ...n, text: said, tone: 'good', instead: [] } : n));
       }),
-    [alone, reload, say],
+    [state, alone, reload, say, setPast, setNotice],
   );
+}
 
-  /** Makes a listing; the answer is its id. */
-  const make = useCallback(
+/** Makes a listing; the answer is its id. */
+function useMake({ alone, reload, say, setPast, setFuture }: Means) {
+  return useCallback(
     async (content: ListingContent, said: string): Promise<string | undefined> => {
       let id: string | undefined;
       await alone(async () => {
@@ -142,9 +182,12 @@ export function useCommands(reload: () => Promise<void>, mayPublish: boolean) {
       });
       return id;
     },
-    [alone, reload, say],
+    [alone, reload, say, setPast, setFuture],
   );
+}
 
+/** A step back or forward through what was done, and publishing what a command changed. */
+function useSteps({ state, alone, reload, say, setPast, setFuture }: Means) {
   const step = useCallback(
     (back: boolean): Promise<void> =>
       alone(async () => {
@@ -157,7 +200,7 @@ export function useCommands(reload: () => Promise<void>, mayPublish: boolean) {
         await reload();
         say(`${back ? w.undone() : w.doneAgain()}: ${command.said}`, 'good');
       }),
-    [alone, reload, say],
+    [state, alone, reload, say, setPast, setFuture],
   );
 
   const publish = useCallback(
@@ -170,19 +213,5 @@ export function useCommands(reload: () => Promise<void>, mayPublish: boolean) {
       }),
     [alone, reload, say],
   );
-
-  return {
-    act,
-    instead,
-    make,
-    publish,
-    undo: past.length ? () => step(true) : undefined,
-    redo: future.length ? () => step(false) : undefined,
-    notice,
-    say,
-    dismiss: () => setNotice(null),
-    busy,
-  };
+  return { step, publish };
 }
-
-export type Commands = ReturnType<typeof useCommands>;

@@ -20,42 +20,15 @@ export function useDeskSheet(start: DeskSheetStart, data: SheetData, commands: C
   const { show } = dates;
   const { view, month } = dates.shown;
   const [active, setActive] = useState<EpochDay>(() => (today >= span.from && today <= span.to ? today : firstDayOfMonth(month)));
-  const [hold, setHold] = useState<Hold | null>(null);
-  const [chosen, setChosen] = useState<string | null>(null);
-  const [title, setTitle] = useState('');
-  const [madeOnes, setMadeOnes] = useState(0);
   const grid = useRef<HTMLDivElement>(null);
-  const titleField = useRef<HTMLInputElement>(null);
   const here = on.get(active) ?? [];
 
   const toGrid = (): void => grid.current?.focus({ preventScroll: true });
-  const { move, copy, lengthen, leaveOut } = useSheetWrites(start, data, commands);
-
-  /** Ends what is under way, on a day. */
-  const finish = (held: Hold, day: EpochDay, asCopy: boolean): void => {
-    const { date } = held;
-    const by = day - held.from;
-    if (held.kind === 'span') {
-      setActive(day);
-      requestAnimationFrame(() => titleField.current?.focus());
-      return;
-    }
-    setHold(null);
-    if (!date || (by === 0 && held.kind !== 'copy')) return;
-    setActive(held.kind === 'end' ? date.lastDay + by : date.startDay + by);
-    if (held.kind === 'move' && !asCopy) void move(date, by);
-    else if (held.kind === 'move' || held.kind === 'copy') void copy(date, date.startDay + by);
-    else void lengthen(date, held.kind, by);
-  };
-  const begin = (kind: Hold['kind'], from: EpochDay, date: DeskDate | undefined, byPointer: boolean): void => {
-    setHold({ kind, from, date, byPointer });
-    if (date) setChosen(keyOf(date));
-    if (!byPointer) toGrid();
-  };
-  const pick = (kind: 'move' | 'copy', date: DeskDate): void => {
-    setActive(date.startDay);
-    begin(kind, date.startDay, date, false);
-  };
+  const writes = useSheetWrites(start, data, commands);
+  const { lengthen, leaveOut } = writes;
+  const holding = useHold({ writes, setActive, toGrid, onDrawn: () => titleField.current?.focus() });
+  const { hold, setHold, chosen, setChosen, begin, finish, pick } = holding;
+  const { titleField, title, setTitle, madeOnes, type, make, leaveNew } = useNewListing({ zone, commands, setHold, toGrid });
 
   const pointer = usePointer({
     grid,
@@ -74,27 +47,15 @@ export function useDeskSheet(start: DeskSheetStart, data: SheetData, commands: C
     onLetGo: () => setHold(null),
   });
 
-  const type = (letters: string): void => {
-    // At once, so that the next letter of somebody who types fast lands behind this one.
-    flushSync(() => setTitle(letters));
-    titleField.current?.focus();
-    titleField.current?.setSelectionRange(letters.length, letters.length);
-  };
   const open = (date: DeskDate): void => location.assign(`/desk/listings/${date.listingId}`);
   const onKey = (event: KeyboardEvent): void =>
     onSheetKey(event, {
-      view,
-      firstWeekday,
-      active,
-      here,
-      hold,
-      setHold,
-      setActive,
+      ...{ view, firstWeekday, active, here, hold, setHold, setActive },
       onBegin: (kind, from, date) => begin(kind, from, date, false),
       onFinish: finish,
       onPick: (date) => pick('move', date),
       onOpen: open,
-      onList: (what) => document.querySelector<HTMLElement>(what === 'name' ? '.ds-panel [data-open]' : '.ds-panel .acts button')?.focus(),
+      onList: focusList,
       onType: type,
       onLeaveOut: leaveOut,
       onLetGo: () => {
@@ -107,6 +68,79 @@ export function useDeskSheet(start: DeskSheetStart, data: SheetData, commands: C
 
   const drawn = drawnDays(hold, active);
   const newDays = hold?.kind === 'span' && drawn ? drawn : { from: active, to: active };
+  // Whoever walks, or carries a date, over the sheet's edge takes the sheet along.
+  useEffect(() => {
+    if (active < span.from || active > span.to) show({ month: monthFor(view, month, active) });
+  }, [active, span, view, month, show]);
+
+  return {
+    ...{ grid, active, setActive, hold, chosen, setChosen, here, drawn, newDays, pointer, onKey, pick, lengthen, leaveOut },
+    ...{ titleField, title, setTitle, madeOnes, make, leaveNew },
+  };
+}
+
+/** The day's list has the focus: its first name, or what can be done with it. */
+const focusList = (what: 'name' | 'acts'): void =>
+  document.querySelector<HTMLElement>(what === 'name' ? '.ds-panel [data-open]' : '.ds-panel .acts button')?.focus();
+
+interface Holding {
+  writes: ReturnType<typeof useSheetWrites>;
+  setActive: (day: EpochDay) => void;
+  toGrid: () => void;
+  /** a span for a new listing stands */
+  onDrawn: () => void;
+}
+
+/** What is carried, lengthened or drawn, from the day on which it began. */
+function useHold({ writes: { move, copy, lengthen }, setActive, toGrid, onDrawn }: Holding) {
+  const [hold, setHold] = useState<Hold | null>(null);
+  const [chosen, setChosen] = useState<string | null>(null);
+  /** Ends what is under way, on a day. */
+  const finish = (held: Hold, day: EpochDay, asCopy: boolean): void => {
+    const { date } = held;
+    const by = day - held.from;
+    if (held.kind === 'span') {
+      setActive(day);
+      requestAnimationFrame(onDrawn);
+      return;
+    }
+    setHold(null);
+    if (!date || (by === 0 && held.kind !== 'copy')) return;
+    setActive(held.kind === 'end' ? date.lastDay + by : date.startDay + by);
+    if (held.kind === 'move' && !asCopy) void move(date, by);
+    else if (held.kind === 'move' || held.kind === 'copy') void copy(date, date.startDay + by);
+    else void lengthen(date, held.kind, by);
+  };
+  const begin = (kind: Hold['kind'], from: EpochDay, date: DeskDate | undefined, byPointer: boolean): void => {
+    setHold({ kind, from, date, byPointer });
+    if (date) setChosen(keyOf(date));
+    if (!byPointer) toGrid();
+  };
+  const pick = (kind: 'move' | 'copy', date: DeskDate): void => {
+    setActive(date.startDay);
+    begin(kind, date.startDay, date, false);
+  };
+  return { hold, setHold, chosen, setChosen, begin, finish, pick };
+}
+
+interface Making {
+  zone: string;
+  commands: Commands;
+  setHold: (hold: Hold | null) => void;
+  toGrid: () => void;
+}
+
+/** The title that is typed for a new listing, and making it. */
+function useNewListing({ zone, commands, setHold, toGrid }: Making) {
+  const [title, setTitle] = useState('');
+  const [madeOnes, setMadeOnes] = useState(0);
+  const titleField = useRef<HTMLInputElement>(null);
+  const type = (letters: string): void => {
+    // At once, so that the next letter of somebody who types fast lands behind this one.
+    flushSync(() => setTitle(letters));
+    titleField.current?.focus();
+    titleField.current?.setSelectionRange(letters.length, letters.length);
+  };
   const make = async (input: NewInput, andOpen: boolean): Promise<void> => {
     const made = await commands.make(newContent(input, zone), w.isADraft({ title: input.title.trim() }));
     if (!made) return;
@@ -116,38 +150,12 @@ export function useDeskSheet(start: DeskSheetStart, data: SheetData, commands: C
     if (andOpen) location.assign(`/desk/listings/${made}`);
     else toGrid();
   };
-  // Whoever walks, or carries a date, over the sheet's edge takes the sheet along.
-  useEffect(() => {
-    if (active < span.from || active > span.to) show({ month: monthFor(view, month, active) });
-  }, [active, span, view, month, show]);
-
   const leaveNew = (): void => {
     setTitle('');
     setHold(null);
     toGrid();
   };
-  return {
-    grid,
-    titleField,
-    active,
-    setActive,
-    hold,
-    chosen,
-    setChosen,
-    title,
-    setTitle,
-    madeOnes,
-    here,
-    drawn,
-    newDays,
-    pointer,
-    onKey,
-    pick,
-    lengthen,
-    leaveOut,
-    make,
-    leaveNew,
-  };
+  return { titleField, title, setTitle, madeOnes, type, make, leaveNew };
 }
 
 /** The days that a hold covers while it is on a day. */

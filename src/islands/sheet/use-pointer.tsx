@@ -58,8 +58,56 @@ export function usePointer(input: PointerInput): Pointer {
   const latest = useRef(input);
   latest.current = input;
   const press = useRef<Press | null>(null);
-  const [tag, setTag] = useState<{ x: number; y: number; text: string } | null>(null);
+  const [tag, setTag] = useState<Tag | null>(null);
 
+  usePressed({ latest, press, setTag });
+
+  const onPointerDown = (event: PointerEvent): void => {
+    if (event.button !== 0) return;
+    const day = dayAt(latest.current.grid.current, event.clientX, event.clientY);
+    if (day === undefined) return;
+    const element = under(event.clientX, event.clientY);
+    const key = element?.closest<HTMLElement>('[data-key]')?.dataset.key;
+    const date = key ? input.dateOf(key) : undefined;
+    const edge = element?.closest<HTMLElement>('[data-edge]')?.dataset.edge as 'start' | 'end' | undefined;
+    const byFinger = event.pointerType === 'touch';
+    const kind = date ? (edge ?? 'move') : 'span';
+    press.current = { x: event.clientX, y: event.clientY, day, kind, date, moved: false, byFinger };
+    if (!byFinger) event.preventDefault();
+    input.grid.current?.focus({ preventScroll: true });
+  };
+  const onDoubleClick = (event: MouseEvent): void => {
+    const key = under(event.clientX, event.clientY)?.closest<HTMLElement>('[data-key]')?.dataset.key;
+    const date = key ? input.dateOf(key) : undefined;
+    if (date) input.onOpen(date);
+  };
+  const floating = tag && (
+    <div
+      className="fixed left-0 top-0 z-20 pointer-events-none bg-ink text-sheet text-[12.5px] py-0.5 px-2 rounded-xs max-w-60 overflow-hidden whitespace-nowrap text-ellipsis"
+      style={{ transform: `translate(${tag.x + 14}px, ${tag.y + 10}px)` }}
+      aria-hidden="true"
+    >
+      {tag.text}
+    </div>
+  );
+  return { onPointerDown, onDoubleClick, tag: floating };
+}
+
+/** What is carried, in words, and where the pointer is. */
+interface Tag {
+  x: number;
+  y: number;
+  text: string;
+}
+
+interface Pressed {
+  latest: RefObject<PointerInput>;
+  press: RefObject<Press | null>;
+  setTag: (tag: Tag | null) => void;
+}
+
+/** Follows a press until it ends, wherever on the page that is. */
+function usePressed({ latest, press, setTag }: Pressed): void {
   useEffect(() => {
     const onMove = (event: globalThis.PointerEvent): void => {
       const p = press.current;
@@ -106,35 +154,5 @@ export function usePointer(input: PointerInput): Pointer {
       removeEventListener('pointercancel', letGo);
       removeEventListener('keydown', onKey, true);
     };
-  }, []);
-
-  const onPointerDown = (event: PointerEvent): void => {
-    if (event.button !== 0) return;
-    const day = dayAt(latest.current.grid.current, event.clientX, event.clientY);
-    if (day === undefined) return;
-    const element = under(event.clientX, event.clientY);
-    const key = element?.closest<HTMLElement>('[data-key]')?.dataset.key;
-    const date = key ? input.dateOf(key) : undefined;
-    const edge = element?.closest<HTMLElement>('[data-edge]')?.dataset.edge as 'start' | 'end' | undefined;
-    const byFinger = event.pointerType === 'touch';
-    const kind = date ? (edge ?? 'move') : 'span';
-    press.current = { x: event.clientX, y: event.clientY, day, kind, date, moved: false, byFinger };
-    if (!byFinger) event.preventDefault();
-    input.grid.current?.focus({ preventScroll: true });
-  };
-  const onDoubleClick = (event: MouseEvent): void => {
-    const key = under(event.clientX, event.clientY)?.closest<HTMLElement>('[data-key]')?.dataset.key;
-    const date = key ? input.dateOf(key) : undefined;
-    if (date) input.onOpen(date);
-  };
-  const floating = tag && (
-    <div
-      className="fixed left-0 top-0 z-20 pointer-events-none bg-ink text-sheet text-[12.5px] py-0.5 px-2 rounded-xs max-w-60 overflow-hidden whitespace-nowrap text-ellipsis"
-      style={{ transform: `translate(${tag.x + 14}px, ${tag.y + 10}px)` }}
-      aria-hidden="true"
-    >
-      {tag.text}
-    </div>
-  );
-  return { onPointerDown, onDoubleClick, tag: floating };
+  }, [latest, press, setTag]);
 }

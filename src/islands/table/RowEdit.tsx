@@ -91,27 +91,7 @@ export function RowEdit({ start }: { start: TableStart }) {
     },
     [begin, start],
   );
-  useEffect(() => {
-    const table = document.querySelector('[data-rows]');
-    const onKey = (event: Event): void => onRowKey(event as KeyboardEvent, { begin, run, setMenu });
-    const onPress = (event: Event): void => {
-      const target = event.target as Element;
-      const button = target.closest<HTMLElement>('[data-row-menu]');
-      if (button) {
-        setMenu(button);
-        return;
-      }
-      // The title is a link; everything else that can be changed is, by one press.
-      const cell = target.closest<HTMLElement>('tbody td[data-edit]:not([data-edit=title])');
-      if (cell && !target.closest('a, button, input, select')) begin(cell);
-    };
-    table?.addEventListener('keydown', onKey);
-    table?.addEventListener('click', onPress);
-    return () => {
-      table?.removeEventListener('keydown', onKey);
-      table?.removeEventListener('click', onPress);
-    };
-  }, [begin, run]);
+  useRowEvents({ begin, run, setMenu });
   const close = (cell: HTMLElement): void => {
     setOpen(null);
     (cell.matches('[tabindex]') ? cell : cell.querySelector<HTMLElement>('a'))?.focus();
@@ -139,21 +119,38 @@ export function RowEdit({ start }: { start: TableStart }) {
     const stage = row.querySelector<HTMLElement>('td[data-edit=stage]');
     if (stage) showStage(stage, saved.stage, saved.edited);
     setWrong('');
-    const words = w.backOfIs({
-      undoing: undoing ? 'yes' : 'no',
-      labels: LABELS[field].toLowerCase(),
-      title: saved.title || w.withoutATitle(),
-      cell: sayCell(cell),
-    });
-    const wait = saved.edited ? w.theChangeWaitsTo() : '';
+    const words = saySaved(saved, cell, field, undoing);
     // A stage that had changes waiting does not come back by itself: the menu's deeds are undone whole.
     const undoable = !undoing && !(field === 'stage' && (wasEdited || before === 'in-review' || before === 'scheduled'));
-    setDone({ cell, field, before, words: words + wait, undoable });
+    setDone({ cell, field, before, words, undoable });
     close(cell);
     return true;
   };
   const openMenu = menu?.closest<HTMLElement>('tr');
-  const titleOf = (cell: Element): string => cell.closest('tr')?.querySelector<HTMLElement>('td[data-edit=title]')?.dataset.value ?? '';
+  return (
+    <>
+      <Outcomes wrong={wrong} done={done} onUndo={(was) => void keep(was, was.before, true)} />
+      {openMenu && menu && (
+        <Suspense>
+          <RowMenu
+            button={menu}
+            title={titleOf(menu)}
+            stage={stageOf(openMenu)}
+            mayPublish={start.mayPublish}
+            onCommand={(command) => run(command, openMenu)}
+            onClose={() => setMenu(null)}
+          />
+        </Suspense>
+      )}
+      {open && (
+        <CellField key={open.field} open={open} start={start} onKeep={(value) => keep(open, value)} onLeave={() => close(open.cell)} />
+      )}
+    </>
+  );
+}
+
+/** What went wrong, and what was saved with the way back. */
+function Outcomes({ wrong, done, onUndo }: { wrong: string; done: Done | null; onUndo: (done: Done) => void }) {
   return (
     <>
       {wrong && (
@@ -164,61 +161,48 @@ export function RowEdit({ start }: { start: TableStart }) {
       <p className={done ? 'note good flex items-center gap-3' : 'hidden-words'} role="status">
         {done?.words}
         {done?.undoable && (
-          <button type="button" className="button small" onClick={() => void keep(done, done.before, true)}>
+          <button type="button" className="button small" onClick={() => onUndo(done)}>
             {w.undo()}
           </button>
         )}
       </p>
-      {openMenu && menu && (
-        <Suspense>
-          <RowMenu
-            button={menu}
-            title={titleOf(menu)}
-            stage={openMenu.querySelector<HTMLElement>('td[data-edit=stage]')?.dataset.value ?? (openMenu.dataset.page ? 'published' : '')}
-            mayPublish={start.mayPublish}
-            onCommand={(command) => run(command, openMenu)}
-            onClose={() => setMenu(null)}
-          />
-        </Suspense>
-      )}
-      {open && isBox(open.field) && (
-        <Suspense>
-          {open.field === 'when' ? (
-            <WhenDialog
-              title={titleOf(open.cell)}
-              start={start}
-              value={open.value}
-              today={start.today}
-              onKeep={(value) => void keep(open, value)}
-              onClose={() => close(open.cell)}
-            />
-          ) : (
-            <ListDialog
-              title={titleOf(open.cell)}
-              field={open.field}
-              start={start}
-              ids={open.value.split(' ').filter(Boolean)}
-              onKeep={(ids) => void keep(open, ids.join(' '))}
-              onClose={() => close(open.cell)}
-            />
-          )}
-        </Suspense>
-      )}
-      {open && !isBox(open.field) && (
-        <CellInput key={open.field} open={open} start={start} onKeep={(value) => keep(open, value)} onLeave={() => close(open.cell)} />
-      )}
     </>
   );
 }
 
-interface RowDateCommand {
+interface RowCommands {
   begin: (cell: HTMLElement) => void;
   run: (command: RowCommand, row: HTMLElement) => void;
   setMenu: (button: HTMLElement | null) => void;
 }
 
+/** Hears keys and presses in the table, whose rows the server drew. */
+function useRowEvents({ begin, run, setMenu }: RowCommands): void {
+  useEffect(() => {
+    const table = document.querySelector('[data-rows]');
+    const onKey = (event: Event): void => onRowKey(event as KeyboardEvent, { begin, run, setMenu });
+    const onPress = (event: Event): void => {
+      const target = event.target as Element;
+      const button = target.closest<HTMLElement>('[data-row-menu]');
+      if (button) {
+        setMenu(button);
+        return;
+      }
+      // The title is a link; everything else that can be changed is, by one press.
+      const cell = target.closest<HTMLElement>('tbody td[data-edit]:not([data-edit=title])');
+      if (cell && !target.closest('a, button, input, select')) begin(cell);
+    };
+    table?.addEventListener('keydown', onKey);
+    table?.addEventListener('click', onPress);
+    return () => {
+      table?.removeEventListener('keydown', onKey);
+      table?.removeEventListener('click', onPress);
+    };
+  }, [begin, run, setMenu]);
+}
+
 /** A key while a row has the focus: it edits a cell, does what the menu does, opens that, chooses the row, or walks on. */
-function onRowKey(event: KeyboardEvent, { begin, run, setMenu }: RowDateCommand): void {
+function onRowKey(event: KeyboardEvent, { begin, run, setMenu }: RowCommands): void {
   const { key, altKey, ctrlKey, metaKey, shiftKey, target } = event;
   if (altKey || ctrlKey || metaKey || !(target instanceof HTMLElement) || target.closest('input:not([type=checkbox]), select')) return;
   const row = target.closest<HTMLElement>('tbody tr');
@@ -263,24 +247,53 @@ async function actOn(id: string, kind: 'publish' | 'withdraw' | 'draft' | 'bin',
   return '';
 }
 
+const stageOf = (row: HTMLElement): string =>
+  row.querySelector<HTMLElement>('td[data-edit=stage]')?.dataset.value ?? (row.dataset.page ? 'published' : '');
+
+function saySaved(saved: Saved, cell: HTMLElement, field: Open['field'], undoing: boolean): string {
+  const words = w.backOfIs({
+    undoing: undoing ? 'yes' : 'no',
+    labels: LABELS[field].toLowerCase(),
+    title: saved.title || w.withoutATitle(),
+    cell: sayCell(cell),
+  });
+  return words + (saved.edited ? w.theChangeWaitsTo() : '');
+}
+
 /** What stands in a cell, for saying it. */
 function sayCell(cell: HTMLElement): string {
   const text = (cell.matches('[data-edit=title]') ? cell.querySelector('strong') : cell)?.textContent?.trim() ?? '';
   return text ? `“${text}”` : 'empty';
 }
 
-function CellInput({
-  open,
-  start,
-  onKeep,
-  onLeave,
-}: {
+/** The title of the row that something belongs to. */
+const titleOf = (cell: Element): string => cell.closest('tr')?.querySelector<HTMLElement>('td[data-edit=title]')?.dataset.value ?? '';
+
+interface CellFieldProps {
   open: Open;
   start: TableStart;
   /** false when it was refused: the field stays open */
   onKeep: (value: string) => Promise<boolean>;
   onLeave: () => void;
-}) {
+}
+
+/** What edits the open cell: a field in it, or a dialog for what does not fit there. */
+function CellField({ open, start, onKeep, onLeave }: CellFieldProps) {
+  const { field, cell, value } = open;
+  if (!isBox(field)) return <CellInput open={open} start={start} onKeep={onKeep} onLeave={onLeave} />;
+  const shared = { title: titleOf(cell), start, onClose: onLeave };
+  return (
+    <Suspense>
+      {field === 'when' ? (
+        <WhenDialog {...shared} value={value} today={start.today} onKeep={(kept) => void onKeep(kept)} />
+      ) : (
+        <ListDialog {...shared} field={field} ids={value.split(' ').filter(Boolean)} onKeep={(ids) => void onKeep(ids.join(' '))} />
+      )}
+    </Suspense>
+  );
+}
+
+function CellInput({ open, start, onKeep, onLeave }: CellFieldProps) {
   const [value, setValue] = useState(open.value);
   // Enter keeps it and takes the field away, and so does leaving it: it is kept once.
   const kept = useRef(false);

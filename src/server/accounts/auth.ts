@@ -35,6 +35,39 @@ export interface AuthOptions {
   siteName: () => string;
 }
 
+/** Tries at one account are counted, whoever makes them, and forgotten once its password was right. */
+function boundedTries(db: Db) {
+  return {
+    before: createAuthMiddleware(async ({ path, body }) => {
+      if (path !== '/sign-in/email') return;
+      try {
+        await countOne(db, { key: triesOf(body?.email), ...TRIES }, Date.now());
+      } catch (error) {
+        if (error instanceof Problem) throw new APIError('TOO_MANY_REQUESTS', { message: error.title });
+        throw error;
+      }
+    }),
+    after: createAuthMiddleware(async ({ path, body, context }) => {
+      if (path === '/sign-in/email' && context.newSession) await forget(db, triesOf(body?.email));
+    }),
+  };
+}
+
+/** A closed account has no session. */
+function onlyOpenAccounts(db: Db) {
+  return {
+    session: {
+      create: {
+        before: async ({ userId }: { userId: string }) => {
+          const [own] = await db.select({ active: schema.user.active }).from(schema.user).where(eq(schema.user.id, userId));
+          // The password was right: whoever knows it may know this.
+          if (!own?.active) throw new APIError('FORBIDDEN', { code: ACCOUNT_CLOSED, message: w.accountClosed() });
+        },
+      },
+    },
+  };
+}
+
 /** Passwords, sessions, bounded tries and resets over the site's database. */
 export function createAuth(db: Db, options: AuthOptions) {
   return betterAuth({
@@ -68,31 +101,8 @@ export function createAuth(db: Db, options: AuthOptions) {
     user: { additionalFields: { role: { type: 'string', input: false }, active: { type: 'boolean', input: false } } },
     // Everything else about accounts is done by invitation and on the page People; nobody renames themselves into somebody else.
     disabledPaths: ['/update-user', '/change-email', '/change-password', '/delete-user', '/set-password', '/sign-up/email'],
-    hooks: {
-      before: createAuthMiddleware(async ({ path, body }) => {
-        if (path !== '/sign-in/email') return;
-        try {
-          await countOne(db, { key: triesOf(body?.email), ...TRIES }, Date.now());
-        } catch (error) {
-          if (error instanceof Problem) throw new APIError('TOO_MANY_REQUESTS', { message: error.title });
-          throw error;
-        }
-      }),
-      after: createAuthMiddleware(async ({ path, body, context }) => {
-        if (path === '/sign-in/email' && context.newSession) await forget(db, triesOf(body?.email));
-      }),
-    },
-    databaseHooks: {
-      session: {
-        create: {
-          before: async ({ userId }) => {
-            const [own] = await db.select({ active: schema.user.active }).from(schema.user).where(eq(schema.user.id, userId));
-            // The password was right: whoever knows it may know this.
-            if (!own?.active) throw new APIError('FORBIDDEN', { code: ACCOUNT_CLOSED, message: w.accountClosed() });
-          },
-        },
-      },
-    },
+    hooks: boundedTries(db),
+    databaseHooks: onlyOpenAccounts(db),
     session: { expiresIn: 60 * 60 * 24 * 14, updateAge: 60 * 60 * 24 },
     rateLimit: {
       enabled: true,

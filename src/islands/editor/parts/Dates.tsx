@@ -1,7 +1,7 @@
 /** The Dates rail: every date of the listing by month, what differs for each, and what lost its date. */
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { isoDay, monthNumberOf, weekdayOf, yearMonthOf } from '@/core/day/day';
-import { isoDateTime, parseIsoDateTime } from '@/core/day/plain-date-time';
+import { isoDateTime, parseIsoDateTime, type PlainDateTime } from '@/core/day/plain-date-time';
 import type { ListingContent } from '@/core/listing/content';
 import type { Choice, EditorStart } from '@/core/listing/editor';
 import { MONTHS, sayDay, sayTime, sayWhen, type Style, weekdayName } from '@/core/phrase/format';
@@ -257,16 +257,7 @@ interface PanelProps {
 
 function ChangePanel({ date, change, onChange, onSplit, onClose, style, venues }: PanelProps) {
   const to = parseIsoDateTime(change?.movedTo ?? date.key) ?? date.wall;
-  const move = (day: number, minute: number | null): void => {
-    const text = isoDateTime({ day, minute });
-    onChange({ movedTo: text === date.key ? null : text });
-  };
   const off = change?.eventStatus === 'cancelled';
-  const weekday =
-    weekdayOf(to.day) !== weekdayOf(date.wall.day)
-      ? w.movesToAWas({ weekday: weekdayName(weekdayOf(to.day), style), before: weekdayName(weekdayOf(date.wall.day), style) })
-      : '';
-  const end = date.occurrence?.end ?? null;
   const eventStatus = (value: 'cancelled' | 'postponed' | 'moved-online', on: string, back: string) => (
     <button type="button" className="button small" onClick={() => onChange({ eventStatus: change?.eventStatus === value ? null : value })}>
       {change?.eventStatus === value ? back : on}
@@ -288,34 +279,7 @@ function ChangePanel({ date, change, onChange, onSplit, onClose, style, venues }
           </button>
         )}
       </div>
-      {!off && (
-        <>
-          <DayField
-            label={w.movedTo()}
-            value={isoDay(to.day)}
-            hint={weekday || undefined}
-            onChange={(day) => move(parseIsoDateTime(day)?.day ?? to.day, to.minute)}
-          />
-          {to.minute !== null && (
-            <div className="grid grid-cols-[repeat(auto-fit,minmax(150px,1fr))] gap-3 items-start">
-              <ClockField
-                label={w.at2()}
-                value={to.minute}
-                hours={style.hours}
-                onChange={(minute) => minute !== null && move(to.day, minute)}
-              />
-              <ClockField
-                label={w.until()}
-                value={end?.minute ?? null}
-                hours={style.hours}
-                after={to.minute}
-                hint={change?.length ? w.thisDateOnly() : undefined}
-                onChange={(minute) => onChange({ length: minute === null ? null : lengthTo(to, minute) })}
-              />
-            </div>
-          )}
-        </>
-      )}
+      {!off && <MoveFields date={date} change={change} onChange={onChange} style={style} to={to} />}
       {!off && venues.length > 0 && (
         <Select
           label={w.place()}
@@ -336,6 +300,53 @@ function ChangePanel({ date, change, onChange, onSplit, onClose, style, venues }
         )}
       </div>
     </div>
+  );
+}
+
+/** The day and the times that a date moves to. */
+function MoveFields({
+  date,
+  change,
+  onChange,
+  style,
+  to,
+}: Pick<PanelProps, 'date' | 'change' | 'onChange' | 'style'> & { to: PlainDateTime }) {
+  const move = (day: number, minute: number | null): void => {
+    const text = isoDateTime({ day, minute });
+    onChange({ movedTo: text === date.key ? null : text });
+  };
+  const weekday =
+    weekdayOf(to.day) !== weekdayOf(date.wall.day)
+      ? w.movesToAWas({ weekday: weekdayName(weekdayOf(to.day), style), before: weekdayName(weekdayOf(date.wall.day), style) })
+      : '';
+  const end = date.occurrence?.end ?? null;
+  return (
+    <>
+      <DayField
+        label={w.movedTo()}
+        value={isoDay(to.day)}
+        hint={weekday || undefined}
+        onChange={(day) => move(parseIsoDateTime(day)?.day ?? to.day, to.minute)}
+      />
+      {to.minute !== null && (
+        <div className="grid grid-cols-[repeat(auto-fit,minmax(150px,1fr))] gap-3 items-start">
+          <ClockField
+            label={w.at2()}
+            value={to.minute}
+            hours={style.hours}
+            onChange={(minute) => minute !== null && move(to.day, minute)}
+          />
+          <ClockField
+            label={w.until()}
+            value={end?.minute ?? null}
+            hours={style.hours}
+            after={to.minute}
+            hint={change?.length ? w.thisDateOnly() : undefined}
+            onChange={(minute) => onChange({ length: minute === null ? null : lengthTo(to, minute) })}
+          />
+        </div>
+      )}
+    </>
   );
 }
 

@@ -10,7 +10,7 @@ import { editorWords } from '@/words/desk';
 const w = editorWords.details;
 
 export function Details({ content, setContent, currency, error }: PartProps & { currency: string }) {
-  const { cost, contact } = content;
+  const { cost } = content;
   const part = { content, setContent, error };
   const kinds: Record<Cost['kind'], Cost> = {
     unsaid: { kind: 'unsaid' },
@@ -59,30 +59,7 @@ export function Details({ content, setContent, currency, error }: PartProps & { 
           )}
         </div>
         <PlainField field="website" {...part} />
-        <div className="grid grid-cols-[repeat(auto-fit,minmax(150px,1fr))] gap-3 items-start">
-          <Text
-            label={w.contactName()}
-            name="contact"
-            value={contact.name}
-            maxLength={MOST_IN.contactName}
-            onChange={(name) => setContent({ contact: { ...contact, name } })}
-            error={error('contact')}
-          />
-          <Text
-            label={w.phone()}
-            type="tel"
-            value={contact.phone}
-            maxLength={MOST_IN.phone}
-            onChange={(phone) => setContent({ contact: { ...contact, phone } })}
-          />
-          <Text
-            label={w.mail()}
-            type="email"
-            value={contact.mail}
-            maxLength={MOST_IN.mail}
-            onChange={(mail) => setContent({ contact: { ...contact, mail } })}
-          />
-        </div>
+        <ContactFields content={content} setContent={setContent} error={error} />
         <PlainField field="access" {...part} />
         <div className="grid grid-cols-[repeat(auto-fit,minmax(150px,1fr))] gap-3 items-start">
           <PlainField field="expected" {...part} />
@@ -90,5 +67,35 @@ export function Details({ content, setContent, currency, error }: PartProps & { 
         <Check label={w.headlineGiveItMore()} checked={content.headline} onChange={(headline) => setContent({ headline })} />
       </div>
     </section>
+  );
+}
+
+/** Whom to ask. */
+function ContactFields({ content: { contact }, setContent, error }: PartProps) {
+  return (
+    <div className="grid grid-cols-[repeat(auto-fit,minmax(150px,1fr))] gap-3 items-start">
+      <Text
+        label={w.contactName()}
+        name="contact"
+        value={contact.name}
+        maxLength={MOST_IN.contactName}
+        onChange={(name) => setContent({ contact: { ...contact, name } })}
+        error={error('contact')}
+      />
+      <Text
+        label={w.phone()}
+        type="tel"
+        value={contact.phone}
+        maxLength={MOST_IN.phone}
+        onChange={(phone) => setContent({ contact: { ...contact, phone } })}
+      />
+      <Text
+        label={w.mail()}
+        type="email"
+        value={contact.mail}
+        maxLength={MOST_IN.mail}
+        onChange={(mail) => setContent({ contact: { ...contact, mail } })}
+      />
+    </div>
   );
 }

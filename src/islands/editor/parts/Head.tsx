@@ -46,26 +46,7 @@ export function Head({ listing, start, stopped, onCopy, others }: HeadProps) {
       )}
       <Others others={others} />
       <div className="ml-auto flex flex-wrap gap-2">
-        <button
-          type="button"
-          className="button icon"
-          aria-label={w.undo()}
-          title={w.undoCtrlZ()}
-          onClick={() => listing.undo?.()}
-          disabled={!listing.undo}
-        >
-          <Undo2 size={16} aria-hidden />
-        </button>
-        <button
-          type="button"
-          className="button icon"
-          aria-label={w.redo()}
-          title={w.redoCtrlShiftZ()}
-          onClick={() => listing.redo?.()}
-          disabled={!listing.redo}
-        >
-          <Redo2 size={16} aria-hidden />
-        </button>
+        <UndoRedo listing={listing} />
         {isPublic && (
           <a className="button" href={`/what/${server.slug}`}>
             {w.thePage()}
@@ -104,6 +85,33 @@ export function Head({ listing, start, stopped, onCopy, others }: HeadProps) {
         )}
       </div>
     </div>
+  );
+}
+
+function UndoRedo({ listing }: Pick<HeadProps, 'listing'>) {
+  return (
+    <>
+      <button
+        type="button"
+        className="button icon"
+        aria-label={w.undo()}
+        title={w.undoCtrlZ()}
+        onClick={() => listing.undo?.()}
+        disabled={!listing.undo}
+      >
+        <Undo2 size={16} aria-hidden />
+      </button>
+      <button
+        type="button"
+        className="button icon"
+        aria-label={w.redo()}
+        title={w.redoCtrlShiftZ()}
+        onClick={() => listing.redo?.()}
+        disabled={!listing.redo}
+      >
+        <Redo2 size={16} aria-hidden />
+      </button>
+    </>
   );
 }
 

@@ -57,17 +57,11 @@ export function Phrase({ recurrence, words, onChange, site }: PhraseProps) {
     // An offer beside them stays too: its line would go from under the pointer that is pressing what stands below.
     if (reading?.recurrence && !reading.unread.length && !reading.problems.length && !reading.asides.length) setTyped(null);
   };
-  const asked = reading?.problems ?? [];
   return (
     <div className="field phrase">
       <label htmlFor={id}>{w.inWords()}</label>
       <div className="phrase-box relative grid bg-sheet">
-        <div
-          className="echo [grid-area:1_/_1] font-sans text-[17px] leading-[1.45] py-2 px-2.75 whitespace-pre-wrap wrap-anywhere [forced-color-adjust:none] border border-transparent text-transparent min-h-16.5"
-          aria-hidden="true"
-        >
-          <Marked text={text} unread={reading?.unread ?? []} />
-        </div>
+        <Marked text={text} unread={reading?.unread ?? []} />
         <textarea
           className="[grid-area:1_/_1] font-sans text-[17px] leading-[1.45] py-2 px-2.75 whitespace-pre-wrap wrap-anywhere relative bg-transparent! resize-none h-full border-tide!"
           id={id}
@@ -91,15 +85,7 @@ export function Phrase({ recurrence, words, onChange, site }: PhraseProps) {
         />
       </div>
       <div id={`${id}s`} role="status" className="phrase-notes grid gap-1 empty:hidden">
-        {reading && !reading.recurrence && text.trim() !== '' && (
-          <p className="small flex flex-wrap gap-1.5 items-center text-amber">
-            {reading.understood
-              ? w.noDateIsPut({ recurrence: sayRecurrence(reading.understood, site.style) })
-              : asked.length
-                ? w.noDateIsPutWhile()
-                : w.noDateIsIn()}
-          </p>
-        )}
+        {reading && !reading.recurrence && text.trim() !== '' && <NoDate reading={reading} style={site.style} />}
         {reading && <Questions reading={reading} text={text} onText={type} />}
         {words && recurrence && (
           <p className="small flex flex-wrap gap-1.5 items-center text-amber">
@@ -120,6 +106,20 @@ export function Phrase({ recurrence, words, onChange, site }: PhraseProps) {
   );
 }
 
+/** Why no date came of the words. */
+function NoDate({ reading, style }: { reading: Reading; style: EditorStart['site']['style'] }) {
+  return (
+    <p className="small flex flex-wrap gap-1.5 items-center text-amber">
+      {reading.understood
+        ? w.noDateIsPut({ recurrence: sayRecurrence(reading.understood, style) })
+        : reading.problems.length
+          ? w.noDateIsPutWhile()
+          : w.noDateIsIn()}
+    </p>
+  );
+}
+
+/** The words again below what is typed, with what was not understood underlined. */
 function Marked({ text, unread }: { text: string; unread: readonly Fragment[] }) {
   const parts: React.ReactNode[] = [];
   let at = 0;
@@ -136,9 +136,12 @@ function Marked({ text, unread }: { text: string; unread: readonly Fragment[] })
     at = to;
   }
   return (
-    <>
+    <div
+      className="echo [grid-area:1_/_1] font-sans text-[17px] leading-[1.45] py-2 px-2.75 whitespace-pre-wrap wrap-anywhere [forced-color-adjust:none] border border-transparent text-transparent min-h-16.5"
+      aria-hidden="true"
+    >
       {parts}
       {text.slice(at)}
-    </>
+    </div>
   );
 }

@@ -36,6 +36,10 @@ const UNITS = {
   yearly: 'year',
 } as const;
 
+const DAYS_OF_WEEK = [0, 1, 2, 3, 4, 5, 6].map((day) => [day, (WEEKDAYS[day] as string).slice(0, 3)] as const);
+
+type Rule = NonNullable<StoredRecurrencePart['rule']>;
+
 export function RepeatFields({
   recurrencePart: { rule },
   repeat,
@@ -51,12 +55,7 @@ export function RepeatFields({
   setPart: PartProps['setPart'];
 }) {
   const offered = REPEATS.filter((r) => r !== 'other' || repeat === 'other');
-  const setRule = (part: Partial<NonNullable<typeof rule>>): void =>
-    setPart((s) => (s.rule ? withRule(s, { ...s.rule, ...part }, preset) : s));
-  const weekdays = [0, 1, 2, 3, 4, 5, 6].map((w) => [w, (WEEKDAYS[w] as string).slice(0, 3)] as const);
-  const nths = [...new Set(rule?.byDay.map((d) => d.nth) ?? [])];
-  const days = [...new Set(rule?.byDay.map((d) => d.weekday) ?? [])];
-  const cross = (w: number[], n: number[]): void => setRule({ byDay: w.flatMap((weekday) => n.map((nth) => ({ weekday, nth }))) });
+  const setRule = (part: Partial<Rule>): void => setPart((s) => (s.rule ? withRule(s, { ...s.rule, ...part }, preset) : s));
   return (
     <>
       <div className="grid grid-cols-[repeat(auto-fit,minmax(150px,1fr))] gap-3 items-start">
@@ -87,44 +86,7 @@ export function RepeatFields({
           </Field>
         )}
       </div>
-      {repeat === 'weekly' && (
-        <Toggles
-          label={texts.on()}
-          options={weekdays}
-          chosen={days}
-          onChange={(w) =>
-            setRule({ byDay: (w.length ? w : [weekdayOf(startDay)]).sort((a, b) => a - b).map((weekday) => ({ weekday, nth: 0 })) })
-          }
-        />
-      )}
-      {repeat === 'month-weekday' && (
-        <>
-          <Toggles
-            label={texts.which()}
-            options={NTHS}
-            chosen={nths}
-            onChange={(n) =>
-              n.length &&
-              cross(
-                days,
-                [...n].sort((a, b) => (a < 0 ? 9 : a) - (b < 0 ? 9 : b)),
-              )
-            }
-          />
-          <Toggles
-            label={texts.weekday()}
-            options={weekdays}
-            chosen={days}
-            onChange={(w) =>
-              w.length &&
-              cross(
-                [...w].sort((a, b) => a - b),
-                nths,
-              )
-            }
-          />
-        </>
-      )}
+      {rule && <RuleDays rule={rule} repeat={repeat} startDay={startDay} setRule={setRule} />}
       {rule && IN_MONTHS.includes(repeat) && (
         <details open={rule.byMonth.length > 0}>
           <summary>{texts.onlyInSomeMonths()}</summary>
@@ -136,16 +98,74 @@ export function RepeatFields({
           />
         </details>
       )}
-      {repeat === 'month-day' && (
-        <Toggles
-          label={texts.daysOfTheMonth()}
-          options={[...Array.from({ length: 31 }, (_, i) => [i + 1, String(i + 1)] as const), [-1, texts.last()] as const]}
-          chosen={rule?.byMonthDay ?? []}
-          onChange={(d) =>
-            setRule({ byMonthDay: d.length ? [...d].sort((a, b) => (a < 0 ? 99 : a) - (b < 0 ? 99 : b)) : [ymdOf(startDay).day] })
-          }
-        />
-      )}
+      {rule && repeat === 'month-day' && <MonthDays rule={rule} startDay={startDay} setRule={setRule} />}
     </>
+  );
+}
+
+interface RuleProps {
+  rule: Rule;
+  startDay: number;
+  setRule: (part: Partial<Rule>) => void;
+}
+
+/** On which weekdays a rule has its dates: each week, or which of them in the month. */
+function RuleDays({ rule, repeat, startDay, setRule }: RuleProps & { repeat: Repeat }) {
+  const nths = [...new Set(rule.byDay.map((d) => d.nth))];
+  const days = [...new Set(rule.byDay.map((d) => d.weekday))];
+  const cross = (w: number[], n: number[]): void => setRule({ byDay: w.flatMap((weekday) => n.map((nth) => ({ weekday, nth }))) });
+  if (repeat === 'weekly')
+    return (
+      <Toggles
+        label={texts.on()}
+        options={DAYS_OF_WEEK}
+        chosen={days}
+        onChange={(w) =>
+          setRule({ byDay: (w.length ? w : [weekdayOf(startDay)]).sort((a, b) => a - b).map((weekday) => ({ weekday, nth: 0 })) })
+        }
+      />
+    );
+  if (repeat !== 'month-weekday') return null;
+  return (
+    <>
+      <Toggles
+        label={texts.which()}
+        options={NTHS}
+        chosen={nths}
+        onChange={(n) =>
+          n.length &&
+          cross(
+            days,
+            [...n].sort((a, b) => (a < 0 ? 9 : a) - (b < 0 ? 9 : b)),
+          )
+        }
+      />
+      <Toggles
+        label={texts.weekday()}
+        options={DAYS_OF_WEEK}
+        chosen={days}
+        onChange={(w) =>
+          w.length &&
+          cross(
+            [...w].sort((a, b) => a - b),
+            nths,
+          )
+        }
+      />
+    </>
+  );
+}
+
+/** On which days of the month. */
+function MonthDays({ rule, startDay, setRule }: RuleProps) {
+  return (
+    <Toggles
+      label={texts.daysOfTheMonth()}
+      options={[...Array.from({ length: 31 }, (_, i) => [i + 1, String(i + 1)] as const), [-1, texts.last()] as const]}
+      chosen={rule.byMonthDay}
+      onChange={(d) =>
+        setRule({ byMonthDay: d.length ? [...d].sort((a, b) => (a < 0 ? 99 : a) - (b < 0 ? 99 : b)) : [ymdOf(startDay).day] })
+      }
+    />
   );
 }

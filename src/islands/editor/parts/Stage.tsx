@@ -15,9 +15,7 @@ import { editorWords } from '@/words/desk';
 const w = editorWords.stage;
 
 export function StagePart({ listing, start, error }: { listing: Listing; start: EditorStart; error: PartProps['error'] }) {
-  const { content, setContent, server, act, busy } = listing;
-  const [slug, setSlug] = useState(server.slug);
-  useEffect(() => setSlug(server.slug), [server.slug]);
+  const { content, setContent, server } = listing;
   // What readers have, or will have by itself, is an editor's to take down or to give another address.
   const left = !start.mayPublish && (server.stage === 'published' || server.stage === 'scheduled');
   return (
@@ -42,53 +40,8 @@ export function StagePart({ listing, start, error }: { listing: Listing; start: 
           onChange={(on) => setContent({ visibility: on ? 'address-only' : 'public' })}
         />
         {start.mayPublish && <ByTime listing={listing} start={start} error={error} />}
-        {!server.id && (
-          <Text
-            label={w.webAddress()}
-            name="address"
-            value={listing.wantedSlug}
-            onChange={listing.setWantedSlug}
-            error={error('slug')}
-            hint={w.what({ slug: slugOf(listing.wantedSlug || content.title, '…'), wantedSlug: listing.wantedSlug ? 'yes' : 'no' })}
-          />
-        )}
-        {server.id && !left && (
-          <div className="row">
-            <div className="[flex:1_1_260px]">
-              <Text
-                label={w.webAddress()}
-                name="address"
-                value={slug}
-                onChange={setSlug}
-                error={error('slug')}
-                hint={w.what2({
-                  slug: slugOf(slug, '…'),
-                  more: start.oldSlugs.length ? w.oldOnesLeadHere({ oldSlugs: start.oldSlugs.join(', ') }) : '',
-                })}
-              />
-            </div>
-            <button type="button" className="button" disabled={busy || slug === server.slug} onClick={() => void act('slug', { slug })}>
-              {w.changeTheAddress()}
-            </button>
-          </div>
-        )}
-        <div className="row">
-          {server.stage === 'published' && start.mayPublish && (
-            <button type="button" className="button" disabled={busy} onClick={() => void act('withdraw')}>
-              {w.withdrawFromReaders()}
-            </button>
-          )}
-          {(server.stage === 'withdrawn' || server.stage === 'binned') && (
-            <button type="button" className="button" disabled={busy} onClick={() => void act('restore')}>
-              {w.makeItADraft()}
-            </button>
-          )}
-          {server.id && server.stage !== 'binned' && !left && (
-            <button type="button" className="button" disabled={busy} onClick={() => void act('bin')}>
-              {w.putInTheBin()}
-            </button>
-          )}
-        </div>
+        <Slug listing={listing} start={start} error={error} left={left} />
+        <StageButtons listing={listing} start={start} left={left} />
         {server.id && (
           <a className="small" href={`/desk/listings/${server.id}/versions`}>
             {w.allVersionsSideBy()}
@@ -108,6 +61,78 @@ export function StagePart({ listing, start, error }: { listing: Listing; start: 
         )}
       </div>
     </section>
+  );
+}
+
+interface SlugProps {
+  listing: Listing;
+  start: EditorStart;
+  error: PartProps['error'];
+  /** readers have it, and this person may not publish */
+  left: boolean;
+}
+
+/** The address: wanted for a new listing, changed for one that is there. */
+function Slug({ listing, start, error, left }: SlugProps) {
+  const { content, server, act, busy } = listing;
+  const [slug, setSlug] = useState(server.slug);
+  useEffect(() => setSlug(server.slug), [server.slug]);
+  return (
+    <>
+      {!server.id && (
+        <Text
+          label={w.webAddress()}
+          name="address"
+          value={listing.wantedSlug}
+          onChange={listing.setWantedSlug}
+          error={error('slug')}
+          hint={w.what({ slug: slugOf(listing.wantedSlug || content.title, '…'), wantedSlug: listing.wantedSlug ? 'yes' : 'no' })}
+        />
+      )}
+      {server.id && !left && (
+        <div className="row">
+          <div className="[flex:1_1_260px]">
+            <Text
+              label={w.webAddress()}
+              name="address"
+              value={slug}
+              onChange={setSlug}
+              error={error('slug')}
+              hint={w.what2({
+                slug: slugOf(slug, '…'),
+                more: start.oldSlugs.length ? w.oldOnesLeadHere({ oldSlugs: start.oldSlugs.join(', ') }) : '',
+              })}
+            />
+          </div>
+          <button type="button" className="button" disabled={busy || slug === server.slug} onClick={() => void act('slug', { slug })}>
+            {w.changeTheAddress()}
+          </button>
+        </div>
+      )}
+    </>
+  );
+}
+
+/** What takes it away from readers, and what brings it back as a draft. */
+function StageButtons({ listing: { server, act, busy }, start, left }: Pick<SlugProps, 'listing' | 'start' | 'left'>) {
+  return (
+    <div className="row">
+      {server.stage === 'published' && start.mayPublish && (
+        <button type="button" className="button" disabled={busy} onClick={() => void act('withdraw')}>
+          {w.withdrawFromReaders()}
+        </button>
+      )}
+      {(server.stage === 'withdrawn' || server.stage === 'binned') && (
+        <button type="button" className="button" disabled={busy} onClick={() => void act('restore')}>
+          {w.makeItADraft()}
+        </button>
+      )}
+      {server.id && server.stage !== 'binned' && !left && (
+        <button type="button" className="button" disabled={busy} onClick={() => void act('bin')}>
+          {w.putInTheBin()}
+        </button>
+      )}
+    </div>
   );
 }
 

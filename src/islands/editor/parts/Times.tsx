@@ -69,33 +69,36 @@ export function TimeFields({ recurrencePart, start, site, setPart, setStart, end
           </button>
         </p>
       )}
-      {!allDay && (
-        <div className="row">
-          <Check
-            label={w.noEndIsGiven2()}
-            checked={length === null}
-            onChange={(on) =>
-              setPart((s) => ({ ...s, length: on ? null : { days: 0, minute: Math.min(1439, (start.minute ?? 0) + 120) } }))
-            }
-          />
-          {length && (
-            <DayField
-              label={w.lastDay()}
-              value={isoDay(start.day + Math.max(0, length.days))}
-              onChange={(day) =>
-                setPart((s) => ({
-                  ...s,
-                  length: s.length && {
-                    ...s.length,
-                    days: Math.max(0, Math.min(366, (parseIsoDateTime(day)?.day ?? start.day) - start.day)),
-                  },
-                }))
-              }
-              hint={length.days > 1 ? w.onDays({ n: length.days + 1 }) : undefined}
-            />
-          )}
-        </div>
-      )}
+      {!allDay && <Length length={length} start={start} setPart={setPart} />}
     </>
+  );
+}
+
+/** Whether an end is given, and on which day it lies. */
+function Length({ length, start, setPart }: Pick<TimeProps, 'start' | 'setPart'> & { length: TimeProps['recurrencePart']['length'] }) {
+  return (
+    <div className="row">
+      <Check
+        label={w.noEndIsGiven2()}
+        checked={length === null}
+        onChange={(on) => setPart((s) => ({ ...s, length: on ? null : { days: 0, minute: Math.min(1439, (start.minute ?? 0) + 120) } }))}
+      />
+      {length && (
+        <DayField
+          label={w.lastDay()}
+          value={isoDay(start.day + Math.max(0, length.days))}
+          onChange={(day) =>
+            setPart((s) => ({
+              ...s,
+              length: s.length && {
+                ...s.length,
+                days: Math.max(0, Math.min(366, (parseIsoDateTime(day)?.day ?? start.day) - start.day)),
+              },
+            }))
+          }
+          hint={length.days > 1 ? w.onDays({ n: length.days + 1 }) : undefined}
+        />
+      )}
+    </div>
   );
 }

@@ -41,40 +41,14 @@ export function When({ content, setContent, site, rail, error }: WhenProps) {
     if (next) setByHand(true);
     setContent((c) => ({ ...(next ? (c.recurrence ? withRules(c, next) : { ...c, recurrence: next }) : c), whenWords }));
   };
-  if (!recurrence) {
-    return (
-      <section className="part pt-4 scroll-mt-16" id="when">
-        <h2 className="text-[20px] border-b border-b-rule-strong pb-1.75 mb-3">{w.when()}</h2>
-        {/* The words stand at the same place in both forms, so that what is being typed goes on when the first date is found. */}
-        <div className="grid gap-3">
-          {error && (
-            <p className="wrong" role="alert">
-              {error}
-            </p>
-          )}
-          <Phrase recurrence={null} words={content.whenWords} onChange={put} site={site} />
-          <div>
-            <button
-              type="button"
-              className="button"
-              onClick={() => {
-                const made = newRecurrence(site.zone, site.today);
-                setByHand(false);
-                setContent((c) => ({ ...c, recurrence: made }));
-              }}
-            >
-              {w.setADate()}
-            </button>
-          </div>
-        </div>
-      </section>
-    );
-  }
-  const last = recurrence.parts[recurrence.parts.length - 1];
-  const lastDay = parseIsoDateTime(last?.start ?? '')?.day ?? site.today;
+  const begin = (): void => {
+    setByHand(false);
+    setContent((c) => ({ ...c, recurrence: newRecurrence(site.zone, site.today) }));
+  };
   return (
     <section className="part pt-4 scroll-mt-16" id="when">
       <h2 className="text-[20px] border-b border-b-rule-strong pb-1.75 mb-3">{w.when()}</h2>
+      {/* The words stand at the same place with and without dates, so that what is being typed goes on when the first date is found. */}
       <div className="grid gap-3">
         {error && (
           <p className="wrong" role="alert">
@@ -82,62 +56,37 @@ export function When({ content, setContent, site, rail, error }: WhenProps) {
           </p>
         )}
         <Phrase recurrence={recurrence} words={content.whenWords} onChange={put} site={site} />
-        <RecurrenceParts
-          recurrence={recurrence}
-          set={set}
-          setContent={setContent}
-          site={site}
-          problems={problems}
-          byHand={byHand}
-          setByHand={setByHand}
-        />
-        <div className="row">
-          <button
-            type="button"
-            className="button small"
-            onClick={() =>
-              set((r) => ({
-                ...r,
-                parts: [
-                  ...r.parts,
-                  { ...newPart(lastDay + 1, parseIsoDateTime(last?.start ?? '')?.minute ?? null), length: last?.length ?? null },
-                ],
-              }))
-            }
-          >
-            {w.addAnotherDateOr()}
-          </button>
-          <button
-            type="button"
-            className="button small"
-            onClick={() =>
-              set((r) => ({
-                ...r,
-                breaks: [
-                  ...r.breaks,
-                  nextBreak(
-                    r.breaks,
-                    rail.months.flatMap(({ dates }) => dates.flatMap((date) => (date.out ? [] : date.wall.day))),
-                    site.today,
-                  ),
-                ],
-              }))
-            }
-          >
-            {w.addABreak()}
-          </button>
-        </div>
-        <Breaks recurrence={recurrence} set={set} />
-        <Zone zone={recurrence.zone} site={site} onChange={(zone) => set((r) => ({ ...r, zone }))} />
-        {problems.some((p) => p.kind === 'no-dates') && (
-          <p className="note bad" role="alert">
-            {w.nothingIsLeftEvery()}
-          </p>
-        )}
-        {parsed && (
-          <p className="m-0 bg-tide-wash border border-tide py-2.5 px-3.25 rounded-xs" role="status" aria-live="polite" data-readback>
-            <strong>{sayRecurrence(parsed, site.style)}</strong> {sayTotal(parsed, rail.total, site.horizon)}
-          </p>
+        {recurrence ? (
+          <>
+            <RecurrenceParts
+              recurrence={recurrence}
+              set={set}
+              setContent={setContent}
+              site={site}
+              problems={problems}
+              byHand={byHand}
+              setByHand={setByHand}
+            />
+            <AddDates recurrence={recurrence} set={set} rail={rail} today={site.today} />
+            <Breaks recurrence={recurrence} set={set} />
+            <Zone zone={recurrence.zone} site={site} onChange={(zone) => set((r) => ({ ...r, zone }))} />
+            {problems.some((p) => p.kind === 'no-dates') && (
+              <p className="note bad" role="alert">
+                {w.nothingIsLeftEvery()}
+              </p>
+            )}
+            {parsed && (
+              <p className="m-0 bg-tide-wash border border-tide py-2.5 px-3.25 rounded-xs" role="status" aria-live="polite" data-readback>
+                <strong>{sayRecurrence(parsed, site.style)}</strong> {sayTotal(parsed, rail.total, site.horizon)}
+              </p>
+            )}
+          </>
+        ) : (
+          <div>
+            <button type="button" className="button" onClick={begin}>
+              {w.setADate()}
+            </button>
+          </div>
         )}
       </div>
     </section>
@@ -145,6 +94,37 @@ export function When({ content, setContent, site, rail, error }: WhenProps) {
 }
 
 type SetRecurrence = (change: (r: StoredRecurrence) => StoredRecurrence) => void;
+
+interface AddDatesProps {
+  recurrence: StoredRecurrence;
+  set: SetRecurrence;
+  rail: Rail;
+  today: number;
+}
+
+/** Another date or rule after the last one, or a break where it would leave something out. */
+function AddDates({ recurrence, set, rail, today }: AddDatesProps) {
+  const last = recurrence.parts[recurrence.parts.length - 1];
+  const start = parseIsoDateTime(last?.start ?? '');
+  const addPart = (): void => {
+    const part = { ...newPart((start?.day ?? today) + 1, start?.minute ?? null), length: last?.length ?? null };
+    set((r) => ({ ...r, parts: [...r.parts, part] }));
+  };
+  const addBreak = (): void => {
+    const days = rail.months.flatMap(({ dates }) => dates.flatMap((date) => (date.out ? [] : date.wall.day)));
+    set((r) => ({ ...r, breaks: [...r.breaks, nextBreak(r.breaks, days, today)] }));
+  };
+  return (
+    <div className="row">
+      <button type="button" className="button small" onClick={addPart}>
+        {w.addAnotherDateOr()}
+      </button>
+      <button type="button" className="button small" onClick={addBreak}>
+        {w.addABreak()}
+      </button>
+    </div>
+  );
+}
 
 interface RecurrencePartsProps {
   recurrence: StoredRecurrence;

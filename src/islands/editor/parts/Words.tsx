@@ -76,29 +76,36 @@ export function Words({ content, setContent, start, error }: PartProps & { start
             inSearch: Math.min(summary.length, SUMMARY_SHOWN.search),
           })}
         />
-        <div className="field">
-          <span className="label" id="text-label">
-            {w.text()}
-          </span>
-          <Suspense
-            fallback={
-              <div className="writing border border-ink-3 py-2.5 px-3.25 min-h-37.5 bg-sheet focus-within:outline-2 focus-within:outline-solid focus-within:outline-tide focus-within:outline-offset-2">
-                …
-              </div>
-            }
-          >
-            <Writing html={content.text} labelId="text-label" onChange={(text) => setContent({ text })} />
-          </Suspense>
-          {error('text') && (
-            <span className="wrong" role="alert">
-              {error('text')}
-            </span>
-          )}
-        </div>
+        <TextField content={content} setContent={setContent} error={error} />
         {start.site.secondLanguage && (
           <Translated content={content} setContent={setContent} error={error} language={start.site.secondLanguage} />
         )}
       </div>
     </section>
+  );
+}
+
+/** The listing's text; its editor weighs more than the form and comes a moment later. */
+function TextField({ content, setContent, error }: PartProps) {
+  return (
+    <div className="field">
+      <span className="label" id="text-label">
+        {w.text()}
+      </span>
+      <Suspense
+        fallback={
+          <div className="writing border border-ink-3 py-2.5 px-3.25 min-h-37.5 bg-sheet focus-within:outline-2 focus-within:outline-solid focus-within:outline-tide focus-within:outline-offset-2">
+            …
+          </div>
+        }
+      >
+        <Writing html={content.text} labelId="text-label" onChange={(text) => setContent({ text })} />
+      </Suspense>
+      {error('text') && (
+        <span className="wrong" role="alert">
+          {error('text')}
+        </span>
+      )}
+    </div>
   );
 }

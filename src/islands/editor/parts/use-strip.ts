@@ -1,5 +1,5 @@
 /** What a listing's strip of months does: which day is active, what is moved or drawn, and what was done, in words. */
-import { type KeyboardEvent, type PointerEvent, useEffect, useMemo, useRef, useState } from 'react';
+import { type KeyboardEvent, type PointerEvent, type RefObject, useEffect, useMemo, useRef, useState } from 'react';
 import { type EpochDay, firstDayOfMonth, isoDay, type MonthNumber, monthNumberOf, weekdayOf } from '@/core/day/day';
 import type { Rail, RailDate } from '@/core/dates/rail';
 import { addBreak, addDate, moveDate, toggleDate } from '@/core/dates/single-dates';
@@ -35,8 +35,6 @@ export function useStrip({ content, setContent, rail, today, style, onOpen }: St
   const firstDay = rail.months[0]?.dates[0]?.wall.day ?? today;
   const [month, setMonth] = useState<MonthNumber>(() => Math.max(monthNumberOf(today), monthNumberOf(firstDay)));
   const [active, setActive] = useState<EpochDay>(() => Math.max(today, firstDay));
-  const [gesture, setGesture] = useState<Gesture | null>(null);
-  const [said, setSaid] = useState('');
   const grid = useRef<HTMLDivElement>(null);
   const breaks = useMemo(() => (content.recurrence?.breaks ?? []).map((b) => [b.from, b.to] as const), [content.recurrence]);
   const datesOn = (day: EpochDay): RailDate[] => rail.byDay.get(day) ?? [];
@@ -56,6 +54,37 @@ export function useStrip({ content, setContent, rail, today, style, onOpen }: St
     if (at < month) setMonth(at);
     else if (at >= month + SHOWN) setMonth(at - SHOWN + 1);
   };
+  const doing = useDateCommands({ setContent, datesOn, style });
+  const { gesture, said, toggle, add } = doing;
+  const onKey = (event: KeyboardEvent): void => onStripKey(event, { active, date: live(active), go, onOpen, ...doing });
+  return {
+    grid,
+    month,
+    setMonth,
+    active,
+    gesture,
+    said,
+    /** the date that a press on the active day means */
+    date: live(active),
+    datesOn,
+    inBreak,
+    toggle,
+    add,
+    keys: { onKeyDown: onKey },
+    pointer: pointerOf({ grid, active, setActive, datesOn, go, ...doing }),
+  };
+}
+
+interface DateCommands {
+  setContent: StripProps['setContent'];
+  datesOn: (day: EpochDay) => RailDate[];
+  style: Style;
+}
+
+/** What can be done with the strip's days, and what is said of it. */
+function useDateCommands({ setContent, datesOn, style }: DateCommands) {
+  const [gesture, setGesture] = useState<Gesture | null>(null);
+  const [said, setSaid] = useState('');
   const say = (day: EpochDay): string => sayDay(day, style, { weekday: 'long', year: true });
   const finish = (to: EpochDay): void => {
     if (!gesture) return;
@@ -89,28 +118,52 @@ export function useStrip({ content, setContent, rail, today, style, onOpen }: St
     setContent((c) => addDate(c, day));
     setSaid(w.anExtraDateOn({ day: say(day) }));
   };
+  return { gesture, setGesture, said, setSaid, finish, begin, toggle, add };
+}
 
-  const onKey = (event: KeyboardEvent): void => {
-    const steps: Record<string, number> = { ArrowLeft: -1, ArrowRight: 1, ArrowUp: -7, ArrowDown: 7, PageUp: -28, PageDown: 28 };
-    const step = steps[event.key];
-    const date = live(active);
-    if (step !== undefined) go(active + step);
-    else if (event.key === 'Escape' && gesture) {
-      setGesture(null);
-      setSaid(w.leftAsItWas());
-    } else if (event.key === 'Enter' && gesture) finish(active);
-    else if (event.key === 'Enter') {
-      if (date) onOpen(date.key);
-      else add(active);
-    } else if ((event.key === 'Delete' || event.key === 'Backspace') && date) toggle(date);
-    else if (event.key.toLowerCase() === 'm' && !event.ctrlKey && !event.metaKey) begin('move', active, false);
-    else if (event.key.toLowerCase() === 'b' && !event.ctrlKey && !event.metaKey) {
-      if (gesture?.kind === 'break') finish(active);
-      else begin('break', active, false);
-    } else return;
-    event.preventDefault();
-  };
+type Doing = ReturnType<typeof useDateCommands>;
 
+interface KeyMeans extends Doing {
+  active: EpochDay;
+  date: RailDate | undefined;
+  go: (day: EpochDay) => void;
+  onOpen: (key: string) => void;
+}
+
+/** A key on the strip: arrows walk, Enter opens or adds, Delete leaves a date out, M moves one and B draws a break. */
+function onStripKey(
+  event: KeyboardEvent,
+  { active, date, go, onOpen, gesture, setGesture, setSaid, finish, begin, toggle, add }: KeyMeans,
+): void {
+  const steps: Record<string, number> = { ArrowLeft: -1, ArrowRight: 1, ArrowUp: -7, ArrowDown: 7, PageUp: -28, PageDown: 28 };
+  const step = steps[event.key];
+  if (step !== undefined) go(active + step);
+  else if (event.key === 'Escape' && gesture) {
+    setGesture(null);
+    setSaid(w.leftAsItWas());
+  } else if (event.key === 'Enter' && gesture) finish(active);
+  else if (event.key === 'Enter') {
+    if (date) onOpen(date.key);
+    else add(active);
+  } else if ((event.key === 'Delete' || event.key === 'Backspace') && date) toggle(date);
+  else if (event.key.toLowerCase() === 'm' && !event.ctrlKey && !event.metaKey) begin('move', active, false);
+  else if (event.key.toLowerCase() === 'b' && !event.ctrlKey && !event.metaKey) {
+    if (gesture?.kind === 'break') finish(active);
+    else begin('break', active, false);
+  } else return;
+  event.preventDefault();
+}
+
+interface PointerMeans extends Doing {
+  grid: RefObject<HTMLDivElement | null>;
+  active: EpochDay;
+  setActive: (day: EpochDay) => void;
+  datesOn: (day: EpochDay) => RailDate[];
+  go: (day: EpochDay) => void;
+}
+
+/** The pointer on the strip: a date is carried to another day, an empty day begins a break. */
+function pointerOf({ grid, active, setActive, datesOn, go, gesture, setGesture, begin, finish }: PointerMeans) {
   const dayUnder = (event: PointerEvent): EpochDay | undefined => {
     const cell = document.elementFromPoint(event.clientX, event.clientY)?.closest<HTMLElement>('[data-day]');
     return cell && grid.current?.contains(cell) ? Number(cell.dataset.day) : undefined;
@@ -136,22 +189,7 @@ export function useStrip({ content, setContent, rail, today, style, onOpen }: St
   const leave = (): void => {
     if (gesture?.byPointer) setGesture(null);
   };
-  return {
-    grid,
-    month,
-    setMonth,
-    active,
-    gesture,
-    said,
-    /** the date that a press on the active day means */
-    date: live(active),
-    datesOn,
-    inBreak,
-    toggle,
-    add,
-    keys: { onKeyDown: onKey },
-    pointer: { onPointerDown: onDown, onPointerMove: onMove, onPointerUp: onUp, onPointerLeave: leave, onPointerCancel: leave },
-  };
+  return { onPointerDown: onDown, onPointerMove: onMove, onPointerUp: onUp, onPointerLeave: leave, onPointerCancel: leave };
 }
 
 export type StripState = ReturnType<typeof useStrip>;
