@@ -3,6 +3,7 @@ import { isKept } from '@/server/http/etag';
 import { finished } from '@/server/http/finished';
 import { responseOf } from '@/server/http/kept-pages';
 import { metricsOf, pagesOf } from '@/server/http/metrics';
+import { isOpenData, openToAll } from '@/server/http/open-data';
 import { createHash } from 'node:crypto';
 import type { APIContext } from 'astro';
 import { defineMiddleware } from 'astro:middleware';
@@ -26,8 +27,11 @@ import { styleOf } from './server/site/settings';
 const MAX_BODY = 1024 * 1024;
 const MAX_UPLOAD = 22 * 1024 * 1024;
 const BUILD = import.meta.env.BUILD_ID ?? String(Date.now());
+/** Methods that change nothing (RFC 9110 9.2.1). */
+const READS = ['GET', 'HEAD'];
+const SAFE = [...READS, 'OPTIONS'];
 /** Pages whose content depends on more than the content's revision and the day, and pictures, which say themselves how long they keep. */
-const NOT_KEPT = /^\/(fr\/)?(desk|api|add|receipt|empty|picture|healthz|readyz|metrics)(\/|$)/;
+const NOT_KEPT = /^\/(fr\/)?(desk|api(?!\/open\/)|add|receipt|empty|picture|healthz|readyz|metrics)(\/|$)/;
 
 /** Developers' pages are reloaded by scripts of their own. */
 const INLINE_SCRIPTS = import.meta.env.DEV ? "'unsafe-inline'" : (import.meta.env.INLINE_SCRIPTS as string);
@@ -42,6 +46,7 @@ async function answered(context: APIContext, next: () => Promise<Response>, id: 
   const began = performance.now();
   const response = await handle(context, next).catch((error: unknown) => answerError(context, error));
   response.headers.set('x-request-id', id);
+  if (isOpenData(context.url.pathname)) openToAll(response.headers);
   const { rt } = context.locals;
   if (rt && outermost)
     metricsOf(rt).answered(context.routePattern, context.request.method, response.status, (performance.now() - began) / 1000);
@@ -65,7 +70,7 @@ async function handle(context: APIContext, next: () => Promise<Response>): Promi
   locals.now = rt.now();
   const differs = differsOnPhones(locals);
   locals.phone ??= isPhone(request.headers, differs);
-  const unsafe = request.method !== 'GET' && request.method !== 'HEAD';
+  const unsafe = !SAFE.includes(request.method);
   if (unsafe) refuseForeign(request, url);
   if (unsafe && !locals.operator && !CHANGES_NOTHING.includes(context.routePattern) && !rt.hasRoom())
     throw problemIn('busy', (w) => w.wrong.full());
@@ -77,7 +82,7 @@ async function handle(context: APIContext, next: () => Promise<Response>): Promi
   // A page that is handed on to another one is kept once, as whoever asks gets it.
   const outermost = !locals.handedOn;
   locals.handedOn = true;
-  const keepable = outermost && !unsafe && locals.actor === null && !NOT_KEPT.test(url.pathname);
+  const keepable = outermost && READS.includes(request.method) && locals.actor === null && !NOT_KEPT.test(url.pathname);
   const etag = keepable ? etagOf(url, rt, language, locals.phone) : undefined;
   if (etag && isKept(request.headers.get('if-none-match'), etag))
     return new Response(null, { status: 304, headers: keptHeaders(etag, differs) });

@@ -98,6 +98,8 @@ const TEMPLATES = [
 /** Code whose words nobody reads on a page: what an operator's console says, columns of files, names, lines that are read again. */
 const OTHER_WORDS = [
   'src/server/archive/',
+  // A document for programmers, in English as its field names are.
+  'src/server/open-data/',
   'src/server/backup/restore.ts',
   'src/server/backup/write.ts',
   'src/server/db/schema/',

@@ -137,12 +137,12 @@ export class Finder {
   }
 
   /** Hands on the rows that touch a span, in order of their start, until it is enough. */
-  #each({ from, to }: FoundSpan, fits: Uint8Array | undefined, take: (row: number) => boolean | undefined): void {
+  #each({ from, to, starting }: FoundSpan, fits: Uint8Array | undefined, take: (row: number) => boolean | undefined): void {
     const { slot, lastDay } = this.#table.columns;
     const first = firstFrom(this.#table.columns, from);
     const end = to === undefined ? slot.length : firstFrom(this.#table.columns, to + 1);
     for (const row of this.#table.long) {
-      if (row >= first) break;
+      if (row >= first || starting) break;
       if ((lastDay[row] as number) >= from && (!fits || fits[slot[row] as number]) && take(row)) return;
     }
     for (let row = first; row < end; row++) if ((!fits || fits[slot[row] as number]) && take(row)) return;

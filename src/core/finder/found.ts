@@ -54,6 +54,8 @@ export interface FoundChange {
 export interface FoundSpan {
   from: EpochDay;
   to?: EpochDay;
+  /** only what begins in it, not what has begun before and goes on */
+  starting?: boolean;
 }
 
 /** What listings like another one are looked for by. */

@@ -2,6 +2,7 @@ import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { ACCESS, METHODS, mayUse, methodsOf, whoMay } from './access';
+import { isOpenData } from './open-data';
 
 /** All routes of src/pages, in Astro's notation, with their files. */
 function filesOfRoutes(root = 'src/pages'): [string, string][] {
@@ -20,9 +21,14 @@ describe('access', () => {
   it('declares nothing that is not there', () => {
     expect(Object.keys(ACCESS).filter((route) => !routes.includes(route))).toEqual([]);
   });
+  it('opens the interface for other programs for reading alone', () => {
+    const open = Object.keys(ACCESS).filter(isOpenData);
+    expect(open.length).toBe(4);
+    for (const route of open) expect([whoMay(route), [...methodsOf(route)].sort()]).toEqual(['anyone', ['GET', 'HEAD', 'OPTIONS']]);
+  });
   it('opens nothing of the Desk but signing in to readers', () => {
     const open = Object.entries(ACCESS).filter(
-      ([route, who]) => who === 'anyone' && (route.startsWith('/desk') || route.startsWith('/api')),
+      ([route, who]) => who === 'anyone' && (route.startsWith('/desk') || (route.startsWith('/api') && !isOpenData(route))),
     );
     expect(open.map(([route]) => route).sort()).toEqual([
       '/api/auth/[...all]',
@@ -35,7 +41,7 @@ describe('access', () => {
   it('says of every page and endpoint which methods it answers', () => {
     for (const [route, file] of filesOfRoutes()) {
       const code = readFileSync(file, 'utf8');
-      const exported = [...code.matchAll(/^export const (GET|POST|PUT|DELETE|PATCH|ALL)\b/gm)].map((m) => m[1] as string);
+      const exported = [...code.matchAll(/^export const (GET|POST|PUT|DELETE|PATCH|OPTIONS|ALL)\b/gm)].map((m) => m[1] as string);
       const page = /\bhandle(Long)?Form\(|request\.method === 'POST'/.test(code) ? ['GET', 'POST'] : ['GET'];
       const answers = exported.includes('ALL') ? ['GET', 'POST'] : file.endsWith('.ts') ? exported : page;
       const expected = [...answers, ...(answers.includes('GET') ? ['HEAD'] : [])].sort();

@@ -49,6 +49,11 @@ export const ACCESS: Record<string, Who> = {
   '/picture/[id]/[width]': 'anyone',
   '/picture/[id]/[version]/[file]': 'anyone',
   '/empty': 'anyone',
+  '/data': 'anyone',
+  '/api/open/v1': 'anyone',
+  '/api/open/v1/openapi.json': 'anyone',
+  '/api/open/v1/[collection]': 'anyone',
+  '/api/open/v1/[collection]/[slug]': 'anyone',
   '/api/auth/[...all]': 'anyone',
   '/desk/sign-in': 'anyone',
   '/desk/forgotten': 'anyone',
@@ -176,6 +181,13 @@ export const METHODS: Record<string, readonly string[]> = {
   ),
   ...Object.fromEntries(['/api/v1/edits/[key]', '/api/v1/pictures/[id]', '/api/v1/categories/order'].map((route) => [route, ['PUT']])),
   '/api/v1/listings/[id]': ['GET', 'HEAD', 'PUT'],
+  // Browsers ask before they ask.
+  ...Object.fromEntries(
+    ['/api/open/v1', '/api/open/v1/openapi.json', '/api/open/v1/[collection]', '/api/open/v1/[collection]/[slug]'].map((route) => [
+      route,
+      ['GET', 'HEAD', 'OPTIONS'],
+    ]),
+  ),
 };
 
 /** The methods that a route answers, by its pattern. */

@@ -315,6 +315,22 @@ describe.each(SOURCES)(`dates for readers from the %s, seed ${seed}`, (_name, sh
     expect(await (await shown(ALL)).earlierDay(first, 15)).toBeUndefined();
   });
 
+  it('come to an end page by page even where more than a page has begun before and goes on', async () => {
+    const day = [...all].filter((d) => d.lastDay > d.startDay).map((d) => d.startDay + 1)[0] as number;
+    for (const count of [1, 2, 3]) {
+      const seen: string[] = [];
+      let pages = 0;
+      for (let from: number | undefined = day; from !== undefined && pages < 1000; pages++) {
+        // After the first page only what begins: what goes on was on that.
+        const page = await (await shown(ALL)).listPage({ from, starting: pages > 0 }, count);
+        seen.push(...names(page.dates));
+        expect(page.later ?? from + 1).toBeGreaterThan(from);
+        from = page.later;
+      }
+      expect(seen).toEqual(names(all.filter((d) => d.lastDay >= day)));
+    }
+  });
+
   it('are found once a listing, with what follows, in pages', async () => {
     const r = random(seed + 3);
     for (let i = 0; i < 25; i++) {

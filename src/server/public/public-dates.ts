@@ -121,19 +121,21 @@ export interface ListPage {
 export interface OpenDays {
   from: EpochDay;
   to?: EpochDay;
+  /** only what begins in it, not what has begun before and goes on */
+  starting?: boolean;
 }
 
 /** So many dates of a span, always whole days. */
 export async function readListPage(
   db: Db,
-  { from, to }: OpenDays,
+  { from, to, starting }: OpenDays,
   count: number,
   filters: Filters,
   context: FilterContext,
 ): Promise<ListPage> {
   const where = sql.join(
     [
-      sql`${PUBLIC} and (o.start_day >= ${from} or (o.last_day > o.start_day and o.last_day >= ${from}))`,
+      sql`${PUBLIC} and (o.start_day >= ${from} ${starting ? sql`` : sql`or (o.last_day > o.start_day and o.last_day >= ${from})`})`,
       ...(to === undefined ? [] : [sql`o.start_day <= ${to}`]),
       ...conditions(filters, context),
     ],
@@ -141,7 +143,10 @@ export async function readListPage(
   );
   const read = (most: number): Promise<EffectiveDate[]> =>
     jsonRows(db, sql`select ${DATE_COLUMNS} ${TABLES} where ${where} ${ORDER} limit ${most}`);
-  return pageOf(from, count, await read(count + 1), (last) => readDates(db, { from, to: last }, filters, context));
+  return pageOf(from, count, await read(count + 1), async (last) => {
+    const all = await readDates(db, { from, to: last }, filters, context);
+    return starting ? all.filter(({ startDay }) => startDay >= from) : all;
+  });
 }
 
 /**
@@ -159,7 +164,8 @@ export async function pageOf(
   if (!cut) return { dates, later: undefined };
   const day = Math.max(cut.startDay, from);
   const whole = dates.filter((date) => date.startDay < day);
-  if (whole.length) return { dates: whole, later: day };
+  // Where what goes on since before fills the page alone, the first day is shown whole all the same: the next page must begin after it.
+  if (whole.length && day > from) return { dates: whole, later: day };
   return { dates: await upTo(day), later: day + 1 };
 }
 

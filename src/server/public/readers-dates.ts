@@ -155,7 +155,7 @@ export function foundDates(finder: Finder, filters: Filters, context: ReaderCont
     tally: async (span) => finder.tally(span, groups),
     listPage: async (span, count) =>
       pageOf(span.from, count, finder.find({ span, conditions }, count + 1), async (to) =>
-        finder.find({ span: { from: span.from, to }, conditions }),
+        finder.find({ span: { ...span, to }, conditions }),
       ),
     earlierDay: async (from, count) => finder.dayBefore(from, count, conditions),
     onTop: async (today) => finder.onTop(today, conditions).slice(0, MOST_ON_TOP),
@@ -259,8 +259,8 @@ export function countToday(rt: DateSource, today: EpochDay): Promise<number> {
   });
 }
 
-/** How many coming dates each venue, organizer or tag has, by its address: those that readers may see, from today on. */
-export function countComingBy(rt: DateSource, name: 'venue' | 'by' | 'tag'): Promise<ReadonlyMap<string, number>> {
+/** How many coming dates each category, venue, organizer or tag has, by its address: those that readers may see, from today on. */
+export function countComingBy(rt: DateSource, name: 'kind' | 'venue' | 'by' | 'tag'): Promise<ReadonlyMap<string, number>> {
   const { day } = rt.now();
   return rt.cache.ofReaders().of(`coming by ${name} from ${day}`, async () => {
     const shown = await readersDates(rt, NO_FILTERS);
