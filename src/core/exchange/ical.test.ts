@@ -2,14 +2,13 @@ import ICAL from 'ical.js';
 import { describe, expect, it } from 'vitest';
 import { demoListings } from '#demo/listings';
 import { between, generateRule, generatePart, pick, random, rounds, seedOf } from '../../../tests/support/generate';
-import { dayOf, isoDay, parseIsoDay, ymdOf } from '../day/day';
+import { dayOf, parseIsoDay, ymdOf } from '../day/day';
 import { isoTime, isoDateTime, parseIsoDateTime, type PlainDateTime } from '../day/plain-date-time';
 import { expand } from '../recurrence/expand';
 import { type DateChange, type Recurrence, rule } from '../recurrence/model';
 import { startFits } from '../recurrence/days';
 import { changesFromStored, fromStored } from '../recurrence/stored';
 import { escapeText, fold, type IcalListing, writeIcal } from './ical';
-import { eventJsonLd, scriptJson } from './jsonld';
 
 const ZONE = 'America/Halifax';
 const TODAY = dayOf(2027, 3, 17);
@@ -232,45 +231,3 @@ function parts(text: string): { year: number; month: number; day: number; hour: 
   const [hour = 0, minute = 0] = time.split(':').map(Number);
   return { year, month, day: d, hour, minute };
 }
-
-describe('JSON-LD', () => {
-  const base = {
-    title: 'Low-tide Walk',
-    description: 'Two hours',
-    url: 'https://almanac.example/what/x',
-    zone: ZONE,
-    start: w('2027-03-21T06:55'),
-    end: w('2027-03-21T08:55'),
-    eventStatus: 'going-ahead' as const,
-    attendance: 'both' as const,
-    onlineAddress: 'https://shore.example',
-    venues: [{ name: 'Causeway Slip', address: 'Gannet Bay', url: 'https://almanac.example/at/x', lat: 43.1, lng: -57.4 }],
-    organizers: [],
-    cost: { kind: 'amount' as const, amount: '8', currency: 'CAD' },
-  };
-  it('says times with their offset, places, cost and standing', () => {
-    expect(eventJsonLd(base)).toMatchObject({
-      startDate: '2027-03-21T06:55:00-03:00',
-      endDate: '2027-03-21T08:55:00-03:00',
-      eventStatus: 'https://schema.org/EventScheduled',
-      eventAttendanceMode: 'https://schema.org/MixedEventAttendanceMode',
-      location: [{ '@type': 'Place', geo: { latitude: 43.1 } }, { '@type': 'VirtualLocation' }],
-      offers: { price: '8', priceCurrency: 'CAD' },
-    });
-  });
-  it('tells that a date was moved, and from when', () => {
-    expect(eventJsonLd({ ...base, previousStart: w('2027-03-21T07:40') })).toMatchObject({
-      eventStatus: 'https://schema.org/EventRescheduled',
-      previousStartDate: '2027-03-21T07:40:00-03:00',
-    });
-    expect(eventJsonLd({ ...base, eventStatus: 'cancelled' })).toMatchObject({ eventStatus: 'https://schema.org/EventCancelled' });
-  });
-  it('says all-day dates as days, the last one included', () => {
-    expect(eventJsonLd({ ...base, start: w('2027-03-05'), end: w('2027-03-08') })).toMatchObject({
-      startDate: '2027-03-05',
-      endDate: isoDay(dayOf(2027, 3, 7)),
-    });
-  });
-  it('cannot close the script element that holds it', () =>
-    expect(scriptJson({ name: '</script><script>alert(1)' })).not.toContain('</script'));
-});

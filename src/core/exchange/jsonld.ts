@@ -1,9 +1,13 @@
 /** schema.org Event as JSON-LD, one per date. Times carry their offset; all-day dates are plain dates. */
+import { type Language, LANGUAGE_TAGS } from '../phrase/language';
+import type { Recurrence } from '../recurrence/model';
 import { isoDay } from '../day/day';
 import type { PlainDateTime } from '../day/plain-date-time';
 import { isoIn } from '../day/zone';
 import type { Attendance, Cost } from '../listing/content';
 import type { EventStatus } from '../recurrence/model';
+import { type OrganizationInput, organizationJsonLd, type PlaceInput, placeJsonLd } from './jsonld-places';
+import { schedulesOf } from './jsonld-schedule';
 
 /** What the structured data of a date's page is made of (schema.org/Event). */
 export interface JsonLdInput {
@@ -20,9 +24,14 @@ export interface JsonLdInput {
   eventStatus: EventStatus;
   attendance: Attendance;
   onlineAddress: string;
-  venues: { name: string; address: string; url: string | undefined; lat?: number | undefined; lng?: number | undefined }[];
-  organizers: { name: string; url: string | undefined }[];
+  venues: PlaceInput[];
+  organizers: OrganizationInput[];
   cost: Cost;
+  /** of the site: what is free costs nothing of it */
+  currency: string;
+  language: Language;
+  /** the dates that it is one of, where there are several */
+  series?: { name: string; url: string; recurrence: Recurrence } | undefined;
 }
 
 const STATUS: Record<EventStatus, string> = {
@@ -45,18 +54,11 @@ function lastTime(zone: string, end: PlainDateTime): string {
 
 /** One date as a schema.org Event. */
 export function eventJsonLd(input: JsonLdInput): Record<string, unknown> {
-  const { zone, cost } = input;
-  const places: Record<string, unknown>[] = input.venues.map((venue) => ({
-    '@type': 'Place',
-    name: venue.name,
-    address: venue.address,
-    ...(venue.url ? { url: venue.url } : {}),
-    ...(venue.lat === undefined ? {} : { geo: { '@type': 'GeoCoordinates', latitude: venue.lat, longitude: venue.lng } }),
-  }));
+  const { zone, series } = input;
+  const places: Record<string, unknown>[] = input.venues.map(placeJsonLd);
   if (input.attendance !== 'in-person' && input.onlineAddress) places.push({ '@type': 'VirtualLocation', url: input.onlineAddress });
   const moved = input.previousStart && input.eventStatus === 'going-ahead';
   return {
-    '@context': 'https://schema.org',
     '@type': 'Event',
     name: input.title,
     ...(input.description ? { description: input.description } : {}),
@@ -67,12 +69,26 @@ export function eventJsonLd(input: JsonLdInput): Record<string, unknown> {
     eventStatus: `https://schema.org/${moved ? STATUS.rescheduled : STATUS[input.eventStatus]}`,
     eventAttendanceMode: `https://schema.org/${MODE[input.attendance]}`,
     ...(places.length ? { location: places.length === 1 ? places[0] : places } : {}),
-    ...(input.organizers.length ? { organizer: input.organizers.map((o) => ({ '@type': 'Organization', ...o })) } : {}),
+    ...(input.organizers.length ? { organizer: input.organizers.map(organizationJsonLd) } : {}),
     ...(input.images?.length ? { image: input.images } : {}),
-    ...(cost.kind === 'free' ? { isAccessibleForFree: true } : {}),
-    ...(cost.kind === 'amount'
-      ? { isAccessibleForFree: false, offers: { '@type': 'Offer', price: cost.amount, priceCurrency: cost.currency, url: input.url } }
-      : {}),
+    inLanguage: LANGUAGE_TAGS[input.language],
+    ...offersOf(input),
+    ...(series ? seriesOf(series) : {}),
+  };
+}
+
+/** What it costs: a price of nought for what is free, since some look at prices alone; words are nothing that schema.org has a place for. */
+function offersOf({ cost, currency, url }: JsonLdInput): Record<string, unknown> {
+  if (cost.kind !== 'free' && cost.kind !== 'amount') return {};
+  const price = cost.kind === 'free' ? { price: '0', priceCurrency: currency } : { price: cost.amount, priceCurrency: cost.currency };
+  return { isAccessibleForFree: cost.kind === 'free', offers: { '@type': 'Offer', ...price, url } };
+}
+
+/** The series that a date is one of, with its rules as schedules. */
+function seriesOf({ name, url, recurrence }: NonNullable<JsonLdInput['series']>): Record<string, unknown> {
+  const schedules = schedulesOf(recurrence);
+  return {
+    superEvent: { '@type': 'EventSeries', name, url, ...(schedules.length ? { eventSchedule: schedules } : {}) },
   };
 }
 

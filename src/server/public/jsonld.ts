@@ -1,22 +1,54 @@
-/** schema.org JSON-LD of a published listing's date. */
+/** schema.org JSON-LD of readers' pages: a published listing's date, a venue, an organizer. */
 import { effectiveVenues } from '@/core/dates/effective-date';
 import { parseIsoDateTime, type PlainDateTime } from '@/core/day/plain-date-time';
 import { inZone } from '@/core/day/zone-words';
 import { eventJsonLd, scriptJson } from '@/core/exchange/jsonld';
+import { type OrganizationInput, organizationJsonLd, type PlaceInput, placeJsonLd } from '@/core/exchange/jsonld-places';
+import type { Language } from '@/core/phrase/language';
+import { fromStored } from '@/core/recurrence/stored';
 import { shownZone } from '../dates/date-index';
 import type { Runtime } from '../runtime-type';
-import { placeLine } from './feed';
 import type { ListingDate, PublishedRow } from './listing';
-import type { ReferenceData } from '../reference/read';
+import type { OrganizerView, ReferenceData, VenueView } from '../reference/read';
 
-/** `to`: a path in the reader's language. */
+/** For whom a page is. */
+export interface JsonLdReader {
+  language: Language;
+  /** a path in it */
+  to: (path: string) => string;
+}
+
+/** What is told of a venue wherever it is named; of an area no street and no point. */
+function placeOf(venue: VenueView, rt: Runtime, to: JsonLdReader['to']): PlaceInput {
+  const { name, slug, binnedAt, street, town, region, postcode, country, areaOnly, lat, lng, hall } = venue;
+  const page = (at: string): string => rt.siteUrl() + to(`/at/${at}`);
+  return {
+    name,
+    url: binnedAt ? undefined : page(slug),
+    street,
+    town,
+    // An island stands for the region where none is given.
+    region: region || venue.island,
+    postcode,
+    country: country || rt.settings().country,
+    lat: areaOnly ? undefined : (lat ?? undefined),
+    lng: areaOnly ? undefined : (lng ?? undefined),
+    hall: hall && { name: hall.name, url: hall.binned ? undefined : page(hall.slug) },
+  };
+}
+
+const organizationOf = ({ name, slug, binnedAt }: OrganizerView, rt: Runtime, to: JsonLdReader['to']): OrganizationInput => ({
+  name,
+  url: binnedAt ? undefined : rt.siteUrl() + to(`/by/${slug}`),
+});
+
+/** A date of a listing, as one of its series where it has several. */
 export function listingJsonLd(
   row: PublishedRow,
   date: ListingDate,
   reference: ReferenceData,
   rt: Runtime,
-  images: readonly string[],
-  to: (path: string) => string = (path) => path,
+  { images, total, reader: { language, to } }: { images: readonly string[]; total: number; reader: JsonLdReader },
 ): string {
   const { content } = row;
   const site = rt.siteUrl();
@@ -25,30 +57,42 @@ export function listingJsonLd(
   const zone = shownZone(content, rt.settings().zone);
   const was = date.moved ? parseIsoDateTime(date.original) : undefined;
   const venues = effectiveVenues(content, date.venueId).flatMap((id) => reference.venue.get(id) ?? []);
-  return scriptJson(
-    eventJsonLd({
-      title: row.title,
-      description: row.summary,
-      url: site + to(`/what/${row.slug}/${date.slug}`),
-      images: images.map((src) => `${site}${src}`),
-      zone,
-      start: { day: date.startDay, minute: date.startMinute },
-      end,
-      previousStart: was && inZone(was, content.recurrence?.zone ?? zone, zone),
-      eventStatus: date.eventStatus,
-      attendance: row.attendance,
-      onlineAddress: content.onlineAddress,
-      venues: venues.map((v) => ({
-        name: v.name,
-        address: placeLine(v),
-        url: v.binnedAt ? undefined : site + to(`/at/${v.slug}`),
-        lat: v.areaOnly ? undefined : (v.lat ?? undefined),
-        lng: v.areaOnly ? undefined : (v.lng ?? undefined),
-      })),
-      organizers: content.organizerIds
-        .flatMap((id) => reference.organizer.get(id) ?? [])
-        .map((o) => ({ name: o.name, url: o.binnedAt ? undefined : site + to(`/by/${o.slug}`) })),
-      cost: row.cost,
-    }),
-  );
+  const event = eventJsonLd({
+    title: row.title,
+    description: row.summary,
+    url: site + to(`/what/${row.slug}/${date.slug}`),
+    images: images.map((src) => `${site}${src}`),
+    zone,
+    start: { day: date.startDay, minute: date.startMinute },
+    end,
+    previousStart: was && inZone(was, content.recurrence?.zone ?? zone, zone),
+    eventStatus: date.eventStatus,
+    attendance: row.attendance,
+    onlineAddress: content.onlineAddress,
+    venues: venues.map((venue) => placeOf(venue, rt, to)),
+    organizers: content.organizerIds.flatMap((id) => reference.organizer.get(id) ?? []).map((one) => organizationOf(one, rt, to)),
+    cost: row.cost,
+    currency: rt.settings().currency,
+    language,
+    series:
+      total > 1 && content.recurrence
+        ? { name: row.title, url: site + to(`/what/${row.slug}`), recurrence: fromStored(content.recurrence) }
+        : undefined,
+  });
+  return scriptJson({ '@context': 'https://schema.org', ...event });
+}
+
+/** A venue's page: all that it tells. */
+export function venueJsonLd(venue: VenueView, rt: Runtime, to: JsonLdReader['to'], image: string | undefined): string {
+  const { phone, website, features, capacity, hours } = venue;
+  const place = placeJsonLd({ ...placeOf(venue, rt, to), phone, website, features, capacity, hours, image: image && rt.siteUrl() + image });
+  return scriptJson({ '@context': 'https://schema.org', ...place });
+}
+
+/** An organizer's page: all that it tells. */
+export function organizerJsonLd(organizer: OrganizerView, rt: Runtime, to: JsonLdReader['to'], logo: string | undefined): string {
+  const { text, phone, mail, website, profiles } = organizer;
+  const elsewhere = [website, ...profiles.list.map(({ address }) => address)];
+  const more = { text, phone, mail, elsewhere, logo: logo && rt.siteUrl() + logo };
+  return scriptJson({ '@context': 'https://schema.org', ...organizationJsonLd({ ...organizationOf(organizer, rt, to), ...more }) });
 }
