@@ -5,6 +5,8 @@ import type { AddressInfo } from 'node:net';
 import { expect } from '@playwright/test';
 import { expectAccessible, expectNoSidewaysScroll } from './support';
 import { test } from './site';
+import { Vocabulary } from '../support/vocabulary';
+import type { OpenListing } from '../../src/server/open-data/shapes';
 
 const AT = '/api/open/v1';
 
@@ -60,6 +62,38 @@ test('the page about it has examples that answer, in both languages, on a phone 
   await page.goto('/subscribe');
   await page.getByRole('link', { name: 'For programmers' }).click();
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('This calendar for other programs');
+});
+
+test('what pages say of themselves is in schema.org’s words, and every picture and icon that they name is there', async ({
+  page,
+  request,
+}) => {
+  const vocabulary = new Vocabulary();
+  const home = (await (await request.get(`${AT}/listings?limit=200`)).json()) as { data: OpenListing[] };
+  const several = home.data.filter(({ coming }) => coming > 1).slice(0, 3);
+  expect(several.length).toBe(3);
+  const venues = ((await (await request.get(`${AT}/venues?limit=5`)).json()) as { data: { page: string }[] }).data;
+  const organizers = ((await (await request.get(`${AT}/organizers?limit=3`)).json()) as { data: { page: string }[] }).data;
+  const kinds = new Set<string>();
+  for (const { page: at } of [...several, ...venues, ...organizers]) {
+    await page.goto(new URL(at).pathname);
+    const data = JSON.parse((await page.locator('script[type="application/ld+json"]').textContent()) ?? '{}') as Record<string, unknown>;
+    expect(data['@context']).toBe('https://schema.org');
+    expect(vocabulary.wrong(data), at).toEqual([]);
+    kinds.add(String(data['@type']));
+    if (data['@type'] === 'Event') expect(data.superEvent).toMatchObject({ '@type': 'EventSeries' });
+  }
+  expect([...kinds].sort()).toEqual(['Event', 'Organization', 'Place']);
+  for (const at of ['/', '/fr', '/list', several[0]?.page ?? '']) {
+    await page.goto(new URL(at, page.url()).pathname);
+    const image = await page.locator('meta[property="og:image"]').getAttribute('content');
+    const icon = await page.locator('link[rel="apple-touch-icon"]').getAttribute('href');
+    for (const file of [image, icon])
+      expect((await request.get(new URL(file ?? '', page.url()).pathname)).headers()['content-type']).toMatch(/^image\//);
+    const manifest = await (await request.get((await page.locator('link[rel=manifest]').getAttribute('href')) ?? '')).json();
+    expect(manifest).toMatchObject({ name: 'Kittiwick Isles Almanac', start_url: at.startsWith('/fr') ? '/fr' : '/' });
+    for (const { src } of manifest.icons) expect((await request.get(src)).status()).toBe(200);
+  }
 });
 
 test('what an address asks is answered in words, however odd it is, and quickly', async ({ request }) => {

@@ -3,7 +3,8 @@ import type { APIRoute } from 'astro';
 import { isViewName } from '@/core/views/views';
 
 /** What readers meet; the Desk and the interface for programs are in one language. */
-const READERS = /^\/(|go|what\/.*|at(\/.*)?|by(\/.*)?|tags|data|add|receipt\/.*|subscribe|feed\.(ics|rss|atom|json)|dates\.(geojson|csv))$/;
+const READERS =
+  /^\/(|go|what\/.*|at(\/.*)?|by(\/.*)?|tags|data|site\.webmanifest|add|receipt\/.*|subscribe|feed\.(ics|rss|atom|json)|dates\.(geojson|csv))$/;
 
 const isView = (path: string): boolean => isViewName(path.split('/')[1] ?? '');
 

@@ -41,6 +41,7 @@ export const ACCESS: Record<string, Who> = {
   '/sitemap.xml': 'anyone',
   '/sitemap/[part].xml': 'anyone',
   '/robots.txt': 'anyone',
+  '/site.webmanifest': 'anyone',
   '/healthz': 'anyone',
   '/readyz': 'anyone',
   // Asks itself: this machine, or the operator's token.
