@@ -64,7 +64,7 @@ const clock = (minute: number): string => (minute === 1440 ? '24:00' : `${two(Ma
 
 /** One day's hours as text that `readSpans` takes: "09:00–17:00, 19:00–02:00"; "" is closed. */
 export function spansText(spans: readonly Span[]): string {
-  if (spans.length === 1 && spans[0]?.[0] === 0 && spans[0][1] === 1440) return 'all day';
+  if (isAllDay(spans)) return 'all day';
   return spans.map(([from, to]) => `${clock(from)}–${clock(to)}`).join(', ');
 }
 
@@ -75,21 +75,37 @@ export interface HoursWords {
   /** two days and those between them, and two that follow each other */
   to: (from: string, last: string) => string;
   and: (from: string, last: string) => string;
+  /** from one minute of a day to another, by the reader's clock; midnight at its end is 0 */
+  times: (from: number, to: number) => string;
 }
 
-const ENGLISH: HoursWords = {
+/** Hours in English, by the clock of 24 hours. */
+export const IN_ENGLISH: HoursWords = {
   closed: 'closed',
   allDay: 'all day',
   to: (from, last) => `${from} to ${last}`,
   and: (from, last) => `${from} and ${last}`,
+  times: (from, to) => `${clock(from)}–${clock(to || 1440)}`,
 };
 
+const isAllDay = (spans: readonly Span[]): boolean => spans.length === 1 && spans[0]?.[0] === 0 && spans[0][1] === 1440;
+
+function saySpans(spans: readonly Span[], { closed, allDay, times }: HoursWords): string {
+  if (isAllDay(spans)) return allDay;
+  return spans.map(([from, to]) => times(from, to % 1440)).join(', ') || closed;
+}
+
+/** The hours of one day; undefined where it is closed. */
+export function sayHoursOn({ week }: OpeningHours, day: EpochDay, words: HoursWords): string | undefined {
+  const spans = week[weekdayOf(day)] ?? [];
+  return spans.length ? saySpans(spans, words) : undefined;
+}
+
 /** The days said together where their hours are the same: "Monday to Friday 09:00–17:00". `names`: the weekdays, Monday first. */
-export function sayHours(hours: OpeningHours, names: readonly string[], words: HoursWords = ENGLISH): { days: string; hours: string }[] {
+export function sayHours(hours: OpeningHours, names: readonly string[], words: HoursWords = IN_ENGLISH): { days: string; hours: string }[] {
   const lines: { from: number; to: number; text: string }[] = [];
   for (const [weekday, spans] of hours.week.entries()) {
-    const said = spansText(spans);
-    const text = said === ENGLISH.allDay ? words.allDay : said || words.closed;
+    const text = saySpans(spans, words);
     const last = lines[lines.length - 1];
     if (last && last.text === text) last.to = weekday;
     else lines.push({ from: weekday, to: weekday, text });

@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { random as randomOf } from '../../../tests/support/generate';
 import { dayOf, weekdayOf } from '../day/day';
-import { WEEKDAYS } from '../phrase/format';
-import { type OpeningHours, openFor, readHours, readSpans, sayHours, type Span, spansText } from './hours';
+import { sayTimes, type Style, WEEKDAYS } from '../phrase/format';
+import { IN_ENGLISH, type OpeningHours, openFor, readHours, readSpans, sayHours, sayHoursOn, type Span, spansText } from './hours';
 import { sharesSpace, whyNoRoom } from './rooms';
 
 const MONDAY = dayOf(2027, 3, 15);
@@ -53,6 +53,24 @@ describe('opening hours', () => {
       { days: 'Friday', hours: '09:00–20:00' },
       { days: 'Saturday and Sunday', hours: 'closed' },
     ]);
+  });
+  it('are said by the clock of whoever reads them', () => {
+    const { hours } = readHours(['9-17', '20:00-02:00', 'all day', '9-12, 14-24', '', '', '']);
+    const said = (style: Style) =>
+      sayHours(hours as OpeningHours, WEEKDAYS, { ...IN_ENGLISH, times: (from, to) => sayTimes(from, to, style) });
+    expect(said({ hours: '12', date: 'day-month', language: 'en' }).map((line) => line.hours)).toEqual([
+      '9 am–5 pm',
+      '8 pm–2 am',
+      'all day',
+      '9 am–noon, 2 pm–midnight',
+      'closed',
+    ]);
+    expect(said({ hours: '24', date: 'day-month', language: 'fr' })[0]?.hours).toMatch(/^9\sh–17\sh$/);
+  });
+  it('are those of one day, or none', () => {
+    const { hours } = readHours(['9-17', '', '', '', '', '', '']);
+    const on = (day: number) => sayHoursOn(hours as OpeningHours, day, IN_ENGLISH);
+    expect([on(MONDAY), on(MONDAY + 1), on(MONDAY + 7)]).toEqual(['09:00–17:00', undefined, '09:00–17:00']);
   });
   it('are compared with a date as minute by minute', () => {
     const random = randomOf(5);
