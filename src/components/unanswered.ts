@@ -3,12 +3,21 @@ import { type Filters, unreadFilters } from '@/core/filters/filters';
 import type { ReadersDates } from '@/server/public/readers-dates';
 import type { ReferenceData } from '@/server/reference/read';
 import type { ReadersWords } from '@/words/readers';
+import type { Reader } from './reader';
 
 /** Addresses that are nobody's, as `name=value`. */
 function nobody(name: string, slugs: readonly string[], all: Iterable<{ slug: string }>): string[] {
   if (!slugs.length) return [];
   const known = new Set([...all].map(({ slug }) => slug));
   return slugs.filter((slug) => !known.has(slug)).map((slug) => `${name}=${slug}`);
+}
+
+/** Words that nothing has, and what was looked for instead. */
+export function sayGuesses(guesses: ReadersDates['guesses'], { words: { filters: w }, language }: Reader): string[] {
+  const list = new Intl.ListFormat(language, { type: 'disjunction' });
+  return [...guesses].map(([word, others]) =>
+    others.length ? w.guessed({ word, others: list.format(others.map((other) => w.other({ word: other }))) }) : w.unknown({ word }),
+  );
 }
 
 /** Each thing that was asked in vain; none where all was understood. */

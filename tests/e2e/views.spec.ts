@@ -227,10 +227,21 @@ test('a view names its feeds, which are called by what is chosen; an event names
     .locator('link[rel="alternate"][href^="/feed."]')
     .evaluateAll((links) => links.map((link) => link.getAttribute('href')));
   expect(feeds).toEqual(['ics', 'rss', 'atom', 'json'].map((kind) => `/feed.${kind}?kind=music-dance&free=1`));
-  for (const feed of feeds.slice(1)) {
+  // What nobody understands of the address, or is taken for something else, stands in the name: it is all that whoever follows a feed sees.
+  const odd = `kind=music-dance&on=someday&words=chior`;
+  for (const kind of ['ics', 'rss', 'atom', 'json']) {
+    const text = (await (await request.get(`/feed.${kind}?${odd}`)).text()).replace(/\r\n /g, '').replaceAll('&amp;', '&');
+    expect(text, kind).toMatch(/Kittiwick Isles Almanac: Music & dance.*on=someday.*choir/);
+  }
+  expect(await (await request.get(`/dates.geojson?${odd}`)).json()).toMatchObject({
+    notUnderstood: [expect.stringContaining('on=someday'), expect.stringContaining('choir')],
+  });
+  const table = await request.get(`/dates.csv?${odd}`);
+  expect([table.status(), await table.text()]).toEqual([422, expect.stringContaining('on=someday')]);
+  for (const feed of feeds) {
     const answer = await request.get(feed ?? '');
     expect(answer.status(), feed ?? '').toBe(200);
-    expect(await answer.text(), feed ?? '').toMatch(/Kittiwick Isles Almanac: Music &(amp;)? dance, free/);
+    expect(await answer.text(), feed ?? '').toMatch(/Kittiwick Isles Almanac: Music &(amp;)? dance\\?, free/);
     // Whoever asks again gets "not modified".
     const again = await request.get(feed ?? '', { headers: { 'if-none-match': answer.headers().etag ?? '' } });
     expect(again.status(), feed ?? '').toBe(304);

@@ -137,11 +137,13 @@ interface FeedReader {
   language: Language;
   /** a path in it */
   to: (path: string) => string;
+  /** how it is called; the site's name where nothing is said */
+  name?: string;
 }
 const ENGLISH: FeedReader = { language: 'en', to: (path) => path };
 
 /** The feed of a filtered view: every listing with a date in reach, whole, with its rules. Words and addresses are in the reader's language. */
-export async function feedText(rt: Runtime, filters: Filters, url: string, { language, to }: FeedReader = ENGLISH): Promise<string> {
+export async function feedText(rt: Runtime, filters: Filters, url: string, { language, to, name }: FeedReader = ENGLISH): Promise<string> {
   const reference = await referenceData(rt);
   const settings = rt.settings();
   const today = rt.now().day;
@@ -162,5 +164,5 @@ export async function feedText(rt: Runtime, filters: Filters, url: string, { lan
       if (given) file.add(given);
     });
   }
-  return file.text({ name: settings.name, url });
+  return file.text({ name: name ?? settings.name, url });
 }

@@ -164,8 +164,12 @@ export async function plainDates(
   return { dates, later: page.later !== undefined && page.later <= to ? page.later : undefined, to };
 }
 
-/** Dates as GeoJSON: a feature a date and place; what is online or nowhere named has no geometry. */
-export function geoJson({ dates }: PlainDates): string {
+/**
+ * Dates as GeoJSON: a feature a date and place; what is online or nowhere named has no geometry.
+ *
+ * @param doubts what of the question was not understood, said in a member of our own (RFC 7946 6.1)
+ */
+export function geoJson({ dates }: PlainDates, doubts: readonly string[] = []): string {
   const features = dates.flatMap(({ date, venues, start, end, url, kind, cost }) =>
     (venues.length ? venues : [undefined]).map((venue) => ({
       type: 'Feature',
@@ -190,7 +194,7 @@ export function geoJson({ dates }: PlainDates): string {
       },
     })),
   );
-  return JSON.stringify({ type: 'FeatureCollection', features });
+  return JSON.stringify({ type: 'FeatureCollection', ...(doubts.length ? { notUnderstood: doubts } : {}), features });
 }
 
 /** Dates as a table: one row a date, in the columns of our own files. */
