@@ -34,3 +34,19 @@ export function cleanHtml(html: string): string {
   const clean = sanitizeHtml(html, OPTIONS).trim();
   return clean === '<p></p>' ? '' : clean;
 }
+
+/** A text that leaves the site: what it links to and its pictures by their whole addresses. `html` is clean already. */
+export function withWholeAddresses(html: string, site: string): string {
+  const whole =
+    (name: 'href' | 'src'): sanitizeHtml.Transformer =>
+    (tagName, attribs) => {
+      const address = attribs[name] ?? '';
+      return { tagName, attribs: address.startsWith('/') ? { ...attribs, [name]: site + address } : attribs };
+    };
+  return sanitizeHtml(html, {
+    ...OPTIONS,
+    exclusiveFilter: () => false,
+    allowedSchemesByTag: {},
+    transformTags: { a: whole('href'), img: whole('src') },
+  });
+}

@@ -5,7 +5,7 @@ import { notFound } from '../problem';
 import type { Runtime } from '../runtime-type';
 import { openDates } from './dates';
 import { openListing, openListings } from './listings';
-import { openCategories, openCategory, openOrganizer, openOrganizers, openVenue, openVenues } from './places';
+import { CATEGORIES, ORGANIZERS, VENUES } from './places';
 import { type CursorKind, nextAddress, type OpenQuery, readOpenQuery } from './query';
 import * as shapes from './shapes';
 import type { OpenPage } from './telling';
@@ -45,24 +45,21 @@ export const COLLECTIONS = {
     filtered: false,
     cursor: 'slug',
     shape: shapes.openVenue,
-    page: openVenues,
-    one: openVenue,
+    ...VENUES,
   },
   organizers: {
     says: 'Organizers, in the order of their slugs. Their telephone numbers and mail addresses stay on their pages.',
     filtered: false,
     cursor: 'slug',
     shape: shapes.openOrganizer,
-    page: openOrganizers,
-    one: openOrganizer,
+    ...ORGANIZERS,
   },
   categories: {
     says: 'Categories, in the order of their slugs.',
     filtered: false,
     cursor: 'slug',
     shape: shapes.openCategory,
-    page: openCategories,
-    one: openCategory,
+    ...CATEGORIES,
   },
 } as const satisfies Record<string, Collection>;
 /** One of {@link COLLECTIONS}. */

@@ -14,6 +14,7 @@ import { jsonRows } from '../db/json-rows';
 import { published } from '../db/schema';
 import { shown } from '../jobs/hidden';
 import { framingOf, type PictureRow, readPictures } from '../pictures/read';
+import { withWholeAddresses } from '../listings/html';
 import { notFound } from '../problem';
 import { findPublished, type PublishedRow, rowIn } from '../public/listing';
 import { EVENT_STATUS, TABLES } from '../public/public-dates';
@@ -105,7 +106,7 @@ function listingOf(row: PublishedRow, picture: PictureRow | undefined, next: Nex
     title,
     shortTitle,
     summary,
-    text: content.text,
+    text: withWholeAddresses(content.text, site),
     repeats: recurrence ? sayRecurrence(recurrence, styleOf(rt.settings(), language)) : '',
     zone: recurrence?.zone ?? zone,
     status: content.eventStatus,

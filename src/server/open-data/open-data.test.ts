@@ -129,6 +129,19 @@ describe('the interface for other programs', () => {
     expect(data[1]).toMatchObject({ start: '2027-03-23T19:00:00-03:00', end: '2027-03-23T21:00:00-03:00', zone: 'America/Halifax' });
   });
 
+  it('gives links and pictures of a text by their whole addresses, and what only looks like one as it is', async () => {
+    const picture = '/picture/0198c5b2-1111-7111-8111-111111111111/1024';
+    await publish({
+      title: 'With a picture',
+      text: `<p>Write src="/x" &amp; <a href="/what/choir">here</a>, <a href="https://almanac.example/">there</a></p><img src="${picture}" alt="a &gt; b">`,
+    });
+    const one = (await collectionItem(siteOf(db), 'listings', 'with-a-picture', url('listings/with-a-picture'))) as OpenListing;
+    expect(one.text).toContain(`src="https://${HOST}${picture}"`);
+    expect(one.text).toContain(`href="https://${HOST}/what/choir"`);
+    expect(one.text).toContain('href="https://almanac.example/"');
+    expect(one.text).toContain('Write src="/x" &amp; ');
+  });
+
   it('goes through all dates once, page by page, however many go on since before', async () => {
     await publish();
     for (let i = 0; i < 6; i++)
