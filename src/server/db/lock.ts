@@ -7,6 +7,7 @@ import { spawn } from 'node:child_process';
 import { existsSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import net from 'node:net';
 import path from 'node:path';
+import { setTimeout as sleep } from 'node:timers/promises';
 
 /** A data folder that another process has. */
 export class FolderInUseError extends Error {
@@ -23,11 +24,7 @@ export type Unlock = () => Promise<void>;
 export async function lockFolder(folder: string): Promise<Unlock> {
   if (process.platform !== 'linux') return lockByFile(folder);
   const { dev, ino } = statSync(folder);
-  const server = net.createServer((socket) => socket.destroy());
-  await new Promise<void>((resolve, reject) => {
-    server.once('error', (error: NodeJS.ErrnoException) => reject(error.code === 'EADDRINUSE' ? inUse(folder) : error));
-    server.listen(`\0plain-almanac-${dev}-${ino}`, resolve);
-  });
+  const server = await listenAlone(`\0plain-almanac-${dev}-${ino}`, folder);
   server.unref();
   try {
     const unlock = await lockOnDisk(folder);
@@ -41,8 +38,25 @@ export async function lockFolder(folder: string): Promise<Unlock> {
   }
 }
 
-/** A process that was killed a moment ago may still be letting go, in seconds. */
+/** A process that was killed a moment ago may still be letting go, in seconds; so may one whose folder is gone and left its inode to this one. */
 const LETTING_GO = 2;
+/** It is asked again after so many milliseconds. */
+const AGAIN_MS = 50;
+
+/** Listens on an abstract socket that nobody else has. */
+async function listenAlone(name: string, folder: string): Promise<net.Server> {
+  const until = performance.now() + LETTING_GO * 1000;
+  for (;;) {
+    const server = net.createServer((socket) => socket.destroy());
+    const taken = await new Promise<boolean>((resolve, reject) => {
+      server.once('error', (error: NodeJS.ErrnoException) => (error.code === 'EADDRINUSE' ? resolve(true) : reject(error)));
+      server.listen(name, () => resolve(false));
+    });
+    if (!taken) return server;
+    if (performance.now() > until) throw inUse(folder);
+    await sleep(AGAIN_MS);
+  }
+}
 
 /**
  * Takes the file system's lock on a file beside the folder. Node has none, so `flock` of util-linux holds it, for as long as the pipe to
