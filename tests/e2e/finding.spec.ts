@@ -61,7 +61,11 @@ test('a form without a script asks the same; the sentence takes off part by part
     await expect(chosen(page)).toHaveText([/^free/, /^this weekend/, /^within 1 km of Pilots' House/]);
     await expect(page.locator('[data-part="ledger"]')).toContainText('0 km away');
     expect(await titles(page)).toContain('Shanty Hour');
+    // The weekend is all: nothing is claimed of three years.
+    const foot = page.getByText(/^That is all/);
+    await expect(foot).toHaveText('That is all on the days you chose.');
     await page.getByRole('link', { name: 'Remove this weekend' }).click();
+    await expect(foot).toHaveText('That is all until 31 March 2030; dates are known no further ahead.');
     await expect(chosen(page)).toHaveText([/^free/, /^within 1 km/]);
     await expectNoSidewaysScroll(page);
     await page.context().close();
