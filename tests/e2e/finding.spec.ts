@@ -62,10 +62,10 @@ test('a form without a script asks the same; the sentence takes off part by part
     await expect(page.locator('[data-part="ledger"]')).toContainText('0 km away');
     expect(await titles(page)).toContain('Shanty Hour');
     // The weekend is all: nothing is claimed of three years.
-    const foot = page.getByText(/^That is all/);
-    await expect(foot).toHaveText('That is all on the days you chose.');
+    const foot = page.getByText('That is all on the days you chose.');
+    await expect(foot).toBeVisible();
     await page.getByRole('link', { name: 'Remove this weekend' }).click();
-    await expect(foot).toHaveText('That is all until 31 March 2030; dates are known no further ahead.');
+    await expect(foot).toHaveCount(0);
     await expect(chosen(page)).toHaveText([/^free/, /^within 1 km/]);
     await expectNoSidewaysScroll(page);
     await page.context().close();
