@@ -1,6 +1,7 @@
 import { readdirSync, readFileSync, statSync } from 'node:fs';
 import path from 'node:path';
 import { describe, expect, it } from 'vitest';
+import { GROUND } from './components/ground';
 
 const filesIn = (folder: string): string[] =>
   readdirSync(folder).flatMap((name) => {
@@ -20,6 +21,10 @@ describe('the look is said with utilities', () => {
     );
     expect(rules.length).toBeGreaterThan(100);
     expect(rules.length).toBeLessThanOrEqual(240);
+  });
+
+  it('and what a browser draws around a page has the ground of its theme', () => {
+    expect(read('src/styles/tokens.css')).toContain(`--ground: light-dark(${GROUND.light}, ${GROUND.dark});`);
   });
 
   it('and no class of our own is left that nothing uses', () => {

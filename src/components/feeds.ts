@@ -5,19 +5,19 @@ import { referenceData } from '@/server/reference/read';
 import { csvOf, FEED_KINDS, type FeedKind, geoJson, newsFeed, plainDates, spanAsked } from '@/server/public/syndication';
 import { styleOf } from '@/server/site/settings';
 import { feedText, icalResponse } from '@/server/public/feed';
-import { readersDates } from '@/server/public/readers-dates';
+import { type ReadersDates, readersDates } from '@/server/public/readers-dates';
 import { Problem } from '@/server/problem';
 import { sayFilters } from './say-filters';
 import { sayGuesses, sayUnanswered } from './unanswered';
 
 type Asked = Pick<App.Locals, 'rt' | 'reader' | 'settings' | 'now'>;
 
-/** What is chosen, as a feed is called by it, and what of it nobody understood or was taken for something else. */
-async function nameOf(
+/** What is chosen: its dates, how a feed is called by it, and what of it nobody understood or was taken for something else. */
+async function chosenBy(
   { rt, reader, settings }: Asked,
   url: URL,
   filters: Filters,
-): Promise<{ name: string; unread: string[]; doubts: string[] }> {
+): Promise<{ shown: ReadersDates; name: string; unread: string[]; doubts: string[] }> {
   const { words, language } = reader;
   const reference = await referenceData(rt);
   const context = { reference, words, style: styleOf(settings, language), currency: settings.currency };
@@ -26,15 +26,15 @@ async function nameOf(
   const unread = sayUnanswered(url.searchParams, filters, reference, shown, words);
   const doubts = [...unread, ...sayGuesses(shown.guesses, reader)];
   // Whoever follows a feed sees its name and nothing else of the address.
-  return { name: `${settings.name}${said ? `: ${said}` : ''}${doubts.length ? ` (${doubts.join(' ')})` : ''}`, unread, doubts };
+  return { shown, name: `${settings.name}${said ? `: ${said}` : ''}${doubts.length ? ` (${doubts.join(' ')})` : ''}`, unread, doubts };
 }
 
 /** A news feed of what an address chooses. */
 export async function feedResponse(asked: Asked, url: URL, kind: FeedKind): Promise<Response> {
   const { rt, reader } = asked;
   const filters = readFilters(url.searchParams);
-  const { name: title } = await nameOf(asked, url, filters);
-  const text = await newsFeed(rt, filters, kind, { language: reader.language, to: reader.to, title, query: filterQuery(filters) });
+  const { shown, name: title } = await chosenBy(asked, url, filters);
+  const text = await newsFeed(rt, shown, kind, { language: reader.language, to: reader.to, title, query: filterQuery(filters) });
   return new Response(text, { headers: { 'content-type': `${FEED_KINDS[kind]}; charset=utf-8`, 'access-control-allow-origin': '*' } });
 }
 
@@ -42,8 +42,8 @@ export async function feedResponse(asked: Asked, url: URL, kind: FeedKind): Prom
 export async function calendarResponse(asked: Asked, url: URL): Promise<Response> {
   const { rt, reader } = asked;
   const filters = readFilters(url.searchParams);
-  const { name } = await nameOf(asked, url, filters);
-  return icalResponse(await feedText(rt, filters, rt.siteUrl() + reader.to(`/list${filterQuery(filters)}`), { ...reader, name }));
+  const { shown, name } = await chosenBy(asked, url, filters);
+  return icalResponse(await feedText(rt, shown, rt.siteUrl() + reader.to(`/list${filterQuery(filters)}`), { ...reader, name }));
 }
 
 const DATES = { geojson: { type: 'application/geo+json', write: geoJson }, csv: { type: 'text/csv', write: csvOf } } as const;
@@ -52,10 +52,10 @@ const DATES = { geojson: { type: 'application/geo+json', write: geoJson }, csv: 
 export async function datesResponse(asked: Asked, url: URL, kind: keyof typeof DATES): Promise<Response> {
   const { rt, reader, now } = asked;
   const filters = readFilters(url.searchParams);
-  const { unread, doubts } = await nameOf(asked, url, filters);
+  const { shown, unread, doubts } = await chosenBy(asked, url, filters);
   // A table has no place to say it in: better none than one of something else.
   if (unread.length && kind === 'csv') throw new Problem('invalid', unread.join(' '));
-  const found = await plainDates(rt, filters, spanAsked(url.searchParams, now.day), reader);
+  const found = await plainDates(rt, shown, spanAsked(url.searchParams, now.day), reader);
   const headers = new Headers({ 'content-type': `${DATES[kind].type}; charset=utf-8`, 'access-control-allow-origin': '*' });
   if (found.later !== undefined) {
     const next = new URLSearchParams(filterQuery(filters));

@@ -27,13 +27,6 @@ export function pictureHtml(picture: PictureRow, use: PictureUse, { sizes, first
   return html`<picture>${sources}<img src="${src}" srcset="${set('jpeg')}" sizes="${sizes}" alt="${alt}" width="${size.width}" height="${size.height}"${urgency}></picture>`;
 }
 
-/** One file of a picture, for what takes a single address: a card on another site, a link. */
-export function pictureFileOf(picture: PictureRow, use: PictureUse, wanted: number): { src: string; width: number; height: number } {
-  const framing = framingOf(picture);
-  const width = nearestWidth(use, framing, wanted);
-  return { src: pictureAddress(picture, { use, width, format: 'jpeg' }), ...sizeAt(use, framing, width) };
-}
-
 const SIDE_CLASS: Record<Side, string> = { middle: 'mx-auto', left: 'float-left mr-5 mb-3', right: 'float-right ml-5 mb-3' };
 const WIDTH_CLASS: Record<Width, string> = { full: 'w-full', half: 'w-1/2', third: 'w-1/3' };
 const WIDTH_SIZES: Record<Width, string> = { full: '100vw, 740px', half: '100vw, 370px', third: '100vw, 250px' };

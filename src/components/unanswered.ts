@@ -1,16 +1,10 @@
 /** What an address asks and nobody can answer, in words: said on the page, since a link may be old or mistyped. */
 import { type Filters, unreadFilters } from '@/core/filters/filters';
+import { unknownChoices } from '@/server/public/filter-conditions';
 import type { ReadersDates } from '@/server/public/readers-dates';
 import type { ReferenceData } from '@/server/reference/read';
 import type { ReadersWords } from '@/words/readers';
 import type { Reader } from './reader';
-
-/** Addresses that are nobody's, as `name=value`. */
-function nobody(name: string, slugs: readonly string[], all: Iterable<{ slug: string }>): string[] {
-  if (!slugs.length) return [];
-  const known = new Set([...all].map(({ slug }) => slug));
-  return slugs.filter((slug) => !known.has(slug)).map((slug) => `${name}=${slug}`);
-}
 
 /** Words that nothing has, and what was looked for instead. */
 export function sayGuesses(guesses: ReadersDates['guesses'], { words: { filters: w }, language }: Reader): string[] {
@@ -28,13 +22,7 @@ export function sayUnanswered(
   { near }: Pick<ReadersDates, 'near'>,
   { filters: w }: ReadersWords,
 ): string[] {
-  const unread = [
-    ...unreadFilters(query),
-    ...nobody('kind', filters.kinds, reference.categories),
-    ...nobody('venue', filters.venues, reference.venue.values()),
-    ...nobody('by', filters.organizers, reference.organizer.values()),
-    ...nobody('tag', filters.tags, reference.tags),
-  ];
+  const unread = [...unreadFilters(query), ...unknownChoices(filters, reference).map(({ name, slug }) => `${name}=${slug}`)];
   return [
     ...(unread.length ? [w.unread({ what: unread.join(', ') })] : []),
     ...(filters.near && !near ? [w.unknownPlace({ place: filters.near.place })] : []),

@@ -1,9 +1,7 @@
 /** What a phone needs to keep the site on its home screen (W3C Web Application Manifest). */
 import type { APIRoute } from 'astro';
+import { GROUND } from '@/components/ground';
 import { LANGUAGE_TAGS } from '@/core/phrase/language';
-
-/** The ground of the light theme, on which the site opens. */
-const GROUND = '#eef1ee';
 
 export const GET: APIRoute = ({ locals: { settings, reader } }) => {
   const icons = [192, 512].map((size) => ({ src: `/mark-${size}.png`, sizes: `${size}x${size}`, type: 'image/png' }));
@@ -14,8 +12,8 @@ export const GET: APIRoute = ({ locals: { settings, reader } }) => {
     start_url: reader.to('/'),
     scope: '/',
     display: 'minimal-ui',
-    background_color: GROUND,
-    theme_color: GROUND,
+    background_color: GROUND.light,
+    theme_color: GROUND.light,
     icons: [...icons, { src: '/mark.svg', sizes: 'any', type: 'image/svg+xml' }],
   };
   return new Response(JSON.stringify(manifest), { headers: { 'content-type': 'application/manifest+json; charset=utf-8' } });

@@ -26,6 +26,14 @@ test('a page of another site reads dates, asks again for nothing, and is told wh
     headers: { origin: 'https://parish.example', 'access-control-request-method': 'GET', 'sec-fetch-site': 'cross-site' },
   });
   expect([asked.status(), asked.headers()['access-control-allow-methods']]).toEqual([204, 'GET, HEAD']);
+  // A slip is forgiven, and said: whoever asked sees nothing else of it.
+  const slip = (await (await request.get(`${AT}/listings?words=chior+xyzzyplugh`)).json()) as {
+    taken: { word: string; others: string[] }[];
+  };
+  expect(slip.taken).toEqual([
+    { word: 'chior', others: expect.arrayContaining(['choir']) },
+    { word: 'xyzzyplugh', others: [] },
+  ]);
   const wrong = await request.get(`${AT}/dates?from=soon&colour=red`);
   expect([wrong.status(), wrong.headers()['access-control-allow-origin']]).toEqual([422, '*']);
   expect(((await wrong.json()) as { fields: { field: string }[] }).fields.map(({ field }) => field)).toEqual(['colour', 'from']);

@@ -1,5 +1,6 @@
 /** Venues and organizers as schema.org Place and Organization. */
 import { isoTime } from '../day/plain-date-time';
+import { WEEKDAYS } from '../phrase/format';
 import { FEATURE_WORDS, type Feature } from '../venue/features';
 import type { OpeningHours } from '../venue/hours';
 
@@ -26,8 +27,6 @@ export interface PlaceInput {
   /** the hall that it is a room of */
   hall?: { name: string; url: string | undefined } | undefined;
 }
-
-const WEEKDAYS = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'] as const;
 
 /** Only what is there: an empty text says nothing, and a checker would complain of it. */
 const said = (values: Record<string, unknown>): Record<string, unknown> =>

@@ -1,16 +1,16 @@
 /** Rules as schema.org Schedule: as much of a recurrence as that vocabulary has words for. */
 import { isoDay } from '../day/day';
 import { isoTime } from '../day/plain-date-time';
+import { WEEKDAYS } from '../phrase/format';
 import type { ByDay, Frequency, Recurrence, RecurrencePart, Rule } from '../recurrence/model';
+import { WEEKDAY_CODES } from '../recurrence/rule-text';
 
-const WEEKDAYS = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'] as const;
-const ICAL_DAYS = ['MO', 'TU', 'WE', 'TH', 'FR', 'SA', 'SU'] as const;
 /** The unit of each period in an ISO 8601 duration. */
 const UNITS: Partial<Record<Frequency, string>> = { daily: 'D', weekly: 'W', monthly: 'M', yearly: 'Y' };
 
 /** "every Tuesday" is a day of the week, "the second Tuesday" iCalendar's text, which schema.org takes too. */
 const dayJsonLd = ({ weekday, nth }: ByDay): string =>
-  nth === 0 ? `https://schema.org/${WEEKDAYS[weekday]}` : `${nth}${ICAL_DAYS[weekday]}`;
+  nth === 0 ? `https://schema.org/${WEEKDAYS[weekday]}` : `${nth}${WEEKDAY_CODES[weekday]}`;
 
 /** May the rule be said without saying something else? Schedule has no seasons, hours, positions or weeks of the year. */
 const isSayable = (rule: Rule): boolean =>

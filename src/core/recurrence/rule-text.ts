@@ -8,7 +8,8 @@ import { isoInstant, MS_PER_UTC_DAY, offsetAt, transitionsOf, dateTimeToInstant 
 import { type ByDay, FREQUENCIES, type Frequency, type Limit, type Rule, type RecurrencePart } from './model';
 import { hasTimes } from './sub-daily';
 
-const WEEKDAY_CODES = ['MO', 'TU', 'WE', 'TH', 'FR', 'SA', 'SU'];
+/** The days of the week in RFC 5545, Monday first. */
+export const WEEKDAY_CODES = ['MO', 'TU', 'WE', 'TH', 'FR', 'SA', 'SU'];
 const BY_NAME = new Map<string, Frequency>(FREQUENCIES.map((freq) => [freq.toUpperCase(), freq]));
 const MAX_COUNT = 100_000;
 const MAX_INTERVAL = 10_000_000;

@@ -14,6 +14,7 @@ import { queryRows } from '../db/json-rows';
 import * as schema from '../db/schema';
 import { contentInput } from '../listings/input';
 import { feedText } from '../public/feed';
+import { readersDates } from '../public/readers-dates';
 import { readSettings } from '../site/read';
 import { checkSite } from './check';
 import { restoreBackup } from './restore';
@@ -64,7 +65,7 @@ describe('a site of an older version', () => {
     }
     expect((await rebuildIndex(db, settings, NOW)).differed).toEqual([]);
     expect((await checkSite(db, { mend: false, today: NOW.day })).differences).toEqual([]);
-    const feed = await feedText(siteOf(db), NO_FILTERS, 'https://almanac.example/feed.ics');
+    const feed = await feedText(siteOf(db), await readersDates(siteOf(db), NO_FILTERS), 'https://almanac.example/feed.ics');
     for (const { id } of Object.values(before.listings)) expect(feed).toContain(`UID:${id}@`);
   });
 });

@@ -14,6 +14,7 @@ import type { Db } from '../db/client';
 import { importBatch, importRow } from '../db/schema';
 import { Problem, read } from '../problem';
 import { feedText } from '../public/feed';
+import { readersDates } from '../public/readers-dates';
 import type { Runtime } from '../runtime-type';
 import { startImport } from './import-jobs';
 import { answerRows, planRows } from './import-preview';
@@ -162,7 +163,7 @@ async function reportOf(rt: Runtime, { id, summary, source }: Batch): Promise<Im
 
 /** Everything that is published, as one calendar. */
 export async function exportIcal(rt: Runtime): Promise<{ text: string }> {
-  return { text: await feedText(rt, NO_FILTERS, `${rt.siteUrl()}/feed.ics`) };
+  return { text: await feedText(rt, await readersDates(rt, NO_FILTERS), `${rt.siteUrl()}/feed.ics`) };
 }
 
 /** All listings, drafts too, as a table. */

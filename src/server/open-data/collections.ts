@@ -8,6 +8,7 @@ import { openListing, openListings } from './listings';
 import { CATEGORIES, ORGANIZERS, VENUES } from './places';
 import { type CursorKind, nextAddress, type OpenQuery, readOpenQuery } from './query';
 import * as shapes from './shapes';
+import type { Taken } from './shapes';
 import type { OpenPage } from './telling';
 
 /** A collection: what it holds, and how it is asked. */
@@ -76,10 +77,14 @@ const languagesOf = (rt: Runtime): Language[] => {
 };
 
 /** The page of a collection that an address asks for. @throws Problem "missing" or "invalid", which names what is not understood */
-export async function collectionPage(rt: Runtime, name: string | undefined, url: URL): Promise<{ data: unknown[]; next: string | null }> {
+export async function collectionPage(
+  rt: Runtime,
+  name: string | undefined,
+  url: URL,
+): Promise<{ data: unknown[]; next: string | null; taken: Taken[] }> {
   const { filtered, cursor, page } = collectionOf(name);
-  const { data, next } = await page(rt, readOpenQuery(url.searchParams, { filtered, cursor, languages: languagesOf(rt) }));
-  return { data, next: next === undefined ? null : nextAddress(url, rt.siteUrl(), next) };
+  const { data, next, taken = [] } = await page(rt, readOpenQuery(url.searchParams, { filtered, cursor, languages: languagesOf(rt) }));
+  return { data, next: next === undefined ? null : nextAddress(url, rt.siteUrl(), next), taken };
 }
 
 /** One of a collection, by its slug. @throws Problem "missing", or "invalid" for a language that the site does not have */

@@ -5,7 +5,7 @@ import { readersDates } from '../public/readers-dates';
 import type { Runtime } from '../runtime-type';
 import type { OpenQuery } from './query';
 import type { OpenDate } from './shapes';
-import { costOf, linkTo, type OpenPage, refuseUnknown, type Telling, tellingOf, timesOf, venuesOf } from './telling';
+import { costOf, linkTo, type OpenPage, refuseUnknown, takenFor, type Telling, tellingOf, timesOf, venuesOf } from './telling';
 
 function dateOf(date: EffectiveDate, telling: Telling): OpenDate {
   const { language, reference, page, self, rt } = telling;
@@ -42,5 +42,5 @@ export async function openDates(rt: Runtime, query: OpenQuery): Promise<OpenPage
   const at = parseIsoDay(query.cursor ?? '');
   const span = at === undefined ? { from } : { from: Math.max(at, from), starting: true };
   const { dates, later } = await found.listPage(span, query.limit);
-  return { data: dates.map((date) => dateOf(date, telling)), next: later };
+  return { data: dates.map((date) => dateOf(date, telling)), next: later, taken: takenFor(found) };
 }

@@ -1,19 +1,17 @@
 /** Published listings as other programs read them. */
-import { and, eq, inArray, sql } from 'drizzle-orm';
+import { and, inArray, sql } from 'drizzle-orm';
 import type { EpochDay } from '@/core/day/day';
 import { type DateTimes, listingVenues } from '@/core/dates/effective-date';
 import type { Language } from '@/core/phrase/language';
 import { sayRecurrence } from '@/core/phrase/say';
-import { widthsOf } from '@/core/picture/crop';
-import { pictureAddress } from '@/core/picture/picture-url';
 import type { EventStatus } from '@/core/recurrence/model';
 import { fromStored } from '@/core/recurrence/stored';
-import { shownZone } from '../dates/date-index';
+import { horizonOf, shownZone } from '../dates/date-index';
 import type { Db } from '../db/client';
 import { jsonRows } from '../db/json-rows';
 import { published } from '../db/schema';
 import { shown } from '../jobs/hidden';
-import { framingOf, type PictureRow, readPictures } from '../pictures/read';
+import { type PictureRow, pictureFileOf, readPictures } from '../pictures/read';
 import { withWholeAddresses } from '../listings/html';
 import { notFound } from '../problem';
 import { findPublished, type PublishedRow, rowIn } from '../public/listing';
@@ -23,14 +21,15 @@ import type { Runtime } from '../runtime-type';
 import { styleOf } from '../site/settings';
 import type { OpenQuery } from './query';
 import type { OpenListing, OpenPicture } from './shapes';
-import { costOf, linkTo, type OpenPage, refuseUnknown, type Telling, tellingOf, timesOf, venuesOf, webAddress } from './telling';
+import { costOf, linkTo, type OpenPage, refuseUnknown, takenFor, type Telling, tellingOf, timesOf, venuesOf, webAddress } from './telling';
 
 /** Listings with a date that is asked for, in the order of their ids. */
 export async function openListings(rt: Runtime, query: OpenQuery): Promise<OpenPage<OpenListing, string>> {
   const telling = await tellingOf(rt, query.language);
   const found = await readersDates(rt, query.filters);
   refuseUnknown(query, telling.reference, found);
-  const ids = (await found.listingIds({ from: found.days.from ?? rt.now().day, to: FAR })).sort();
+  const today = rt.now().day;
+  const ids = (await found.listingIds({ from: found.days.from ?? today, to: horizonOf(today, rt.settings().horizonMonths) })).sort();
   const after = query.cursor === undefined ? ids : ids.filter((id) => id > (query.cursor ?? ''));
   const chosen = after.slice(0, query.limit);
   const rows = chosen.length
@@ -40,27 +39,20 @@ export async function openListings(rt: Runtime, query: OpenQuery): Promise<OpenP
         .where(and(inArray(published.listingId, chosen), shown(published.jobId)))
     : [];
   rows.sort((a, b) => (a.listingId < b.listingId ? -1 : 1));
-  return { data: await tellListings(rows, telling), next: after.length > chosen.length ? chosen.at(-1) : undefined };
+  return {
+    data: await tellListings(rows, telling),
+    next: after.length > chosen.length ? chosen.at(-1) : undefined,
+    taken: takenFor(found),
+  };
 }
-
-/** Further ahead than any horizon. */
-const FAR = 2_000_000;
 
 /** The listing at an address; who has that of one by address only may read it here too. @throws Problem "missing" */
 export async function openListing(rt: Runtime, slug: string, language: Language): Promise<OpenListing> {
   const found = await findPublished(rt.db, slug);
-  if (!found) throw notFound('listing');
-  const telling = await tellingOf(rt, language);
-  const row = 'row' in found ? found.row : await movedRow(rt, found.movedTo);
-  const [told] = await tellListings([row], telling);
+  if (found && 'movedTo' in found) return openListing(rt, found.movedTo, language);
+  const [told] = found ? await tellListings([found.row], await tellingOf(rt, language)) : [];
   if (!told) throw notFound('listing');
   return told;
-}
-
-async function movedRow(rt: Runtime, slug: string): Promise<PublishedRow> {
-  const [row] = await rt.db.select().from(published).where(eq(published.slug, slug));
-  if (!row) throw notFound('listing');
-  return row;
 }
 
 async function tellListings(rows: readonly PublishedRow[], telling: Telling): Promise<OpenListing[]> {
@@ -131,12 +123,6 @@ function listingOf(row: PublishedRow, picture: PictureRow | undefined, next: Nex
 
 /** The whole picture in the widest of the sizes that it is made in. */
 function pictureOf(picture: PictureRow, site: string): OpenPicture {
-  const width = widthsOf('whole', framingOf(picture)).at(-1) ?? picture.width;
-  return {
-    url: site + pictureAddress(picture, { use: 'whole', width, format: 'jpeg' }),
-    width,
-    height: Math.max(1, Math.round((picture.height * width) / picture.width)),
-    alt: picture.alt,
-    credit: picture.credit,
-  };
+  const { src, width, height } = pictureFileOf(picture, 'whole', picture.width);
+  return { url: site + src, width, height, alt: picture.alt, credit: picture.credit };
 }

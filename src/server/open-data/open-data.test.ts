@@ -8,6 +8,7 @@ import { HOST, siteOf } from '../../../tests/support/site';
 import { isoDay } from '@/core/day/day';
 import type { ListingContent } from '@/core/listing/content';
 import type { Db } from '../db/client';
+import { oldPlace } from '../db/schema';
 import { createListing, publishListing, saveListing } from '../listings/write';
 import { BLANK_VENUE } from '../venues/input';
 import { saveVenue } from '../venues/write';
@@ -196,6 +197,13 @@ describe('the interface for other programs', () => {
     expect((await ask('listings')).data).toEqual([]);
     const one = (await collectionItem(siteOf(db), 'listings', 'quiet-gathering', url('listings/quiet-gathering'))) as OpenListing;
     expect([one.title, one.coming]).toEqual(['Quiet gathering', 10]);
+  });
+
+  it('leads from a former slug to what has it now', async () => {
+    const { id } = await inTx(db, (tx) => saveVenue(tx, null, { ...BLANK_VENUE, name: 'Old Shed' }, EDITOR));
+    await db.insert(oldPlace).values({ kind: 'venue', slug: 'former-shed', targetId: id });
+    const one = (await collectionItem(siteOf(db), 'venues', 'former-shed', url('venues/former-shed'))) as { slug: string };
+    expect(one.slug).toBe('old-shed');
   });
 
   it('takes the filters of readers’ views', async () => {

@@ -1,5 +1,6 @@
 /** Venues, organizers and categories as other programs read them. */
 import type { Language } from '@/core/phrase/language';
+import { readOldPlace } from '../places/slugs';
 import { notFound } from '../problem';
 import { countComingBy } from '../public/readers-dates';
 import type { CategoryView, OrganizerView, ReferenceData, VenueView } from '../reference/read';
@@ -19,6 +20,8 @@ function told<View extends { slug: string }, T>(
   what: string,
   all: (reference: ReferenceData) => readonly View[],
   tell: (view: View, telling: Telling) => Promise<T>,
+  /** where something of a former slug is now */
+  former: (rt: Runtime, slug: string) => Promise<string | undefined> = async () => undefined,
 ): Told<T> {
   return {
     page: async (rt, { cursor, limit, language }) => {
@@ -31,7 +34,8 @@ function told<View extends { slug: string }, T>(
     },
     one: async (rt, slug, language) => {
       const telling = await tellingOf(rt, language);
-      const view = all(telling.reference).find((one) => one.slug === slug);
+      const called = (name: string | undefined) => all(telling.reference).find((one) => one.slug === name);
+      const view = called(slug) ?? called(await former(rt, slug));
       if (!view) throw notFound(what);
       return tell(view, telling);
     },
@@ -79,8 +83,18 @@ async function categoryOf({ id, slug, name, parentId, light }: CategoryView, tel
 }
 
 /** Venues and rooms. */
-export const VENUES = told('venue', ({ venues }) => venues, venueOf);
+export const VENUES = told(
+  'venue',
+  ({ venues }) => venues,
+  venueOf,
+  ({ db }, slug) => readOldPlace(db, 'venue', slug),
+);
 /** Organizers. */
-export const ORGANIZERS = told('organizer', ({ organizers }) => organizers, organizerOf);
+export const ORGANIZERS = told(
+  'organizer',
+  ({ organizers }) => organizers,
+  organizerOf,
+  ({ db }, slug) => readOldPlace(db, 'organizer', slug),
+);
 /** Categories. */
 export const CATEGORIES = told('category', ({ categories }) => categories, categoryOf);

@@ -5,12 +5,12 @@
 import { z } from 'zod';
 import { FEATURES } from '@/core/venue/features';
 import { ATTENDANCE } from '@/core/listing/content';
-
-/** Statuses as schema.org knows them, by our own names. */
-const STATUSES = ['going-ahead', 'postponed', 'moved-online', 'rescheduled', 'cancelled'] as const;
+import { EVENT_STATUSES } from '@/core/recurrence/model';
 
 const id = z.uuid();
-const slug = z.string().describe('The last part of its page’s address. Old ones lead to the present one.');
+const slug = z
+  .string()
+  .describe('The last part of its page’s address. A former one is answered with what it is now; ask by `self`, and keep `id`.');
 const page = z.url().describe('Its page for readers.');
 const self = z.url().describe('This, with all that is told of it.');
 const moment = z
@@ -27,7 +27,7 @@ const venueRef = z
 const organizerRef = z.object({ id, slug, name: z.string(), self }).meta({ id: 'OrganizerLink' });
 const categoryRef = z.object({ id, slug, name: z.string(), self }).meta({ id: 'CategoryLink' });
 
-const status = z.enum(STATUSES).describe('What its listing says, and where that goes ahead, what this date says itself.');
+const status = z.enum(EVENT_STATUSES).describe('What its listing says, and where that goes ahead, what this date says itself.');
 const price = z
   .object({ amount: z.string(), currency: z.string().length(3).describe('ISO 4217') })
   .nullable()
@@ -147,12 +147,19 @@ export const openCategory = z
 /** One of {@link openCategory}. */
 export type OpenCategory = z.infer<typeof openCategory>;
 
+const taken = z
+  .object({ word: z.string(), others: z.array(z.string()).describe('What was looked for instead; empty where nothing is like it.') })
+  .meta({ id: 'TakenWord' });
+/** A word that was taken for others. */
+export type Taken = z.infer<typeof taken>;
+
 /** A page of something, and where the next one is. */
 export const pageOf = <T extends z.ZodType>(of: T, name: string) =>
   z
     .object({
       data: z.array(of),
       next: z.url().nullable().describe('The next page; null on the last.'),
+      taken: z.array(taken).describe('Words of the question that nothing has.'),
     })
     .meta({ id: name });
 
@@ -167,4 +174,4 @@ export const openProblem = z
   .meta({ id: 'Problem' });
 
 /** What the shapes have in common, each under its name. */
-export const PARTS = [venueRef, organizerRef, categoryRef, picture] as const;
+export const PARTS = [venueRef, organizerRef, categoryRef, picture, taken] as const;

@@ -4,11 +4,14 @@ import { isoIn } from '@/core/day/zone';
 import type { DateTimes } from '@/core/dates/effective-date';
 import { type Cost, sayCost } from '@/core/listing/content';
 import { type Language, languagePrefix } from '@/core/phrase/language';
+import { isWebAddress } from '@/core/validation/links';
 import { Problem } from '../problem';
+import { unknownChoices } from '../public/filter-conditions';
 import type { ReadersDates } from '../public/readers-dates';
 import { type ReferenceData, referenceData, type VenueView } from '../reference/read';
 import type { Runtime } from '../runtime-type';
 import type { OpenQuery } from './query';
+import type { Taken } from './shapes';
 
 /** Where this version is. */
 export const OPEN_DATA = '/api/open/v1';
@@ -43,15 +46,6 @@ export async function tellingOf(rt: Runtime, language: Language): Promise<Tellin
 /** Where a venue is told to be. */
 export const positionOf = ({ lat, lng }: VenueView) => (lat === null || lng === null ? null : { lat, lng });
 
-const venueLink = ({ id, slug, name, town, areaOnly, ...venue }: VenueView, { self }: Telling) => ({
-  id,
-  slug,
-  name,
-  town,
-  position: positionOf({ id, slug, name, town, areaOnly, ...venue }),
-  areaOnly,
-  self: self(`/venues/${slug}`),
-});
 /** Something by its name, and where more of it is. */
 export const linkTo = ({ id, slug, name }: { id: string; slug: string; name: string }, path: string, { self }: Telling) => ({
   id,
@@ -62,7 +56,14 @@ export const linkTo = ({ id, slug, name }: { id: string; slug: string; name: str
 
 /** Venues by their ids, in their order; what is there no more is left out. */
 export const venuesOf = (ids: readonly string[], telling: Telling) =>
-  ids.flatMap((id) => telling.reference.venue.get(id) ?? []).map((venue) => venueLink(venue, telling));
+  ids
+    .flatMap((id) => telling.reference.venue.get(id) ?? [])
+    .map((venue) => ({
+      ...linkTo(venue, '/venues', telling),
+      town: venue.town,
+      position: positionOf(venue),
+      areaOnly: venue.areaOnly,
+    }));
 
 /** What it costs, in words and where it can be as an amount. */
 export const costOf = (cost: Cost, language: Language) => ({
@@ -79,25 +80,23 @@ export function timesOf({ startDay, startMinute, endDay, endMinute, lastDay }: D
 }
 
 /** A web address, or null where none is given or what is given is none. */
-export const webAddress = (text: string): string | null => (/^https?:/.test(text) && URL.canParse(text) ? text : null);
+export const webAddress = (text: string): string | null => (isWebAddress(text) ? text : null);
 
 /** A page of something, and where the next one begins. */
 export interface OpenPage<T, Cursor> {
   data: T[];
   next: Cursor | undefined;
+  taken?: Taken[];
 }
+
+/** Words that were taken for others, as a page says them. */
+export const takenFor = ({ guesses }: Pick<ReadersDates, 'guesses'>): Taken[] =>
+  [...guesses].map(([word, others]) => ({ word, others: [...others] }));
 
 /** The addresses of nobody among what is asked. @throws Problem that names them */
 export function refuseUnknown({ filters }: OpenQuery, reference: ReferenceData, found: ReadersDates): void {
-  const check = (field: string, asked: readonly string[], all: Iterable<{ slug: string }>) => {
-    const known = new Set([...all].map(({ slug }) => slug));
-    return asked.filter((slug) => !known.has(slug)).map((slug) => ({ field, message: `Nothing has the slug “${slug}”.` }));
-  };
   const wrong = [
-    ...check('kind', filters.kinds, reference.categories),
-    ...check('venue', filters.venues, reference.venue.values()),
-    ...check('by', filters.organizers, reference.organizer.values()),
-    ...check('tag', filters.tags, reference.tags),
+    ...unknownChoices(filters, reference).map(({ name, slug }) => ({ field: name, message: `Nothing has the slug “${slug}”.` })),
     ...(filters.near && !found.near ? [{ field: 'near', message: `No place here is called “${filters.near.place}”.` }] : []),
   ];
   if (wrong.length) throw new Problem('invalid', wrong[0]?.message ?? '', wrong);

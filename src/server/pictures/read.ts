@@ -2,7 +2,8 @@
 import { eq, inArray } from 'drizzle-orm';
 import { type ListingContent, picturesOf } from '@/core/listing/content';
 import type { PictureChoice } from '@/core/listing/editor';
-import type { Framing } from '@/core/picture/crop';
+import { type Framing, nearestWidth, type PictureUse, sizeAt } from '@/core/picture/crop';
+import { pictureAddress } from '@/core/picture/picture-url';
 import { fold } from '@/core/text/text';
 import type { Db } from '../db/client';
 import { picture } from '../db/schema';
@@ -16,6 +17,13 @@ export type PictureRow = typeof picture.$inferSelect;
 /** What a picture’s crops follow from. */
 export function framingOf({ width, height, focusX, focusY, crops }: PictureRow): Framing {
   return { width, height, focus: { x: focusX, y: focusY }, crops };
+}
+
+/** One file of a picture, for what takes a single address: a card on another site, a link. */
+export function pictureFileOf(picture: PictureRow, use: PictureUse, wanted: number): { src: string; width: number; height: number } {
+  const framing = framingOf(picture);
+  const width = nearestWidth(use, framing, wanted);
+  return { src: pictureAddress(picture, { use, width, format: 'jpeg' }), ...sizeAt(use, framing, width) };
 }
 
 /** What a picture is found by. */

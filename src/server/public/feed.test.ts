@@ -9,6 +9,7 @@ import { createListing, publishListing } from '../listings/write';
 import { BLANK_VENUE } from '../venues/input';
 import { saveVenue } from '../venues/write';
 import { feedText } from './feed';
+import { readersDates } from './readers-dates';
 
 let db: Db;
 let places: Places;
@@ -17,7 +18,8 @@ beforeEach(async () => {
   places = await seedPlaces(db);
 });
 
-const feed = async (): Promise<string[]> => (await feedText(siteOf(db), NO_FILTERS, 'https://almanac.example/feed.ics')).split('\r\n');
+const feed = async (): Promise<string[]> =>
+  (await feedText(siteOf(db), await readersDates(siteOf(db), NO_FILTERS), 'https://almanac.example/feed.ics')).split('\r\n');
 const saying = (lines: readonly string[], name: string): string[] => lines.filter((line) => line.startsWith(`${name}:`));
 
 describe('the feed', () => {

@@ -9,9 +9,8 @@ import { listing, published } from '../db/schema';
 import type { Runtime } from '../runtime-type';
 import { inTurns } from '../worker/turns';
 import { horizonOf } from '../dates/date-index';
-import { readersDates } from './readers-dates';
-import type { Filters } from '@/core/filters/filters';
-import type { Language } from '@/core/phrase/language';
+import type { PageReader } from './page-reader';
+import type { ReadersDates } from './readers-dates';
 import { type PublishedRow, rowIn } from './listing';
 import { type ReferenceData, referenceData, type VenueView } from '../reference/read';
 
@@ -133,22 +132,24 @@ const oneOf = (ids: readonly string[]) =>
   sql`${published.listingId} in (select value::uuid from json_array_elements_text(${JSON.stringify(ids)}::json))`;
 
 /** For whom a feed is. */
-interface FeedReader {
-  language: Language;
-  /** a path in it */
-  to: (path: string) => string;
+interface FeedReader extends PageReader {
   /** how it is called; the site's name where nothing is said */
   name?: string;
 }
 const ENGLISH: FeedReader = { language: 'en', to: (path) => path };
 
 /** The feed of a filtered view: every listing with a date in reach, whole, with its rules. Words and addresses are in the reader's language. */
-export async function feedText(rt: Runtime, filters: Filters, url: string, { language, to, name }: FeedReader = ENGLISH): Promise<string> {
+export async function feedText(
+  rt: Runtime,
+  shown: ReadersDates,
+  url: string,
+  { language, to, name }: FeedReader = ENGLISH,
+): Promise<string> {
   const reference = await referenceData(rt);
   const settings = rt.settings();
   const today = rt.now().day;
   const horizon = horizonOf(today, settings.horizonMonths);
-  const ids = await (await readersDates(rt, filters)).listingIds({ from: today - FEED_PAST, to: horizon });
+  const ids = await shown.listingIds({ from: today - FEED_PAST, to: horizon });
   const rows = ids.length ? await rt.db.select({ id: published.listingId }).from(published).where(oneOf(ids)).orderBy(published.slug) : [];
   const file = new IcalFile(horizon);
   for (let at = 0; at < rows.length; at += AT_ONCE) {

@@ -223,3 +223,19 @@ const textArray = (list: readonly string[]): SQL =>
     list.map((text) => sql`${text}`),
     sql`, `,
   )}]::text[]`;
+
+/** The addresses of nobody among what is chosen, by the names that they stand under. */
+export function unknownChoices(
+  { kinds, venues, organizers, tags }: Filters,
+  reference: ReferenceData,
+): { name: 'kind' | 'venue' | 'by' | 'tag'; slug: string }[] {
+  const asked = [
+    ['kind', kinds, reference.categories],
+    ['venue', venues, [...reference.venue.values()]],
+    ['by', organizers, [...reference.organizer.values()]],
+    ['tag', tags, reference.tags],
+  ] as const;
+  return asked.flatMap(([name, slugs, all]) =>
+    slugs.filter((slug) => !all.some((one) => one.slug === slug)).map((slug) => ({ name, slug })),
+  );
+}

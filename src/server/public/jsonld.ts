@@ -4,22 +4,15 @@ import { parseIsoDateTime, type PlainDateTime } from '@/core/day/plain-date-time
 import { inZone } from '@/core/day/zone-words';
 import { eventJsonLd, scriptJson } from '@/core/exchange/jsonld';
 import { type OrganizationInput, organizationJsonLd, type PlaceInput, placeJsonLd } from '@/core/exchange/jsonld-places';
-import type { Language } from '@/core/phrase/language';
 import { fromStored } from '@/core/recurrence/stored';
 import { shownZone } from '../dates/date-index';
 import type { Runtime } from '../runtime-type';
 import type { ListingDate, PublishedRow } from './listing';
+import type { PageReader } from './page-reader';
 import type { OrganizerView, ReferenceData, VenueView } from '../reference/read';
 
-/** For whom a page is. */
-export interface JsonLdReader {
-  language: Language;
-  /** a path in it */
-  to: (path: string) => string;
-}
-
 /** What is told of a venue wherever it is named; of an area no street and no point. */
-function placeOf(venue: VenueView, rt: Runtime, to: JsonLdReader['to']): PlaceInput {
+function placeOf(venue: VenueView, rt: Runtime, to: PageReader['to']): PlaceInput {
   const { name, slug, binnedAt, street, town, region, postcode, country, areaOnly, lat, lng, hall } = venue;
   const page = (at: string): string => rt.siteUrl() + to(`/at/${at}`);
   return {
@@ -37,7 +30,7 @@ function placeOf(venue: VenueView, rt: Runtime, to: JsonLdReader['to']): PlaceIn
   };
 }
 
-const organizationOf = ({ name, slug, binnedAt }: OrganizerView, rt: Runtime, to: JsonLdReader['to']): OrganizationInput => ({
+const organizationOf = ({ name, slug, binnedAt }: OrganizerView, rt: Runtime, to: PageReader['to']): OrganizationInput => ({
   name,
   url: binnedAt ? undefined : rt.siteUrl() + to(`/by/${slug}`),
 });
@@ -48,7 +41,7 @@ export function listingJsonLd(
   date: ListingDate,
   reference: ReferenceData,
   rt: Runtime,
-  { images, total, reader: { language, to } }: { images: readonly string[]; total: number; reader: JsonLdReader },
+  { images, total, reader: { language, to } }: { images: readonly string[]; total: number; reader: PageReader },
 ): string {
   const { content } = row;
   const site = rt.siteUrl();
@@ -83,14 +76,14 @@ export function listingJsonLd(
 }
 
 /** A venue's page: all that it tells. */
-export function venueJsonLd(venue: VenueView, rt: Runtime, to: JsonLdReader['to'], image: string | undefined): string {
+export function venueJsonLd(venue: VenueView, rt: Runtime, to: PageReader['to'], image: string | undefined): string {
   const { phone, website, features, capacity, hours } = venue;
   const place = placeJsonLd({ ...placeOf(venue, rt, to), phone, website, features, capacity, hours, image: image && rt.siteUrl() + image });
   return scriptJson({ '@context': 'https://schema.org', ...place });
 }
 
 /** An organizer's page: all that it tells. */
-export function organizerJsonLd(organizer: OrganizerView, rt: Runtime, to: JsonLdReader['to'], logo: string | undefined): string {
+export function organizerJsonLd(organizer: OrganizerView, rt: Runtime, to: PageReader['to'], logo: string | undefined): string {
   const { text, phone, mail, website, profiles } = organizer;
   const elsewhere = [website, ...profiles.list.map(({ address }) => address)];
   const more = { text, phone, mail, elsewhere, logo: logo && rt.siteUrl() + logo };

@@ -7,6 +7,7 @@ import { siteOf } from '../../../tests/support/site';
 import type { Db } from '../db/client';
 import { venue } from '../db/schema';
 import { createListing, publishListing, saveListing } from '../listings/write';
+import { readersDates } from './readers-dates';
 import { csvOf, FEED_KINDS, type FeedKind, geoJson, newsFeed, plainDates, spanAsked } from './syndication';
 
 const reader = { language: 'en' as const, to: (path: string) => path, title: 'Isles & more <all>', query: '?kind=music' };
@@ -35,7 +36,8 @@ describe('a view for other programs', () => {
     await inTx(db, (tx) => publishListing(tx, row.id, row.revision, change()));
     await inTx(db, (tx) => createListing(tx, choir(places, { title: 'A draft' }), change()));
   });
-  const feed = (kind: FeedKind): Promise<string> => newsFeed(siteOf(db), NO_FILTERS, kind, reader);
+  const shown = () => readersDates(siteOf(db), NO_FILTERS);
+  const feed = async (kind: FeedKind): Promise<string> => newsFeed(siteOf(db), await shown(), kind, reader);
   const entries = async (kind: FeedKind): Promise<Entry[]> => {
     const text = await feed(kind);
     if (kind === 'json')
@@ -71,7 +73,7 @@ describe('a view for other programs', () => {
   );
 
   it('as GeoJSON and a table: each date with its place and moments, and what a spreadsheet takes for a formula is text', async () => {
-    const found = await plainDates(siteOf(db), NO_FILTERS, { from: NOW.day, to: NOW.day + 365 }, reader);
+    const found = await plainDates(siteOf(db), await shown(), { from: NOW.day, to: NOW.day + 365 }, reader);
     expect([found.dates.length, found.later]).toEqual([10, undefined]);
     const { features } = JSON.parse(geoJson(found)) as {
       features: { id: string; geometry: unknown; properties: Record<string, string> }[];
@@ -89,7 +91,7 @@ describe('a view for other programs', () => {
 
   it('leads to no point of a venue that is said by its area', async () => {
     await db.update(venue).set({ areaOnly: true });
-    const found = await plainDates(siteOf(db), NO_FILTERS, { from: NOW.day, to: NOW.day + 30 }, reader);
+    const found = await plainDates(siteOf(db), await shown(), { from: NOW.day, to: NOW.day + 30 }, reader);
     const { features } = JSON.parse(geoJson(found)) as { features: { geometry: unknown }[] };
     expect(features.every(({ geometry }) => geometry === null)).toBe(true);
   });

@@ -8,23 +8,20 @@ import { type EpochDay, isoDay, parseIsoDay } from '@/core/day/day';
 import { isoIn } from '@/core/day/zone';
 import { CSV_DATE_COLUMNS, csvDateRow, writeCsv } from '@/core/exchange/csv';
 import { dateIn, type EffectiveDate } from '@/core/dates/effective-date';
-import type { Filters } from '@/core/filters/filters';
 import { sayCost } from '@/core/listing/content';
 import { sayWhen, type Style } from '@/core/phrase/format';
-import { LANGUAGE_TAGS, type Language } from '@/core/phrase/language';
+import { LANGUAGE_TAGS } from '@/core/phrase/language';
 import { escapeHtml } from '@/core/text/text';
 import { published } from '../db/schema';
 import { namesOf, type ReferenceData, referenceData, type VenueView } from '../reference/read';
 import type { Runtime } from '../runtime-type';
 import { styleOf } from '../site/settings';
 import { organizersOf } from './organizers-of';
-import { readersDates } from './readers-dates';
+import type { PageReader } from './page-reader';
+import type { ReadersDates } from './readers-dates';
 
 /** For whom a feed is, and what it is called. */
-export interface SyndicationReader {
-  language: Language;
-  /** a path in it */
-  to: (path: string) => string;
+export interface SyndicationReader extends PageReader {
   /** the site's name and what is chosen: "Kittiwick Isles Almanac: Music & dance, free" */
   title: string;
   /** the query of what is chosen, `?kind=music`, or nothing */
@@ -40,12 +37,11 @@ export type FeedKind = keyof typeof FEED_KINDS;
 const ENTRIES = 60;
 
 /** Listings with dates to come, the soonest first, as a news feed. */
-export async function newsFeed(rt: Runtime, filters: Filters, kind: FeedKind, reader: SyndicationReader): Promise<string> {
+export async function newsFeed(rt: Runtime, shown: ReadersDates, kind: FeedKind, reader: SyndicationReader): Promise<string> {
   const { language, to, title, query } = reader;
   const settings = rt.settings();
   const style = styleOf(settings, language);
   const reference = await referenceData(rt);
-  const shown = await readersDates(rt, filters);
   const { results } = await shown.results({ from: rt.now().day, page: 1, length: ENTRIES });
   const ids = results.map(({ listingId }) => listingId);
   const rows = ids.length
@@ -129,13 +125,12 @@ export function spanAsked(query: URLSearchParams, today: EpochDay): { from: Epoc
 /** Dates of a filtered view with what other programs ask of them. */
 export async function plainDates(
   rt: Runtime,
-  filters: Filters,
+  shown: ReadersDates,
   { from, to }: { from: EpochDay; to: EpochDay },
-  reader: Pick<SyndicationReader, 'language' | 'to'>,
+  reader: PageReader,
 ): Promise<PlainDates> {
   const reference: ReferenceData = await referenceData(rt);
   const settings = rt.settings();
-  const shown = await readersDates(rt, filters);
   const page = await shown.listPage({ from, to }, MOST_DATES);
   const within = page.dates;
   const organizers = await organizersOf(rt.db, [...new Set(within.map(({ listingId }) => listingId))]);
