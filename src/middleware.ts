@@ -111,13 +111,14 @@ function wrongMethod(methods: readonly string[]): Response {
   return new Response(null, { status: 405, headers: { allow: methods.join(', '), 'cache-control': 'no-store' } });
 }
 
-/** The same page for everybody: its tag changes with the build, the settings, the content and the site's day. */
+/** The same page for everybody: its tag changes with the build, the settings, the content, what it is looked up in and the site's day. */
 function etagOf(url: URL, rt: Runtime, language: Language, phone: boolean): string {
   const parts = [
     BUILD,
     language,
     rt.settingsRevision(),
     rt.seenRevision(),
+    rt.finder.build,
     isoDay(rt.now().day),
     rt.siteUrl(),
     url.pathname,

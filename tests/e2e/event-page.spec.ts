@@ -1,6 +1,6 @@
 import { type Browser, type BrowserContext, expect } from '@playwright/test';
 import { expectAccessible, expectNoSidewaysScroll, pageOf } from './support';
-import { test } from './site';
+import { serveCopy, test } from './site';
 
 // Journeys of one file share a site and may build on each other: a second try begins with the first of them.
 test.describe.configure({ mode: 'serial' });
@@ -135,4 +135,19 @@ test('a reader says what is wrong, without a script; an editor sees to it, and o
   const nan = await pageOf(browser, request, 'nan', { baseURL });
   expect((await nan.goto('/desk/remarks'))?.status()).toBe(403);
   await nan.context().close();
+});
+
+test('what a server answered before everything was at hand is answered anew afterwards', async ({ request }) => {
+  const served = await serveCopy('early', {});
+  try {
+    const read = async () => {
+      const answer = await request.get(`${served.url}/what/harbour-choir`);
+      return { tag: answer.headers()['etag'], related: (await answer.text()).includes('data-part="related"') };
+    };
+    const first = await read();
+    await expect.poll(async () => (await read()).related, { message: 'listings like it' }).toBe(true);
+    expect((await read()).tag).not.toBe(first.tag);
+  } finally {
+    await served.stop();
+  }
 });

@@ -43,7 +43,13 @@ export function siteOf(
     hasRoom: () => true,
     cache,
     // Readers' dates come from the database, which tests change behind the site's back.
-    finder: { current: async () => undefined, check: async () => true, state: { is: 'not-asked-for', listings: 0, dates: 0 } },
+    finder: {
+      current: async () => undefined,
+      made: async () => undefined,
+      build: 0,
+      check: async () => true,
+      state: { is: 'not-asked-for', listings: 0, dates: 0 },
+    },
     contentChanged,
     reloadSettings: async () => undefined,
     jobs,

@@ -60,7 +60,9 @@ describe(`a site's finder, seed ${seed}`, () => {
     await publish({ title: 'Before' });
     await inTx(db, (tx) => createListing(tx, choir(places, { title: 'A draft' }), change()));
     expect(await finder.current(), 'while it is made, the database is asked').toBeUndefined();
+    expect(finder.build, 'what is answered now is answered without it').toBe(0);
     await finder.made();
+    expect(finder.build).toBe(1);
     expect(await titles()).toEqual(['Before']);
     await publish({ title: 'By address only', visibility: 'address-only' });
     const id = await publish({ title: 'After' });
@@ -71,6 +73,12 @@ describe(`a site's finder, seed ${seed}`, () => {
     revision++;
     expect(await titles()).toEqual(['Before']);
     expect(said).toEqual([]);
+  });
+
+  it('keeps nobody waiting longer than they want', async () => {
+    const never = new Proxy(db, { get: (of, name) => (name === 'execute' ? () => new Promise(() => undefined) : Reflect.get(of, name)) });
+    expect(await finderOver(never).made(5)).toBeUndefined();
+    expect((await finder.made(60_000))?.listings).toBe(0);
   });
 
   it('has nothing that a job still brings in, and all of it when the job is done', async () => {

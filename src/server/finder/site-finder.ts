@@ -2,6 +2,7 @@
  * A site's finder, in step with its database. The database notes which listings changed (triggers write `finder_change`), so that no way of
  * writing something can forget to tell; before a reader is answered, what changed since is taken over.
  */
+import { setTimeout } from 'node:timers/promises';
 import { sql } from 'drizzle-orm';
 import { Finder } from '@/core/finder/finder';
 import type { FoundChange } from '@/core/finder/found';
@@ -57,6 +58,7 @@ export interface FinderState {
 /** Keeps a site's finder. */
 export class SiteFinder {
   #kept: Kept | undefined;
+  #builds = 0;
   #making: Promise<void> | undefined;
   #following: Promise<void> | undefined;
   #restsUntil = Number.NEGATIVE_INFINITY;
@@ -74,6 +76,14 @@ export class SiteFinder {
     return { is: this.#making ? 'making' : 'not-asked-for', listings: 0, dates: 0 };
   }
 
+  /**
+   * Which one is at hand: 0 = none, when the database answers, which forgives no slip and knows nothing related. An answer made
+   * then is not the one that is made later of the same content.
+   */
+  get build(): number {
+    return this.#kept ? this.#builds : 0;
+  }
+
   /** The finder with everything that readers may see now; undefined while it is being made, when the database is to be asked. */
   async current(): Promise<Finder | undefined> {
     // One that is under way may have begun before what is asked for was written; the one after it did not.
@@ -84,10 +94,12 @@ export class SiteFinder {
     return this.#kept?.finder;
   }
 
-  /** Waits until it is made, if it can be. */
-  async made(): Promise<Finder | undefined> {
-    await this.current();
-    await this.#making;
+  /** Waits until it is made, if it can be, but no longer than this, in milliseconds. */
+  async made(longest = Number.POSITIVE_INFINITY): Promise<Finder | undefined> {
+    const at = await this.current();
+    if (at) return at;
+    if (Number.isFinite(longest)) await Promise.race([this.#making, setTimeout(longest, undefined, { ref: false })]);
+    else await this.#making;
     return this.current();
   }
 
@@ -155,6 +167,7 @@ export class SiteFinder {
     }
     const finder = await inSteps(builder.finish());
     this.#kept = { finder, revision: asOf, since, taken: new Set(), askedAt: began };
+    this.#builds++;
     const { listings, dates } = finder;
     const ms = Math.round(this.#clock() - began);
     // A small site has it before anybody asks: nothing to tell.

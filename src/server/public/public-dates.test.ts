@@ -133,7 +133,7 @@ beforeAll(async () => {
   source = {
     db,
     cache: new ContentCache(() => '1'),
-    finder: { current: async () => finder },
+    finder: { current: async () => finder, made: async () => finder },
     now: () => NOW,
     settings: () => SETTINGS,
   };

@@ -77,7 +77,7 @@ export interface ReadersDates {
 
 /** Where readers' dates come from. */
 export interface DateSource extends ContentSource {
-  finder: Pick<SiteFinder, 'current'>;
+  finder: Pick<SiteFinder, 'current' | 'made'>;
   now: () => Pick<Now, 'day'>;
   settings: () => Pick<SiteSettings, 'currency' | 'firstWeekday'>;
 }
@@ -101,9 +101,12 @@ export async function readerContext(rt: DateSource, { near }: Pick<Filters, 'nea
   return { reference, currency, firstWeekday, near: await found(), today: rt.now().day };
 }
 
+/** Words are forgiven their slips by the finder alone: for so long they wait for it after a start, in milliseconds. */
+const WORDS_WAIT = 5_000;
+
 /** What readers may see now and their choices leave. */
 export async function readersDates(rt: DateSource, filters: Filters): Promise<ReadersDates> {
-  const finder = await rt.finder.current();
+  const finder = await (filters.words ? rt.finder.made(WORDS_WAIT) : rt.finder.current());
   const context = await readerContext(rt, filters);
   return finder ? foundDates(finder, filters, context) : storedDates(rt, filters, context);
 }
