@@ -19,6 +19,8 @@ declare namespace App {
     handedOn?: boolean;
     /** the site's own address asked for by a phone, where phones begin with another view */
     phone?: boolean;
+    /** the page is for a copy of the site in plain files */
+    plain?: import('./server/plain-files/ask').CopyOf | undefined;
     style: import('./core/phrase/format').Style;
     /** in which language the page is, with its words and its links */
     reader: import('./components/reader').Reader;

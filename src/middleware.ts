@@ -3,6 +3,7 @@ import { isKept } from '@/server/http/etag';
 import { finished } from '@/server/http/finished';
 import { responseOf } from '@/server/http/kept-pages';
 import { metricsOf, pagesOf } from '@/server/http/metrics';
+import { type CopyOf, copyOf } from '@/server/plain-files/ask';
 import { isOpenData, openToAll } from '@/server/http/open-data';
 import { createHash } from 'node:crypto';
 import type { APIContext } from 'astro';
@@ -58,7 +59,8 @@ async function handle(context: APIContext, next: () => Promise<Response>): Promi
   checkAddress(url);
   const who = whoMay(context.routePattern);
   if (who === undefined) throw new Problem('missing', 'Page not found.');
-  const rt = atAddress(await runtime(), request.headers);
+  locals.plain = copyOf(request.headers, locals.operator);
+  const rt = locals.plain ? inCopy(await runtime(), locals.plain) : atAddress(await runtime(), request.headers);
   locals.rt = rt;
   locals.settings = rt.settings();
   // Asked once: a page in French is the English one, handed on.
@@ -82,7 +84,7 @@ async function handle(context: APIContext, next: () => Promise<Response>): Promi
   // A page that is handed on to another one is kept once, as whoever asks gets it.
   const outermost = !locals.handedOn;
   locals.handedOn = true;
-  const keepable = outermost && READS.includes(request.method) && locals.actor === null && !NOT_KEPT.test(url.pathname);
+  const keepable = outermost && !locals.plain && READS.includes(request.method) && locals.actor === null && !NOT_KEPT.test(url.pathname);
   const etag = keepable ? etagOf(url, rt, language, locals.phone) : undefined;
   if (etag && isKept(request.headers.get('if-none-match'), etag))
     return new Response(null, { status: 304, headers: keptHeaders(etag, differs) });
@@ -179,6 +181,12 @@ function refuseForeign(request: Request, url: URL): void {
   const length = Number(request.headers.get('content-length') ?? '0');
   const upload = request.headers.get('content-type')?.startsWith('multipart/form-data');
   if (length > (upload ? MAX_UPLOAD : MAX_BODY)) throw problemIn('too-large', (w) => (upload ? w.wrong.pictureLarge() : w.wrong.tooMuch()));
+}
+
+/** The site as a copy of it calls itself: by the copy's address, else by that of the server that answers for it. */
+function inCopy(rt: Runtime, { url, server }: CopyOf): Runtime {
+  const own = url ?? server ?? rt.siteUrl();
+  return { ...rt, siteUrl: () => own, settings: () => ({ ...rt.settings(), address: own }) };
 }
 
 /** The site as this request reaches it: one of several names that are the site's own. */

@@ -3,6 +3,7 @@ import { parseArgs } from 'node:util';
 import { exportCommand, importCommand } from './exchange';
 import { exportSite, importSite } from './archive';
 import { backupCommand, checkCommand, moveCommand, restoreCommand } from './backup';
+import { publishCommand } from './publish';
 import { addUser } from './user';
 import { CliError, EXIT } from './problem';
 import { openSite, VERSION } from './server-process';
@@ -28,6 +29,11 @@ const HELP = `Plain Almanac
   almanac import --site FILE          makes an empty site what such a file holds
   almanac backup FILE.zip             everything in the database at one moment, accounts and mails too, while the site is served
   almanac restore FILE.zip            makes an empty folder, or an empty DATABASE_URL, what a backup holds; older ones are brought up
+  almanac publish FOLDER [--address ADDRESS] [--server ADDRESS] [--months N]
+                                      the public site as plain files for any web server: those that changed since last time.
+                                      --address is where they will be reached, --server where the site itself answers what
+                                      files cannot (searching, sending in); without it that is left out. Views reach 12
+                                      months ahead. What is not said is as last time; none forgets an address
   almanac check [--mend]              looks whether what is derived is right: links, what readers see, next dates, pictures;
                                       makes it right, and goes through all dates
   almanac move postgres://…           moves the data folder’s database to a server; with DATABASE_URL set, almanac move FOLDER
@@ -59,6 +65,9 @@ const OPTIONS = {
   same: { type: 'boolean' },
   other: { type: 'boolean' },
   mend: { type: 'boolean' },
+  address: { type: 'string' },
+  server: { type: 'string' },
+  months: { type: 'string' },
   'make-places': { type: 'boolean' },
   'make-people': { type: 'boolean' },
   'make-categories': { type: 'boolean' },
@@ -112,6 +121,9 @@ async function main(): Promise<void> {
     case 'check':
       await checkCommand(values.mend === true);
       return;
+    case 'publish':
+      await publishCommand({ folder: sub, address: values.address, server: values.server, months: values.months });
+      return;
     case 'move':
       await moveCommand(sub);
       return;
@@ -156,6 +168,7 @@ const TAKES: Readonly<Record<string, { words: number; flags: readonly string[] }
   restore: { words: 1, flags: [] },
   check: { words: 0, flags: ['mend'] },
   move: { words: 1, flags: [] },
+  publish: { words: 1, flags: ['address', 'server', 'months'] },
   export: { words: 1, flags: ['json', 'csv', 'dates', 'site'] },
   import: {
     words: 1,

@@ -69,6 +69,7 @@ export async function serve({ demo, fresh }: { demo: boolean; fresh: boolean }):
     await askSocket(path.join(folder, 'almanac.sock'), 'seed');
   }
   ready = true;
+  await askSocket(path.join(folder, 'almanac.sock'), 'warm');
   // Before anybody is told that it serves: whoever waits for that line may stop it at once.
   stopCleanly(server, operator.stop);
   console.log(`\nServing http://${host}:${shown}`);

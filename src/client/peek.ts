@@ -28,7 +28,9 @@ async function readPage(href: string): Promise<DocumentFragment | undefined> {
     part.className = looks;
     parts.append(part);
   };
-  const picture = page.querySelector('figure img')?.getAttribute('src');
+  const from = page.querySelector('figure img')?.getAttribute('src');
+  // As the event's own page names it, which may lie elsewhere.
+  const picture = from && new URL(from, response.url).href;
   if (picture) {
     const image = document.createElement('img');
     Object.assign(image, { src: picture, alt: '', className: 'block w-full h-28 object-cover mb-1.5' });

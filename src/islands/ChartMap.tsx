@@ -203,7 +203,9 @@ export default function ChartMap({ places, bounds, language }: { places: ChartPl
     let gone = false;
     const listen = new AbortController();
     void (async () => {
-      const response = await fetch('/chart.json').catch(() => undefined);
+      // A copy of the site may lie in any folder.
+      const root = new URL(document.documentElement.dataset.root ?? '/', location.href);
+      const response = await fetch(new URL('chart.json', root)).catch(() => undefined);
       const chart = response?.ok ? ((await response.json()) as Chart | null) : null;
       if (gone) return;
       try {

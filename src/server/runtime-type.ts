@@ -7,6 +7,7 @@ import type { Tasks } from './health/tasks';
 import type { JobContext, JobRunner } from './jobs/runner';
 import type { PictureFiles } from './pictures/file-store';
 import type { SiteAddresses } from './site/site-url';
+import type { PlainFiles } from './plain-files/publish';
 import type { Now } from './site/clock';
 import type { ContentCache } from './site/content-cache';
 import type { SiteSettings } from './site/settings';
@@ -40,6 +41,8 @@ export interface Runtime {
   finder: SiteFinder;
   /** those that the site makes by itself */
   backups: Backups;
+  /** copies of the public site in plain files */
+  plainFiles: PlainFiles;
   /** may something be written, or is the disk of the data folder full? */
   hasRoom: () => boolean;
   /** which addresses are this site's */

@@ -13,12 +13,14 @@ import { log } from './health/log';
 import { Tasks } from './health/tasks';
 import { type JobContext, JobRunner } from './jobs/runner';
 import { WORKS } from './jobs/works';
+import { askOwn } from './plain-files/ask';
+import { PlainFiles, type PublishSource } from './plain-files/publish';
 import { openPictureFiles } from './pictures/file-store';
 import { referenceData } from './reference/read';
 import type { Runtime } from './runtime-type';
 import { Schedules } from './schedules';
 import { type Now, nowIn } from './site/clock';
-import { type Environment, readConfiguration, readSecret } from './site/configuration';
+import { type Configuration, type Environment, readConfiguration, readSecret } from './site/configuration';
 import { ContentCache } from './site/content-cache';
 import { readSettings } from './site/read';
 import type { SiteSettings } from './site/settings';
@@ -110,6 +112,11 @@ function listenToOthers(databaseUrl: string | undefined, print: string, tasks: T
   );
 }
 
+/** Copies of the site, which it asks itself for. */
+function plainFilesOf({ folder, root, plainFiles }: Configuration, site: Omit<PublishSource, 'ask' | 'dataFolder'>): PlainFiles {
+  return new PlainFiles({ ...site, ask: askOwn({ folder, root }), dataFolder: folder }, plainFiles);
+}
+
 let made: Promise<Runtime> | undefined;
 
 /** The process's own site; opened at the first call, again after a failure. */
@@ -123,7 +130,8 @@ export function runtime(): Promise<Runtime> {
 
 /** Opens the site that an environment names. Throws a Problem that says what would be right. */
 export async function openSite(env: Environment): Promise<Runtime> {
-  const { root, folder, backups: backupFolder, pictures, databaseUrl, demo, frozen, smtp, worker: bundle } = readConfiguration(env);
+  const configuration = readConfiguration(env);
+  const { root, folder, backups: backupFolder, pictures, databaseUrl, demo, frozen, smtp, worker: bundle } = configuration;
   const pictureFiles = await openPictureFiles(pictures, env);
   const beforeMigrating = backupInto(backupFolder ?? path.join(folder, 'backups'));
   const { db, aside, close } = await openDatabase({ folder, root, url: databaseUrl, beforeMigrating });
@@ -166,7 +174,9 @@ export async function openSite(env: Environment): Promise<Runtime> {
   });
   const jobs = new JobRunner({ db, jobContext, contentChanged, tasks, hasRoom: () => room.has() }, WORKS);
   const hasRoom = (): boolean => room.has();
-  const shared = { db, tasks, jobs, now, settings, contentChanged, finder, backups, pictureFiles, hasRoom };
+  const state = (): string => [seenRevision(), stored().revision, now().day].join(' ');
+  const plainFiles = plainFilesOf(configuration, { db, now, settings, siteUrl: address, state });
+  const shared = { db, tasks, jobs, now, settings, contentChanged, finder, backups, pictureFiles, plainFiles, hasRoom };
   const schedules = new Schedules({ ...shared, smtp, embedded: !databaseUrl });
   schedules.start();
 

@@ -84,6 +84,15 @@ export function viewPath(view: ViewName, day: EpochDay, firstWeekday: Weekday): 
   return `/${view}/${ADDRESSES[VIEWS[view].at].write(day, firstWeekday)}`;
 }
 
+/** The last day that a view at this day shows; `day` is the first of it. */
+export function viewLast(view: ViewName, day: EpochDay, firstWeekday: Weekday): EpochDay {
+  if (view === 'half-year') return firstDayOfMonth(monthNumberOf(day) + 6) - 1;
+  const at: ViewSpan = VIEWS[view].at;
+  if (at === 'week') return weekStart(day, firstWeekday) + 6;
+  if (at === 'month') return firstDayOfMonth(monthNumberOf(day) + 1) - 1;
+  return at === 'year' ? dayOf(ymdOf(day).year, 12, 31) : day;
+}
+
 /** What is asked of an address. */
 export interface AddressInput {
   view: string;

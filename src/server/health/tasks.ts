@@ -17,6 +17,7 @@ export const TASK_WORDS = {
   finder: w.findingDatesForReaders(),
   statistics: w.lookingAfterTheDatabase(),
   backup: w.makingBackups(),
+  'plain-files': w.writingPlainFiles(),
 } as const;
 /** What the server does by itself. */
 export type Task = keyof typeof TASK_WORDS;

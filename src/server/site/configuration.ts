@@ -16,6 +16,8 @@ export interface Configuration {
   folder: string;
   /** where the site puts backups by itself; undefined = it makes none */
   backups: string | undefined;
+  /** the folder that coordinators may have a copy of the public site written into; undefined = none */
+  plainFiles: string | undefined;
   /** a folder or a bucket for the files that are cut from pictures; undefined = in the database */
   pictures: string | undefined;
   /** a PostgreSQL server's, when the embedded database is not used */
@@ -38,6 +40,7 @@ export function readConfiguration(env: Environment): Configuration {
     root,
     folder,
     backups: backupFolder(env, root, folder),
+    plainFiles: env.ALMANAC_PLAIN_FILES ? path.resolve(root, env.ALMANAC_PLAIN_FILES) : undefined,
     pictures: pictureFolder(env, root),
     databaseUrl: env.DATABASE_URL,
     demo: env.ALMANAC_DEMO === '1',

@@ -7,6 +7,7 @@ import { createAccount } from '@/server/accounts/write';
 import { backup, check, restore } from '@/server/backup/operator';
 import { exportAll, exportDocument, exportIcal, exportSite, importFile, importSite } from '@/server/exchange/operator';
 import { answer } from '@/server/http/endpoint';
+import { readPublishInput } from '@/server/plain-files/publish';
 import { Problem, read } from '@/server/problem';
 import { explain } from '@/server/explain';
 import { problemResponse } from '@/server/http/problem';
@@ -42,6 +43,13 @@ const commands: Record<string, (rt: Runtime, input: unknown) => Promise<unknown>
   check: (rt, input) => check(rt, input),
   'export-csv': (rt) => exportAll(rt, 'listings.csv'),
   'export-dates': (rt) => exportAll(rt, 'dates.csv'),
+  'publish-files': (rt, input) => rt.plainFiles.write(readPublishInput(input)),
+  'publish-state': async (rt) => rt.plainFiles.writing?.at ?? null,
+  // Nobody waits for it: who comes meanwhile is answered by the database.
+  warm: async (rt) => {
+    void rt.finder.made();
+    return null;
+  },
   close: async (rt) => {
     await rt.close();
     return null;
