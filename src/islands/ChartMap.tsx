@@ -2,8 +2,8 @@
 import * as maplibregl from 'maplibre-gl';
 import workerUrl from 'maplibre-gl/dist/maplibre-gl-worker.mjs?worker&url';
 import { useEffect, useRef } from 'react';
-import type { Bounds, Chart } from '@/core/geo/geo';
-import { groupMarks, type MarkGroup } from '@/core/geo/cluster';
+import { type Bounds, type Chart, inBounds, writeBounds } from '@/core/geo/geo';
+import { type MarkGroup, MarkIndex } from '@/core/geo/cluster';
 import type { Language } from '@/core/phrase/language';
 import { CHART_WORDS, type ChartWords } from '@/words/chart';
 
@@ -14,7 +14,14 @@ export interface ChartPlace {
   name: string;
   lat: number;
   lng: number;
-  count: number;
+  /** which of the kinds */
+  kind: number;
+  /** its dates by their numbers: one at several places has one number */
+  dates: number[];
+}
+
+/** How the ring of a place with mostly such dates is marked. */
+export interface ChartKind {
   path: string;
   light: string;
   dark: string;
@@ -82,6 +89,14 @@ function styleOf(chart: Chart | null): maplibregl.StyleSpecification {
 
 /** Rings closer than this would cover each other, in pixels. */
 const APART = 40;
+/** A ring of many names a few of them. */
+const NAMED = 6;
+/** From so many places on a ring has the number of their dates alone. */
+const MANY = 10;
+/** So much is drawn beside what is seen, as a part of it: moving a little shows nothing new. */
+const BESIDE = 0.12;
+/** Rings are drawn anew when the chart comes so much closer or farther; between, those there are move along. */
+const STEP = 0.35;
 
 /** What the chart says, in the reader's language, and how it is heard. */
 interface Voice {
@@ -89,35 +104,59 @@ interface Voice {
   say: (words: string) => void;
 }
 
-function ring(group: MarkGroup, members: readonly ChartPlace[], w: ChartWords): HTMLButtonElement {
+/** A chart's places as they are looked up. */
+interface Places {
+  byId: ReadonlyMap<string, ChartPlace>;
+  all: readonly ChartPlace[];
+  kinds: readonly ChartKind[];
+  index: MarkIndex;
+}
+
+/** Which places each ring stands for. */
+const membersOf = new WeakMap<Element, ReadonlySet<string>>();
+
+function namesOf(members: readonly ChartPlace[], w: ChartWords): string {
+  const names = members
+    .slice(0, NAMED)
+    .map((place) => place.name)
+    .join(', ');
+  return members.length > NAMED ? w.andMore({ names, n: members.length - NAMED }) : names;
+}
+
+function ring(group: MarkGroup, members: readonly ChartPlace[], kinds: readonly ChartKind[], w: ChartWords): HTMLButtonElement {
   const button = document.createElement('button');
   const [first] = members;
   button.type = 'button';
-  button.className = 'place';
-  button.dataset.ids = group.ids.join(' ');
-  const names = members.map((place) => place.name);
+  button.className = group.ids.includes(chosen) ? 'place on' : 'place';
+  button.dataset.ids = group.ids.slice(0, NAMED).join(' ');
+  membersOf.set(button, new Set(group.ids));
+  const names = namesOf(members, w);
   button.setAttribute(
     'aria-label',
-    members.length > 1
-      ? w.places({ places: members.length, n: group.count, names: names.join(', ') })
-      : w.place({ name: names[0] ?? '', n: group.count }),
+    members.length > 1 ? w.places({ places: members.length, n: group.count, names }) : w.place({ name: names, n: group.count }),
   );
   if (members.length > 1) {
-    button.title = names.join(', ');
-    button.innerHTML = `<span aria-hidden="true">${members.length}×</span>${group.count}`;
+    button.title = names;
+    // Of many places the dates alone have room; how many they are, its name says.
+    button.innerHTML = members.length < MANY ? `<span aria-hidden="true">${members.length}×</span>${group.count}` : String(group.count);
     return button;
   }
-  button.style.setProperty('--ml', first?.light ?? '');
-  button.style.setProperty('--md', first?.dark ?? '');
-  button.innerHTML = `<svg class="mark" viewBox="0 0 12 12" aria-hidden="true"><path fill-rule="evenodd" d="${first?.path}"/></svg>${group.count}`;
+  const kind = kinds[first?.kind ?? 0];
+  button.style.setProperty('--ml', kind?.light ?? '');
+  button.style.setProperty('--md', kind?.dark ?? '');
+  button.innerHTML = `<svg class="mark" viewBox="0 0 12 12" aria-hidden="true"><path fill-rule="evenodd" d="${kind?.path}"/></svg>${group.count}`;
   return button;
 }
 
+/** The place that is shown in both, which rings drawn anew show again. */
+let chosen = '';
+
 /** Shows a place in the list beside the chart, and the other way round. */
 function choose(id: string): HTMLElement | null {
+  chosen = id;
   for (const item of document.querySelectorAll<HTMLElement>('[data-place]')) item.classList.toggle('on', item.dataset.place === id);
   for (const mark of document.querySelectorAll<HTMLElement>('.place[data-ids]'))
-    mark.classList.toggle('on', mark.dataset.ids?.split(' ').includes(id) ?? false);
+    mark.classList.toggle('on', membersOf.get(mark)?.has(id) ?? false);
   return document.querySelector<HTMLElement>(`[data-place="${CSS.escape(id)}"]`);
 }
 
@@ -126,11 +165,18 @@ function leadTo(place: ChartPlace, { w, say }: Voice): void {
   const item = choose(place.id);
   item?.scrollIntoView({ block: 'nearest' });
   item?.querySelector<HTMLElement>('a, [tabindex]')?.focus({ preventScroll: true });
-  say(w.inTheList({ name: place.name, n: place.count }));
+  say(w.inTheList({ name: place.name, n: place.dates.length }));
 }
 
-/** The isles' names, the places, and the list beside them, which moves in step. */
-function addMarkers(map: maplibregl.Map, chart: Chart | null, places: ChartPlace[], voice: Voice, signal: AbortSignal): void {
+const gently = (): boolean => !matchMedia('(prefers-reduced-motion: reduce)').matches;
+
+const boundsOf = (map: maplibregl.Map): Bounds => {
+  const shown = map.getBounds();
+  return { west: shown.getWest(), south: shown.getSouth(), east: shown.getEast(), north: shown.getNorth() };
+};
+
+/** The isles' names. */
+function addNames(map: maplibregl.Map, chart: Chart | null): void {
   for (const f of chart?.features ?? []) {
     if (f.geometry.type !== 'Point') continue;
     const label = document.createElement('span');
@@ -138,24 +184,28 @@ function addMarkers(map: maplibregl.Map, chart: Chart | null, places: ChartPlace
     label.textContent = f.properties.name ?? '';
     new maplibregl.Marker({ element: label }).setLngLat(f.geometry.coordinates).addTo(map);
   }
-  const byId = new Map(places.map((place) => [place.id, place]));
+}
+
+/** Rings over what is seen. While the chart moves they move along; only when it moved far, or came closer or farther, they are grouped anew. */
+function addRings(map: maplibregl.Map, places: Places, voice: Voice): void {
   let rings: maplibregl.Marker[] = [];
   let shown = '';
+  let drawn: { bounds: Bounds; zoom: number } | undefined;
   const draw = (): void => {
-    const marks = places.map((place) => {
-      const { x, y } = map.project([place.lng, place.lat]);
-      return { id: place.id, x, y, count: place.count };
-    });
-    const groups = groupMarks(marks, APART);
+    const seen = boundsOf(map);
+    const zoom = map.getZoom();
+    const [wide, high] = [(seen.east - seen.west) * BESIDE, (seen.north - seen.south) * BESIDE];
+    drawn = { zoom, bounds: { west: seen.west - wide, east: seen.east + wide, south: seen.south - high, north: seen.north + high } };
+    const groups = places.index.at(drawn.bounds, zoom, ({ lng, lat }) => map.project([lng, lat]));
     // The same groups as before move with the map by themselves.
-    const now = groups.map((group) => group.ids.join(' ')).join('|');
+    const now = groups.map(({ ids, count }) => `${ids.length} ${count} ${ids[0]}`).join('|');
     if (now === shown) return;
     shown = now;
     const focused = document.activeElement instanceof HTMLElement ? document.activeElement.dataset.ids : undefined;
     for (const marker of rings) marker.remove();
     rings = groups.map((group) => {
-      const members = group.ids.flatMap((id) => byId.get(id) ?? []);
-      const button = ring(group, members, voice.w);
+      const members = group.ids.flatMap((id) => places.byId.get(id) ?? []);
+      const button = ring(group, members, places.kinds, voice.w);
       button.addEventListener('click', () => press(map, members, voice));
       return new maplibregl.Marker({ element: button }).setLngLat(map.unproject([group.x, group.y])).addTo(map);
     });
@@ -166,15 +216,13 @@ function addMarkers(map: maplibregl.Map, chart: Chart | null, places: ChartPlace
         .focus();
   };
   draw();
-  map.on('zoom', draw);
+  map.on('move', () => {
+    const { west, south, east, north } = boundsOf(map);
+    const inside = drawn && inBounds({ lat: south, lng: west }, drawn.bounds) && inBounds({ lat: north, lng: east }, drawn.bounds);
+    if (!inside || Math.abs(map.getZoom() - (drawn?.zoom ?? 0)) >= STEP) draw();
+  });
+  map.on('moveend', draw);
   map.on('resize', draw);
-  for (const item of document.querySelectorAll<HTMLElement>('[data-place]')) {
-    // What the list scrolls under a pointer that rests was not pointed at.
-    item.addEventListener('pointermove', ({ movementX, movementY }) => (movementX || movementY) && choose(item.dataset.place ?? ''), {
-      signal,
-    });
-    item.addEventListener('focusin', () => choose(item.dataset.place ?? ''), { signal });
-  }
 }
 
 /** One place is shown in the list; several are come closer to, until they part or cannot. */
@@ -188,11 +236,91 @@ function press(map: maplibregl.Map, members: readonly ChartPlace[], voice: Voice
     leadTo(first, voice);
     return;
   }
-  voice.say(voice.w.closerTo({ places: members.map((place) => place.name).join(', ') }));
-  map.fitBounds(bounds, { padding: 70, maxZoom: map.getMaxZoom(), animate: !matchMedia('(prefers-reduced-motion: reduce)').matches });
+  voice.say(voice.w.closerTo({ places: namesOf(members, voice.w) }));
+  map.fitBounds(bounds, { padding: 70, maxZoom: map.getMaxZoom(), animate: gently() });
 }
 
-export default function ChartMap({ places, bounds, language }: { places: ChartPlace[]; bounds: Bounds; language: Language }) {
+/** A place of the list that a pointer or the keyboard comes to is marked on the chart; the list has what is seen of it. */
+function followList(signal: AbortSignal): void {
+  const list = document.querySelector<HTMLElement>('[data-part="places"]');
+  const placeOf = ({ target }: Event): string | undefined =>
+    target instanceof Element ? target.closest<HTMLElement>('[data-place]')?.dataset.place : undefined;
+  // What the list scrolls under a pointer that rests was not pointed at.
+  list?.addEventListener(
+    'pointermove',
+    (event) => {
+      const id = event.movementX || event.movementY ? placeOf(event) : undefined;
+      if (id) choose(id);
+    },
+    { signal },
+  );
+  list?.addEventListener(
+    'focusin',
+    (event) => {
+      const id = placeOf(event);
+      if (id) choose(id);
+    },
+    { signal },
+  );
+}
+
+/** Once somebody moved the chart, the list beside it has what is in this part, and says how much that is; a press shows all of it again. */
+function listInStep(map: maplibregl.Map, { all }: Places, { w, whole, cut }: { w: ChartWords; whole: Bounds; cut: boolean }): void {
+  const list = document.querySelector<HTMLElement>('[data-part="places"]');
+  const words = list?.querySelector<HTMLElement>('[data-part="on-map"]');
+  const said = list?.querySelector<HTMLElement>('[data-part="in-step"]');
+  const button = list?.querySelector<HTMLButtonElement>('[data-show-all]');
+  if (!list || !words || !said || !button) return;
+  const wholeWords = words.textContent ?? '';
+  button.textContent = w.showAll();
+  let latest = 0;
+  const show = async (): Promise<void> => {
+    const seen = boundsOf(map);
+    const here = all.filter((place) => inBounds(place, seen));
+    const everything = here.length === all.length;
+    const mine = ++latest;
+    if (cut) await listPart(list, everything ? undefined : seen);
+    if (mine !== latest) return;
+    const ids = new Set(here.map(({ id }) => id));
+    for (const item of list.querySelectorAll<HTMLElement>('[data-place]')) item.hidden = !ids.has(item.dataset.place ?? '');
+    const dates = new Set(here.flatMap((place) => place.dates)).size;
+    words.textContent = everything ? wholeWords : w.here({ dates, places: here.length });
+    said.textContent = words.textContent;
+    button.classList.toggle('hidden', everything);
+  };
+  // The chart's first place is nobody's choice.
+  map.on('moveend', () => void show());
+  button.addEventListener('click', () => {
+    map.fitBounds([whole.west, whole.south, whole.east, whole.north], { animate: gently() });
+    button.blur();
+  });
+}
+
+/** Where not all places are listed, those of a part come from the site. */
+async function listPart(list: HTMLElement, part: Bounds | undefined): Promise<void> {
+  const at = new URL(location.href);
+  if (part) at.searchParams.set('part', writeBounds(part));
+  const response = await fetch(at).catch(() => undefined);
+  if (!response?.ok) return;
+  const page = new DOMParser().parseFromString(await response.text(), 'text/html');
+  const items = page.querySelector('[data-part="places"] ol');
+  const more = page.querySelector('[data-part="not-listed"]');
+  if (!items) return;
+  list.querySelector('ol')?.replaceWith(items);
+  list.querySelector('[data-part="not-listed"]')?.remove();
+  if (more) items.after(more);
+}
+
+interface Props {
+  places: ChartPlace[];
+  kinds: ChartKind[];
+  bounds: Bounds;
+  /** are there more places than the list beside it has? */
+  cut: boolean;
+  language: Language;
+}
+
+export default function ChartMap({ places, kinds, bounds, cut, language }: Props) {
   const w = CHART_WORDS[language];
   const box = useRef<HTMLElement>(null);
   const status = useRef<HTMLParagraphElement>(null);
@@ -235,14 +363,27 @@ export default function ChartMap({ places, bounds, language }: { places: ChartPl
       const say = (words: string): void => {
         if (status.current) status.current.textContent = words;
       };
-      addMarkers(map, chart, places, { w, say }, listen.signal);
+      const known: Places = {
+        all: places,
+        byId: new Map(places.map((place) => [place.id, place])),
+        kinds,
+        index: new MarkIndex(
+          places.map(({ id, lat, lng, dates }) => ({ id, lat, lng, count: dates.length })),
+          APART,
+        ),
+      };
+      addNames(map, chart);
+      addRings(map, known, { w, say });
+      followList(listen.signal);
+      // The map moves itself into place once, which is nobody's doing.
+      map.once('idle', () => map && listInStep(map, known, { w, whole: boundsOf(map), cut }));
     })();
     return () => {
       gone = true;
       listen.abort();
       map?.remove();
     };
-  }, [places, bounds, w]);
+  }, [places, kinds, bounds, cut, w]);
   return (
     <>
       {/* The map's own styles make its box relative: its place is the one around it. */}

@@ -20,6 +20,7 @@ import { createListing, publishListing } from '@/server/listings/write';
 import { BLANK_VENUE } from '@/server/venues/input';
 import { saveVenue } from '@/server/venues/write';
 import { DEFAULT_SETTINGS } from '@/server/site/settings';
+import { measureChart } from './chart';
 import { measureDesk } from './desk';
 import { measureFinder } from './finder';
 import { bringInMany } from './jobs';
@@ -293,6 +294,7 @@ if (!only || only === 'desk') await desk();
 if (!only || only === 'pictures') await pictures();
 if (!only || only === 'finder') await finder();
 if (!only || only === 'writing') await inFolder(writing);
+if (!only || only === 'map') await inFolder((folder) => measureChart({ report, say }, folder));
 if (!only || ['pages', 'load'].includes(only))
   await inFolder(async (folder) => {
     // The demo's kinds and chart, and what the measurement adds.

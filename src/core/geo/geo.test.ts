@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { boundsOf, directionsOf, distanceKm, projection } from './geo';
+import { boundsOf, directionsOf, distanceKm, inBounds, projection, readBounds, writeBounds } from './geo';
 
 describe('places on a chart', () => {
   const points = [
@@ -36,4 +36,16 @@ describe('places on a chart', () => {
       'https://map.example/43.10000/-57.40000#43.10000',
     );
   });
+});
+
+describe('bounds in an address', () => {
+  it('are read as they were written', () => {
+    const bounds = { west: -63.5512, south: 44.1, east: -63.2, north: 44.25 };
+    expect(readBounds(writeBounds(bounds))).toEqual(bounds);
+    expect([inBounds({ lat: 44.1, lng: -63.2 }, bounds), inBounds({ lat: 44.09, lng: -63.3 }, bounds)]).toEqual([true, false]);
+  });
+  it.each(['', '1,2,3', '1,2,3,4,5', '3,2,1,4', '1,4,3,2', '-181,0,1,1', '0,0,1,91', 'a,b,c,d', '1e1,0,20,20', '0,,1,1', ' 0,0,1,1'])(
+    '“%s” is none',
+    (text) => expect(readBounds(text)).toBeUndefined(),
+  );
 });

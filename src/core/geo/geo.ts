@@ -72,3 +72,22 @@ export function directionsOf({ lat, lng }: Point, map: string): { geo: string; w
   const [north, east] = [lat.toFixed(5), lng.toFixed(5)];
   return { geo: `geo:${north},${east}`, web: map.replaceAll('{lat}', north).replaceAll('{lng}', east) };
 }
+
+/** Is a point within bounds, their edges included? */
+export const inBounds = ({ lat, lng }: Point, { west, south, east, north }: Bounds): boolean =>
+  lng >= west && lng <= east && lat >= south && lat <= north;
+
+/** Bounds as an address has them, `west,south,east,north` in degrees; undefined where there are none on the earth. */
+export function readBounds(text: string): Bounds | undefined {
+  const [west, south, east, north, ...more] = text
+    .split(',')
+    .map((part) => (/^-?\d{1,3}(\.\d{1,6})?$/.test(part) ? Number(part) : Number.NaN));
+  if (west === undefined || south === undefined || east === undefined || north === undefined || more.length) return undefined;
+  const right =
+    west <= east && south <= north && Math.abs(west) <= 180 && Math.abs(east) <= 180 && Math.abs(south) <= 90 && Math.abs(north) <= 90;
+  return right ? { west, south, east, north } : undefined;
+}
+
+/** The same written, as coarse as a street. */
+export const writeBounds = ({ west, south, east, north }: Bounds): string =>
+  [west, south, east, north].map((part) => part.toFixed(4)).join(',');
