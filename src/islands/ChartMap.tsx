@@ -127,7 +127,8 @@ function ring(group: MarkGroup, members: readonly ChartPlace[], kinds: readonly 
   const button = document.createElement('button');
   const [first] = members;
   button.type = 'button';
-  button.className = group.ids.includes(chosen) ? 'place on' : 'place';
+  button.className = 'place';
+  button.classList.toggle('on', group.ids.includes(chosen));
   button.dataset.ids = group.ids.slice(0, NAMED).join(' ');
   membersOf.set(button, new Set(group.ids));
   const names = namesOf(members, w);
