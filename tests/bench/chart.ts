@@ -49,14 +49,10 @@ export async function measureChart({ report, say }: Output, folder: string): Pro
       await page.goto(`${site.url}/map/2027-03-17`);
       await page.locator('button.place').first().waitFor();
       await page.waitForTimeout(2_000);
-      await page.evaluate(() => {
-        const { dataset } = document.documentElement;
-        const tick = (): void => {
-          dataset.frames = String(Number(dataset.frames ?? 0) + 1);
-          requestAnimationFrame(tick);
-        };
-        tick();
-      });
+      // As text: the loader of this file would name functions by a helper that the page has not.
+      await page.evaluate(
+        '(function tick() { const { dataset } = document.documentElement; dataset.frames = Number(dataset.frames ?? 0) + 1; requestAnimationFrame(tick); })()',
+      );
       const session = await page.context().newCDPSession(page);
       await session.send('Performance.enable');
       const box = (await page.locator('.maplibregl-canvas').boundingBox()) ?? { x: 0, y: 0 };
