@@ -120,7 +120,7 @@ function cellWords(row: TableRow, column: Column, { reference, style, zone, toda
       return row.nextMinute === null ? day : `${day} ${sayTime(row.nextMinute, style)}`;
     }
     case 'repeats':
-      return repeatWords(working);
+      return repeatWords(working, style);
     case 'venue':
       return working.attendance === 'online' ? 'online' : namesOf(working.venueIds, reference.venue);
     case 'organizer':
@@ -144,10 +144,10 @@ function cellWords(row: TableRow, column: Column, { reference, style, zone, toda
   }
 }
 
-function repeatWords({ recurrence }: TableRow['working']): string {
+function repeatWords({ recurrence }: TableRow['working'], style: Style): string {
   if (!recurrence) return '';
   const { parts } = fromStored(recurrence);
   const first = parts.find((s) => s.rule);
   if (!first?.rule) return parts.length > 1 ? w.dates({ n: parts.length }) : w.once();
-  return sayRule(first.rule, first.start.day) + (parts.length > 1 ? w.andMore() : '');
+  return sayRule(first.rule, first.start.day, style) + (parts.length > 1 ? w.andMore() : '');
 }

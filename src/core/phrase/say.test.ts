@@ -114,6 +114,9 @@ describe('a recurrence said back', () => {
   });
   it('follows the style of the site', () => {
     expect(say([of('2027-03-02T19:00', 1260, rule('weekly', on(1)))], {}, us)).toBe('Every Tuesday, 7–9 pm, from March 2, 2027.');
+    expect(say([of('2027-11-11T17:30', null, rule('yearly'))], {}, us)).toBe(
+      'On November 11, every year, 5:30 pm, from November 11, 2027.',
+    );
   });
   it('says how many there are, and that an open one goes on', () => {
     const r = (limit: Limit): Recurrence => ({

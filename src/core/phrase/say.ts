@@ -84,11 +84,14 @@ function monthlyWords(rule: Rule, startDay: EpochDay, period: string): string {
   return `On the ${monthDayWords(byMonthDay.length ? byMonthDay : [ymdOf(startDay).day])} of ${period}`;
 }
 
-function yearlyWords(rule: Rule, startDay: EpochDay): string {
+/** A day of every year, which has no year that could be written with it. */
+const yearlyDay = (month: string, day: number, { date }: Style): string => (date === 'month-day' ? `${month} ${day}` : `${day} ${month}`);
+
+function yearlyWords(rule: Rule, startDay: EpochDay, style: Style): string {
   const { byMonth, byMonthDay, byDay } = rule;
   const { month, day } = ymdOf(startDay);
   const year = everyWord(rule.interval, 'year');
-  if (!byMonth.length && !byMonthDay.length && !byDay.length) return `On ${day} ${MONTHS[month - 1]}, ${year}`;
+  if (!byMonth.length && !byMonthDay.length && !byDay.length) return `On ${yearlyDay(MONTHS[month - 1] ?? '', day, style)}, ${year}`;
   if (!byMonth.length && byMonthDay.length) return `${monthlyWords(rule, startDay, 'every month')}, ${year}`;
   if (!byMonth.length) return monthlyWords(rule, startDay, year);
   return `${monthlyWords(rule, startDay, inMonths(byMonth))}, ${year}`;
@@ -121,8 +124,7 @@ function isSayable(rule: Rule, weekStart: Weekday): boolean {
 function seasonWords({ seasons }: Rule, style: Style): string {
   if (!seasons) return '';
   const at = (n: number): string => {
-    const [day, month] = [n % 100, MONTHS[Math.floor(n / 100) - 1] ?? ''];
-    return style.date === 'month-day' ? `${month} ${day}` : `${day} ${month}`;
+    return yearlyDay(MONTHS[Math.floor(n / 100) - 1] ?? '', n % 100, style);
   };
   return `, ${sayList(seasons.map(({ from, to }) => `${at(from)} – ${at(to)}`))} of every year`;
 }
@@ -145,7 +147,7 @@ function monthRunWords(months: readonly number[]): string {
 }
 
 /** "On the first and third Sunday of every month": a rule without its times and limit. */
-export function sayRule(rule: Rule, startDay: EpochDay): string {
+export function sayRule(rule: Rule, startDay: EpochDay, style: Style): string {
   const workdays = rule.bySetPos && workdayPositions(rule);
   if (workdays) return `On the ${sayList(workdays.map(ordinalOf))} workday of ${everyWord(rule.interval, 'month')}`;
   if (hasRareParts(rule)) return 'By a rule of its own';
@@ -167,7 +169,7 @@ export function sayRule(rule: Rule, startDay: EpochDay): string {
         (rule.byMonth.length ? `, ${everyWord(rule.interval, 'month')}` : '')
       );
     case 'yearly':
-      return yearlyWords(rule, startDay);
+      return yearlyWords(rule, startDay, style);
     default:
       return 'By a rule of its own';
   }
@@ -213,7 +215,9 @@ function sayPart(recurrencePart: RecurrencePart, style: Style, zone: string, { w
     const from = `, from ${sayDay(start.day, style, { year: true })}`;
     return `By the rule ${ruleText(recurrencePart, zone)}${seasonWords(rule, style)}${timeWords(start.minute, length, style)}${from}`;
   }
-  return sayRule(rule, start.day) + seasonWords(rule, style) + timeWords(start.minute, length, style) + limitWords(recurrencePart, style);
+  return (
+    sayRule(rule, start.day, style) + seasonWords(rule, style) + timeWords(start.minute, length, style) + limitWords(recurrencePart, style)
+  );
 }
 
 function saySingle({ start, length }: RecurrencePart, style: Style): string {

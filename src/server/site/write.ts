@@ -11,7 +11,7 @@ import { dateExists } from '@/core/day/day';
 import { audited } from '../accounts/audit';
 import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';
-import { setting } from '../db/schema';
+import { setting, validationState } from '../db/schema';
 import { invalid } from '../problem';
 import { FILTER_GROUPS, type FilterGroup } from '@/core/filters/filters';
 import { VIEW_NAMES, type ViewName } from '@/core/views/views';
@@ -157,12 +157,27 @@ export function sayHolidays(rules: readonly HolidayRule[]): string {
 
 /** Writes the settings, with their audit line. */
 export async function saveSettings(tx: Db, settings: SiteSettings, by: Actor): Promise<void> {
-  const [row] = await tx.select({ revision: setting.revision }).from(setting).where(eq(setting.key, 'site'));
+  const [row] = await tx.select({ value: setting.value }).from(setting).where(eq(setting.key, 'site'));
   if (row)
     await tx
       .update(setting)
       .set({ value: settings, revision: sql`${setting.revision} + 1` })
       .where(eq(setting.key, 'site'));
   else await tx.insert(setting).values({ key: 'site', value: settings });
+  // Proof has written its sentences down: in another style, zone or calendar it says others.
+  const before = row?.value as Partial<SiteSettings> | undefined;
+  if (PROOF_READS.some((name) => JSON.stringify(before?.[name]) !== JSON.stringify(settings[name]))) await tx.delete(validationState);
   await audited(tx, by, { kind: 'settings', id: 'site', what: { code: 'changed' } });
 }
+
+/** What Proof's sentences depend on. */
+const PROOF_READS = [
+  'hours',
+  'date',
+  'zone',
+  'currency',
+  'secondLanguage',
+  'horizonMonths',
+  'listPictures',
+  'holidays',
+] as const satisfies (keyof SiteSettings)[];

@@ -15,6 +15,7 @@ import { referenceData } from '../reference/read';
 import { findPublished } from '../public/listing';
 import { BLANK_VENUE } from '../venues/input';
 import { saveVenue } from '../venues/write';
+import { saveSettings } from '../site/write';
 import { fullContext, type ValidationSite } from './context';
 import { fixMany } from './quick-fixes';
 import { countKinds, readNotes } from './read';
@@ -55,6 +56,21 @@ const kindsOf = async (id: string) =>
   (await db.select().from(validationNote).where(eq(validationNote.listingId, id))).map((n) => n.kind).sort();
 
 describe('Proof against everything else', () => {
+  it('looks at everything again when times, dates or the zone are written otherwise, and at nothing when the name is', async () => {
+    const row = await make();
+    await inTx(db, (tx) => saveSettings(tx, SETTINGS, EDITOR));
+    await notesOf(row.id);
+    expect(await countDue(db, NOW)).toBe(0);
+    await inTx(db, (tx) => saveSettings(tx, { ...SETTINGS, name: 'The Outer Almanac' }, EDITOR));
+    expect(await countDue(db, NOW)).toBe(0);
+    for (const changed of [{ hours: '12' as const }, { date: 'iso' as const }, { zone: 'Europe/London' }]) {
+      await inTx(db, (tx) => saveSettings(tx, { ...SETTINGS, ...changed }, EDITOR));
+      expect(await countDue(db, NOW), JSON.stringify(changed)).toBe(1);
+      await inTx(db, (tx) => saveSettings(tx, SETTINGS, EDITOR));
+      await notesOf(row.id);
+    }
+  });
+
   it('finds who needs the same place, with the time to set up, and lookalikes with slips', async () => {
     await inTx(db, (tx) => saveVenue(tx, places.venue, { ...BLANK_VENUE, name: 'Net Loft', setUpMinutes: 30 }, EDITOR));
     const choirRow = await make();

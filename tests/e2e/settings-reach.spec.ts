@@ -1,0 +1,154 @@
+/** What a coordinator sets is found in every view, page, feed and Desk page that shows it, and nowhere is it as it was. */
+import { type Browser, expect, type Page } from '@playwright/test';
+import { serveCopy, test } from './site';
+import { signIn } from './support';
+
+const READERS = [
+  ...['/month/2027-03', '/week/2027-W11', '/day/2027-03-20', '/day/2027-03-20?as=list', '/list', '/list?words=choir', '/map/2027-03-17'],
+  ...['/places/2027-03-20', '/places/2027-03-20?across=week', '/half-year/2027-03?as=titles', '/year/2027?as=titles'],
+  ...['/what/harbour-choir', '/what/harbour-choir/2027-03-23', '/what/ceilidh-at-the-net-loft', '/at/st-brides-hall', '/by/harbour-choir'],
+];
+const FEEDS = ['/feed.rss', '/feed.atom', '/feed.json'];
+const DESK = [
+  '/desk/listings',
+  '/desk/month/2027-03',
+  '/desk/half-year/2027-03',
+  '/desk/proof',
+  '/desk/intake',
+  '/desk/venues',
+  '/desk/bring-in',
+];
+
+/** What somebody reads there: a page's text as it is shown, a feed's own sentences. */
+async function readAll(page: Page, url: string): Promise<Map<string, string>> {
+  const read = new Map<string, string>();
+  for (const at of [...READERS, ...DESK]) {
+    expect((await page.goto(at))?.status(), at).toBe(200);
+    // What people wrote is theirs: sentences of an event, of a remark, of what was sent in.
+    read.set(
+      at,
+      // Only what is shown counts: text of folded and hidden parts comes with them.
+      await page.evaluate(() => {
+        const { body } = document;
+        for (const own of body.querySelectorAll('.prose, [data-part="sentence"] ~ p, q, blockquote, .summary, option')) own.remove();
+        // biome-ignore lint/performance/useDomNodeTextContent: what people see is what is asked.
+        return body.innerText;
+      }),
+    );
+  }
+  for (const at of FEEDS) {
+    const text = await (await page.request.get(url + at)).text();
+    const said = [...text.matchAll(/<description>(.*?)<\/description>|<summary[^>]*>(.*?)<\/summary>|"summary":\s*"(.*?)"/gs)];
+    read.set(at, said.map(([, a, b, c]) => (a ?? b ?? c ?? '').split(/\n|\\n/)[0]).join('\n'));
+  }
+  return read;
+}
+
+/** Changes one setting on the Settings page. */
+async function set(page: Page, name: string, value: string): Promise<void> {
+  await page.goto('/desk/set-up');
+  const field = page.locator(`[name="${name}"]`);
+  if ((await field.evaluate((one) => one.tagName)) === 'SELECT') await field.selectOption(value);
+  else await field.fill(value);
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByText('every page, feed').first()).toBeVisible();
+}
+
+/** In the texts that match it, where and what; people's own words that the demo has apart. */
+function found(read: ReadonlyMap<string, string>, pattern: RegExp, own: readonly string[] = []): string[] {
+  return [...read].flatMap(([at, text]) =>
+    [...text.matchAll(pattern)].filter(([words]) => !own.includes(words)).map(([words]) => `${at}: ${words}`),
+  );
+}
+
+async function coordinator(browser: Browser, url: string): Promise<Page> {
+  const context = await browser.newContext({ baseURL: url, viewport: { width: 1280, height: 800 }, javaScriptEnabled: true });
+  const page = await context.newPage();
+  await signIn(page, 'maud');
+  return page;
+}
+
+/** A ferry’s time, as the people of the ceilidh wrote it. */
+const OWN = ['23:40'];
+const MONTHS =
+  'January|February|March|April|May|June|July|August|September|October|November|December|Jan|Feb|Mar|Apr|Jun|Jul|Aug|Sep|Oct|Nov|Dec';
+
+test('hours, dates, the first weekday, the zone, the lengths of lists and the name reach every page, feed and Desk page that shows them', async ({
+  browser,
+}) => {
+  test.setTimeout(300_000);
+  const served = await serveCopy('settings', {});
+  try {
+    const page = await coordinator(browser, served.url);
+    const afternoon = /\b(1[3-9]|2[0-3]):[0-5]\d\b/g;
+    const before = await readAll(page, served.url);
+    const timed = [...before].filter(([, text]) => afternoon.test(text) || text.match(afternoon)).map(([at]) => at);
+    expect(timed.length).toBeGreaterThan(15);
+
+    const proofSays = (pattern: RegExp) => async (): Promise<number> => {
+      await page.goto('/desk/proof');
+      return ((await page.locator('main').textContent()) ?? '').match(pattern)?.length ?? 0;
+    };
+    await set(page, 'hours', '12');
+    // Proof looks at everything again, in the background.
+    await expect.poll(proofSays(afternoon), { timeout: 60_000 }).toBe(0);
+    const twelve = await readAll(page, served.url);
+    expect.soft(found(twelve, afternoon, OWN), 'times of 24 hours').toEqual([]);
+    for (const at of timed) expect.soft(twelve.get(at), at).toMatch(/\d ?(am|pm)\b/);
+
+    const dayMonth = new RegExp(`\\b\\d{1,2} (${MONTHS})\\b`, 'g');
+    await set(page, 'date', 'month-day');
+    await expect.poll(proofSays(dayMonth), { timeout: 60_000 }).toBe(0);
+    const american = await readAll(page, served.url);
+    expect.soft(found(american, dayMonth), 'the day before the month').toEqual([]);
+    await set(page, 'date', 'iso');
+    await expect.poll(proofSays(new RegExp(`\\b(${MONTHS}) \\d{1,2}\\b`, 'g')), { timeout: 60_000 }).toBe(0);
+    const iso = await readAll(page, served.url);
+    // A day of every year has no year to be written with.
+    expect
+      .soft(
+        found(iso, new RegExp(`\\b(\\d{1,2} (${MONTHS})|(${MONTHS}) \\d{1,2})\\b(?!, every| – | of every)`, 'g')),
+        'months by their names',
+      )
+      .toEqual([]);
+
+    await set(page, 'firstWeekday', '6');
+    for (const at of ['/month/2027-03', '/desk/month/2027-03']) {
+      await page.goto(at);
+      await expect
+        .soft(
+          page
+            .locator('[role=columnheader], thead th')
+            .filter({ hasText: /^(Mon|Sun)/ })
+            .first(),
+          at,
+        )
+        .toHaveText(/^Sun/);
+    }
+    await page.goto('/week/2027-03-17');
+    await expect.soft(page.getByRole('heading', { level: 1 })).toContainText('2027-03-14');
+
+    await set(page, 'zone', 'Europe/London');
+    for (const at of ['/month/2027-03', '/what/harbour-choir', '/subscribe']) {
+      await page.goto(at);
+      await expect.soft(page.locator('[data-part="foot"]'), at).toContainText('London');
+    }
+    await set(page, 'listLength', '10');
+    await set(page, 'shortLength', '3');
+    await page.goto('/list');
+    const days = await page.locator('[data-part="ledger"] .what a').count();
+    expect.soft(days).toBeLessThan(20);
+    await set(page, 'name', 'The Outer Almanac');
+    const named = [...READERS, '/subscribe', '/add'];
+    for (const at of named) {
+      const text = await (await page.request.get(at)).text();
+      expect.soft(text, at).toContain('The Outer Almanac');
+      expect.soft(text.includes('Kittiwick Isles Almanac'), at).toBe(false);
+    }
+    for (const at of [...FEEDS, '/feed.ics', '/site.webmanifest'])
+      expect.soft(await (await page.request.get(at)).text(), at).toContain('The Outer Almanac');
+    await page.context().close();
+  } finally {
+    await served.stop();
+  }
+});
