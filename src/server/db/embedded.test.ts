@@ -5,6 +5,7 @@ import path from 'node:path';
 import { sql } from 'drizzle-orm';
 import { afterAll, describe, expect, it } from 'vitest';
 import { openDatabase } from './client';
+import { EmbeddedDatabase } from './embedded';
 import { FolderInUseError } from './lock';
 import { setting } from './schema';
 
@@ -57,6 +58,39 @@ describe('the embedded database', () => {
     const again = await openDatabase({ folder, root });
     expect(await rows(again.db, sql`select n from kept`)).toEqual([{ n: 1 }]);
     await again.close();
+  });
+
+  it('gives up a transaction that asks nothing any more, so that everybody else goes on', async () => {
+    const own = mkdtempSync(path.join(tmpdir(), 'almanac-idle-'));
+    const database = new EmbeddedDatabase(own, root, 30_000, 300);
+    await database.open();
+    await database.exec('create table kept (n int)');
+    let late: Promise<unknown> | undefined;
+    const stuck = database.transaction(async (tx) => {
+      await tx.query('insert into kept values (1)');
+      // Waits for what can come only when it is over.
+      await new Promise((done) => setTimeout(done, 900));
+      late = tx.query('insert into kept values (2)');
+      await late;
+    });
+    const next = database.query('select n from kept');
+    await expect(stuck).rejects.toThrow('a transaction asked nothing for 0.3 s and was given up');
+    expect((await next).rows).toEqual([]);
+    // One that goes on asking takes as long as it needs, and so does one query.
+    const long = await database.transaction(async (tx) => {
+      for (let i = 0; i < 4; i++) {
+        await new Promise((done) => setTimeout(done, 120));
+        await tx.query('insert into kept values (3)');
+      }
+      await tx.query('select count(*) from generate_series(1, 6000000)');
+      return 'done';
+    });
+    expect(long).toBe('done');
+    await new Promise((done) => setTimeout(done, 500));
+    await expect(late).rejects.toThrow('the transaction is over');
+    expect((await database.query('select n from kept')).rows).toHaveLength(4);
+    await database.close();
+    rmSync(own, { recursive: true, force: true });
   });
 
   it('acknowledges no transaction whose thread ended on the way, whatever was caught within it', async () => {

@@ -56,6 +56,9 @@ const ENDED = new Set(['PANIC', 'FATAL']);
 /** A query of the embedded database that takes longer is ended with its thread. */
 export const QUERY_DEADLINE_MS = 30_000;
 
+/** A transaction that asks nothing for so long waits for somebody who waits for it, and with it everybody else: it is given up. */
+const IDLE_DEADLINE_MS = 120_000;
+
 /** PGlite in a worker thread: one query at a time, each with a deadline, opened again after a failure. */
 export class EmbeddedDatabase {
   #worker: Worker | undefined;
@@ -71,6 +74,7 @@ export class EmbeddedDatabase {
     private readonly folder: string,
     private readonly root: string,
     private readonly deadline = QUERY_DEADLINE_MS,
+    private readonly idleDeadline = IDLE_DEADLINE_MS,
   ) {}
 
   async open(): Promise<void> {
@@ -174,10 +178,13 @@ export class EmbeddedDatabase {
       this.#inside.run(true, async () => {
         let thread: Worker | undefined;
         // A thread that was opened meanwhile knows nothing of this transaction: it would keep each part by itself, or commit nothing.
-        const bound = <R>(ask: () => Promise<R>): Promise<R> =>
-          thread && this.#worker !== thread
+        const idle = new IdleWatch(this.idleDeadline);
+        const bound = <R>(ask: () => Promise<R>): Promise<R> => {
+          if (idle.over) return Promise.reject(new UnavailableError('the transaction is over'));
+          return thread && this.#worker !== thread
             ? Promise.reject(new UnavailableError('the database was opened anew during a transaction'))
-            : ask();
+            : idle.during(ask);
+        };
         const tx = {
           query: (text: string, params?: unknown[], options?: QueryOptions) => bound(() => this.#query(text, params, options)),
           exec: (text: string) => bound(() => this.#ask({ action: 'exec', text })),
@@ -185,12 +192,14 @@ export class EmbeddedDatabase {
         await tx.exec('begin');
         thread = this.#worker;
         try {
-          const value = await run(tx);
+          const value = await Promise.race([run(tx), idle.tooLong]);
           await tx.exec('commit');
           return value;
         } catch (error) {
           await tx.exec('rollback').catch(() => undefined);
           throw error;
+        } finally {
+          idle.end();
         }
       }),
     );
@@ -215,5 +224,44 @@ export class EmbeddedDatabase {
     const worker = this.#worker;
     this.#worker = undefined;
     await worker?.terminate();
+  }
+}
+
+/** Watches that a transaction goes on asking. */
+class IdleWatch {
+  over = false;
+  /** fails when nothing was asked for too long */
+  readonly tooLong: Promise<never>;
+  #fail: (error: Error) => void = () => undefined;
+  #timer: NodeJS.Timeout | undefined;
+  #asking = 0;
+
+  constructor(private readonly longest: number) {
+    this.tooLong = new Promise((_, reject) => {
+      this.#fail = reject;
+    });
+    // Whoever does not wait for it is told nothing.
+    this.tooLong.catch(() => undefined);
+  }
+
+  /** While something is asked it is not idle: a query has a deadline of its own. */
+  async during<R>(ask: () => Promise<R>): Promise<R> {
+    clearTimeout(this.#timer);
+    this.#asking++;
+    try {
+      return await ask();
+    } finally {
+      this.#asking--;
+      if (!this.#asking && !this.over) this.#timer = setTimeout(() => this.#giveUp(), this.longest);
+    }
+  }
+
+  #giveUp(): void {
+    this.#fail(new DeadlineError(`a transaction asked nothing for ${this.longest / 1000} s and was given up`));
+  }
+
+  end(): void {
+    this.over = true;
+    clearTimeout(this.#timer);
   }
 }

@@ -22,6 +22,32 @@ describe('answers of one state of the content', () => {
     expect(await askOnce(undefined, 'one', ask)).toBe(54);
   });
 
+  it('never let a transaction wait for whoever waits for it', async () => {
+    const answers = new Answers('1');
+    // The database: one turn after the other, and a transaction holds its turn until it is over.
+    let free: () => void = () => undefined;
+    const over = new Promise<void>((done) => {
+      free = done;
+    });
+    const outside = answers.of('hall', async () => {
+      await over;
+      return 'read after it';
+    });
+    const inside = answers.inTransaction();
+    expect(await inside.of('hall', async () => 'read within it')).toBe('read within it');
+    expect(await inside.of('hall', async () => 'read twice')).toBe('read within it');
+    // What is there already is shared, and what was read within is known outside.
+    await answers.of('loft', async () => 'known');
+    expect(await inside.of('loft', async () => 'asked again')).toBe('known');
+    expect(await answers.of('hall', async () => 'asked again')).toBe('read within it');
+    free();
+    expect(await outside).toBe('read after it');
+    expect(inside.comesBack('hall')).toBe(false);
+    expect(answers.comesBack('hall')).toBe(true);
+    await expect(inside.of('bad', () => Promise.reject(new Error('the database was away')))).rejects.toThrow('away');
+    expect(await inside.of('bad', async () => 'there again')).toBe('there again');
+  });
+
   it('tell who comes back', () => {
     const answers = new Answers('1');
     expect([answers.comesBack('hall'), answers.comesBack('hall'), answers.comesBack('loft')]).toEqual([false, true, false]);

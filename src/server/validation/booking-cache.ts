@@ -5,13 +5,13 @@
 import { type Booking, bookingOf, mayMeet, nearTimes } from '@/core/dates/clashes';
 import type { BookingRow } from '@/core/listing/editor';
 import type { Db } from '../db/client';
-import type { Answers } from '../site/content-cache';
+import type { Asking } from '../site/content-cache';
 import { type BookingQuery, type OrganizerQuery, readBookings, readOrganizerBookings } from '../dates/bookings';
 
 /** Dates of one hall or person, a megabyte or two; of more, what may meet is asked each time. */
 const MOST_DATES = 10_000;
 
-type Remembered<T> = T & { answers: Answers | undefined };
+type Remembered<T> = T & { answers: Asking | undefined };
 
 /** Dates in venues that may meet some spans, and a few too many: what the comparison takes. */
 export function bookingsIn(db: Db, { answers, venueIds, ...query }: Remembered<BookingQuery>): Promise<Booking[]> {
@@ -29,7 +29,7 @@ export function bookingsOf(db: Db, { answers, organizerIds, ...query }: Remember
 type Read = (id: string, part: { spans?: undefined; not?: null; most?: number }) => Promise<BookingRow[]>;
 
 async function gather(
-  answers: Answers | undefined,
+  answers: Asking | undefined,
   kind: string,
   ids: readonly string[],
   { not, from, spans }: Pick<BookingQuery, 'not' | 'from' | 'spans'>,

@@ -13,7 +13,7 @@ import type { Occurrence } from '@/core/recurrence/model';
 import { holidaysBetween } from '@/core/holidays/holidays';
 import { fold } from '@/core/text/text';
 import type { Db } from '../db/client';
-import { type Answers, askOnce } from '../site/content-cache';
+import { type Asking, askOnce } from '../site/content-cache';
 import { jsonRows } from '../db/json-rows';
 import { listing } from '../db/schema';
 import { shown } from '../jobs/hidden';
@@ -34,7 +34,7 @@ export interface ValidationSite {
   reference: ReferenceData;
   titles: TitleIndex;
   /** what is known of the content, where nothing of it is being changed */
-  answers?: Answers;
+  answers?: Asking;
 }
 
 /** Venues, pictures and what else belongs to a content itself. */

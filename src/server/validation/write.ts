@@ -108,7 +108,7 @@ export const validating: Work = {
       tx,
       sql`select l.id ${due(now.day)} order by l.changed_at desc, l.id limit ${Math.min(size, AT_ONCE)}`,
     );
-    const answers = cache.now();
+    const answers = cache.now().inTransaction();
     const titles = await titlesOf(tx, cache);
     for (const { id } of rows) await validateListing(tx, { db: tx, settings, now, reference, titles, answers }, id);
     const finished = rows.length === 0;
