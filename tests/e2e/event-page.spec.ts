@@ -146,7 +146,9 @@ test('what a server answered before everything was at hand is answered anew afte
     };
     const first = await read();
     await expect.poll(async () => (await read()).related, { message: 'listings like it' }).toBe(true);
-    expect((await read()).tag === first.tag, 'the same tag for the same page alone').toBe(first.related);
+    // Everything may have come at hand while the first one was made: then it has them under its own tag.
+    const { tag } = await read();
+    expect(first.related || tag !== first.tag, 'a page without them has another tag').toBe(true);
   } finally {
     await served.stop();
   }
