@@ -289,7 +289,6 @@ function listInStep(map: maplibregl.Map, { all }: Places, { w, whole, cut }: { w
     said.textContent = words.textContent;
     button.classList.toggle('hidden', everything);
   };
-  // The chart's first place is nobody's choice.
   map.on('moveend', () => void show());
   button.addEventListener('click', () => {
     map.fitBounds([whole.west, whole.south, whole.east, whole.north], { animate: gently() });
@@ -376,8 +375,8 @@ export default function ChartMap({ places, kinds, bounds, cut, language }: Props
       addNames(map, chart);
       addRings(map, known, { w, say });
       followList(listen.signal);
-      // The map moves itself into place once, which is nobody's doing.
-      map.once('idle', () => map && listInStep(map, known, { w, whole: boundsOf(map), cut }));
+      // At once: whoever moves it before it is drawn has moved it, too.
+      listInStep(map, known, { w, whole: boundsOf(map), cut });
     })();
     return () => {
       gone = true;
