@@ -21,6 +21,8 @@ declare namespace App {
     phone?: boolean;
     /** the page is for a copy of the site in plain files */
     plain?: import('./server/plain-files/ask').CopyOf | undefined;
+    /** the page is for such a copy without a server behind it: nobody would answer a search or a form */
+    alone?: boolean;
     style: import('./core/phrase/format').Style;
     /** in which language the page is, with its words and its links */
     reader: import('./components/reader').Reader;

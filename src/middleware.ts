@@ -60,7 +60,8 @@ async function handle(context: APIContext, next: () => Promise<Response>): Promi
   const who = whoMay(context.routePattern);
   if (who === undefined) throw new Problem('missing', 'Page not found.');
   locals.plain = copyOf(request.headers, locals.operator);
-  const rt = locals.plain ? inCopy(await runtime(), locals.plain) : atAddress(await runtime(), request.headers);
+  locals.alone = locals.plain !== undefined && locals.plain.server === undefined;
+  const rt = calledHere(await runtime(), request.headers, locals.plain);
   locals.rt = rt;
   locals.settings = rt.settings();
   // Asked once: a page in French is the English one, handed on.
@@ -183,15 +184,9 @@ function refuseForeign(request: Request, url: URL): void {
   if (length > (upload ? MAX_UPLOAD : MAX_BODY)) throw problemIn('too-large', (w) => (upload ? w.wrong.pictureLarge() : w.wrong.tooMuch()));
 }
 
-/** The site as a copy of it calls itself: by the copy's address, else by that of the server that answers for it. */
-function inCopy(rt: Runtime, { url, server }: CopyOf): Runtime {
-  const own = url ?? server ?? rt.siteUrl();
-  return { ...rt, siteUrl: () => own, settings: () => ({ ...rt.settings(), address: own }) };
-}
-
-/** The site as this request reaches it: one of several names that are the site's own. */
-function atAddress(rt: Runtime, headers: Headers): Runtime {
-  const own = rt.addresses.forRequest(headers);
+/** The site as this request reaches it: one of several names that are the site's own; for a copy by the copy's address, else its server's. */
+function calledHere(rt: Runtime, headers: Headers, copy: CopyOf | undefined): Runtime {
+  const own = copy ? (copy.url ?? copy.server ?? rt.siteUrl()) : rt.addresses.forRequest(headers);
   if (own === rt.siteUrl()) return rt;
   return { ...rt, siteUrl: () => own, settings: () => ({ ...rt.settings(), address: own }) };
 }

@@ -21,6 +21,7 @@ interface Report {
   beyond: number;
   url: string | null;
   answers: string | null;
+  dead: string[];
   months: number;
 }
 
@@ -36,6 +37,7 @@ export async function publishCommand({ folder, address, server, months }: Publis
     const report = (await site.ask('publish-files', asked)) as Report;
     stop();
     for (const line of said(report, folder)) console.log(line);
+    if (report.dead.length) process.exitCode = EXIT.partly;
   } finally {
     stop();
     await site.leave();
@@ -46,7 +48,7 @@ const cleared = (value: string | undefined): string | null | undefined => (value
 const counted = (n: number, one: string, many: string): string => `${n.toLocaleString('en')} ${n === 1 ? one : many}`;
 
 function said(report: Report, folder: string): string[] {
-  const { files, made, changed, removed, server, beyond, url, answers, months } = report;
+  const { files, made, changed, removed, server, beyond, url, answers, months, dead } = report;
   const same = files - made - changed;
   const lines = [
     `${counted(files, 'file', 'files')} in ${folder}${url ? `, for ${url}` : ''}: ${made.toLocaleString('en')} new, ${changed.toLocaleString('en')} changed, ${same.toLocaleString('en')} as they were, ${removed.toLocaleString('en')} removed.`,
@@ -55,6 +57,10 @@ function said(report: Report, folder: string): string[] {
       ? `Searching, choosing and sending in lead to ${answers} (${counted(server, 'link', 'links')}).`
       : `Left out: searching, choosing but for kinds and tags, sending in and the interface for programs (${counted(server, 'link', 'links')} taken out). With --server ADDRESS they lead to the site itself.`,
   ];
+  if (dead.length)
+    lines.push(
+      `${counted(dead.length, 'address', 'addresses')} that somebody’s text links to ${dead.length === 1 ? 'is' : 'are'} not on this site; the copy says so there: ${dead.join(', ')}`,
+    );
   if (!url)
     lines.push('Links lead from file to file. Feeds and search engines need whole addresses: with --address they get those of the copy.');
   return lines;

@@ -265,8 +265,16 @@ function followList(signal: AbortSignal): void {
   );
 }
 
+interface InStep {
+  w: ChartWords;
+  /** what the chart shows before anybody moves it */
+  whole: Bounds;
+  cut: boolean;
+  signal: AbortSignal;
+}
+
 /** Once somebody moved the chart, the list beside it has what is in this part, and says how much that is; a press shows all of it again. */
-function listInStep(map: maplibregl.Map, { all }: Places, { w, whole, cut }: { w: ChartWords; whole: Bounds; cut: boolean }): void {
+function listInStep(map: maplibregl.Map, { all }: Places, { w, whole, cut, signal }: InStep): void {
   const list = document.querySelector<HTMLElement>('[data-part="places"]');
   const words = list?.querySelector<HTMLElement>('[data-part="on-map"]');
   const said = list?.querySelector<HTMLElement>('[data-part="in-step"]');
@@ -280,8 +288,11 @@ function listInStep(map: maplibregl.Map, { all }: Places, { w, whole, cut }: { w
     const here = all.filter((place) => inBounds(place, seen));
     const everything = here.length === all.length;
     const mine = ++latest;
-    if (cut) await listPart(list, everything ? undefined : seen);
+    // Nobody moved it yet, or it is whole as it was: nothing to say.
+    if (everything && words.textContent === wholeWords) return;
+    const page = cut ? await readPart(everything ? undefined : seen) : undefined;
     if (mine !== latest) return;
+    if (page) putList(list, page);
     const ids = new Set(here.map(({ id }) => id));
     for (const item of list.querySelectorAll<HTMLElement>('[data-place]')) item.hidden = !ids.has(item.dataset.place ?? '');
     const dates = new Set(here.flatMap((place) => place.dates)).size;
@@ -290,24 +301,28 @@ function listInStep(map: maplibregl.Map, { all }: Places, { w, whole, cut }: { w
     button.classList.toggle('hidden', everything);
   };
   map.on('moveend', () => void show());
-  button.addEventListener('click', () => {
+  const showAll = (): void => {
     map.fitBounds([whole.west, whole.south, whole.east, whole.north], { animate: gently() });
     button.blur();
-  });
+  };
+  button.addEventListener('click', showAll, { signal });
 }
 
-/** Where not all places are listed, those of a part come from the site. */
-async function listPart(list: HTMLElement, part: Bounds | undefined): Promise<void> {
+/** Where not all places are listed, those of a part come from the site: its page; undefined where it did not come. */
+async function readPart(part: Bounds | undefined): Promise<Document | undefined> {
   const at = new URL(location.href);
   if (part) at.searchParams.set('part', writeBounds(part));
   const response = await fetch(at).catch(() => undefined);
-  if (!response?.ok) return;
-  const page = new DOMParser().parseFromString(await response.text(), 'text/html');
+  return response?.ok ? new DOMParser().parseFromString(await response.text(), 'text/html') : undefined;
+}
+
+/** Puts a page's list in the place of the one that is there. */
+function putList(list: HTMLElement, page: Document): void {
   const items = page.querySelector('[data-part="places"] ol');
-  const more = page.querySelector('[data-part="not-listed"]');
   if (!items) return;
   list.querySelector('ol')?.replaceWith(items);
   list.querySelector('[data-part="not-listed"]')?.remove();
+  const more = page.querySelector('[data-part="not-listed"]');
   if (more) items.after(more);
 }
 
@@ -376,7 +391,7 @@ export default function ChartMap({ places, kinds, bounds, cut, language }: Props
       addRings(map, known, { w, say });
       followList(listen.signal);
       // At once: whoever moves it before it is drawn has moved it, too.
-      listInStep(map, known, { w, whole: boundsOf(map), cut });
+      listInStep(map, known, { w, whole: boundsOf(map), cut, signal: listen.signal });
     })();
     return () => {
       gone = true;

@@ -69,6 +69,14 @@ describe('where links lead in a copy', () => {
     '/picture/../../secret',
     '/at/st-bride?page=two',
     '/fr/add',
+    // What stands in a link that somebody wrote becomes no other file's name, and no error.
+    '/what/..%2f..%2f..%2ftmp%2fx',
+    '/fr/what/..%2f..',
+    '/what/x/..%2f..%2fy/date.ics',
+    '/what/a%5C..%5Cb',
+    '/what/a%00b',
+    '/what/%ff',
+    '/at/.hidden',
   ])('%s needs the site’s own server', (address) => expect(file(address)).toBe('server'));
 
   it('reaches no further than its days, and every view that touches one of them', () => {

@@ -40,13 +40,14 @@ const LIST_PARTS = ['kind', 'tag'];
 /** Pages and files that are as they are, whatever is asked of them. */
 const WHOLE =
   /^\/(subscribe|at|by|tags|site\.webmanifest|robots\.txt|sitemap\.xml|sitemap\/\d+\.xml|chart\.json|card\.png|mark[\w.-]*|_astro\/[\w.@-]+|picture\/[\w-]+\/[\w-]+(\/[\w.-]+)?)$/;
-/** What stands in a query becomes part of a file's name: nothing that a disk or a web server reads otherwise. */
-const NAMEABLE = /^[\p{L}\p{N}][\p{L}\p{N}._-]{0,99}$/u;
+/** What becomes part of a file's name, whoever wrote the link: nothing that a disk or a web server reads otherwise. */
+const NAMEABLE = /^[\p{L}\p{N}_][\p{L}\p{N}._@-]{0,199}$/u;
 
 /** Where an address of the site (`/list/2027-03-17?kind=music`) leads in a copy. */
 export function targetOf(address: string, plan: CopyPlan): Target {
   const url = new URL(address, 'http://copy.invalid');
-  const [, first = ''] = url.pathname.split('/');
+  const [first = '', ...others] = url.pathname.slice(1).replace(/\/$/, '').split('/');
+  if (first && ![first, ...others].every(isNameable)) return 'server';
   const language = plan.languages.includes(first) ? `/${first}` : '';
   const path = url.pathname.slice(language.length).replace(/\/$/, '') || '/';
   const page = pageOf(path, [...url.searchParams], plan);
@@ -55,6 +56,14 @@ export function targetOf(address: string, plan: CopyPlan): Target {
   if (part && !NAMEABLE.test(part[1])) return 'server';
   const within = language + (page.path === '/' ? '' : page.path);
   return { address: (within || '/') + (part ? `?${new URLSearchParams([part])}` : ''), file: fileOf(within, part) };
+}
+
+function isNameable(encoded: string): boolean {
+  try {
+    return NAMEABLE.test(decodeURIComponent(encoded));
+  } catch {
+    return false;
+  }
 }
 
 /** The name of a page's file: a folder's own page for what has no ending, so that its address stays what it was. */

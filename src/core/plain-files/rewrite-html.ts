@@ -108,7 +108,8 @@ function changedIn(tag: string, attributes: Attributes, links: PageLinks): Map<s
 
 /** The address within the site that a value names, and the scheme that it stands in; undefined = of another site. */
 function ownAddress(value: string, site: string | undefined): { address: string; scheme: 'path' | 'whole' | 'webcal' } | undefined {
-  if (/^\/(?!\/)/.test(value)) return { address: value, scheme: 'path' };
+  // Two of them, either way round, begin the address of another site.
+  if (/^\/(?![/\\])/.test(value)) return { address: value, scheme: 'path' };
   if (site === undefined) return undefined;
   for (const [scheme, begins] of [
     ['whole', site],

@@ -43,7 +43,7 @@ export function rewriteSitemap(
 export function rewriteFeed(text: string, site: string, whole: (address: string) => string | undefined): string {
   const parts = text.split(site);
   return parts.reduce((all, part) => {
-    const [address] = /^(\/fr)?\/what\/[\w/-]+/.exec(part) ?? [];
+    const [address] = /^(\/[a-z]{2})?\/what\/[\w/-]+/.exec(part) ?? [];
     const to = address === undefined ? undefined : whole(address);
     return all + (address === undefined || to === undefined ? site + part : to + part.slice(address.length));
   });

@@ -14,7 +14,7 @@ const links = (more: Partial<PageLinks> = {}): PageLinks => ({
 describe('a page as a file of a copy', () => {
   it('leads where the copy says, and stays byte for byte elsewhere', () => {
     const page = `<!doctype html>\n<html data-root="/" lang=en><Body  CLASS='a'>\n<a href="/list?kind=a&amp;x=1" class=b>L</a><a href='/what/x#d'>é&nbsp;</a>
-<img src="/picture/1/a.jpg" srcset="/picture/1/a.jpg 640w, /picture/1/b.jpg 1024w"><a href="//elsewhere.example/x">E</a><a href="mailto:a@b.example">M</a>
+<img src="/picture/1/a.jpg" srcset="/picture/1/a.jpg 640w, /picture/1/b.jpg 1024w"><a href="//elsewhere.example/x">E</a><a href="mailto:a@b.example">M</a><a href="/\\evil.example/x">V</a>
 <script type="application/ld+json">{"url":"${SITE}/what/x"}</script><style>a{background:url(/x)}</style>`;
     expect(rewriteHtml(page, links())).toBe(
       page

@@ -8,8 +8,6 @@ import type { Answer, Ask, CopyOf } from './ask';
 
 /** So many pages are asked for at once: while some wait for the database others are written; readers have their turn between them. */
 const AT_ONCE = 6;
-/** Some addresses stand in a report by name. */
-const MOST_NAMED = 8;
 const FEED = /^(text\/calendar|text\/csv|application\/.*(xml|json))$/;
 
 /** What a copy is of, and where its files go. */
@@ -33,8 +31,10 @@ export interface Crawl {
   server: number;
   /** links that lead further in time than the copy reaches */
   beyond: number;
-  /** addresses that pages link to and the site does not answer, some by name */
-  missing: string[];
+  /** addresses that somebody's text links to and the site does not have */
+  dead: string[];
+  /** pages that could not be read, and how they were answered */
+  failed: string[];
 }
 
 /** Reads the site and hands on all files of its copy. @throws whatever asking and putting throw */
@@ -61,7 +61,7 @@ export async function crawl(input: CrawlInput): Promise<Crawl> {
 }
 
 class Way {
-  readonly found: Crawl = { files: new Set(), server: 0, beyond: 0, missing: [] };
+  readonly found: Crawl = { files: new Set(), server: 0, beyond: 0, dead: [], failed: [] };
   done = 0;
   readonly #waiting: CopyFile[] = [];
   /** most pages link to the same addresses */
@@ -70,7 +70,7 @@ class Way {
   constructor(private readonly input: CrawlInput) {}
 
   next(): CopyFile | undefined {
-    return this.#waiting.shift();
+    return this.#waiting.pop();
   }
 
   /** Takes an address of the site on; the file that it is, or why it is none. */
@@ -91,12 +91,12 @@ class Way {
     const answer = await follow(ask, copy, address, file);
     this.done++;
     if (answer.status >= 300 && answer.status < 400) return put(file, this.#leadOn(file, answer.location ?? '/'));
-    if (answer.status !== 200) {
-      this.found.files.delete(file);
-      if (this.found.missing.length < MOST_NAMED) this.found.missing.push(`${address} (${answer.status})`);
-      return;
-    }
-    await put(file, this.#rewritten(file, answer));
+    const { files, dead, failed } = this.found;
+    if (answer.status === 404) dead.push(address);
+    else if (answer.status !== 200) failed.push(`${address} (${answer.status})`);
+    // Whoever follows a dead link is told so, as on the site itself.
+    if (answer.status === 200 || (answer.status === 404 && file.endsWith('.html'))) await put(file, this.#rewritten(file, answer));
+    else files.delete(file);
   }
 
   /** What a web server shows for an address that it does not have. */

@@ -42,7 +42,7 @@ describe('the public site as plain files', () => {
     ]);
     const ask: Ask = async (address) => {
       asked.push(address);
-      return pages.get(address) ?? html('', 404);
+      return pages.get(address) ?? (pages.get('/404') as Answer);
     };
     source = {
       db,
@@ -88,6 +88,7 @@ describe('the public site as plain files', () => {
       months: 12,
       url: null,
       answers: null,
+      dead: [],
     });
     expect(await all()).toEqual(FILES);
     expect(new Set(asked).size).toBe(asked.length);
@@ -137,8 +138,9 @@ describe('the public site as plain files', () => {
   it('leaves the copy as it was where a page cannot be read', async () => {
     await publish();
     const before = await Promise.all(FILES.map(text));
-    pages.set('/', html('<a href="/month/2027-03">New</a><a href="/what/gone">Gone</a>'));
-    await expect(publish()).rejects.toThrow('These pages could not be read: /what/gone (404)');
+    pages.set('/', html('<a href="/month/2027-03">New</a>'));
+    pages.set('/month/2027-03', html('Busy', 503));
+    await expect(publish()).rejects.toThrow('These pages could not be read: /month/2027-03 (503)');
     expect(await Promise.all(FILES.map(text))).toEqual(before);
     expect(await all()).toEqual(FILES);
     source.ask = async () => Promise.reject(new Error('no socket'));
@@ -159,6 +161,19 @@ describe('the public site as plain files', () => {
     await publish();
     expect(await text('index.html')).toContain('./what/choir/index.html');
     expect(await all()).not.toContain('what/gone/index.html');
+  });
+
+  it('has the page of what is missing where somebody’s text links to nothing, and names that link', async () => {
+    pages.set(
+      '/',
+      html('<a href="/what/gone">Gone</a><a href="/what/..%2f..%2fup">Up</a><a href="/what/%ff">Odd</a><img src="/picture/9/9/gone.jpg">'),
+    );
+    const report = await publish();
+    expect(report).toMatchObject({ dead: ['/picture/9/9/gone.jpg', '/what/gone'], server: 2 });
+    expect(await text('what/gone/index.html')).toBe('<h1>None</h1><a href="../../index.html">Home</a>');
+    expect(await all()).not.toContain('picture/9/9/gone.jpg');
+    expect(await readdir(home)).toEqual(['www']);
+    expect((await publish()).changed).toBe(0);
   });
 
   it('goes on after it was cut off while files were put in place', async () => {

@@ -20,6 +20,8 @@ export const USUAL_MONTHS = 12;
 const MOST_MONTHS = 60;
 /** While something is published, what was read is read again, so that pages agree with each other; so often at most. */
 const MOST_ROUNDS = 3;
+/** So many addresses stand in a sentence by name. */
+const MOST_NAMED = 8;
 
 /** An address; empty or null = none, absent = that of last time. */
 const address = z
@@ -61,7 +63,7 @@ export interface PublishSource {
 }
 
 /** What was written, and what was not. */
-export interface PublishReport extends FolderReport, Pick<Crawl, 'server' | 'beyond'> {
+export interface PublishReport extends FolderReport, Pick<Crawl, 'server' | 'beyond' | 'dead'> {
   months: number;
   url: string | null;
   /** where what a copy cannot answer leads; null = left out */
@@ -84,8 +86,8 @@ export async function publishFiles(rt: PublishSource, input: PublishInput, progr
     const found = await readSettled(rt, how, into, progress);
     into.keepOnly(found.files);
     const report = await into.finish(how, rt.now().ms);
-    const { server, beyond } = found;
-    return { ...report, server, beyond, months: how.months, url: how.url ?? null, answers: how.server ?? null };
+    const { server, beyond, dead } = found;
+    return { ...report, server, beyond, dead: dead.sort(), months: how.months, url: how.url ?? null, answers: how.server ?? null };
   } catch (error) {
     await into.abandon();
     throw error;
@@ -120,7 +122,8 @@ async function readSettled(
       progress: (done, known) => progress?.({ done, known }),
     });
     const settled = rt.state() === state || round === MOST_ROUNDS;
-    if (settled && found.missing.length) throw new Problem('failed', w.linksLeadNowhere({ addresses: found.missing.join(', ') }));
+    if (settled && found.failed.length)
+      throw new Problem('failed', w.pagesUnreadable({ addresses: found.failed.slice(0, MOST_NAMED).join(', ') }));
     if (settled) return found;
   }
 }
