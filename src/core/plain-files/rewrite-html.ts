@@ -3,8 +3,8 @@ import { Parser } from 'htmlparser2';
 
 /** Where a page's addresses lead in the copy. */
 export interface PageLinks {
-  /** how the site calls itself in whole addresses that are to lead into the copy; undefined = these stay as they are */
-  site: string | undefined;
+  /** how whole addresses begin that are to lead into the copy: what the site calls itself there, and its own address, which people's texts have */
+  sites: readonly string[];
   /** from this page to an address of the site (`/month/2027-03#day`); undefined = nowhere */
   link: (address: string) => string | undefined;
   /** where a form is answered; undefined = by nobody */
@@ -107,14 +107,11 @@ function changedIn(tag: string, attributes: Attributes, links: PageLinks): Map<s
 }
 
 /** The address within the site that a value names, and the scheme that it stands in; undefined = of another site. */
-function ownAddress(value: string, site: string | undefined): { address: string; scheme: 'path' | 'whole' | 'webcal' } | undefined {
+function ownAddress(value: string, sites: readonly string[]): { address: string; scheme: 'path' | 'whole' | 'webcal' } | undefined {
   // Two of them, either way round, begin the address of another site.
   if (/^\/(?![/\\])/.test(value)) return { address: value, scheme: 'path' };
-  if (site === undefined) return undefined;
-  for (const [scheme, begins] of [
-    ['whole', site],
-    ['webcal', site.replace(/^https?:/, 'webcal:')],
-  ] as const) {
+  const beginnings = sites.flatMap((site) => [['whole', site] as const, ['webcal', site.replace(/^https?:/, 'webcal:')] as const]);
+  for (const [scheme, begins] of beginnings) {
     const rest = value.startsWith(begins) ? value.slice(begins.length) : undefined;
     if (rest !== undefined && /^([/?#]|$)/.test(rest)) return { address: rest.startsWith('/') ? rest : `/${rest}`, scheme };
   }
@@ -125,7 +122,7 @@ function ownAddress(value: string, site: string | undefined): { address: string;
 function rewritten(tag: string, name: string, value: string, links: PageLinks): { value: string | undefined } | undefined {
   if (name === 'srcset') return { value: rewriteSet(value, links) };
   const meta = name === 'content' && tag === 'meta';
-  const own = meta || ADDRESSES.includes(name) ? ownAddress(value, links.site) : undefined;
+  const own = meta || ADDRESSES.includes(name) ? ownAddress(value, links.sites) : undefined;
   if (!own) return undefined;
   if (!meta) return { value: lead(tag, own, links) };
   return own.scheme === 'whole' ? { value: links.whole(own.address) ?? value } : undefined;
@@ -140,7 +137,7 @@ function lead(tag: string, { address, scheme }: NonNullable<ReturnType<typeof ow
 
 /** What a link says whose words are its own address; undefined = they are others. */
 function shownAs(words: string, value: string, links: PageLinks): string | undefined {
-  const own = ownAddress(value, links.site);
+  const own = ownAddress(value, links.sites);
   if (!own || (words !== value && !(words.endsWith(own.address) && /^https?:\/\/\S+$/.test(words)))) return undefined;
   return links.whole(own.address) ?? links.link(own.address);
 }
@@ -150,7 +147,7 @@ const rewriteSet = (set: string, links: PageLinks): string =>
     .split(/,\s+/)
     .map((one) => {
       const [address = '', ...size] = one.trim().split(/\s+/);
-      const own = ownAddress(address, links.site);
+      const own = ownAddress(address, links.sites);
       return [(own && links.link(own.address)) ?? address, ...size].join(' ');
     })
     .join(', ');

@@ -4,7 +4,7 @@ import { assetsIn, picturesIn, rewriteCss, rewriteFeed, rewriteJson, rewriteScri
 
 const SITE = 'https://almanac.example';
 const links = (more: Partial<PageLinks> = {}): PageLinks => ({
-  site: SITE,
+  sites: [SITE, 'http://127.0.0.1:4321'],
   link: (address) => (address.startsWith('/add') ? undefined : `..${address}/`),
   form: () => undefined,
   whole: (address) => (address.startsWith('/add') ? undefined : `https://parish.example/events${address}/`),
@@ -38,12 +38,12 @@ describe('a page as a file of a copy', () => {
     expect(rewriteHtml(head, links())).toBe(
       '<link rel="canonical" href="https://parish.example/events/what/x/"><meta property="og:image" content="https://parish.example/events/card.png/"><meta name="description" content="/not one">',
     );
-    const feed = `<a href="webcal://almanac.example/feed.ics">Open</a><a href="/feed.ics">${SITE}/feed.ics</a><a href="${SITE}.evil.example/x">Other</a>`;
+    const feed = `<a href="webcal://almanac.example/feed.ics">Open</a><a href="/feed.ics">${SITE}/feed.ics</a><a href="${SITE}.evil.example/x">Other</a><a href="http://127.0.0.1:4321/what/x">In a text</a>`;
     expect(rewriteHtml(feed, links())).toBe(
-      `<a href="webcal://parish.example/events/feed.ics/">Open</a><a href="../feed.ics/">https://parish.example/events/feed.ics/</a><a href="${SITE}.evil.example/x">Other</a>`,
+      `<a href="webcal://parish.example/events/feed.ics/">Open</a><a href="../feed.ics/">https://parish.example/events/feed.ics/</a><a href="${SITE}.evil.example/x">Other</a><a href="../what/x/">In a text</a>`,
     );
     // Where whole addresses lead to a server that answers, they stay.
-    expect(rewriteHtml(feed, links({ site: undefined }))).toContain(`href="webcal://almanac.example/feed.ics"`);
+    expect(rewriteHtml(feed, links({ sites: [] }))).toContain(`href="webcal://almanac.example/feed.ics"`);
   });
 
   it('reads islands, templates and what stands without a script', () => {

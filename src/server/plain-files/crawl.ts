@@ -17,6 +17,8 @@ export interface CrawlInput {
   copy: CopyOf;
   /** how the site calls itself in the pages of this copy */
   site: string;
+  /** its own address, as people's texts have it */
+  own: string;
   /** addresses that lead on to others, as readers may still have them: `/what/old-name` */
   former: readonly string[];
   put: (file: string, content: string | Buffer) => Promise<void>;
@@ -132,11 +134,11 @@ class Way {
   }
 
   #page(file: string, text: string): string {
-    const { copy, site } = this.input;
+    const { copy, site, own } = this.input;
     // Whole addresses are the copy's own, or lead to the server that was named; with neither they would lead nowhere.
-    const own = copy.url !== undefined || copy.server === undefined;
+    const within = copy.url !== undefined || copy.server === undefined;
     return rewriteHtml(text, {
-      site: own ? site : undefined,
+      sites: within ? [site, own] : [],
       link: (address) => this.#link(file, address),
       form: (address) => this.#onServer(address),
       whole: (address) => this.#whole(address),

@@ -117,6 +117,7 @@ async function readSettled(
       plan: planOf(rt, months),
       copy,
       site: copy.url ?? copy.server ?? rt.siteUrl(),
+      own: rt.siteUrl(),
       former: await formerAddresses(rt.db),
       put: (file, content) => into.put(file, content),
       progress: (done, known) => progress?.({ done, known }),
