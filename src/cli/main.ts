@@ -43,7 +43,8 @@ const HELP = `Plain Almanac
   almanac version
   almanac --help
 
-Ends with 0 when all is done, 1 when it failed, 2 when arguments or the file are refused, 3 when part of a file was left out.
+Ends with 0 when all is done, 1 when it failed, 2 when arguments or the file are refused, 3 when part of a file was left out,
+or a text links to what the site does not have.
 `;
 
 const OPTIONS = {
