@@ -20,6 +20,16 @@ async function inlineScripts() {
   return scripts.map(({ default: code }) => `'sha256-${createHash('sha256').update(code).digest('base64')}'`).join(' ');
 }
 
+/** A style sheet, too, finds its fonts from where it lies: those are emitted by the server's build, which names them from the root. */
+const stylesBesideTheirFonts = {
+  name: 'styles-beside-their-fonts',
+  enforce: 'post',
+  generateBundle(_, bundle) {
+    for (const file of Object.values(bundle))
+      if (file.type === 'asset' && file.fileName.endsWith('.css')) file.source = String(file.source).replaceAll('url(/_astro/', 'url(./');
+  },
+};
+
 export default defineConfig({
   output: 'server',
   // Our own server (src/cli) calls the handler, so that it can also listen on a socket and stop cleanly.
@@ -31,8 +41,10 @@ export default defineConfig({
   security: { checkOrigin: false },
   vite: {
     define: { 'import.meta.env.INLINE_SCRIPTS': JSON.stringify(await inlineScripts()) },
-    plugins: [tailwindcss()],
+    plugins: [tailwindcss(), stylesBesideTheirFonts],
     resolve: { alias: { '#demo': new URL('./demo', import.meta.url).pathname } },
+    // A built file finds others from where it lies itself: the site, or a copy of it, may be below any path.
+    experimental: { renderBuiltUrl: (_file, { ssr }) => (ssr ? undefined : { relative: true }) },
     build: {
       chunkSizeWarningLimit: 1200,
       // Scripts of pages are files that browsers keep, however small they are.

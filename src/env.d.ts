@@ -23,6 +23,8 @@ declare namespace App {
     plain?: import('./server/plain-files/ask').CopyOf | undefined;
     /** the page is for such a copy without a server behind it: nobody would answer a search or a form */
     alone?: boolean;
+    /** the page leads below the site's path of its host already: it was made for whoever asked first */
+    placed?: boolean;
     style: import('./core/phrase/format').Style;
     /** in which language the page is, with its words and its links */
     reader: import('./components/reader').Reader;

@@ -5,6 +5,7 @@ import { responseOf } from '@/server/http/kept-pages';
 import { metricsOf, pagesOf } from '@/server/http/metrics';
 import { type CopyOf, copyOf } from '@/server/plain-files/ask';
 import { isOpenData, openToAll } from '@/server/http/open-data';
+import { bodyUnder, headersUnder } from '@/server/http/under-path';
 import { createHash } from 'node:crypto';
 import type { APIContext } from 'astro';
 import { defineMiddleware } from 'astro:middleware';
@@ -45,14 +46,22 @@ async function answered(context: APIContext, next: () => Promise<Response>, id: 
   // A page that is handed on to another one is one request.
   const outermost = !context.locals.handedOn;
   const began = performance.now();
-  const response = await handle(context, next).catch((error: unknown) => answerError(context, error));
+  let response = await handle(context, next).catch((error: unknown) => answerError(context, error));
+  const { rt } = context.locals;
+  if (outermost) {
+    const path = pathOf(context.locals);
+    if (!context.locals.placed) response = await bodyUnder(path, response);
+    headersUnder(path, response.headers);
+  }
   response.headers.set('x-request-id', id);
   if (isOpenData(context.url.pathname)) openToAll(response.headers);
-  const { rt } = context.locals;
   if (rt && outermost)
     metricsOf(rt).answered(context.routePattern, context.request.method, response.status, (performance.now() - began) / 1000);
   return response;
 }
+
+/** Below which path of its host the site's addresses lead; a copy's are led where it lies when it is written. */
+const pathOf = ({ rt, plain }: App.Locals): string => (plain ? '' : (rt?.addresses.path ?? ''));
 
 async function handle(context: APIContext, next: () => Promise<Response>): Promise<Response> {
   const { request, url, locals } = context;
@@ -101,8 +110,10 @@ async function handle(context: APIContext, next: () => Promise<Response>): Promi
 /** A page that is the same for everybody: as it was made for whoever asked first. */
 async function kept({ request, url, locals }: APIContext, etag: string, next: () => Promise<Response>): Promise<Response> {
   const { rt } = locals;
+  const make = async (): Promise<Response> => bodyUnder(pathOf(locals), await finished(await next()));
   const address = `${rt.siteUrl()}${url.pathname}${url.search}${locals.phone ? ' on a phone' : ''}`;
-  const page = await pagesOf(rt).answer({ address, etag, make: async () => finished(await next()) });
+  const page = await pagesOf(rt).answer({ address, etag, make });
+  locals.placed = true;
   const response = await responseOf(page, request.headers.get('accept-encoding'));
   // For a moment under load it may be the one before: then it says so by its own tag.
   if (response.status === 200) for (const [name, value] of Object.entries(keptHeaders(page.etag))) response.headers.set(name, value);

@@ -4,6 +4,7 @@ import http, { type IncomingMessage, type ServerResponse } from 'node:http';
 import path from 'node:path';
 import sirv from 'sirv';
 import { forwardedBy, listeningAddress, proxyHops } from '@/core/text/origin';
+import { placedIn, readSitePaths, type SitePaths } from '@/core/text/site-path';
 import { CliError } from './problem';
 import { askSocket, dataFolder, isRunning, loadHandler, prepareFolder, ROOT, startOperator } from './server-process';
 
@@ -24,6 +25,11 @@ export async function serve({ demo, fresh }: { demo: boolean; fresh: boolean }):
   if (hops === undefined)
     throw new CliError(
       `ALMANAC_BEHIND_PROXY is ${process.env.ALMANAC_BEHIND_PROXY}; it takes how many proxies of yours stand before the site, 0 to 9.`,
+    );
+  const paths = readSitePaths(process.env.ALMANAC_PATH ?? '');
+  if (!paths)
+    throw new CliError(
+      `ALMANAC_PATH is ${process.env.ALMANAC_PATH}; it takes a path such as /events, and behind commas those that the site had before.`,
     );
   if (demo) process.env.ALMANAC_DEMO = '1';
   const folder = dataFolder();
@@ -46,7 +52,7 @@ export async function serve({ demo, fresh }: { demo: boolean; fresh: boolean }):
       return;
     }
     const passedOn = FORWARDED.some((name) => req.headers[name] !== undefined);
-    if (!bounded(req, res, hops)) return;
+    if (!bounded(req, res, hops) || !placed(req, res, paths)) return;
     const forwarded = forwardedBy(hops, String(req.headers['x-forwarded-for'] ?? ''));
     const address = forwarded ?? req.socket.remoteAddress ?? '';
     files(req, res, () => handler(req, res, undefined, { address, passedOn }));
@@ -72,7 +78,7 @@ export async function serve({ demo, fresh }: { demo: boolean; fresh: boolean }):
   await askSocket(path.join(folder, 'almanac.sock'), 'warm');
   // Before anybody is told that it serves: whoever waits for that line may stop it at once.
   stopCleanly(server, operator.stop);
-  console.log(`\nServing http://${host}:${shown}`);
+  console.log(`\nServing http://${host}:${shown}${paths.now}`);
   if (demo) console.log(SIGN_INS);
 }
 
@@ -105,6 +111,31 @@ function bounded(req: IncomingMessage, res: ServerResponse, hops: number): boole
   if (req.headers['transfer-encoding']) return refuse(411, 'Send the length of the body.');
   if (Number(req.headers['content-length'] ?? 0) > MAX_BODY) return refuse(413, 'That is larger than 20 MB; send a smaller picture.');
   return true;
+}
+
+/** What watches over a process asks it by these, wherever the site lies. */
+const OF_THE_PROCESS = /^\/(healthz|readyz|metrics)(\?|$)/;
+
+/** Makes an address of the host one of the site's, as its pages know it; what lay elsewhere before is led on, and what is not the site's is said. */
+function placed(req: IncomingMessage, res: ServerResponse, paths: SitePaths): boolean {
+  const asked = req.url ?? '/';
+  // A proxy that takes the path away says so, as many do; nobody else is believed (see bounded).
+  if (OF_THE_PROCESS.test(asked) || (paths.now && req.headers['x-forwarded-prefix'] === paths.now)) return true;
+  const there = placedIn(paths, asked);
+  if (there.kind === 'own') {
+    req.url = there.address;
+    return true;
+  }
+  if (there.kind === 'moved') {
+    const permanent = req.method === 'GET' || req.method === 'HEAD' ? 301 : 308;
+    res.writeHead(permanent, { location: paths.now + there.address, 'cache-control': 'no-store' }).end();
+    return false;
+  }
+  res.writeHead(404, { 'content-type': 'text/html; charset=utf-8', 'cache-control': 'no-store' });
+  res.end(
+    `<!doctype html><html lang="en"><meta charset="utf-8"><meta name="viewport" content="width=device-width"><title>Not here</title><p>There is nothing here. The calendar is at <a href="${paths.now}/">${paths.now}/</a>.</p></html>`,
+  );
+  return false;
 }
 
 function listen(server: http.Server, host: string, port: number): Promise<void> {

@@ -1,5 +1,6 @@
 /** Speaks to src/pages/api. Every failure comes back as a value that says what to do, never as an exception. */
 
+import { siteAddress } from '@/client/site-root';
 import { clientWords } from '@/words/desk';
 
 const w = clientWords.api;
@@ -25,7 +26,7 @@ export function send<T>(method: 'POST' | 'PUT', path: string, body: unknown): Pr
 /** Reads, unless a request says otherwise. */
 export async function ask<T>(path: string, request: RequestInit = {}): Promise<Outcome<T>> {
   try {
-    const response = await fetch(path, request);
+    const response = await fetch(siteAddress(path), request);
     if (response.ok) return { kind: 'done', value: (await response.json()) as T };
     if (response.status === 401) return { kind: 'signed-out' };
     const problem = (await response.json().catch(() => ({}))) as { title?: string; fields?: FieldError[] } & Record<string, unknown>;

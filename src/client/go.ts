@@ -1,4 +1,5 @@
 /** "Go to" (Alt+G): a box over any page of the Desk that finds pages, listings, venues and people while one types. */
+import { openPage } from '@/client/site-root';
 import { ask, sayFailure } from './api';
 import { clientWords } from '@/words/desk';
 
@@ -74,7 +75,7 @@ function show(): void {
           element('span', { class: 'wrap-anywhere' }, goal.name),
           element('span', { class: 'quiet small' }, `${kind}${goal.more}`.trim()),
         );
-        item.addEventListener('click', () => location.assign(goal.href));
+        item.addEventListener('click', () => openPage(goal.href));
         item.addEventListener('pointermove', () => i !== at && mark(i));
         return item;
       }),
@@ -99,7 +100,7 @@ function show(): void {
     else if (event.key === 'ArrowUp') mark(at - 1);
     else if (event.key === 'Enter') {
       const goal = goals[at];
-      if (goal) location.assign(goal.href);
+      if (goal) openPage(goal.href);
     } else return;
     event.preventDefault();
   });

@@ -1,4 +1,5 @@
 /** Decisions of Intake: one key each; a note where one is owed. */
+import { openPage } from '@/client/site-root';
 import { sayFailure, send } from './api';
 import { clientWords } from '@/words/desk';
 
@@ -24,7 +25,7 @@ async function decide(decision: string, text: string): Promise<void> {
   });
   if (outcome.kind === 'done') {
     const decided = { publish: 'published', return: 'returned', decline: 'declined' }[decision] ?? '';
-    location.assign(`/desk/intake?decided=${decided}`);
+    openPage(`/desk/intake?decided=${decided}`);
     return;
   }
   const words = {

@@ -1,4 +1,5 @@
 /** Keeps a job's progress true, and shows what came of it when it is over. */
+import { siteAddress } from '@/client/site-root';
 import { clientWords } from '@/words/desk';
 
 const w = clientWords.job;
@@ -7,7 +8,7 @@ const section = document.querySelector<HTMLElement>('[data-job]');
 const EVERY_MS = 400;
 
 async function ask(id: string): Promise<boolean> {
-  const response = await fetch(`/api/v1/jobs/${id}`);
+  const response = await fetch(siteAddress(`/api/v1/jobs/${id}`));
   if (!response.ok) return false;
   const job = (await response.json()) as { state: string; done: number; total: number };
   const bar = section?.querySelector('progress');

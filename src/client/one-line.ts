@@ -1,4 +1,5 @@
 /** The header's field for a listing in one line: Alt+N goes there, and a paste of several lines opens the page that reads them. */
+import { openPage } from '@/client/site-root';
 import { PASTED_LINES } from './pasted';
 
 document.addEventListener('keydown', (event) => {
@@ -17,5 +18,5 @@ document.querySelector<HTMLInputElement>('#one-line')?.addEventListener('paste',
   if (!pasted.trim().includes('\n')) return;
   event.preventDefault();
   sessionStorage.setItem(PASTED_LINES, [field.value.trim(), pasted].filter(Boolean).join('\n'));
-  location.assign('/desk/entry');
+  openPage('/desk/entry');
 });

@@ -1,4 +1,5 @@
 /** Sends files with their progress, which fetch cannot say. */
+import { siteAddress } from '@/client/site-root';
 import type { FieldError, Outcome } from './api';
 import { clientWords } from '@/words/desk';
 
@@ -13,7 +14,7 @@ export function sendFile<T>(path: string, file: File, onPart: (part: number) => 
   if (file.size > MOST_BYTES) return Promise.resolve({ kind: 'refused', status: 413, title: TOO_LARGE, fields: [], extra: {} });
   return new Promise((resolve) => {
     const request = new XMLHttpRequest();
-    request.open('POST', path);
+    request.open('POST', siteAddress(path));
     request.responseType = 'text';
     request.upload.onprogress = (event) => onPart(event.lengthComputable ? event.loaded / event.total : 0);
     request.onerror = () => resolve({ kind: 'offline' });

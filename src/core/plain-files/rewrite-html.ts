@@ -13,7 +13,7 @@ export interface PageLinks {
   whole: (address: string) => string | undefined;
 }
 
-const ADDRESSES = ['href', 'src', 'action', 'poster', 'component-url', 'renderer-url', 'before-hydration-url', 'data-root'];
+const ADDRESSES = ['href', 'src', 'action', 'formaction', 'poster', 'component-url', 'renderer-url', 'before-hydration-url', 'data-root'];
 /** A part of a page's source and what stands in its place. */
 interface Edit {
   from: number;

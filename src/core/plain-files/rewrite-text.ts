@@ -1,19 +1,14 @@
-/** What is no page: scripts, styles, the site's manifest and its map, as files of a copy. */
+/** What is no page: the site's manifest, its map and its feeds as files of a copy, and what scripts and styles name. */
 
 const ASSETS = '/_astro/';
 
-/** Files that a script or a style sheet in the assets' folder names, as the site's addresses. */
+/** Files that a script or a style sheet in the assets' folder names from where it lies, as the site's addresses. */
 export function assetsIn(text: string): string[] {
-  const names = [...text.matchAll(/["'(](?:\.|\/_astro)\/([\w.@-]+\.(?:js|mjs|css|woff2))["')]/g)].map(([, name]) => `${ASSETS}${name}`);
+  const names = [...text.matchAll(/(?:["'(]\.\/|new URL\(["'])([\w.@-]+\.(?:js|mjs|css|woff2))["')]/g)].map(
+    ([, name]) => `${ASSETS}${name}`,
+  );
   return [...new Set(names)];
 }
-
-/** A style sheet whose files lie beside it. */
-export const rewriteCss = (css: string): string => css.replaceAll(`url(${ASSETS}`, 'url(');
-
-/** A module whose files lie beside it: what names one by the site's address finds it from where the module is. */
-export const rewriteScript = (code: string): string =>
-  code.replace(/(["'`])\/_astro\/([\w.@-]+)\1/g, (_, _quote, name: string) => `new URL("./${name}",import.meta.url).href`);
 
 /** JSON whose addresses of the site, which begin with a slash, lead where `link` says; those that lead nowhere stay. */
 export function rewriteJson(json: string, link: (address: string) => string | undefined): string {

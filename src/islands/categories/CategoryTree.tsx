@@ -1,4 +1,5 @@
 /** The tree of categories: dragged, or carried by keyboard; Alt with an arrow moves one a step. Kept as it is moved, and undone. */
+import { siteAddress } from '@/client/site-root';
 import { type KeyboardEvent, useState } from 'react';
 import { Button, Collection, Tree, TreeItem, TreeItemContent, useDragAndDrop } from 'react-aria-components';
 import { sayFailure, send } from '@/client/api';
@@ -126,7 +127,7 @@ function Row({ item }: { item: Branch }) {
           <span className="inline-block w-6" />
         )}
         <span dangerouslySetInnerHTML={{ __html: item.mark }} />
-        <a className="mx-2" href={`/desk/categories/${item.id}`}>
+        <a className="mx-2" href={siteAddress(`/desk/categories/${item.id}`)}>
           {item.name}
         </a>
         <span className="quiet small">

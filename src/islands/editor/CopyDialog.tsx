@@ -1,4 +1,5 @@
 /** Copies a listing: the new date is asked for first, then its title. */
+import { openPage } from '@/client/site-root';
 import { mostOf } from '@/core/listing/fields';
 import { useMemo, useState } from 'react';
 import { sayFailure, send } from '@/client/api';
@@ -45,7 +46,7 @@ export function CopyDialog({ id, title, site, onClose }: CopyProps) {
         ? { days: [], recurrence: toStored(reading.recurrence) }
         : { days: (days ?? []).map(isoDay) };
     const outcome = await send<{ id: string }>('POST', `/api/v1/listings/${id}/copy`, { title: name, ...dates });
-    if (outcome.kind === 'done') location.assign(`/desk/listings/${outcome.value.id}`);
+    if (outcome.kind === 'done') openPage(`/desk/listings/${outcome.value.id}`);
     else {
       setBusy(false);
       setWrong(sayFailure(outcome));

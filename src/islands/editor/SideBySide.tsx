@@ -1,4 +1,5 @@
 /** Two listings that may be one, field by field; one may be merged into the other. */
+import { siteAddress, openPage } from '@/client/site-root';
 import { useEffect, useState } from 'react';
 import { ask, sayFailure, send } from '@/client/api';
 import type { ListingContent } from '@/core/listing/content';
@@ -38,7 +39,7 @@ export function SideBySide({ subject, id, revision, mine, nameOf, style, onClose
   const fields = [...ALWAYS, ...differing.filter((f) => !ALWAYS.includes(f) && f !== 'pictureId' && f !== 'galleryIds')];
   const merge = async (): Promise<void> => {
     const outcome = await send<{ into: string }>('POST', `/api/v1/listings/${id}/merge`, { into: subject.listingId, revision });
-    if (outcome.kind === 'done') location.assign(`/desk/listings/${outcome.value.into}`);
+    if (outcome.kind === 'done') openPage(`/desk/listings/${outcome.value.into}`);
     else setWrong(sayFailure(outcome));
   };
   return (
@@ -55,7 +56,7 @@ export function SideBySide({ subject, id, revision, mine, nameOf, style, onClose
               <th />
               <th>{w.thisListing()}</th>
               <th>
-                <a href={`/desk/listings/${subject.listingId}`}>{w.theOther()}</a>
+                <a href={siteAddress(`/desk/listings/${subject.listingId}`)}>{w.theOther()}</a>
               </th>
             </tr>
           </thead>

@@ -1,4 +1,5 @@
 /** What the editor says once an action is done, or refused. Without React. */
+import { siteAddress } from '@/client/site-root';
 import { parseIsoDateTime } from '@/core/day/plain-date-time';
 import type { Stage } from '@/core/listing/content';
 import type { Times } from '@/core/listing/publication-times';
@@ -48,8 +49,8 @@ export function noteOf(action: Action, { id, slug, stage, times }: After, ended 
   // Readers have no page of what is not published.
   const page =
     stage === 'published'
-      ? { href: `/what/${slug}`, text: w.seeThePage() }
-      : { href: `/desk/listings/${id}/preview`, text: w.seeThePreview() };
+      ? { href: siteAddress(`/what/${slug}`), text: w.seeThePage() }
+      : { href: siteAddress(`/desk/listings/${id}/preview`), text: w.seeThePreview() };
   switch (action) {
     case 'publish':
       return { tone: 'good', text: w.published({ ended }), link: page };

@@ -1,4 +1,5 @@
 /** A picture in the text, with its side, its width and where it leads: the schema of the editor, as the server keeps it. */
+import { siteAddress } from '@/client/site-root';
 import Image from '@tiptap/extension-image';
 import { readTextPicture, SIDES, textPictureAttributes, WIDTHS } from '@/core/picture/in-text';
 
@@ -6,6 +7,17 @@ const readFrom = (element: HTMLElement) =>
   readTextPicture(Object.fromEntries(['data-side', 'data-width', 'data-link'].map((name) => [name, element.getAttribute(name)])));
 
 export const TextImage = Image.extend({
+  // Kept as an address from the site's own root; shown from where the site lies.
+  addNodeView() {
+    return ({ HTMLAttributes }) => {
+      const dom = document.createElement('img');
+      for (const [name, value] of Object.entries(HTMLAttributes)) {
+        const text = String(value);
+        dom.setAttribute(name, name === 'src' && text.startsWith('/picture/') ? siteAddress(text) : text);
+      }
+      return { dom };
+    };
+  },
   addAttributes() {
     return {
       ...this.parent?.(),

@@ -1,4 +1,5 @@
 /** Other listings' dates in the chosen venues, asked once for the whole horizon, and which of our dates they touch. */
+import { siteAddress } from '@/client/site-root';
 import { useEffect, useMemo, useState } from 'react';
 import { type ListingContent, venuesOf } from '@/core/listing/content';
 import type { BookingRow, VenueChoice } from '@/core/listing/editor';
@@ -21,7 +22,7 @@ export function useClashes(
     }
     const leave = new AbortController();
     const query = new URLSearchParams({ venues, not: id ?? '' });
-    fetch(`/api/v1/bookings?${query}`, { signal: leave.signal })
+    fetch(siteAddress(`/api/v1/bookings?${query}`), { signal: leave.signal })
       .then((response) => (response.ok ? (response.json() as Promise<BookingRow[]>) : []))
       .then((rows) => setBookings(rows.map(bookingOf)))
       // Without a connection there is simply nothing to compare with; saving says so.

@@ -1,4 +1,5 @@
 /** A listing being edited: its content, what the server has of it, and the ways of saving it. */
+import { siteAddress } from '@/client/site-root';
 import { type RefObject, useCallback, useRef, useState } from 'react';
 import { type Outcome, send } from '@/client/api';
 import type { ListingContent, Stage } from '@/core/listing/content';
@@ -135,7 +136,7 @@ function useSaving({ start, latest, settle, setNote, setContentState, setServer,
     (saved: Saved, sent: ListingContent | null) => {
       const before = latest.current.server;
       const id = saved.id ?? before.id;
-      if (before.id === null && id) history.replaceState(null, '', `/desk/listings/${id}`);
+      if (before.id === null && id) history.replaceState(null, '', siteAddress(`/desk/listings/${id}`));
       if (sent) {
         dropKept(localStorage, start.userId, before.id);
         setBase(sent);

@@ -1,4 +1,5 @@
 /** Listings in one line each: the lines, what was understood of them in chips, and a row for each to correct. */
+import { siteAddress, openPage } from '@/client/site-root';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { ask, sayFailure, send } from '@/client/api';
 import { PASTED_LINES } from '@/client/pasted';
@@ -51,7 +52,7 @@ export default function Entry({ start }: { start: EntryStart }) {
     setBusy(false);
     if (outcome.kind !== 'done') return setWrong(sayFailure(outcome));
     const [only, ...more] = outcome.value.made;
-    if (only && !more.length) return location.assign(`/desk/listings/${only.id}`);
+    if (only && !more.length) return openPage(`/desk/listings/${only.id}`);
     setWrong('');
     setText('');
     setFixes(new Map());
@@ -143,7 +144,7 @@ function Made({ made }: { made: readonly { id: string; title: string }[] }) {
       {made.map(({ id, title }, i) => (
         <span key={id}>
           {i > 0 && ', '}
-          <a href={`/desk/listings/${id}`}>{title}</a>
+          <a href={siteAddress(`/desk/listings/${id}`)}>{title}</a>
         </span>
       ))}
       .

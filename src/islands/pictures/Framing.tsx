@@ -2,6 +2,7 @@
  * What of a picture stays in sight: its focal point, set by a click, dragged, or moved with the arrows; each use may have a part of
  * its own, moved and made smaller by hand. What is shown beside it is what readers get.
  */
+import { siteAddress } from '@/client/site-root';
 import type { KeyboardEvent, PointerEvent } from 'react';
 import type { PictureChoice } from '@/core/listing/editor';
 import { pictureAddress } from '@/core/picture/picture-url';
@@ -32,7 +33,7 @@ interface FramingProps {
 export default function Framing({ picture: start, mayChange }: FramingProps) {
   const framing = useFraming(start);
   const { picture, use } = framing;
-  const whole = pictureAddress(start, { use: 'whole', width: nearestWidth('whole', start, 1024), format: 'webp' });
+  const whole = siteAddress(pictureAddress(start, { use: 'whole', width: nearestWidth('whole', start, 1024), format: 'webp' }));
   return (
     <section
       className="grid grid-cols-[minmax(0,1fr)_260px] gap-5.5 items-start max-[860px]:grid-cols-1"

@@ -1,4 +1,5 @@
 /** The library's own place to drop pictures; what came in stands above the others until the page is read anew. */
+import { siteAddress } from '@/client/site-root';
 import { useState } from 'react';
 import { DropPlace } from './DropPlace';
 import { SendingList } from './SendingList';
@@ -24,7 +25,7 @@ export default function LibraryDesk() {
             <a
               key={picture.id}
               className="frame block no-underline text-inherit bg-transparent border-b-2 border-b-rule pb-1 text-left min-w-0 hover:border-tide"
-              href={`/desk/pictures/${picture.id}`}
+              href={siteAddress(`/desk/pictures/${picture.id}`)}
             >
               <Thumb picture={picture} />
               <span>{picture.alt || <span className="amber">{w.sayWhatItShows()}</span>}</span>

@@ -1,4 +1,5 @@
 /** Another file in a picture's place, wherever it is shown; taken back with one button. */
+import { siteAddress } from '@/client/site-root';
 import { useState } from 'react';
 import { sayFailure, send } from '@/client/api';
 import { sendFile } from '@/client/upload';
@@ -56,7 +57,7 @@ export default function Replace({ id, uses }: ReplaceProps) {
             <button type="button" className="button" onClick={() => void undo()}>
               {w.undo()}
             </button>
-            <a href={`/desk/pictures/${id}`}>{w.lookAtIt()}</a>
+            <a href={siteAddress(`/desk/pictures/${id}`)}>{w.lookAtIt()}</a>
           </>
         )}
       </div>

@@ -1,4 +1,5 @@
 /** A picture as small as it is useful, cut as a use shows it. */
+import { siteAddress } from '@/client/site-root';
 import type { PictureChoice } from '@/core/listing/editor';
 import { pictureAddress } from '@/core/picture/picture-url';
 import { nearestWidth, type PictureUse, sizeAt } from '@/core/picture/crop';
@@ -12,7 +13,7 @@ export function Thumb({ picture, use = 'square', width = 160 }: { picture: Pictu
   return (
     <img
       className="block w-full h-auto bg-wash"
-      src={pictureAddress(picture, { use, width: made, format: 'webp' })}
+      src={siteAddress(pictureAddress(picture, { use, width: made, format: 'webp' }))}
       alt={picture.alt || w.withoutADescription({ name: picture.name || w.aPicture() })}
       width={size.width}
       height={size.height}

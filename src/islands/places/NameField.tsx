@@ -1,4 +1,5 @@
 /** The name of a venue or organizer, with those that are likely the same named while it is typed. */
+import { siteAddress } from '@/client/site-root';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { likeNames } from '@/core/match/names';
 import { placesWords } from '@/words/desk';
@@ -39,7 +40,7 @@ export default function NameField({ value, known, base, wrong }: NameFieldProps)
         aria-invalid={wrong ? true : undefined}
         aria-describedby={wrong ? 'name-wrong' : undefined}
       />
-      <LikeNames name={name} known={known} link={(id) => `${base}${id}`} />
+      <LikeNames name={name} known={known} link={(id) => siteAddress(`${base}${id}`)} />
       {wrong && (
         <span className="wrong" id="name-wrong">
           {wrong}

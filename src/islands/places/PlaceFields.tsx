@@ -1,4 +1,5 @@
 /** A venue's address and position: found by typing, set on the chart, or written in degrees. */
+import { siteAddress } from '@/client/site-root';
 import { type KeyboardEvent, useEffect, useId, useState } from 'react';
 import { addressLines, COUNTRIES } from '@/core/geo/postal-address';
 import type { GazetteerMatch } from '@/core/geo/gazetteer';
@@ -175,7 +176,7 @@ function useMatches(words: string) {
     }
     const leave = new AbortController();
     const timer = setTimeout(() => {
-      fetch(`/api/v1/gazetteer?${new URLSearchParams({ words })}`, { signal: leave.signal })
+      fetch(siteAddress(`/api/v1/gazetteer?${new URLSearchParams({ words })}`), { signal: leave.signal })
         .then((response) => (response.ok ? (response.json() as Promise<GazetteerMatch[]>) : []))
         .then((list) => {
           setFound(list);

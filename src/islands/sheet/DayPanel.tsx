@@ -1,4 +1,5 @@
 /** The chosen day beside the sheet: its dates in full, each with what can be done to it. */
+import { siteAddress } from '@/client/site-root';
 import { useEffect, useRef } from 'react';
 import type { EpochDay } from '@/core/day/day';
 import type { DeskDate } from '@/core/sheet/desk-sheet';
@@ -74,7 +75,7 @@ function Item({
     >
       <div className="what flex gap-1.5 items-baseline font-bold">
         <Mark look={looks.get(date.categoryId) ?? looks.get(null)} />
-        <a href={`/desk/listings/${date.listingId}`} className={off ? 'struck' : ''} data-open={key}>
+        <a href={siteAddress(`/desk/listings/${date.listingId}`)} className={off ? 'struck' : ''} data-open={key}>
           {date.title || w.withoutATitle()}
         </a>
       </div>

@@ -1,4 +1,5 @@
 /** One line over a sheet: what is under way, what was done, what else could be meant, and the way back. */
+import { siteAddress } from '@/client/site-root';
 import type { Commands } from './use-commands';
 import { sheetWords } from '@/words/desk';
 
@@ -52,7 +53,7 @@ export function NoticeBar({ commands, hold, stale, cut }: Props) {
             </button>
           )}
           {notice?.listingId && (
-            <a className="button small" href={`/desk/listings/${notice.listingId}`}>
+            <a className="button small" href={siteAddress(`/desk/listings/${notice.listingId}`)}>
               {w.openIt()}
             </a>
           )}

@@ -1,4 +1,5 @@
 /** What a changed date runs into: other listings in its venue, and red-letter days. */
+import { siteAddress } from '@/client/site-root';
 import type { BookingRow } from '@/core/listing/editor';
 import { bookingOf, clashesByVenue, inSite } from '@/core/dates/clashes';
 import { type ListingContent, venuesOf } from '@/core/listing/content';
@@ -30,7 +31,7 @@ async function clashWords(content: ListingContent, date: Occurrence, { listingId
   const venues = venuesOf(content);
   if (!venues.length || content.attendance === 'online') return '';
   try {
-    const response = await fetch(`/api/v1/bookings?${new URLSearchParams({ venues: venues.join(','), not: listingId })}`);
+    const response = await fetch(siteAddress(`/api/v1/bookings?${new URLSearchParams({ venues: venues.join(','), not: listingId })}`));
     if (!response.ok) return '';
     const bookings = ((await response.json()) as BookingRow[]).map(bookingOf);
     const found = [...clashesByVenue([date], content.venueIds, bookings).values()].flat();

@@ -1,4 +1,5 @@
 /** The dates of what a sheet shows, asked again when that changes; the address follows, so that it can be kept and shared. */
+import { siteAddress } from '@/client/site-root';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { isoDay, isoMonth, type MonthNumber } from '@/core/day/day';
 import type { DeskDates, DeskFilters, DeskSheetStart, SheetView } from '@/core/sheet/desk-sheet';
@@ -11,7 +12,7 @@ export interface Shown {
 }
 
 export function addressOf({ view, month, filters }: Shown): string {
-  return `/desk/${view}/${isoMonth(month)}${queryOf(filters)}`;
+  return siteAddress(`/desk/${view}/${isoMonth(month)}${queryOf(filters)}`);
 }
 
 /** What is on the sheet, and ways to show other things. */
@@ -37,7 +38,7 @@ export function useDates(start: DeskSheetStart): Dates {
     const query = queryOf(filters);
     const address = `/api/v1/dates${query}${query ? '&' : '?'}from=${isoDay(from)}&to=${isoDay(to)}`;
     try {
-      const response = await fetch(address);
+      const response = await fetch(siteAddress(address));
       if (!response.ok) throw new Error(String(response.status));
       const value = (await response.json()) as DeskDates;
       // An older answer never goes over a newer question.

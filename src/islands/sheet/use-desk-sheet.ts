@@ -1,4 +1,5 @@
 /** What happens on the Desk's sheet: the active day, what is chosen, carried or drawn, and the keys and the pointer that do it. */
+import { openPage } from '@/client/site-root';
 import { type KeyboardEvent, useEffect, useRef, useState } from 'react';
 import { flushSync } from 'react-dom';
 import { type EpochDay, firstDayOfMonth } from '@/core/day/day';
@@ -47,7 +48,7 @@ export function useDeskSheet(start: DeskSheetStart, data: SheetData, commands: C
     onLetGo: () => setHold(null),
   });
 
-  const open = (date: DeskDate): void => location.assign(`/desk/listings/${date.listingId}`);
+  const open = (date: DeskDate): void => openPage(`/desk/listings/${date.listingId}`);
   const onKey = (event: KeyboardEvent): void =>
     onSheetKey(event, {
       ...{ view, firstWeekday, active, here, hold, setHold, setActive },
@@ -147,7 +148,7 @@ function useNewListing({ zone, commands, setHold, toGrid }: Making) {
     setTitle('');
     setMadeOnes((n) => n + 1);
     setHold(null);
-    if (andOpen) location.assign(`/desk/listings/${made}`);
+    if (andOpen) openPage(`/desk/listings/${made}`);
     else toGrid();
   };
   const leaveNew = (): void => {

@@ -1,4 +1,5 @@
 /** One action on the chosen listings: what it needs, what it will do, and doing it. */
+import { openPage } from '@/client/site-root';
 import { useEffect, useRef, useState } from 'react';
 import { sayFailure, send } from '@/client/api';
 import { BULK_WORDS, type BulkAction, type BulkPlan, MOST_SHIFT_DAYS, sayStays } from '@/core/listing/bulk-actions';
@@ -79,7 +80,7 @@ export function ActionDialog({ kind, start, ids, count, onClose }: ActionDialogP
     const next = new URLSearchParams(start.query);
     next.set('run', outcome.value.run);
     keepChosen(ids ?? boxIds());
-    location.assign(`/desk/listings?${next}`);
+    openPage(`/desk/listings?${next}`);
   };
   return (
     <AskBox

@@ -1,4 +1,5 @@
 /** The bar of chosen listings: what to do with them, what that will do, and doing it. */
+import { siteAddress } from '@/client/site-root';
 import { useState } from 'react';
 import { BULK_WORDS } from '@/core/listing/bulk-actions';
 import { ActionDialog } from './ActionDialog';
@@ -56,7 +57,7 @@ export function BulkBar({ start, ids, count, onEverything, onClear }: BarProps) 
       </select>
       <a
         className="button small"
-        href={`/desk/export/listings.csv?${ids ? new URLSearchParams({ ids: ids.join(',') }) : start.query}`}
+        href={siteAddress(`/desk/export/listings.csv?${ids ? new URLSearchParams({ ids: ids.join(',') }) : start.query}`)}
         download
       >
         {w.asATable()}

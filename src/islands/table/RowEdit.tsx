@@ -2,6 +2,7 @@
  * One row of the table: a press on a cell edits it there, Enter keeps it, Escape leaves it, and what was saved is said and taken back there.
  * The row's button has what can be done with the listing as a whole; arrows walk the cells.
  */
+import { openPage } from '@/client/site-root';
 import { mostOf } from '@/core/listing/fields';
 import { lazy, Suspense, useCallback, useEffect, useRef, useState } from 'react';
 import { createPortal } from 'react-dom';
@@ -82,8 +83,8 @@ export function RowEdit({ start }: { start: TableStart }) {
     (command: RowCommand, row: HTMLElement): void => {
       setMenu(null);
       const { id = '', page } = row.dataset;
-      if (command === 'edit') location.assign(`/desk/listings/${id}`);
-      else if (command === 'view') location.assign(page ?? `/desk/listings/${id}/preview`);
+      if (command === 'edit') openPage(`/desk/listings/${id}`);
+      else if (command === 'view') openPage(page ?? `/desk/listings/${id}/preview`);
       else if (command === 'rename') {
         const cell = row.querySelector<HTMLElement>('td[data-edit=title]');
         if (cell) begin(cell);
@@ -243,7 +244,7 @@ async function actOn(id: string, kind: 'publish' | 'withdraw' | 'draft' | 'bin',
   if (outcome.kind !== 'done') return sayFailure(outcome);
   const next = new URLSearchParams(start.query);
   next.set('run', outcome.value.run);
-  location.assign(`/desk/listings?${next}`);
+  openPage(`/desk/listings?${next}`);
   return '';
 }
 

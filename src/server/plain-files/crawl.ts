@@ -2,7 +2,7 @@
 import { type CopyFile, type CopyPlan, type Target, targetOf } from '@/core/plain-files/plan';
 import { linkTo, wholeLinkTo } from '@/core/plain-files/links';
 import { rewriteHtml } from '@/core/plain-files/rewrite-html';
-import { assetsIn, picturesIn, rewriteCss, rewriteFeed, rewriteJson, rewriteScript, rewriteSitemap } from '@/core/plain-files/rewrite-text';
+import { assetsIn, picturesIn, rewriteFeed, rewriteJson, rewriteSitemap } from '@/core/plain-files/rewrite-text';
 import { escapeHtml } from '@/core/text/text';
 import type { Answer, Ask, CopyOf } from './ask';
 
@@ -112,9 +112,8 @@ class Way {
   #rewritten(file: string, { type, body }: Answer): string | Buffer {
     if (type === 'text/html') return this.#page(file, body.toString());
     if (type === 'text/css' || type === 'text/javascript') {
-      const text = body.toString();
-      for (const asset of assetsIn(text)) this.add(asset);
-      return type === 'text/css' ? rewriteCss(text) : rewriteScript(text);
+      for (const asset of assetsIn(body.toString())) this.add(asset);
+      return body;
     }
     if (type === 'application/manifest+json') return rewriteJson(body.toString(), (address) => this.#link(file, address));
     if (file.startsWith('sitemap')) {

@@ -44,6 +44,19 @@ describe('where the site is reached', () => {
     expect(set.primary()).toBe('https://almanac.example');
   });
 
+  it('ends with the path of its host that it lies below, however it is named', () => {
+    const below = {
+      ALMANAC_LISTENING: 'http://127.0.0.1:4399',
+      ALMANAC_ADDRESS: 'https://isles.example/other',
+      ALMANAC_PATH: 'events/, /calendar',
+    };
+    const one = site(below);
+    expect([one.path, one.primary()]).toEqual(['/events', 'https://isles.example/events']);
+    expect(one.forRequest(asked({ host: '127.0.0.1:4399' }))).toBe('http://127.0.0.1:4399/events');
+    expect(one.forRequest(asked({ host: 'evil.example' }))).toBe('https://isles.example/events');
+    expect(site(below, 'https://almanac.example').primary()).toBe('https://almanac.example/events');
+  });
+
   it('knows how a port that is open to all is reached from here, and what nobody else reaches', () => {
     expect(listeningAddress('0.0.0.0', 4321)).toBe('http://127.0.0.1:4321');
     expect(listeningAddress('::1', 80)).toBe('http://[::1]');

@@ -1,9 +1,10 @@
 /**
  * Where the site is reached. What was set (Set-up) comes first, then what the operator lists (`ALMANAC_ADDRESS`, several with commas), then
  * where the server listens. A request's own host counts only when it is one of these, or when a proxy that the operator declared says so: a
- * stranger's Host header never reaches a page, a file or a mail.
+ * stranger's Host header never reaches a page, a file or a mail. Below a path of its host (`ALMANAC_PATH`), all of them end with it.
  */
 import { forwardedBy, listeningAddress, originOf, proxyHops } from '@/core/text/origin';
+import { readSitePaths, type SitePath } from '@/core/text/site-path';
 
 /** Where the server listens, told by whatever opened the port: `http://127.0.0.1:4321`. */
 export const LISTENING = 'ALMANAC_LISTENING';
@@ -13,6 +14,8 @@ const DEFAULT_PORT = '4321';
 export class SiteAddresses {
   private readonly listed: readonly string[];
   private readonly hops: number;
+  /** below which path of its host the site lies; '' = none */
+  readonly path: SitePath;
   /** what the declared proxy said last: for mails that no request causes */
   private proxied: string | undefined;
 
@@ -22,18 +25,23 @@ export class SiteAddresses {
   ) {
     this.listed = (env.ALMANAC_ADDRESS ?? '').split(',').flatMap((text) => originOf(text) ?? []);
     this.hops = proxyHops(env) ?? 0;
+    this.path = readSitePaths(env.ALMANAC_PATH ?? '')?.now ?? '';
   }
 
   /** The address that pages name as the true one, and that mails carry. No slash at the end. */
   primary(): string {
-    return this.set() || this.listed[0] || this.proxied || this.listening();
+    return this.below(this.set() || this.listed[0] || this.proxied || this.listening());
   }
 
   /** For one request: its own host where that is one of the site's, else the primary. */
   forRequest(headers: Headers): string {
     const known = this.known();
     const own = this.hostOf(headers, known);
-    return own ?? this.primary();
+    return own === undefined ? this.primary() : this.below(own);
+  }
+
+  private below(origin: string): string {
+    return (originOf(origin) ?? origin) + this.path;
   }
 
   private known(): string[] {

@@ -54,8 +54,8 @@ export async function linkToOriginal(
   if (!from) return undefined;
   const leads = (link: string): boolean => {
     if (!URL.canParse(link, 'http://here')) return false;
-    const [root, slug] = new URL(link, 'http://here').pathname.slice(1).split('/');
-    return root === 'what' && slug === from.slug;
+    // The site may lie below a path of its host.
+    return /\/what\/([^/]+)/.exec(new URL(link, 'http://here').pathname)?.[1] === from.slug;
   };
   const inText = linksOf(text).find(leads);
   if (inText) return { link: inText, field: 'text', title: from.title };

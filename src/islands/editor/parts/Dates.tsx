@@ -1,4 +1,5 @@
 /** The Dates rail: every date of the listing by month, what differs for each, and what lost its date. */
+import { siteAddress } from '@/client/site-root';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { isoDay, monthNumberOf, weekdayOf, yearMonthOf } from '@/core/day/day';
 import { isoDateTime, parseIsoDateTime, type PlainDateTime } from '@/core/day/plain-date-time';
@@ -195,7 +196,7 @@ function Row({ date, open, setOpen, content, setContent, clash, style, venues }:
           {clash.slice(0, 3).map((b, i) => (
             <span key={`${b.listingId}${i}`}>
               {i > 0 && ', '}
-              <a href={`/desk/listings/${b.listingId}`}>{b.title}</a>
+              <a href={siteAddress(`/desk/listings/${b.listingId}`)}>{b.title}</a>
               {b.start.minute !== null && ` ${sayTime(b.start.minute, style)}`}
             </span>
           ))}

@@ -1,4 +1,5 @@
 /** Over the form: what is being edited, how it stands, and what can be done with it as a whole. */
+import { siteAddress, openPage } from '@/client/site-root';
 import { STAGE_WORDS } from '@/core/listing/content';
 import { Redo2, Undo2 } from 'lucide-react';
 import type { EditorStart } from '@/core/listing/editor';
@@ -30,8 +31,8 @@ export function Head({ listing, start, stopped, onCopy, others }: HeadProps) {
       }
     }
     const id = location.pathname.split('/').at(-1);
-    if (tab) tab.location.href = `/desk/listings/${id}/preview`;
-    else location.assign(`/desk/listings/${id}/preview`);
+    if (tab) tab.location.href = siteAddress(`/desk/listings/${id}/preview`);
+    else openPage(`/desk/listings/${id}/preview`);
   };
   const publishWords = isPublic ? w.publishChanges() : w.publish();
   return (
@@ -48,7 +49,7 @@ export function Head({ listing, start, stopped, onCopy, others }: HeadProps) {
       <div className="ml-auto flex flex-wrap gap-2">
         <UndoRedo listing={listing} />
         {isPublic && (
-          <a className="button" href={`/what/${server.slug}`}>
+          <a className="button" href={siteAddress(`/what/${server.slug}`)}>
             {w.thePage()}
           </a>
         )}

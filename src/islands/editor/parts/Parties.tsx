@@ -1,4 +1,5 @@
 /** Where it is, and who holds it: venues and organizers, chosen or made on the way. */
+import { siteAddress } from '@/client/site-root';
 import { FIELDS, optionsOf } from '@/core/listing/fields';
 import { Select } from '../../fields/fields';
 import { Picker } from '../Picker';
@@ -31,7 +32,7 @@ export function Where({ content, setContent, error, parties, mayMake }: PartiesP
             label={w.venues()}
             choices={parties.venues}
             name="venues"
-            pageOf={mayMake ? (id) => `/desk/venues/${id}` : undefined}
+            pageOf={mayMake ? (id) => siteAddress(`/desk/venues/${id}`) : undefined}
             chosen={content.venueIds}
             onChange={(venueIds) => setContent({ venueIds })}
             onMake={mayMake ? (name) => parties.setMaking({ kind: 'venues', name }) : undefined}
@@ -52,7 +53,7 @@ export function Who({ content, error, parties, mayMake }: PartiesProps) {
         label={w.organizers()}
         choices={parties.organizers}
         name="organizers"
-        pageOf={mayMake ? (id) => `/desk/organizers/${id}` : undefined}
+        pageOf={mayMake ? (id) => siteAddress(`/desk/organizers/${id}`) : undefined}
         chosen={content.organizerIds}
         onChange={parties.takeOrganizers}
         onMake={mayMake ? (name) => parties.setMaking({ kind: 'organizers', name }) : undefined}

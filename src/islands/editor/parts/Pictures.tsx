@@ -1,4 +1,5 @@
 /** A listing's pictures in their order: the first is its cover, the others its gallery. Sent at once, described in place. */
+import { siteAddress } from '@/client/site-root';
 import { useEffect, useRef, useState } from 'react';
 import { send } from '@/client/api';
 import type { PictureChoice } from '@/core/listing/editor';
@@ -118,7 +119,7 @@ function Words({ picture, cover, onChange }: { picture: PictureChoice; cover: bo
         <span className="hint">
           {w.pixelsOfItAre({ width, height, cover: cover ? 'yes' : 'no' })}
           {cover && width < COVER_WIDTH && <span className="amber">{w.fewForACover()}</span>}.{' '}
-          <a href={`/desk/pictures/${picture.id}`} target="_blank" rel="noreferrer">
+          <a href={siteAddress(`/desk/pictures/${picture.id}`)} target="_blank" rel="noreferrer">
             {w.whatStaysInSight()}
           </a>
         </span>

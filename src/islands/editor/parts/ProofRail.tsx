@@ -1,4 +1,5 @@
 /** Proof, beside the form: what stops publishing, what is worth a look; each leads to its field, and many can be mended there and then. */
+import { siteAddress } from '@/client/site-root';
 import { type KeyboardEvent, useState } from 'react';
 import type { ListingContent } from '@/core/listing/content';
 import { keyOf, type ValidationField, type ValidationNote } from '@/core/validation/note';
@@ -114,7 +115,7 @@ function Note({ note, validation, goTo, quickFix, compare, kept }: NoteProps) {
               </button>
             )}
             {note.subject && note.kind !== 'lookalike' && (
-              <a className="text-[13px] min-h-6 text-tide" href={`/desk/listings/${note.subject.listingId}`}>
+              <a className="text-[13px] min-h-6 text-tide" href={siteAddress(`/desk/listings/${note.subject.listingId}`)}>
                 {w.openIt()}
               </a>
             )}

@@ -1,4 +1,5 @@
 /** How it stands, who sees it, its address and its history. */
+import { siteAddress } from '@/client/site-root';
 import { useEffect, useState } from 'react';
 import { optionsOf } from '@/core/listing/fields';
 import { slugOf } from '@/core/text/text';
@@ -43,7 +44,7 @@ export function StagePart({ listing, start, error }: { listing: Listing; start: 
         <Slug listing={listing} start={start} error={error} left={left} />
         <StageButtons listing={listing} start={start} left={left} />
         {server.id && (
-          <a className="small" href={`/desk/listings/${server.id}/versions`}>
+          <a className="small" href={siteAddress(`/desk/listings/${server.id}/versions`)}>
             {w.allVersionsSideBy()}
           </a>
         )}

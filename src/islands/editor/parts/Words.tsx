@@ -1,4 +1,5 @@
 /** What is written of it, and what it belongs to: categories, tags, summary, text. */
+import { siteAddress } from '@/client/site-root';
 import { lazy, Suspense, useState } from 'react';
 import { makeTag, sayFailure, send } from '@/client/api';
 import { SHORT_TITLE_FITS, SUMMARY_SHOWN } from '@/core/listing/content';
@@ -44,7 +45,7 @@ export function Words({ content, setContent, start, error }: PartProps & { start
           hint={content.categoryIds.length ? w.theFirstGivesThe() : start.fallback ? w.noneItStandsUnder({ fallback: start.fallback }) : ''}
           choices={categories}
           onMake={start.mayMake ? (name) => void makeCategory(name) : undefined}
-          pageOf={start.mayMake ? (id) => `/desk/categories/${id}` : undefined}
+          pageOf={start.mayMake ? (id) => siteAddress(`/desk/categories/${id}`) : undefined}
           name="categories"
           chosen={content.categoryIds}
           onChange={(categoryIds) => setContent({ categoryIds })}
