@@ -1,6 +1,7 @@
 /**
  * A look at an event without opening it: when a reader rests on its link in a view, or comes to it by keyboard, a panel beside it says when,
  * where and what. It is the published page's own text, fetched once; Escape or moving on takes it away, and the link leads to the page as ever.
+ * A finger cannot rest: its first tap shows the panel, with a link to the page in it, and a second one opens the page.
  */
 
 const REST_MS = 350;
@@ -76,21 +77,44 @@ function place(panel: HTMLElement, link: HTMLElement): void {
   panel.style.top = `${Math.max(8, below ? at.bottom + 6 : at.top - height - 6)}px`;
 }
 
-async function show(link: HTMLAnchorElement): Promise<void> {
+/** @returns the panel, unless another one was asked for meanwhile or there is nothing to show */
+async function show(link: HTMLAnchorElement, role: 'tooltip' | 'dialog' = 'tooltip'): Promise<HTMLElement | undefined> {
   close();
   shownFor = link;
   const parts = await fragmentOf(link.href);
-  if (!parts || shownFor !== link || !link.isConnected) return;
+  if (!parts || shownFor !== link || !link.isConnected) return undefined;
   const panel = document.createElement('div');
   panel.id = PANEL;
-  panel.setAttribute('role', 'tooltip');
-  panel.className = 'fixed z-30 w-72 bg-sheet border border-rule-strong p-3 text-[14px] leading-[1.35] print:hidden';
+  panel.setAttribute('role', role);
+  panel.className =
+    'fixed z-30 w-72 max-w-[calc(100vw-16px)] bg-sheet border border-rule-strong p-3 text-[14px] leading-[1.35] print:hidden';
   panel.append(parts.cloneNode(true));
   document.body.append(panel);
-  link.setAttribute('aria-describedby', PANEL);
+  if (role === 'tooltip') link.setAttribute('aria-describedby', PANEL);
+  return panel;
+}
+
+async function showByMouse(link: HTMLAnchorElement): Promise<void> {
+  const panel = await show(link);
+  if (!panel) return;
   place(panel, link);
   // Whoever moves onto it may stay there.
   panel.addEventListener('pointerleave', close);
+}
+
+async function showByTouch(link: HTMLAnchorElement, words: string): Promise<void> {
+  const panel = await show(link, 'dialog');
+  // What did not come in time is asked for as a page.
+  if (!panel) {
+    if (shownFor === link) location.assign(link.href);
+    return;
+  }
+  panel.setAttribute('aria-label', link.textContent?.trim() ?? '');
+  const open = document.createElement('a');
+  Object.assign(open, { href: link.href, textContent: words, className: 'button main mt-2.5' });
+  panel.append(open);
+  place(panel, link);
+  open.focus({ preventScroll: true });
 }
 
 const linkOf = (target: EventTarget | null): HTMLAnchorElement | undefined => {
@@ -100,7 +124,7 @@ const linkOf = (target: EventTarget | null): HTMLAnchorElement | undefined => {
 
 function rest(link: HTMLAnchorElement): void {
   clearTimeout(timer);
-  if (link !== shownFor) timer = setTimeout(() => void show(link), REST_MS);
+  if (link !== shownFor) timer = setTimeout(() => void showByMouse(link), REST_MS);
 }
 
 document.addEventListener('pointerover', (event) => {
@@ -115,12 +139,29 @@ document.addEventListener('pointerout', (event) => {
   // From the link onto its panel there is a gap: it stays for a moment.
   if (shownFor && !into?.closest(`#${PANEL}`)) timer = setTimeout(() => !document.getElementById(PANEL)?.matches(':hover') && close(), 200);
 });
+const inPanel = (target: EventTarget | null): boolean => target instanceof Element && target.closest(`#${PANEL}`) !== null;
+/** the link under a finger whose panel is there already: pressing it takes the focus out of the panel, which closes it before the tap is over */
+let pressedAgain: HTMLAnchorElement | undefined;
+document.addEventListener('pointerdown', ({ target, pointerType }) => {
+  const link = linkOf(target);
+  pressedAgain = link && link === shownFor ? link : undefined;
+  if (pointerType === 'touch' && !inPanel(target) && !pressedAgain) close();
+});
+document.addEventListener('click', (event) => {
+  const link = linkOf(event.target);
+  const words = link?.closest<HTMLElement>('[data-open-words]')?.dataset.openWords;
+  const touched = event instanceof PointerEvent && event.pointerType === 'touch';
+  if (!link || !words || !touched || link === pressedAgain) return;
+  event.preventDefault();
+  void showByTouch(link, words);
+});
 document.addEventListener('focusin', (event) => {
+  if (inPanel(event.target)) return;
   const link = linkOf(event.target);
   if (link?.matches(':focus-visible')) rest(link);
   else close();
 });
-document.addEventListener('focusout', close);
+document.addEventListener('focusout', ({ relatedTarget }) => !inPanel(relatedTarget) && close());
 document.addEventListener('keydown', ({ key }) => key === 'Escape' && close());
 document.addEventListener('scroll', close, { passive: true, capture: true });
 

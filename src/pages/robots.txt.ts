@@ -5,6 +5,11 @@ const HIDDEN = ['/desk', '/receipt', '/api', '/go'];
 
 export const GET: APIRoute = ({ locals }) =>
   new Response(
-    `User-agent: *\n${HIDDEN.map((at) => `Disallow: ${locals.plain ? '' : locals.rt.addresses.path}${at}\n`).join('')}Sitemap: ${locals.rt.siteUrl()}/sitemap.xml\n`,
+    [
+      'User-agent: *',
+      ...HIDDEN.map((at) => ['Disallow:', (locals.plain ? '' : locals.rt.addresses.path) + at].join(' ')),
+      ['Sitemap:', `${locals.rt.siteUrl()}/sitemap.xml`].join(' '),
+      '',
+    ].join('\n'),
     { headers: { 'content-type': 'text/plain' } },
   );

@@ -167,7 +167,7 @@ export async function openSite(env: Environment): Promise<Runtime> {
   const jobContext = async (): Promise<JobContext> => ({
     settings: settings(),
     now: now(),
-    reference: await referenceData({ db, cache }),
+    reference: await referenceData({ db, cache, settings }),
     worker,
     cache,
     memo: new Map(),

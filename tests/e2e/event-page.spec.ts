@@ -34,7 +34,7 @@ test('resting on a date shows what it is; Escape takes it away, and the keyboard
   const context = await reader(browser, baseURL);
   const page = await context.newPage();
   await page.goto('/month/2027-03');
-  const link = page.locator('[data-view] a[href$="/what/harbour-choir/2027-03-23"]').first();
+  const link = page.locator('[data-view] a[href$="/what/harbour-choir/2027-03-23"]:visible').first();
   await link.hover();
   const peek = page.getByRole('tooltip');
   await expect(peek).toContainText('St Bride');
@@ -57,6 +57,37 @@ test('resting on a date shows what it is; Escape takes it away, and the keyboard
   await expect(link).toHaveAttribute('aria-describedby', 'peek');
   await page.keyboard.press('Tab');
   await expect(page.locator('#peek:has-text("23 March 2027")')).toHaveCount(0);
+  await context.close();
+});
+
+test('a finger’s first tap shows what a date is, its second opens it; elsewhere it goes away, and a list opens at once', async ({
+  browser,
+  baseURL,
+}) => {
+  const context = await browser.newContext({ baseURL, viewport: { width: 820, height: 1100 }, hasTouch: true, isMobile: true });
+  const page = await context.newPage();
+  await page.goto('/week/2027-W12');
+  const link = page.locator('[data-view] a[href$="/what/harbour-choir/2027-03-23"]:visible').first();
+  await link.tap();
+  const panel = page.getByRole('dialog', { name: 'Harbour Choir' });
+  await expect(panel).toContainText('St Bride');
+  await expect(panel.getByRole('link', { name: 'Open the event' })).toBeFocused();
+  await expectAccessible(page, 'a peek by touch');
+  await expectNoSidewaysScroll(page);
+  await page.getByRole('heading', { level: 1 }).tap();
+  await expect(panel).toHaveCount(0);
+  await link.tap();
+  await panel.getByRole('link', { name: 'Open the event' }).tap();
+  await expect(page).toHaveURL(/\/what\/harbour-choir\/2027-03-23$/);
+  await expect(page.locator('[data-way-back] a').first()).toBeVisible();
+  await page.goBack();
+  await link.tap();
+  await expect(panel).toBeVisible();
+  await link.tap();
+  await expect(page).toHaveURL(/\/what\/harbour-choir\/2027-03-23$/);
+  await page.goto('/list?from=2027-03-23');
+  await page.locator('[data-part="ledger"] a[href*="/what/harbour-choir"]').first().tap();
+  await expect(page).toHaveURL(/\/what\/harbour-choir/);
   await context.close();
 });
 

@@ -27,7 +27,7 @@ export function siteOf(
   const jobContext = async () => ({
     settings: SETTINGS,
     now,
-    reference: await referenceData({ db, cache }),
+    reference: await referenceData({ db, cache, settings: () => SETTINGS }),
     worker,
     cache,
     memo: new Map(),
@@ -62,6 +62,9 @@ export function siteOf(
 /** The Desk's table as an address asks for it. */
 export async function tableOf(db: Db, text = '', actor: Actor = EDITOR, now: Now = NOW) {
   const query = readTableQuery(new URLSearchParams(text));
-  const selecting = await selectingOf({ db, cache: new ContentCache(() => `test ${Math.random()}`), now: () => now }, query);
+  const selecting = await selectingOf(
+    { db, cache: new ContentCache(() => `test ${Math.random()}`), now: () => now, settings: () => SETTINGS },
+    query,
+  );
   return readTable(db, { actor, query, sorted: text.includes('sort='), ...selecting });
 }

@@ -288,6 +288,7 @@ function moreOf(component: ICAL.Component): Partial<IcalMore> {
     access: own('access'),
     note: own('note'),
     website: own('website'),
+    call: own('call'),
   };
   return Object.fromEntries(Object.entries(found).filter(([, value]) => value)) as Partial<IcalMore>;
 }

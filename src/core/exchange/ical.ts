@@ -23,6 +23,8 @@ export interface IcalMore {
   access: string;
   note: string;
   website: string;
+  /** what its page calls readers to do, and where: `book https://…` */
+  call: string;
 }
 
 /** A listing as a calendar file takes it. */
@@ -326,6 +328,7 @@ function moreLines(more: IcalMore | undefined): Line[] {
     ...text('X-PLAIN-ALMANAC-ACCESS', more.access),
     ...text('X-PLAIN-ALMANAC-NOTE', more.note),
     ...text('X-PLAIN-ALMANAC-WEBSITE', more.website),
+    ...text('X-PLAIN-ALMANAC-CALL', more.call),
   ];
 }
 

@@ -3,7 +3,7 @@
  * in its own words. Kept as JSON between looking at a file and bringing it in, so it has a format number: 2 names the parts of a recurrence as the field does.
  */
 import { isoDateTime } from '../day/plain-date-time';
-import type { ListingContent } from '../listing/content';
+import { CALLS, type ListingContent } from '../listing/content';
 import { MOST_IN, mostOf } from '../listing/fields';
 import { toStored } from '../recurrence/stored';
 import type { ReadEvent } from './read-event';
@@ -75,7 +75,9 @@ const hasPlace = (event: ReadEvent): boolean => event.point !== undefined || (ev
 function moreOf(event: ReadEvent): IncomingContent {
   const { more } = event;
   const online = onlineOf(event);
-  const { contact, cost, access, note, website } = more;
+  const { contact, cost, access, note, website, call } = more;
+  const called = call?.split(' ') ?? [];
+  const callKind = CALLS.find((kind) => kind === called[0]);
   const parts = (contact ?? '').split(/\s*,\s*/);
   const mail = parts.find((part) => part.includes('@')) ?? '';
   const phone = parts.find((part) => /^[+\d][\d ()/.-]{3,}$/.test(part)) ?? '';
@@ -98,6 +100,7 @@ function moreOf(event: ReadEvent): IncomingContent {
     ...(access === undefined ? {} : { access: access.slice(0, mostOf('access')) }),
     ...(note === undefined ? {} : { eventStatusNote: note.slice(0, mostOf('eventStatusNote')) }),
     ...(website === undefined ? {} : { website }),
+    ...(callKind ? { callKind, callAddress: (called[1] ?? '').slice(0, mostOf('callAddress')) } : {}),
   };
 }
 

@@ -9,9 +9,9 @@ import { type StoredChange, type StoredRecurrence, upgradeRecurrence } from '../
 
 /**
  * Format 2 added how many are expected, tags, a gallery and how long it stays on top; format 3 the words for when that are still open; format 4
- * calls the status of an event what schema.org calls it.
+ * calls the status of an event what schema.org calls it; format 5 added what a page calls its readers to do.
  */
-export const CONTENT_FORMAT = 4;
+export const CONTENT_FORMAT = 5;
 
 /** How one takes part. */
 export const ATTENDANCE = ['in-person', 'online', 'both'] as const;
@@ -19,6 +19,10 @@ export const ATTENDANCE = ['in-person', 'online', 'both'] as const;
 export const VISIBILITIES = ['public', 'address-only'] as const;
 /** The stages of a listing, in the order in which most go through them. */
 export const STAGES = ['draft', 'in-review', 'scheduled', 'published', 'withdrawn', 'binned'] as const;
+/** What a page may call its readers to do, with a button that leads there. */
+export const CALLS = ['more', 'book', 'tickets', 'register', 'help', 'donate'] as const;
+/** One of {@link CALLS}. */
+export type Call = (typeof CALLS)[number];
 /** One of {@link ATTENDANCE}. */
 export type Attendance = (typeof ATTENDANCE)[number];
 /** One of {@link VISIBILITIES}. */
@@ -90,6 +94,9 @@ export interface ListingContent {
   pictureId: string | null;
   cost: Cost;
   website: string;
+  /** where the button of its page leads; empty = it has none */
+  callAddress: string;
+  callKind: Call;
   contact: Contact;
   access: string;
   headline: boolean;
@@ -111,7 +118,8 @@ type Raw = Record<string, unknown>;
 export function upgradeContent(raw: Raw): Raw {
   const second = raw.format === 1 ? { ...raw, format: 2, expected: null, tagIds: [], galleryIds: [], onTopUntil: null } : raw;
   const third = second.format === 2 ? { ...second, format: 3, whenWords: '' } : second;
-  return third.format === 3 ? { ...upgradeStatus(third), format: CONTENT_FORMAT } : third;
+  const fourth = third.format === 3 ? { ...upgradeStatus(third), format: 4 } : third;
+  return fourth.format === 4 ? { ...fourth, format: CONTENT_FORMAT, callAddress: '', callKind: 'more' } : fourth;
 }
 
 /** What had names of its own before format 4. Fields that a content does not have stay absent. */

@@ -6,7 +6,7 @@
 import type { Column } from '../exchange/csv-columns';
 import type { EventStatus } from '../recurrence/model';
 import type { ValidationField } from '../validation/note';
-import { type Attendance, CONTENT_FORMAT, type ListingContent, type Visibility } from './content';
+import { type Attendance, type Call, CONTENT_FORMAT, type ListingContent, type Visibility } from './content';
 
 /** The name of a field of a listing. */
 export type ContentField = Exclude<keyof ListingContent, 'format'>;
@@ -58,6 +58,15 @@ const STATUSES: Record<EventStatus, string> = {
 };
 const PLACES: Record<Attendance, string> = { 'in-person': 'In person', online: 'Online', both: 'In person and online' };
 const SIGHT: Record<Visibility, string> = { public: 'Public', 'address-only': 'By address only' };
+
+const CALL_WORDS: Record<Call, string> = {
+  more: 'Find out more',
+  book: 'Book a place',
+  tickets: 'Buy tickets',
+  register: 'Sign up',
+  help: 'Offer to help',
+  donate: 'Donate',
+};
 
 /** In the order in which they are compared and said. */
 export const FIELDS = {
@@ -150,6 +159,16 @@ export const FIELDS = {
     fillsGaps: true,
     columns: ['website'],
   },
+  callAddress: {
+    label: 'Button leads to',
+    subject: 'The address of the button',
+    hint: 'Where people book, buy tickets or sign up; no button if you leave it empty',
+    type: { is: 'web', most: 500 },
+    empty: '',
+    entered: 'call',
+    fillsGaps: true,
+  },
+  callKind: { label: 'Button says', type: { is: 'choice', words: CALL_WORDS }, empty: 'more', entered: 'call' },
   contact: {
     label: 'Contact',
     type: { is: 'own' },

@@ -83,6 +83,8 @@ const CASES: [string, Partial<ListingContent>, ...Partial<ListingContent>[]][] =
   ['room-small', { expected: 41 }, { expected: 40 }, { expected: null }],
   ['website-dead', { website: 'http://choir.local/x' }, { website: 'https://local.harbourchoir.example' }],
   ['website-unsafe', { website: 'https://http://shore.example' }, { website: 'https://shore.example/http' }],
+  ['call-dead', { callAddress: 'http://choir.local/book' }, { callAddress: 'https://harbourchoir.example/book' }],
+  ['call-unsafe', { callAddress: 'javascript:alert(1)' }, { callAddress: 'https://shore.example/book' }],
   ['website-dead', { website: 'https://shore.con' }, { website: 'https://shore.com.example' }],
   [
     'link-dead',

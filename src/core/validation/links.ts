@@ -76,6 +76,7 @@ export function linkNotes(content: ListingContent): ValidationNote[] {
   const online = content.onlineAddress.trim();
   notes.push(
     ...addressNotes(website, 'website', ['website-unsafe', 'website-dead'], (w) => ({ website: w })),
+    ...addressNotes(content.callAddress.trim(), 'call', ['call-unsafe', 'call-dead'], (callAddress) => ({ callAddress })),
     ...addressNotes(online, 'online', ['online-unsafe', 'online-dead'], (onlineAddress) => ({ onlineAddress })),
   );
   const bad = linksOf(content.text).find((address) => !/^(mailto:|tel:|\/)/i.test(address) && (!isWebAddress(address) || whyDead(address)));
@@ -88,7 +89,7 @@ export function linkNotes(content: ListingContent): ValidationNote[] {
 
 function addressNotes(
   address: string,
-  field: 'website' | 'online',
+  field: 'website' | 'call' | 'online',
   [unsafe, dead]: [string, string],
   put: (address: string) => Partial<ListingContent>,
 ): ValidationNote[] {

@@ -15,6 +15,7 @@ export type ValidationField =
   | 'organizers'
   | 'cost'
   | 'website'
+  | 'call'
   | 'contact'
   | 'access'
   | 'expected'

@@ -27,6 +27,7 @@ export const SECTION_OF: Record<ValidationField, string> = {
   organizers: 'who',
   cost: 'details',
   website: 'details',
+  call: 'details',
   contact: 'details',
   access: 'details',
   expected: 'details',

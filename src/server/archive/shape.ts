@@ -16,6 +16,7 @@ import { contentInput } from '../listings/input';
 import { organizerInput } from '../organizers/write';
 import { DEFAULT_SETTINGS, type SiteSettings } from '../site/settings';
 import { settingsInput } from '../site/write';
+import { ORGANIZER_FACTS, VENUE_FACTS } from '@/core/venue/shown-facts';
 import { venueInput } from '../venues/input';
 
 const id = z.uuid();
@@ -214,6 +215,8 @@ const settings: z.ZodType<SiteSettings> = z.object({
   ...settingsInput.shape,
   views: z.array(z.enum(VIEW_NAMES)).min(1).max(VIEW_NAMES.length).default(DEFAULT_SETTINGS.views),
   filters: z.array(z.enum(FILTER_GROUPS)).max(FILTER_GROUPS.length).default(DEFAULT_SETTINGS.filters),
+  venueShows: z.array(z.enum(VENUE_FACTS)).max(VENUE_FACTS.length).default(DEFAULT_SETTINGS.venueShows),
+  organizerShows: z.array(z.enum(ORGANIZER_FACTS)).max(ORGANIZER_FACTS.length).default(DEFAULT_SETTINGS.organizerShows),
   holidays: z.array(holiday).max(200),
 });
 

@@ -1,3 +1,4 @@
+import { DEFAULT_SETTINGS } from '@/server/site/settings';
 import { ContentCache } from '@/server/site/content-cache';
 import { eq } from 'drizzle-orm';
 import { beforeEach, describe, expect, it } from 'vitest';
@@ -160,7 +161,7 @@ describe('venues and organizers', () => {
 
 describe('a child’s ink', () => {
   const shown = async () => {
-    const reference = await referenceData({ db, cache: new ContentCache(() => '1') });
+    const reference = await referenceData({ db, cache: new ContentCache(() => '1'), settings: () => DEFAULT_SETTINGS });
     return (id: string) => reference.category.get(id)?.ink;
   };
   it('is a tint of its parent’s unless somebody chose another, also after a move and back', async () => {

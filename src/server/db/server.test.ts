@@ -1,3 +1,4 @@
+import { DEFAULT_SETTINGS } from '@/server/site/settings';
 import { NO_FILTERS } from '@/core/filters/filters';
 import { sql } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -47,7 +48,7 @@ describe.skipIf(!bin)(`the same code on a PostgreSQL server${bin ? '' : ' (skipp
     const row = await inTx(db, (tx) => createListing(tx, choir(places), change()));
     await inTx(db, (tx) => publishListing(tx, row.id, row.revision, change()));
     expect(await rebuildIndex(db, SETTINGS, NOW)).toEqual({ listings: 1, dates: 10, differed: [] });
-    const reference = await referenceData({ db, cache: new ContentCache(() => '1') });
+    const reference = await referenceData({ db, cache: new ContentCache(() => '1'), settings: () => DEFAULT_SETTINGS });
     const context = { reference, currency: 'CAD', around: undefined };
     const span = { from: NOW.day, to: NOW.day + 400 };
     const facets = countFacets(span, await readTally(db, span, { ...NO_FILTERS, words: 'choir' }, context), reference, new Map());

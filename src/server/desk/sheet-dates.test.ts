@@ -1,3 +1,4 @@
+import { DEFAULT_SETTINGS } from '@/server/site/settings';
 import { ContentCache } from '@/server/site/content-cache';
 import { eq } from 'drizzle-orm';
 import { beforeEach, describe, expect, it } from 'vitest';
@@ -23,7 +24,7 @@ beforeEach(async () => {
 });
 
 async function dates(query = '', actor: Actor = EDITOR, [from, to] = ['2027-03-29', '2027-04-11']): Promise<string[]> {
-  const reference = await referenceData({ db, cache: new ContentCache(() => '1') });
+  const reference = await referenceData({ db, cache: new ContentCache(() => '1'), settings: () => DEFAULT_SETTINGS });
   const filters = readDeskFilters(new URLSearchParams(query));
   const read = await readDeskDates(db, { actor, from: d(from), to: d(to), filters, reference, settings: SETTINGS });
   return read.dates.map((x) => `${isoDay(x.startDay)} ${x.title} ${x.stage}${x.edited ? ' edited' : ''}${x.moved ? ' moved' : ''}`);

@@ -47,6 +47,8 @@ const full = (): Partial<ListingContent> => ({
   access: 'Step-free',
   attendance: 'both',
   onlineAddress: 'https://choir.example/live',
+  callAddress: 'https://choir.example/book',
+  callKind: 'book',
 });
 async function actionsOf(text: string): Promise<string[]> {
   const id = await keepFile(site, { name: 'file', bytes: new TextEncoder().encode(text) }, EDITOR);

@@ -1,3 +1,4 @@
+import { DEFAULT_SETTINGS } from '@/server/site/settings';
 import { NO_FILTERS } from '@/core/filters/filters';
 import { sql } from 'drizzle-orm';
 import { beforeEach, describe, expect, it } from 'vitest';
@@ -46,7 +47,7 @@ describe(`a site's finder, seed ${seed}`, () => {
     });
   const found = (of: Finder | undefined) => of?.find({ span: AGES, conditions: [] });
   const stored = async () => {
-    const reference = await referenceData({ db, cache: new ContentCache(() => String(Math.random())) });
+    const reference = await referenceData({ db, cache: new ContentCache(() => String(Math.random())), settings: () => DEFAULT_SETTINGS });
     return readDates(db, AGES, NO_FILTERS, { reference, currency: 'CAD', around: undefined });
   };
   const titles = async (): Promise<string[]> => [...new Set(found(await finder.current())?.map(({ title }) => title))].sort();

@@ -65,14 +65,16 @@ describe('a listing that comes in', () => {
       'recurrence.parts.0.rule.interval',
     ],
     ['a currency of four letters', { ...good(), cost: { kind: 'amount', amount: '8', currency: 'CADX' } }, 'cost.currency'],
-    ['a format of the future', { ...good(), format: 5 }, 'format'],
+    ['a format of the future', { ...good(), format: 6 }, 'format'],
   ];
   for (const [name, raw, field] of cases) it(`refuses ${name} at its field`, () => expect(fieldOf(raw)).toBe(field));
   it('takes a content of format 1, as it was stored before there were tags and galleries', () => {
     const { expected: _e, tagIds: _t, galleryIds: _g, onTopUntil: _o, whenWords: _w, ...old } = FORMER_CONTENT;
     expect(contentInput.parse({ ...old, format: 1, recurrence: { ...old.recurrence, format: 1 } })).toMatchObject({
-      format: 4,
+      format: 5,
       whenWords: '',
+      callAddress: '',
+      callKind: 'more',
       expected: null,
       tagIds: [],
       galleryIds: [],
@@ -83,8 +85,9 @@ describe('a listing that comes in', () => {
   it('takes a content of format 3 under the names of today, with nothing of the former left', () => {
     const content = contentInput.parse(FORMER_CONTENT);
     expect(content).toMatchObject({
-      format: 4,
+      format: 5,
       eventStatus: 'rescheduled',
+      callAddress: '',
       eventStatusNote: 'Later this time',
       changes: [{ eventStatus: 'cancelled', note: 'Flooded' }],
       recurrence: { format: 3, exdates: ['2027-04-06T19:00'], breaks: FORMER_CONTENT.recurrence.breaks },

@@ -1,3 +1,4 @@
+import { DEFAULT_SETTINGS } from '@/server/site/settings';
 import { ContentCache } from '@/server/site/content-cache';
 import { eq } from 'drizzle-orm';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
@@ -133,7 +134,7 @@ describe('kept on top of lists', () => {
     await publish({ title: 'Seed Swap', onTopUntil: isoDay(NOW.day - 1) });
     await publish({ title: 'Rope Class' });
     await publish({ title: 'Unseen', onTopUntil: isoDay(NOW.day + 2), visibility: 'address-only' });
-    const reference = await referenceData({ db, cache: new ContentCache(() => '1') });
+    const reference = await referenceData({ db, cache: new ContentCache(() => '1'), settings: () => DEFAULT_SETTINGS });
     const context = { reference, currency: 'CAD', around: undefined };
     const top = async (day: number, query = '') =>
       (await readOnTop(db, day, readFilters(new URLSearchParams(query)), context)).map((d) => `${d.title} ${isoDay(d.startDay)}`);

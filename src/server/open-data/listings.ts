@@ -111,6 +111,7 @@ function listingOf(row: PublishedRow, picture: PictureRow | undefined, next: Nex
     tags: content.tagIds.flatMap((id) => reference.tag.get(id) ?? []).map(({ slug, name }) => ({ slug, name })),
     ...costOf(content.cost, language),
     website: webAddress(content.website),
+    call: webAddress(content.callAddress) === null ? null : { kind: content.callKind, address: content.callAddress },
     access: content.access,
     picture: picture ? pictureOf(picture, site) : null,
     next: next ? { start: timesOf(next, zone).start, page: page(`/what/${row.slug}/${next.slug}`), status: next.eventStatus } : null,

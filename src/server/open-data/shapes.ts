@@ -4,7 +4,7 @@
  */
 import { z } from 'zod';
 import { FEATURES } from '@/core/venue/features';
-import { ATTENDANCE } from '@/core/listing/content';
+import { ATTENDANCE, CALLS } from '@/core/listing/content';
 import { EVENT_STATUSES } from '@/core/recurrence/model';
 
 const id = z.uuid();
@@ -86,6 +86,10 @@ export const openListing = z
     tags: z.array(z.object({ slug, name: z.string() })),
     ...cost,
     website: z.url().nullable(),
+    call: z
+      .object({ kind: z.enum(CALLS), address: z.url() })
+      .nullable()
+      .describe('What its page calls readers to do, and where: a button there.'),
     access: z.string(),
     picture: picture.nullable(),
     next: z.object({ start: moment, page, status }).nullable().describe('Its next date; null where it has none to come.'),

@@ -1,3 +1,4 @@
+import { DEFAULT_SETTINGS, type SiteSettings } from '@/server/site/settings';
 import { sayHappening } from '../history/happening';
 import { styleOf } from '../site/settings';
 import { ContentCache } from '@/server/site/content-cache';
@@ -250,18 +251,29 @@ describe('what readers learn of a venue', () => {
       areaOnly: true,
       notes: 'key under the pot',
     });
-    const reference = await referenceData({ db, cache: new ContentCache(() => '1') });
+    const reference = await referenceData({ db, cache: new ContentCache(() => '1'), settings: () => DEFAULT_SETTINGS });
     const view = reference.venues.find((v) => v.name === 'A kitchen');
     expect(view).toMatchObject({ street: '', postcode: '', town: 'Port Amble', lat: 43.18, lng: -57.5 });
     expect(JSON.stringify(reference.venues)).not.toMatch(/Kelp|key under|43\.17777/);
   });
+  it('no more than the site shows, whatever was asked before', async () => {
+    await makeVenue({ name: 'The Slip', phone: '555-0142', mail: 'slip@isles.example', website: 'https://slip.example', capacity: 40 });
+    const cache = new ContentCache(() => '1');
+    const asked = async (venueShows: SiteSettings['venueShows']) => {
+      const { venues } = await referenceData({ db, cache, settings: () => ({ ...DEFAULT_SETTINGS, venueShows }) });
+      const { phone, mail, website, capacity } = venues.find((v) => v.name === 'The Slip') ?? {};
+      return [phone, mail, website, capacity];
+    };
+    expect(await asked(DEFAULT_SETTINGS.venueShows)).toEqual(['555-0142', 'slip@isles.example', 'https://slip.example', 40]);
+    expect(await asked(['website'])).toEqual(['', '', 'https://slip.example', null]);
+  });
   it('nothing while it is in the bin, though listings keep its name', async () => {
     await publish({});
     await inTx(db, (tx) => binVenue(tx, places.venue, AT, EDITOR));
-    const reference = await referenceData({ db, cache: new ContentCache(() => '1') });
+    const reference = await referenceData({ db, cache: new ContentCache(() => '1'), settings: () => DEFAULT_SETTINGS });
     expect([reference.venues, reference.towns, reference.venue.get(places.venue)?.name]).toEqual([[], [], 'Net Loft']);
     await inTx(db, (tx) => binVenue(tx, places.venue, null, EDITOR));
-    expect((await referenceData({ db, cache: new ContentCache(() => '1') })).venues).toHaveLength(1);
+    expect((await referenceData({ db, cache: new ContentCache(() => '1'), settings: () => DEFAULT_SETTINGS })).venues).toHaveLength(1);
   });
 });
 

@@ -102,7 +102,17 @@ export function icalOf(
 }
 
 /** What else a listing says, for calendars that read it and for our own. */
-function moreOf({ contact, attendance, onlineAddress, cost, access, eventStatusNote, website }: ListingContent): IcalMore {
+function moreOf({
+  contact,
+  attendance,
+  onlineAddress,
+  cost,
+  access,
+  eventStatusNote,
+  website,
+  callAddress,
+  callKind,
+}: ListingContent): IcalMore {
   const { name, phone, mail } = contact;
   return {
     contact: [name, phone, mail].filter(Boolean).join(', '),
@@ -111,6 +121,7 @@ function moreOf({ contact, attendance, onlineAddress, cost, access, eventStatusN
     access,
     note: eventStatusNote,
     website,
+    call: callAddress && `${callKind} ${callAddress}`,
   };
 }
 

@@ -103,10 +103,13 @@ export async function readDate(
   return { date, before: await near('before'), after: await near('after') };
 }
 
-/** How many dates a listing has in the index. */
-export async function countDates(db: Db, listingId: string): Promise<number> {
-  const [row] = await db.select({ n: sql<number>`count(*)::int` }).from(occurrence).where(eq(occurrence.listingId, listingId));
-  return row?.n ?? 0;
+/** How many dates a listing has in the index, and how many of them began before a day. */
+export async function countListingDates(db: Db, listingId: string, today: EpochDay): Promise<{ total: number; begun: number }> {
+  const [row] = await db
+    .select({ total: sql<number>`count(*)::int`, begun: sql<number>`(count(*) filter (where ${occurrence.startDay} < ${today}))::int` })
+    .from(occurrence)
+    .where(eq(occurrence.listingId, listingId));
+  return row ?? { total: 0, begun: 0 };
 }
 
 /** Addresses of all listings that search engines may know, with when they changed. */

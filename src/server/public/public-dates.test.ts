@@ -1,3 +1,4 @@
+import { DEFAULT_SETTINGS } from '@/server/site/settings';
 import { ContentCache } from '@/server/site/content-cache';
 import type { EffectiveDate } from '@/core/dates/effective-date';
 import { sql } from 'drizzle-orm';
@@ -128,7 +129,7 @@ beforeAll(async () => {
       if (i % 5) await publishListing(tx, row.id, row.revision, change());
     }
   });
-  reference = await referenceData({ db, cache: new ContentCache(() => '1') });
+  reference = await referenceData({ db, cache: new ContentCache(() => '1'), settings: () => DEFAULT_SETTINGS });
   finder = (await new SiteFinder({ db, revision: () => '1', log: quietLog }).made()) as Finder;
   source = {
     db,

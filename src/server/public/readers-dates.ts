@@ -9,6 +9,7 @@ import type { Around } from '@/core/finder/found';
 import type { Tally } from '@/core/finder/tally';
 import { type FoundPlace, placeNamed } from '@/core/match/near';
 import { bestFirst } from '@/core/match/relevance';
+import type { ShownFacts } from '@/core/venue/shown-facts';
 import type { SiteFinder } from '../finder/site-finder';
 import { type ContentSource, referenceData } from '../reference/read';
 import type { Now } from '../site/clock';
@@ -79,7 +80,7 @@ export interface ReadersDates {
 export interface DateSource extends ContentSource {
   finder: Pick<SiteFinder, 'current' | 'made'>;
   now: () => Pick<Now, 'day'>;
-  settings: () => Pick<SiteSettings, 'currency' | 'firstWeekday'>;
+  settings: () => Pick<SiteSettings, 'currency' | 'firstWeekday'> & ShownFacts;
 }
 
 /** What choices are read against, and on which day. */
@@ -242,16 +243,18 @@ const AGES = 40_000;
 /** Listings like another, so many days ahead; none until everything is at hand, for a few seconds after a start. */
 const RELATED_DAYS = 120;
 
-/** Listings like one of readers', the likest first, each with its next date. */
+/** Listings like one of readers', each with its next date: those that are most alike, in the order that is asked for. */
 export async function readersRelated(
   rt: DateSource,
   listingId: string,
-  { today, most }: { today: EpochDay; most: number },
+  { today, most, order }: { today: EpochDay; most: number; order: SiteSettings['relatedOrder'] },
 ): Promise<EffectiveDate[]> {
   const finder = most ? await rt.finder.current() : undefined;
   if (!finder) return [];
   const { category } = await referenceData(rt);
-  return finder.related(listingId, { today, most, within: RELATED_DAYS, parentOf: (id) => category.get(id)?.parentId });
+  const found = finder.related(listingId, { today, most, within: RELATED_DAYS, parentOf: (id) => category.get(id)?.parentId });
+  const minuteOf = ({ startDay, startMinute }: EffectiveDate): number => startDay * 1440 + (startMinute ?? 0);
+  return order === 'soonest' ? found.sort((a, b) => minuteOf(a) - minuteOf(b)) : found;
 }
 
 /** How many dates touch today, counted once for each state of the content and day. */

@@ -1,3 +1,4 @@
+import { DEFAULT_SETTINGS } from '@/server/site/settings';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { change, choir, freshDb, inTx, seedPlaces } from '../../../tests/support/db';
 import { createListing, publishListing } from '../listings/write';
@@ -13,7 +14,7 @@ beforeAll(async () => {
     const row = await inTx(db, (tx) => createListing(tx, choir(places, { title: `Rope & Tea ${i}` }), change()));
     if (i) await inTx(db, (tx) => publishListing(tx, row.id, row.revision, change()));
   }
-  rt = { db, cache: new ContentCache(() => '1'), siteUrl: () => 'https://isles.example' };
+  rt = { db, cache: new ContentCache(() => '1'), siteUrl: () => 'https://isles.example', settings: () => DEFAULT_SETTINGS };
 });
 
 const english = (path: string): string => path;

@@ -3,6 +3,7 @@ import { asc } from 'drizzle-orm';
 import { inksOf, tint } from '@/core/colour/colour';
 import type { Shape } from '@/core/colour/mark';
 import { fold } from '@/core/text/text';
+import { type ShownFacts, shownOrganizer, shownVenue } from '@/core/venue/shown-facts';
 import type { Db } from '../db/client';
 import type { ContentCache } from '../site/content-cache';
 import { category, organizer, tag, venue } from '../db/schema';
@@ -55,15 +56,18 @@ export interface ReferenceData {
   towns: string[];
 }
 
-/** What reference data is read from: a database, and what is known of its content. */
+/** What reference data is read from: a database, what is known of its content, and what the site lets readers see of venues and organizers. */
 export interface ContentSource {
   db: Db;
   cache: ContentCache;
+  settings: () => ShownFacts;
 }
 
 /** Categories, venues, organizers and tags as they are now; read once for each state of what readers may see, which they are part of. */
 export function referenceData(rt: ContentSource): Promise<ReferenceData> {
-  return rt.cache.ofReaders().of('reference data', () => readAll(rt.db));
+  const { venueShows, organizerShows } = rt.settings();
+  const key = `reference-data:${venueShows.join()}:${organizerShows.join()}`;
+  return rt.cache.ofReaders().of(key, () => readAll(rt.db, { venueShows, organizerShows }));
 }
 
 type CategoryRow = typeof category.$inferSelect;
@@ -76,10 +80,14 @@ function shownInk(row: CategoryRow, all: readonly CategoryRow[]): string {
   return tint(parent.ink, siblings.indexOf(row));
 }
 
-async function readAll(db: Db): Promise<ReferenceData> {
+async function readAll(db: Db, { venueShows, organizerShows }: ShownFacts): Promise<ReferenceData> {
   const rows = await db.select().from(category).orderBy(asc(category.position), asc(category.name));
-  const venues = venueViews(await db.select().from(venue).orderBy(asc(venue.name), asc(venue.id)));
-  const organizers = (await db.select().from(organizer).orderBy(asc(organizer.name), asc(organizer.id))).map(organizerView);
+  const venues = venueViews(await db.select().from(venue).orderBy(asc(venue.name), asc(venue.id))).map((one) =>
+    shownVenue(one, venueShows),
+  );
+  const organizers = (await db.select().from(organizer).orderBy(asc(organizer.name), asc(organizer.id))).map((row) =>
+    shownOrganizer(organizerView(row), organizerShows),
+  );
   const tags = await db.select({ id: tag.id, name: tag.name, slug: tag.slug }).from(tag).orderBy(asc(tag.folded));
   const views = rows.map((row): CategoryView => {
     const ink = shownInk(row, rows);

@@ -5,6 +5,10 @@ import type { HolidayRule } from '@/core/holidays/holidays';
 import type { Language } from '@/core/phrase/language';
 import type { Style } from '@/core/phrase/format';
 import type { ListPictures } from '@/core/validation/picture-checks';
+import { ORGANIZER_FACTS, type OrganizerFact, VENUE_FACTS, type VenueFact } from '@/core/venue/shown-facts';
+
+/** Orders of events like the one on a page. */
+export const RELATED_ORDERS = ['likest', 'soonest'] as const;
 
 /** What a coordinator can set. */
 export interface SiteSettings {
@@ -45,6 +49,18 @@ export interface SiteSettings {
   shortLength: number;
   /** events like the one on a page that are shown below it; 0 = none */
   related: number;
+  /** in which order they stand */
+  relatedOrder: (typeof RELATED_ORDERS)[number];
+  /** what every event's page says until the day of its first date is over; empty = nothing */
+  beforeFirst: string;
+  /** what it says when its last date is over; empty = that its dates have passed */
+  afterLast: string;
+  /** both in the second language */
+  beforeFirstFrench: string;
+  afterLastFrench: string;
+  /** what readers see of venues and of organizers beside name, address and dates */
+  venueShows: VenueFact[];
+  organizerShows: OrganizerFact[];
   holidays: HolidayRule[];
   /** who mails come from */
   mailFrom: string;
@@ -76,9 +92,22 @@ export const DEFAULT_SETTINGS: SiteSettings = {
   listPictures: 'headlines',
   shortLength: 8,
   related: 4,
+  relatedOrder: 'likest',
+  beforeFirst: '',
+  afterLast: '',
+  beforeFirstFrench: '',
+  afterLastFrench: '',
+  venueShows: [...VENUE_FACTS],
+  organizerShows: [...ORGANIZER_FACTS],
   holidays: [],
   mailFrom: '',
 };
+
+/** What every event's page says up to its first date and when its last is over, in a language; empty = what pages say by themselves. */
+export function eventWords(settings: SiteSettings, language: Language): { beforeFirst: string; afterLast: string } {
+  const { beforeFirst, afterLast, beforeFirstFrench, afterLastFrench } = settings;
+  return language === 'fr' ? { beforeFirst: beforeFirstFrench, afterLast: afterLastFrench } : { beforeFirst, afterLast };
+}
 
 /** How dates and times are written on this site. */
 export function styleOf(settings: SiteSettings, language: Language = 'en'): Style {

@@ -8,6 +8,7 @@ import { LIST_PICTURES } from '@/core/validation/picture-checks';
 import type { HolidayRule } from '@/core/holidays/holidays';
 import { originOf } from '@/core/text/origin';
 import { dateExists } from '@/core/day/day';
+import { ORGANIZER_FACTS, type OrganizerFact, VENUE_FACTS, type VenueFact } from '@/core/venue/shown-facts';
 import { audited } from '../accounts/audit';
 import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';
@@ -15,7 +16,7 @@ import { setting, validationState } from '../db/schema';
 import { invalid } from '../problem';
 import { FILTER_GROUPS, type FilterGroup } from '@/core/filters/filters';
 import { VIEW_NAMES, type ViewName } from '@/core/views/views';
-import type { SiteSettings } from './settings';
+import { RELATED_ORDERS, type SiteSettings } from './settings';
 import { serverWords } from '@/words/desk';
 
 const texts = serverWords.siteWrite;
@@ -26,6 +27,9 @@ const number = (min: number, max: number, what: string) =>
     .min(min, texts.isAtLeast({ what, min }))
     .max(max, texts.isAtMost({ what, max }));
 const whole = (min: number, max: number, what: string) => number(min, max, what).int(texts.isAWholeNumber({ what }));
+
+/** A sentence or two that readers see on pages. */
+const words = () => z.string().trim().max(300, texts.atMost300Characters()).default('');
 
 function isMapAddress(address: string): boolean {
   return address === '' || (/^https?:\/\/[^\s"<>]+$/.test(address) && address.includes('{lat}') && address.includes('{lng}'));
@@ -75,6 +79,11 @@ export const settingsInput = z.object({
   listPictures: z.enum(LIST_PICTURES).default('headlines'),
   shortLength: whole(1, 50, texts.theLengthOfShort()),
   related: whole(0, 12, texts.theRelatedEvents()).default(4),
+  relatedOrder: z.enum(RELATED_ORDERS).default('likest'),
+  beforeFirst: words(),
+  afterLast: words(),
+  beforeFirstFrench: words(),
+  afterLastFrench: words(),
   mailFrom: z.string().trim().max(200).default(''),
 });
 
@@ -83,6 +92,17 @@ export const viewField = (name: ViewName): string => `view-${name}`;
 
 /** The place of a group of filters on readers' form, as a field: `filter-kind`. */
 export const filterField = (name: FilterGroup): string => `filter-${name}`;
+
+/** Whether a fact of venues or organizers is shown, as a box of the form: `venue-phone`. */
+export const factField = (of: 'venue' | 'organizer', fact: VenueFact | OrganizerFact): string => `${of}-${fact}`;
+
+/** What is shown of venues and organizers: what is ticked. */
+export function readShownFacts(fields: Readonly<Record<string, string>>): Pick<SiteSettings, 'venueShows' | 'organizerShows'> {
+  return {
+    venueShows: VENUE_FACTS.filter((fact) => fields[factField('venue', fact)]),
+    organizerShows: ORGANIZER_FACTS.filter((fact) => fields[factField('organizer', fact)]),
+  };
+}
 
 /** Names in the order of the numbers that stand beside them; one without a number is left out. Throws a Problem at the field. */
 function readOrder<T extends string>(fields: Readonly<Record<string, string>>, names: readonly T[], fieldOf: (name: T) => string): T[] {

@@ -1,3 +1,4 @@
+import { DEFAULT_SETTINGS } from '@/server/site/settings';
 import { ContentCache } from '@/server/site/content-cache';
 import { eq } from 'drizzle-orm';
 import { beforeEach, describe, expect, it } from 'vitest';
@@ -117,7 +118,7 @@ describe('tags', () => {
     await publish('Stars', [kids, dark]);
     await publish('Seeds', [kids]);
     await publish('Ropes', []);
-    const reference = await referenceData({ db, cache: new ContentCache(() => '1') });
+    const reference = await referenceData({ db, cache: new ContentCache(() => '1'), settings: () => DEFAULT_SETTINGS });
     const span = { from: NOW.day, to: NOW.day + 8 };
     const titles = async (query: string) => {
       const filters = readFilters(new URLSearchParams(query));

@@ -1,3 +1,4 @@
+import { DEFAULT_SETTINGS } from '@/server/site/settings';
 import { ContentCache } from '../site/content-cache';
 import { eq } from 'drizzle-orm';
 import { beforeEach, describe, expect, it } from 'vitest';
@@ -39,7 +40,7 @@ const siteNow = async (): Promise<ValidationSite> => {
     db,
     settings: SETTINGS,
     now: NOW,
-    reference: await referenceData({ db, cache }),
+    reference: await referenceData({ db, cache, settings: () => DEFAULT_SETTINGS }),
     titles: await titlesOf(db, cache),
   };
 };

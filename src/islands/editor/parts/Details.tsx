@@ -1,6 +1,6 @@
 /** Details: cost, website, whom to ask, access, weight. */
 import { readAmount } from '@/core/listing/cost';
-import { MOST_IN } from '@/core/listing/fields';
+import { FIELDS, MOST_IN, optionsOf } from '@/core/listing/fields';
 import type { Cost } from '@/core/listing/content';
 import { Check, Select, Text } from '../../fields/fields';
 import type { PartProps } from './part';
@@ -59,6 +59,17 @@ export function Details({ content, setContent, currency, error }: PartProps & { 
           )}
         </div>
         <PlainField field="website" {...part} />
+        <div className="grid grid-cols-[minmax(0,1fr)_170px] gap-3 items-start max-[700px]:grid-cols-1">
+          <PlainField field="callAddress" {...part} />
+          {content.callAddress && (
+            <Select
+              label={FIELDS.callKind.label}
+              value={content.callKind}
+              options={optionsOf('callKind')}
+              onChange={(callKind) => setContent({ callKind })}
+            />
+          )}
+        </div>
         <ContactFields content={content} setContent={setContent} error={error} />
         <PlainField field="access" {...part} />
         <div className="grid grid-cols-[repeat(auto-fit,minmax(150px,1fr))] gap-3 items-start">
