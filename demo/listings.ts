@@ -166,7 +166,7 @@ export function demoListings(today: EpochDay): DemoListing[] {
         timed(nthFrom(big + 20, SAT, 2), '20:00', '23:30', rule('monthly', { interval: 2, ...nths(SAT, 2) }), times(8)),
       ],
       cost: words('$8, children free'),
-      rest: { headline: true, onTopUntil: isoDay(t + 21) },
+      rest: { headline: true, onTopUntil: isoDay(t + 21), callAddress: 'https://netloft.example/ceilidh', callKind: 'book' },
     },
     {
       title: 'Skiff Racing, heat 2',
