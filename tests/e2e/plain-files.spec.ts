@@ -5,7 +5,7 @@ import { createServer } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { expect } from '@playwright/test';
+import { type Browser, expect } from '@playwright/test';
 import sirv from 'sirv';
 import { serveCopy, test } from './site';
 import { expectAccessible, expectNoSidewaysScroll, signIn } from './support';
@@ -65,8 +65,41 @@ function brokenLinks(dir: string, url: string): string[] {
       if (inside && !known.get(at)) broken.add(`${file}: ${raw}`);
     }
   }
-  expect(known.size).toBeGreaterThan(300);
+  expect(known.size).toBeGreaterThan(150);
   return [...broken];
+}
+
+/** What stays published: something of each sort, so that a copy has every sort of page and is written in seconds. */
+const KEPT = [
+  'Harbour Choir',
+  'Ceilidh at the Net Loft',
+  'Shanty Hour',
+  'Schools Exhibition',
+  'Boat-building Weekend',
+  'Quay Market',
+  'Film Evening',
+];
+
+async function withdrawOthers(browser: Browser, url: string): Promise<void> {
+  const context = await browser.newContext({ baseURL: url });
+  const page = await context.newPage();
+  await signIn(page, 'maud');
+  for (;;) {
+    await page.goto('/desk/listings?stage=published');
+    const rows = await page
+      .locator('[data-rows] tbody tr')
+      .evaluateAll((all) =>
+        all.map((row) => [(row as HTMLElement).dataset.id ?? '', row.querySelector('td[data-edit=title] a')?.textContent?.trim() ?? '']),
+      );
+    const ids = rows.filter(([, title]) => !KEPT.includes(title ?? '')).map(([id]) => id);
+    if (!ids.length) break;
+    const done = await page.request.post('/api/v1/bulk', { data: { ids, action: { kind: 'withdraw' } }, headers: { origin: url } });
+    expect(done.ok()).toBe(true);
+    await expect
+      .poll(async () => (await (await page.request.get('/desk/listings?stage=published')).text()).includes(`data-id="${ids[0]}"`))
+      .toBe(false);
+  }
+  await context.close();
 }
 
 test.afterAll(() => rmSync(home, { recursive: true, force: true }));
@@ -76,6 +109,7 @@ test('the command line writes them for an address; every link leads to a file or
   site,
 }) => {
   test.setTimeout(240_000);
+  await withdrawOthers(browser, site.url);
   const web = await carry(folder);
   try {
     const { code, out } = await publish(site.data, [folder, '--address', web.url, '--server', site.url, '--months', '0']);
@@ -162,6 +196,7 @@ test('a coordinator has them written from the Desk, whole by themselves, and rea
   test.setTimeout(200_000);
   const desk = path.join(home, 'desk');
   const served = await serveCopy('plain-files', { ALMANAC_PLAIN_FILES: desk });
+  await withdrawOthers(browser, served.url);
   const web = await carry(desk);
   try {
     const context = await browser.newContext({ javaScriptEnabled: false, baseURL: served.url, viewport: { width: 1280, height: 800 } });
@@ -178,7 +213,7 @@ test('a coordinator has them written from the Desk, whole by themselves, and rea
     await page.getByRole('button', { name: 'Write the files' }).click();
     await expect(page.getByText(/^Writing: /)).toBeVisible();
     await expect(page.locator('#files').getByRole('status')).toContainText('0 removed. Left out: searching', { timeout: 150_000 });
-    await expect(page.getByText(/^Last written 2027-03-17 12:00 UTC/)).toBeVisible();
+    await expect(page.getByText(/^Last written Wednesday 17 March 2027, 09:00/)).toBeVisible();
     await page.setViewportSize({ width: 360, height: 740 });
     await expectNoSidewaysScroll(page);
 

@@ -94,6 +94,8 @@ function found(read: ReadonlyMap<string, string>, pattern: RegExp, own: readonly
 
 async function coordinator(browser: Browser, url: string): Promise<Page> {
   const context = await browser.newContext({ baseURL: url, viewport: { width: 1280, height: 800 }, javaScriptEnabled: true });
+  // What is read is text.
+  await context.route(/\.(woff2|avif|webp|jpg|png|svg)(\?|$)/, (route) => route.abort());
   const page = await context.newPage();
   await signIn(page, 'maud');
   return page;
