@@ -16,17 +16,18 @@ export class Html {
 export type Piece = Html | string | number | false | null | undefined | readonly Piece[];
 
 function textOf(piece: Piece): string {
-  if (piece instanceof Html) return piece.text;
   if (typeof piece === 'string') return escapeHtml(piece);
+  if (piece instanceof Html) return piece.text;
   if (typeof piece === 'number') return String(piece);
-  return Array.isArray(piece) ? piece.map(textOf).join('') : '';
+  if (!Array.isArray(piece)) return '';
+  let text = '';
+  for (const one of piece) text += textOf(one);
+  return text;
 }
 
 export function html(strings: TemplateStringsArray, ...pieces: Piece[]): Html {
   let text = strings[0] ?? '';
-  pieces.forEach((piece, i) => {
-    text += textOf(piece) + (strings[i + 1] ?? '');
-  });
+  for (let i = 0; i < pieces.length; i++) text += textOf(pieces[i]) + strings[i + 1];
   return new Html(text);
 }
 

@@ -27,6 +27,7 @@ import { bringInMany } from './jobs';
 import { fillSite } from './many';
 import { measureLoad, measurePages } from './pages';
 import { measurePictures } from './pictures';
+import { measureReaders } from './readers';
 import { expandMany, keystrokeP99, readManyEvents } from './words';
 import { serve } from '../support/served';
 import { judgeAll, VERDICTS } from '../words/judge';
@@ -295,6 +296,7 @@ if (!only || only === 'pictures') await pictures();
 if (!only || only === 'finder') await finder();
 if (!only || only === 'writing') await inFolder(writing);
 if (!only || only === 'map') await inFolder((folder) => measureChart({ report, say }, folder));
+if (!only || only === 'readers') await inFolder((folder) => measureReaders({ report, say }, folder));
 if (!only || ['pages', 'load'].includes(only))
   await inFolder(async (folder) => {
     // The demo's kinds and chart, and what the measurement adds.

@@ -51,7 +51,7 @@ function get(
 /** Waits until the server has all dates at hand: pages before that ask the database. */
 async function untilFound(base: string): Promise<void> {
   for (let i = 0; i < 600; i++) {
-    const found = /almanac_finder_ready (\d)/.exec(await (await fetch(`${base}/metrics`)).text())?.[1];
+    const found = /^almanac_finder_ready (\d)/m.exec(await (await fetch(`${base}/metrics`)).text())?.[1];
     if (found === '1') return;
     await new Promise((done) => setTimeout(done, 100));
   }

@@ -42,7 +42,8 @@ const ENTITIES: Record<string, string> = { '&': '&amp;', '<': '&lt;', '>': '&gt;
 
 /** A text as it may stand in HTML, between tags and in attributes. */
 export function escapeHtml(text: string): string {
-  return text.replace(/[&<>"']/g, (c) => ENTITIES[c] as string);
+  // Most of what is written has none of them: looking is less work than replacing nothing.
+  return /[&<>"']/.test(text) ? text.replace(/[&<>"']/g, (c) => ENTITIES[c] as string) : text;
 }
 
 /** Entities of sanitised HTML as their letters; the ampersand last, so that `&amp;lt;` stays the words `&lt;`. */
