@@ -1,7 +1,7 @@
 /** The movable chart: MapLibre over the isles' own small vector map, places as marks in a ring. */
 import * as maplibregl from 'maplibre-gl';
 import workerUrl from 'maplibre-gl/dist/maplibre-gl-worker.mjs?worker&url';
-import { useEffect, useRef } from 'react';
+import { useEffect, useMemo, useRef } from 'react';
 import { type Bounds, type Chart, inBounds, writeBounds } from '@/core/geo/geo';
 import { type MarkGroup, MarkIndex } from '@/core/geo/cluster';
 import type { Language } from '@/core/phrase/language';
@@ -327,7 +327,8 @@ function putList(list: HTMLElement, page: Document): void {
 }
 
 interface Props {
-  places: ChartPlace[];
+  /** a list of {@link ChartPlace} as JSON: thousands of them as properties would cost the server more than all else on the page */
+  places: string;
   kinds: ChartKind[];
   bounds: Bounds;
   /** are there more places than the list beside it has? */
@@ -335,7 +336,8 @@ interface Props {
   language: Language;
 }
 
-export default function ChartMap({ places, kinds, bounds, cut, language }: Props) {
+export default function ChartMap({ places: written, kinds, bounds, cut, language }: Props) {
+  const places = useMemo(() => JSON.parse(written) as ChartPlace[], [written]);
   const w = CHART_WORDS[language];
   const box = useRef<HTMLElement>(null);
   const status = useRef<HTMLParagraphElement>(null);

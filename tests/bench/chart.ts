@@ -11,13 +11,15 @@ function withPlaces(page: string, many: number): string {
   const island = page.indexOf('ChartMap');
   const [, raw = ''] = /props="([^"]*)"/.exec(page.slice(island)) ?? [];
   const props = JSON.parse(raw.replaceAll('&quot;', '"').replaceAll('&amp;', '&')) as Record<string, [number, unknown]>;
-  // As Astro writes them: a list is [1, …], any other value [0, …].
+  // As Astro writes them: any value but a list is [0, …].
   const places = Array.from({ length: many }, (_, i) => {
     const [lng, lat] = [-63 + Math.sin(i * 78.233) * 0.8 * ((i % 5) / 5), 44 + Math.sin(i * 12.9898) * 0.5 * ((i % 7) / 7) + 0.2];
-    const place = { id: [0, `v${i}`], name: [0, `Hall ${i}`], lat: [0, lat], lng: [0, lng], kind: [0, 0], dates: [1, [[0, i]]] };
-    return [0, place];
+    return { id: `v${i}`, name: `Hall ${i}`, lat, lng, kind: 0, dates: [i] };
   });
-  Object.assign(props, { places: [1, places], bounds: [0, { west: [0, -63.6], east: [0, -62.4], south: [0, 43.8], north: [0, 44.6] }] });
+  Object.assign(props, {
+    places: [0, JSON.stringify(places)],
+    bounds: [0, { west: [0, -63.6], east: [0, -62.4], south: [0, 43.8], north: [0, 44.6] }],
+  });
   const written = JSON.stringify(props).replaceAll('&', '&amp;').replaceAll('"', '&quot;');
   return page.slice(0, island) + page.slice(island).replace(raw, () => written);
 }

@@ -24,6 +24,31 @@ export interface FinderBuilder {
   finish: () => Generator<void, Finder, void>;
 }
 
+/** A listing among many that were found: what a page of them shows is made for that page alone. */
+class Found implements FoundRows {
+  readonly dates: number;
+  readonly until: EpochDay;
+
+  constructor(
+    readonly listingId: string,
+    readonly titleKey: string,
+    counted: { dates: number; until: EpochDay },
+    private readonly from: { named: Int32Array; begin: number; row: number; dateAt: (row: number) => EffectiveDate },
+  ) {
+    this.dates = counted.dates;
+    this.until = counted.until;
+  }
+
+  days(): EpochDay[] {
+    const { named, begin } = this.from;
+    return [...named.subarray(begin, begin + Math.min(this.dates, DAYS_NAMED))];
+  }
+
+  first(): EffectiveDate {
+    return this.from.dateAt(this.from.row);
+  }
+}
+
 /** Readers' dates in memory. */
 export class Finder {
   readonly #table: FoundTable;
@@ -288,18 +313,12 @@ export class Finder {
       dates[owner] = n + 1;
       return false;
     });
+    const dateAt = (row: number): EffectiveDate => this.#dateAt(row);
     return firsts.map(({ owner, row }) => {
       const listing = this.#table.listings[owner] as FoundListing;
-      const n = dates[owner] as number;
       const begin = owner * DAYS_NAMED;
-      return {
-        listingId: listing.listingId,
-        titleKey: this.#titleKeyOf(listing),
-        dates: n,
-        days: [...named.subarray(begin, begin + Math.min(n, DAYS_NAMED))],
-        until: until[owner] as number,
-        first: () => this.#dateAt(row),
-      };
+      const counted = { dates: dates[owner] as number, until: until[owner] as number };
+      return new Found(listing.listingId, this.#titleKeyOf(listing), counted, { named, begin, row, dateAt });
     });
   }
 

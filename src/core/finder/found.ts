@@ -90,10 +90,10 @@ export interface FoundRows {
   /** its title as what was typed is compared with it (`match/relevance.ts`) */
   titleKey: string;
   dates: number;
-  /** the first days of the first of them */
-  days: EpochDay[];
+  /** the first days of the first of them, made when they are asked for */
+  days(): EpochDay[];
   /** the last day of all of them */
   until: EpochDay;
   /** its first date there, made when it is asked for */
-  first: () => EffectiveDate;
+  first(): EffectiveDate;
 }

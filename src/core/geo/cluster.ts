@@ -58,15 +58,19 @@ export function groupMarks(marks: readonly Mark[], apart: number): MarkGroup[] {
 
 function closest(groups: readonly Growing[], apart: number): [Growing, Growing] | undefined {
   let best: [Growing, Growing] | undefined;
-  let least = apart;
-  for (const [i, a] of groups.entries())
-    for (const b of groups.slice(i + 1)) {
-      const distance = Math.hypot(a.x - b.x, a.y - b.y);
+  // Squares compare as what they are squares of.
+  let least = apart * apart;
+  for (let i = 0; i < groups.length; i++) {
+    const a = groups[i] as Growing;
+    for (let k = i + 1; k < groups.length; k++) {
+      const b = groups[k] as Growing;
+      const distance = (a.x - b.x) ** 2 + (a.y - b.y) ** 2;
       if (distance < least) {
         least = distance;
         best = [a, b];
       }
     }
+  }
   return best;
 }
 

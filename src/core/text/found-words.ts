@@ -8,13 +8,21 @@ export interface TextPiece {
 }
 
 /** A text folded letter by letter, and which letter each place of it came from. */
+/** ASCII but for control characters, which folds to itself in small letters. */
+const isPlain = (letter: string): boolean => letter.length === 1 && letter >= ' ' && letter <= '~';
+
+function foldedLetter(letter: string): string {
+  if (isPlain(letter)) return letter.toLowerCase();
+  // A space by itself would be trimmed away.
+  return /^\s$/u.test(letter) ? ' ' : fold(letter);
+}
+
 function foldedWithPlaces(text: string): { folded: string; places: number[] } {
   let folded = '';
   const places: number[] = [];
   let at = 0;
   for (const letter of text) {
-    // A space by itself would be trimmed away.
-    const own = /^\s$/u.test(letter) ? ' ' : fold(letter);
+    const own = foldedLetter(letter);
     folded += own;
     for (let i = 0; i < own.length; i++) places.push(at);
     at += letter.length;

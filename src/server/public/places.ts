@@ -24,10 +24,17 @@ export function gatherPlaces(dates: readonly EffectiveDate[], reference: Referen
   const byVenue = new Map<string, EffectiveDate[]>();
   const offChart: Gathered['offChart'] = [];
   for (const date of dates) {
-    const venues = date.venueIds.flatMap((id) => reference.venue.get(id) ?? []);
-    const placed = venues.filter((venue) => venue.lat !== null);
-    for (const venue of placed) addTo(byVenue, venue.id, date);
-    if (!placed.length) offChart.push({ date, why: venues.length ? 'no-position' : date.attendance === 'online' ? 'online' : 'no-venue' });
+    let known = false;
+    let placed = false;
+    for (const id of date.venueIds) {
+      const venue = reference.venue.get(id);
+      if (!venue) continue;
+      known = true;
+      if (venue.lat === null) continue;
+      placed = true;
+      addTo(byVenue, id, date);
+    }
+    if (!placed) offChart.push({ date, why: known ? 'no-position' : date.attendance === 'online' ? 'online' : 'no-venue' });
   }
   const places = [...byVenue].map(
     ([id, own]): PlaceDates => ({ venue: reference.venue.get(id) as VenueView, dates: own, categoryId: commonest(own) }),

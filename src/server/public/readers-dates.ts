@@ -167,7 +167,7 @@ export function foundDates(finder: Finder, filters: Filters, context: ReaderCont
       const all = bestFirst(finder.findListings({ span, conditions }), (found) => found.titleKey, words);
       const results = all
         .slice((page - 1) * length, page * length)
-        .map(({ first, dates, days, until }) => ({ ...first(), dates, days, until }));
+        .map((found) => ({ ...found.first(), dates: found.dates, days: found.days(), until: found.until }));
       return { results, total: all.length };
     },
     elsewhere: async ({ from, to }) => finder.around(from, to, conditions),

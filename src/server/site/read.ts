@@ -2,6 +2,7 @@
 import { eq } from 'drizzle-orm';
 import type { Gazetteer } from '@/core/geo/gazetteer';
 import type { Chart } from '@/core/geo/geo';
+import type { ContentCache } from './content-cache';
 import type { Db } from '../db/client';
 import { setting } from '../db/schema';
 import { DEFAULT_SETTINGS, type SiteSettings } from './settings';
@@ -17,6 +18,11 @@ export async function readSettings(db: Db): Promise<{ settings: SiteSettings; re
 export async function readChart(db: Db): Promise<Chart | undefined> {
   const [row] = await db.select().from(setting).where(eq(setting.key, 'chart'));
   return row?.value as Chart | undefined;
+}
+
+/** The same for readers' pages, read once for each state of what they may see: it is the largest thing that a page reads. */
+export function siteChart(rt: { db: Db; cache: ContentCache }): Promise<Chart | undefined> {
+  return rt.cache.ofReaders().of('chart', () => readChart(rt.db));
 }
 
 /** The site’s gazetteer; empty when it has none. */
