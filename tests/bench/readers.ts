@@ -1,6 +1,9 @@
 /** What a reader's phone gets: how much script, how much the page moves while it comes, and the marks of Lighthouse. */
+import { execFileSync } from 'node:child_process';
+import { existsSync, mkdirSync } from 'node:fs';
+import path from 'node:path';
+import { pathToFileURL } from 'node:url';
 import { chromium } from '@playwright/test';
-import lighthouse from 'lighthouse';
 import { serve } from '../support/served';
 import type { Output } from './pages';
 
@@ -17,8 +20,34 @@ const MARKS = ['performance', 'accessibility', 'best-practices', 'seo'] as const
 const ROUNDS = 3;
 const median = (list: number[]): number => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)] ?? 0;
 
+/** What is read of what it says. */
+interface Said {
+  lhr: {
+    categories: Record<string, { score: number | null; auditRefs: { id: string; weight: number }[] } | undefined>;
+    audits: Record<
+      string,
+      { score: number | null; numericValue?: number; displayValue?: string; title: string; details?: unknown } | undefined
+    >;
+  };
+}
+type Lighthouse = (url: string, options: Record<string, unknown>) => Promise<Said | undefined>;
+
+/** Nothing else needs it, and it is large: the measurement installs it for itself, once. */
+const VERSION = 'lighthouse@12.8.2';
+async function loadLighthouse(): Promise<Lighthouse> {
+  const folder = path.resolve('.cache/lighthouse');
+  const entry = path.join(folder, 'node_modules/lighthouse/core/index.js');
+  if (!existsSync(entry)) {
+    mkdirSync(folder, { recursive: true });
+    execFileSync('npm', ['install', '--silent', '--no-save', '--prefix', folder, VERSION], { stdio: 'inherit' });
+  }
+  const { default: lighthouse } = (await import(pathToFileURL(entry).href)) as { default: Lighthouse };
+  return lighthouse;
+}
+
 /** Measures the demo's pages as Lighthouse's phone loads them. */
 export async function measureReaders({ report, say }: Output, folder: string): Promise<void> {
+  const lighthouse = await loadLighthouse();
   const site = await serve({ data: folder, more: ['--fresh'] });
   const port = 9200 + (process.pid % 700);
   const browser = await chromium.launch({
