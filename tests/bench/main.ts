@@ -25,7 +25,7 @@ import { measureDesk } from './desk';
 import { measureFinder } from './finder';
 import { bringInMany } from './jobs';
 import { fillSite } from './many';
-import { measureLoad, measurePages } from './pages';
+import { measureLoad, measurePages, measureTrace } from './pages';
 import { measurePictures } from './pictures';
 import { measureReaders } from './readers';
 import { expandMany, keystrokeP99, readManyEvents } from './words';
@@ -297,13 +297,14 @@ if (!only || only === 'finder') await finder();
 if (!only || only === 'writing') await inFolder(writing);
 if (!only || only === 'map') await inFolder((folder) => measureChart({ report, say }, folder));
 if (!only || only === 'readers') await inFolder((folder) => measureReaders({ report, say }, folder));
-if (!only || ['pages', 'load'].includes(only))
+if (!only || ['pages', 'load', 'trace'].includes(only))
   await inFolder(async (folder) => {
     // The demo's kinds and chart, and what the measurement adds.
     await (await serve({ data: folder })).stop();
     const dates = await fillSite(folder, { listings: 10_000, dates: 24, published: () => true });
     say(`10,000 listings with ${dates.toLocaleString('en')} public dates`);
     if (!only || only === 'pages') await measurePages(folder, { report, say });
+    if (!only || only === 'trace') await measureTrace(folder, { report, say });
     if (!only || only === 'load') await measureLoad(folder, { report, say });
   });
 if (json) console.log(JSON.stringify({ format: 1, results }));

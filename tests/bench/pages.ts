@@ -5,6 +5,8 @@ import path from 'node:path';
 import autocannon from 'autocannon';
 import { dayOf, isoDay, isoMonth, monthNumberOf } from '@/core/day/day';
 import { viewPath } from '@/core/views/views';
+import { emptyContent } from '@/core/listing/fields';
+import { SIGN_INS } from '../../demo/people';
 import { type Served, serve } from '../support/served';
 
 const TODAY = dayOf(2027, 3, 17);
@@ -104,6 +106,66 @@ async function views(base: string, { report, say }: Output): Promise<void> {
     report(`${name}, kept, p50 against an empty page`, median(kept) / median(empty), '<', 1.6);
   }
   report('month, the reader’s copy still good (304), p50 against an empty page', median(same) / median(empty), '<', 1.5);
+}
+
+/** A day of readers and editors: what a reader waits on average while now and then something is published. */
+export const measureTrace = (folder: string, output: Output): Promise<void> => served(folder, ({ url }) => trace(url, output));
+
+/** 5 reads a second with 20 publishings an hour are so many reads to one publishing. */
+const READS_A_PUBLISHING = 900;
+/** Pages that readers ask for: the first ones often, the last ones seldom. */
+const ASKED = 40;
+
+async function trace(base: string, { report, say }: Output): Promise<void> {
+  const publish = await signedIn(base);
+  const views = ['month', 'list', 'week', 'day', 'map'];
+  const pages = Array.from({ length: ASKED }, (_, i) => {
+    const day = TODAY + 60 + Math.floor(i / views.length) * 7;
+    const view = views[i % views.length] as string;
+    return view === 'month' ? `/month/${isoMonth(monthNumberOf(day))}` : `/${view}/${isoDay(day)}`;
+  });
+  const headers = { 'accept-encoding': 'gzip' };
+  const reads: number[] = [];
+  const empty: number[] = [];
+  let seed = 20270317;
+  const random = (): number => {
+    seed = (seed * 1103515245 + 12345) % 2147483648;
+    return seed / 2147483648;
+  };
+  for (let i = 0; i < READS_A_PUBLISHING * 2; i++) {
+    if (i % READS_A_PUBLISHING === READS_A_PUBLISHING / 2) await publish(`Trace ${i}`);
+    const address = pages[Math.floor(ASKED * random() ** 2)] as string;
+    const page = await get(base + address, headers);
+    if (page.status !== 200) throw new Error(`${address} was answered with ${page.status}`);
+    reads.push(page.ms);
+    if (i % 4 === 0) empty.push((await get(`${base}/empty`, headers)).ms);
+  }
+  const mean = (list: number[]): number => list.reduce((sum, ms) => sum + ms, 0) / list.length;
+  say(`${reads.length} reads with 2 publishings: ${mean(reads).toFixed(2)} ms a read, an empty page ${mean(empty).toFixed(2)} ms`);
+  report('reads with a publishing for every 900 of them, on average, against an empty page', mean(reads) / mean(empty), '<', 2.5);
+}
+
+/** Signs an editor in; what comes back publishes a listing of a title. */
+async function signedIn(base: string): Promise<(title: string) => Promise<void>> {
+  const { email, password } = SIGN_INS[0];
+  const form = new URLSearchParams({ email, password });
+  const answer = await fetch(`${base}/desk/sign-in`, { method: 'POST', body: form, redirect: 'manual', headers: { origin: base } });
+  const cookie = answer.headers
+    .getSetCookie()
+    .map((one) => one.split(';')[0])
+    .join('; ');
+  const send = async (address: string, body: unknown): Promise<{ id: string; revision: number }> => {
+    const headers = { cookie, origin: base, 'content-type': 'application/json' };
+    const response = await fetch(base + address, { method: 'POST', headers, body: JSON.stringify(body) });
+    if (!response.ok) throw new Error(`${address} was answered with ${response.status}: ${(await response.text()).slice(0, 200)}`);
+    return (await response.json()) as { id: string; revision: number };
+  };
+  return async (title) => {
+    const start = { start: `${isoDay(TODAY + 70)}T19:00`, length: { days: 0, minute: 1260 }, rule: null, limit: { kind: 'open' } };
+    const recurrence = { format: 3, zone: 'America/Halifax', parts: [start], exdates: [], breaks: [] };
+    const { id, revision } = await send('/api/v1/listings', { content: { ...emptyContent(), title, recurrence } });
+    await send(`/api/v1/listings/${id}/publish`, { revision });
+  };
 }
 
 /** Many readers at once, against an empty page of the same server. */

@@ -36,7 +36,7 @@ describe('migrations', () => {
           sql`insert into picture_file (picture_id, width, bytes) values (${id}, ${width}, ${Buffer.from(`${id} ${width}`)})`,
         );
     }
-    const { whenWords: _words, ...second } = emptyContent();
+    const { whenWords: _words, callAddress: _address, callKind: _kind, ...second } = emptyContent();
     const content = {
       ...second,
       format: 2,
@@ -74,7 +74,14 @@ describe('migrations', () => {
     const [shown] = await db.select().from(schema.published);
     expect(shown?.onTopUntil).toBe(dayOf(2027, 4, 1));
     const [row] = await db.select().from(schema.listing);
-    expect([row?.working.format, row?.working.whenWords, shown?.content.format, shown?.content.whenWords]).toEqual([4, '', 4, '']);
+    expect([
+      row?.working.format,
+      row?.working.whenWords,
+      row?.working.callAddress,
+      row?.working.callKind,
+      shown?.content.format,
+      shown?.content.whenWords,
+    ]).toEqual([5, '', '', 'more', 5, '']);
     expect([row?.publishAt, row?.scheduledBy, row?.scheduleWrong]).toEqual([null, '', '']);
   }, 60_000);
 
