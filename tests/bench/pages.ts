@@ -122,6 +122,7 @@ async function trace(base: string, { report, say }: Output): Promise<void> {
   const pages = Array.from({ length: ASKED }, (_, i) => {
     const day = TODAY + 60 + Math.floor(i / views.length) * 7;
     const view = views[i % views.length] as string;
+    if (view === 'week') return viewPath('week', day, 0);
     return view === 'month' ? `/month/${isoMonth(monthNumberOf(day))}` : `/${view}/${isoDay(day)}`;
   });
   const headers = { 'accept-encoding': 'gzip' };
