@@ -120,7 +120,8 @@ const OF_THE_PROCESS = /^\/(healthz|readyz|metrics)(\?|$)/;
 function placed(req: IncomingMessage, res: ServerResponse, paths: SitePaths): boolean {
   const asked = req.url ?? '/';
   // A proxy that takes the path away says so, as many do; nobody else is believed (see bounded).
-  if (OF_THE_PROCESS.test(asked) || (paths.now && req.headers['x-forwarded-prefix'] === paths.now)) return true;
+  const taken = readSitePaths(String(req.headers['x-forwarded-prefix'] ?? ''))?.now;
+  if (OF_THE_PROCESS.test(asked) || (paths.now && taken === paths.now)) return true;
   const there = placedIn(paths, asked);
   if (there.kind === 'own') {
     req.url = there.address;

@@ -38,6 +38,13 @@ describe('an address of the host', () => {
     expect(placedIn({ now: '/events', former: [] }, '/Events/list')).toEqual({ kind: 'elsewhere' });
   });
 
+  it('never becomes an address of another host, however it begins', () => {
+    const moved = { now: '', former: ['/events'] };
+    for (const asked of ['/events//evil.example/x', '/events/\\evil.example/x', '/events///evil.example/x', '/events/\\/evil.example/x'])
+      expect(placedIn(moved, asked), asked).toEqual({ kind: 'moved', address: '/evil.example/x' });
+    expect(placedIn({ now: '/events', former: [] }, '/events//evil.example')).toEqual({ kind: 'own', address: '/evil.example' });
+  });
+
   it('goes by the longest path where the site moved into or out of one', () => {
     expect(placedIn({ now: '', former: ['/events'] }, '/events/list')).toEqual({ kind: 'moved', address: '/list' });
     expect(placedIn({ now: '/a/b', former: ['/a'] }, '/a/b/list')).toEqual({ kind: 'own', address: '/list' });

@@ -35,6 +35,7 @@ export function placedIn({ now, former }: SitePaths, address: string): Placed {
   const path = end < 0 ? address : address.slice(0, end);
   const [found] = [now, ...former].filter((one) => path === one || path.startsWith(`${one}/`)).sort((a, b) => b.length - a.length);
   if (found === undefined) return { kind: 'elsewhere' };
-  const rest = address.slice(found.length);
-  return { kind: found === now ? 'own' : 'moved', address: rest.startsWith('/') ? rest : `/${rest}` };
+  // Two slashes, either way round, would begin the address of another host.
+  const rest = found ? address.slice(found.length).replace(/^[/\\]+/, '') : address.slice(1);
+  return { kind: found === now ? 'own' : 'moved', address: `/${rest}` };
 }
