@@ -16,7 +16,7 @@ import { WORKS } from './jobs/works';
 import { askOwn } from './plain-files/ask';
 import { PlainFiles, type PublishSource } from './plain-files/publish';
 import { openPictureFiles } from './pictures/file-store';
-import { referenceData } from './reference/read';
+import { wholeReference } from './reference/read';
 import type { Runtime } from './runtime-type';
 import { Schedules } from './schedules';
 import { type Now, nowIn } from './site/clock';
@@ -167,7 +167,7 @@ export async function openSite(env: Environment): Promise<Runtime> {
   const jobContext = async (): Promise<JobContext> => ({
     settings: settings(),
     now: now(),
-    reference: await referenceData({ db, cache, settings }),
+    reference: await wholeReference({ db, cache }),
     worker,
     cache,
     memo: new Map(),

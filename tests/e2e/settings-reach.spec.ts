@@ -1,7 +1,7 @@
 /** What a coordinator sets is found in every view, page, feed and Desk page that shows it, and nowhere is it as it was. */
 import { type Browser, expect, type Page } from '@playwright/test';
 import { serveCopy, test } from './site';
-import { newListing, signIn } from './support';
+import { newListing, sendEvent, signIn } from './support';
 
 const READERS = [
   ...['/month/2027-03', '/week/2027-W11', '/day/2027-03-20', '/day/2027-03-20?as=list', '/list', '/list?words=choir', '/map/2027-03-17'],
@@ -62,15 +62,7 @@ async function set(page: Page, name: string, value: string): Promise<void> {
 /** The mail to somebody who sends an event now, which says its dates. */
 async function mailOf(page: Page, title: string): Promise<string> {
   await page.goto('/add');
-  await page.getByLabel('What is it called?').fill(title);
-  await page.getByLabel('Day', { exact: true }).fill('2027-06-20');
-  await page.getByLabel('Starts').fill('14:00');
-  await page.getByLabel('Ends').fill('16:00');
-  await page.getByLabel('Where').fill('causeway slip');
-  await page.getByLabel('Your name').fill('Edda Tern');
-  await page.getByLabel('Your mail address').fill('edda@isles.example');
-  await page.getByRole('button', { name: 'Send it' }).click();
-  await page.waitForURL(/\/receipt\//);
+  await sendEvent(page, title);
   await page.goto('/desk/mail');
   const mail = page.locator('main :is(article, li, tr, details)').filter({ hasText: title }).first();
   // A mail is folded: all of it counts.
@@ -105,6 +97,27 @@ async function coordinator(browser: Browser, url: string): Promise<Page> {
 const OWN = ['23:40'];
 const MONTHS =
   'January|February|March|April|May|June|July|August|September|October|November|December|Jan|Feb|Mar|Apr|Jun|Jul|Aug|Sep|Oct|Nov|Dec';
+
+test('what readers are not shown of a venue, Proof knows all the same', async ({ browser }) => {
+  const served = await serveCopy('settings-proof', {});
+  try {
+    const page = await coordinator(browser, served.url);
+    await page.goto('/desk/set-up');
+    const venues = page.getByRole('group', { name: 'Venues', exact: true });
+    for (const fact of ['Capacity', 'Opening hours']) await venues.getByLabel(fact).uncheck();
+    await page.getByRole('button', { name: 'Save' }).click();
+    await expect(page.getByText('every page, feed').first()).toBeVisible();
+    await page.goto('/at/st-brides-hall');
+    await expect(page.locator('[data-part="facts"]')).not.toContainText('Capacity');
+    await page.goto('/desk/listings?words=harbour+choir');
+    await page.getByRole('link', { name: 'Harbour Choir', exact: true }).first().click();
+    await page.getByLabel('People expected').fill('9000');
+    await expect(page.getByText('holds 140; 9000 are expected').first()).toBeVisible();
+    await page.context().close();
+  } finally {
+    await served.stop();
+  }
+});
 
 test('hours, dates, the first weekday, the zone, the lengths of lists and the name reach every page, feed and Desk page that shows them', async ({
   browser,

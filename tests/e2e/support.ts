@@ -78,3 +78,16 @@ export async function expectNoSidewaysScroll(page: Page): Promise<void> {
   const over = await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth);
   expect(over, `${page.url()} scrolls sideways`).toBeLessThanOrEqual(0);
 }
+
+/** Fills the form for an event in June and sends it. */
+export async function sendEvent(page: Page, title: string): Promise<void> {
+  await page.getByLabel('What is it called?').fill(title);
+  await page.getByLabel('Day', { exact: true }).fill('2027-06-20');
+  await page.getByLabel('Starts').fill('2pm');
+  await page.getByLabel('Ends').fill('16:00');
+  await page.getByLabel('Where').fill('causeway slip');
+  await page.getByLabel('Your name').fill('Edda Tern');
+  await page.getByLabel('Your mail address').fill('edda@isles.example');
+  await page.getByRole('button', { name: 'Send it' }).click();
+  await page.waitForURL(/\/receipt\//);
+}

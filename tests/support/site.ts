@@ -3,7 +3,7 @@ import type { Db } from '@/server/db/client';
 import type { JobKind } from '@/server/db/schema';
 import { JobRunner, type Work } from '@/server/jobs/runner';
 import { WORKS } from '@/server/jobs/works';
-import { referenceData } from '@/server/reference/read';
+import { wholeReference } from '@/server/reference/read';
 import type { Runtime } from '@/server/runtime-type';
 import type { Now } from '@/server/site/clock';
 import { ContentCache } from '@/server/site/content-cache';
@@ -27,7 +27,7 @@ export function siteOf(
   const jobContext = async () => ({
     settings: SETTINGS,
     now,
-    reference: await referenceData({ db, cache, settings: () => SETTINGS }),
+    reference: await wholeReference({ db, cache }),
     worker,
     cache,
     memo: new Map(),

@@ -5,7 +5,7 @@ import type { EditorStart, OrganizerChoice, VenueChoice } from '@/core/listing/e
 import { type Actor, editsAll } from '../accounts/roles';
 import { pictureChoice, readPictures } from '../pictures/read';
 import type { Runtime } from '../runtime-type';
-import { referenceData, type OrganizerView, type VenueView } from '../reference/read';
+import { wholeReference, type OrganizerView, type VenueView } from '../reference/read';
 import { styleOf } from '../site/settings';
 import { horizonOf } from '../dates/date-index';
 import { readEdit } from '../listings/edits';
@@ -37,7 +37,7 @@ export function organizerChoice(o: OrganizerView, actor: Actor): OrganizerChoice
 
 /** Everything that the editor’s island begins with, for one person and listing. */
 export async function editorStart(rt: Runtime, actor: Actor, listing: EditorListing, mark: (id: string) => string): Promise<EditorStart> {
-  const reference = await referenceData(rt);
+  const reference = await wholeReference(rt);
   const settings = rt.settings();
   const { day: today, minute } = rt.now();
   const { id, content } = listing;

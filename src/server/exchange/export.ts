@@ -20,7 +20,7 @@ import { listing, published } from '../db/schema';
 import { horizonOf, shownZone } from '../dates/date-index';
 import { selectingOf, selectTable, type TableQuery } from '../desk/table';
 import { icalOf } from '../public/feed';
-import { referenceData, namesOf } from '../reference/read';
+import { wholeReference, namesOf } from '../reference/read';
 import type { Runtime } from '../runtime-type';
 import { styleOf } from '../site/settings';
 import { inTurns } from '../worker/turns';
@@ -59,7 +59,7 @@ export async function exportListings(
 
 async function asIcal(rt: Runtime, rows: readonly Row[]): Promise<string> {
   const { name, horizonMonths } = rt.settings();
-  const reference = await referenceData(rt);
+  const reference = await wholeReference(rt);
   const sequences = new Map(
     (await rt.db.select({ id: published.listingId, sequence: published.sequence }).from(published)).map((row) => [row.id, row.sequence]),
   );
@@ -112,7 +112,7 @@ function whenOf({ recurrence: stored }: ListingContent, style: Style, weekStart:
 async function asTable(rt: Runtime, rows: readonly Row[]): Promise<string> {
   const settings = rt.settings();
   const style = styleOf(settings);
-  const reference = await referenceData(rt);
+  const reference = await wholeReference(rt);
   const table = await inTurns(
     rows,
     ({ id, slug, stage, working: c }): Record<CsvColumn, string> => ({
@@ -146,7 +146,7 @@ async function asTable(rt: Runtime, rows: readonly Row[]): Promise<string> {
 /** A row for each date until the horizon, by the clock that readers see. */
 async function asDates(rt: Runtime, rows: readonly Row[]): Promise<string> {
   const settings = rt.settings();
-  const reference = await referenceData(rt);
+  const reference = await wholeReference(rt);
   const horizon = horizonOf(rt.now().day, settings.horizonMonths);
   const rowOf = new Map(rows.map((row) => [row.id, row]));
   const listings = rows.map(({ id, working }) => ({ listingId: id, content: working, isPublic: false }));

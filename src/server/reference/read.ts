@@ -3,7 +3,7 @@ import { asc } from 'drizzle-orm';
 import { inksOf, tint } from '@/core/colour/colour';
 import type { Shape } from '@/core/colour/mark';
 import { fold } from '@/core/text/text';
-import { type ShownFacts, shownOrganizer, shownVenue } from '@/core/venue/shown-facts';
+import { ORGANIZER_FACTS, type ShownFacts, shownOrganizer, shownVenue, VENUE_FACTS } from '@/core/venue/shown-facts';
 import type { Db } from '../db/client';
 import type { ContentCache } from '../site/content-cache';
 import { category, organizer, tag, venue } from '../db/schema';
@@ -63,11 +63,32 @@ export interface ContentSource {
   settings: () => ShownFacts;
 }
 
-/** Categories, venues, organizers and tags as they are now; read once for each state of what readers may see, which they are part of. */
+/**
+ * Categories, venues, organizers and tags as they are now, with all that is known of them, for Proof and for what editors take out; read once for
+ * each state of what readers may see, which they are part of.
+ */
+export function wholeReference(rt: Pick<ContentSource, 'db' | 'cache'>): Promise<ReferenceData> {
+  return rt.cache.ofReaders().of('reference data', () => readAll(rt.db));
+}
+
+/** The same with what the site shows of venues and organizers. */
 export function referenceData(rt: ContentSource): Promise<ReferenceData> {
   const { venueShows, organizerShows } = rt.settings();
+  if (venueShows.length === VENUE_FACTS.length && organizerShows.length === ORGANIZER_FACTS.length) return wholeReference(rt);
   const key = `reference-data:${venueShows.join()}:${organizerShows.join()}`;
-  return rt.cache.ofReaders().of(key, () => readAll(rt.db, { venueShows, organizerShows }));
+  return rt.cache.ofReaders().of(key, async () => asShown(await wholeReference(rt), { venueShows, organizerShows }));
+}
+
+function asShown(whole: ReferenceData, { venueShows, organizerShows }: ShownFacts): ReferenceData {
+  const venue = new Map([...whole.venue].map(([id, one]) => [id, shownVenue(one, venueShows)]));
+  const organizer = new Map([...whole.organizer].map(([id, one]) => [id, shownOrganizer(one, organizerShows)]));
+  return {
+    ...whole,
+    venue,
+    venues: [...venue.values()].filter((one) => !one.binnedAt),
+    organizer,
+    organizers: [...organizer.values()].filter((one) => !one.binnedAt),
+  };
 }
 
 type CategoryRow = typeof category.$inferSelect;
@@ -80,14 +101,10 @@ function shownInk(row: CategoryRow, all: readonly CategoryRow[]): string {
   return tint(parent.ink, siblings.indexOf(row));
 }
 
-async function readAll(db: Db, { venueShows, organizerShows }: ShownFacts): Promise<ReferenceData> {
+async function readAll(db: Db): Promise<ReferenceData> {
   const rows = await db.select().from(category).orderBy(asc(category.position), asc(category.name));
-  const venues = venueViews(await db.select().from(venue).orderBy(asc(venue.name), asc(venue.id))).map((one) =>
-    shownVenue(one, venueShows),
-  );
-  const organizers = (await db.select().from(organizer).orderBy(asc(organizer.name), asc(organizer.id))).map((row) =>
-    shownOrganizer(organizerView(row), organizerShows),
-  );
+  const venues = venueViews(await db.select().from(venue).orderBy(asc(venue.name), asc(venue.id)));
+  const organizers = (await db.select().from(organizer).orderBy(asc(organizer.name), asc(organizer.id))).map(organizerView);
   const tags = await db.select({ id: tag.id, name: tag.name, slug: tag.slug }).from(tag).orderBy(asc(tag.folded));
   const views = rows.map((row): CategoryView => {
     const ink = shownInk(row, rows);

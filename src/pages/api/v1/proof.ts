@@ -12,7 +12,7 @@ import { knownTo, readListing } from '@/server/listings/read';
 import { fullContext } from '@/server/validation/context';
 import { titlesOf } from '@/server/validation/titles';
 import { readWaivers } from '@/server/validation/write';
-import { referenceData } from '@/server/reference/read';
+import { wholeReference } from '@/server/reference/read';
 
 const input = z.object({ id: z.uuid().nullable(), content: contentInput });
 
@@ -23,7 +23,7 @@ export const POST: APIRoute = async ({ request, locals }) => {
     if (!actor) throw refused();
     const { id, content } = read(input, await readJson(request));
     if (id) await readListing(rt.db, id, actor);
-    const reference = await referenceData(rt);
+    const reference = await wholeReference(rt);
     const answers = rt.cache.now();
     const titles = await titlesOf(rt.db, rt.cache);
     const context = await fullContext({ db: rt.db, settings, now, reference, titles, answers }, id, content);
