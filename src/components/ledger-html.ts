@@ -164,9 +164,6 @@ function movedFrom(date: EffectiveDate, style: Style, { words }: Reader): Html {
   return html`<span class="was">${words.list.movedFrom({ when })}</span>`;
 }
 
-/** Under a sheet a phone lists so many dates of its chosen day; the day's own page has them all. */
-export const MOST_UNDER_SHEET = 40;
-
 /** A date's picture: its listing's, else its category's. */
 export function shownPicture(date: EffectiveDate, reference: ReferenceData): string | null {
   return date.pictureId ?? reference.category.get(date.categoryId)?.pictureId ?? null;

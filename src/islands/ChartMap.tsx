@@ -2,10 +2,11 @@
 import * as maplibregl from 'maplibre-gl';
 import workerUrl from 'maplibre-gl/dist/maplibre-gl-worker.mjs?worker&url';
 import { useEffect, useMemo, useRef } from 'react';
-import { type Bounds, type Chart, inBounds, writeBounds } from '@/core/geo/geo';
+import { type Bounds, type Chart, inBounds } from '@/core/geo/geo';
 import { type MarkGroup, MarkIndex } from '@/core/geo/cluster';
 import type { Language } from '@/core/phrase/language';
 import { CHART_WORDS, type ChartWords } from '@/words/chart';
+import { putList, readPart } from './chart-list';
 
 maplibregl.setWorkerUrl(workerUrl);
 
@@ -306,24 +307,6 @@ function listInStep(map: maplibregl.Map, { all }: Places, { w, whole, cut, signa
     button.blur();
   };
   button.addEventListener('click', showAll, { signal });
-}
-
-/** Where not all places are listed, those of a part come from the site: its page; undefined where it did not come. */
-async function readPart(part: Bounds | undefined): Promise<Document | undefined> {
-  const at = new URL(location.href);
-  if (part) at.searchParams.set('part', writeBounds(part));
-  const response = await fetch(at).catch(() => undefined);
-  return response?.ok ? new DOMParser().parseFromString(await response.text(), 'text/html') : undefined;
-}
-
-/** Puts a page's list in the place of the one that is there. */
-function putList(list: HTMLElement, page: Document): void {
-  const items = page.querySelector('[data-part="places"] ol');
-  if (!items) return;
-  list.querySelector('ol')?.replaceWith(items);
-  list.querySelector('[data-part="not-listed"]')?.remove();
-  const more = page.querySelector('[data-part="not-listed"]');
-  if (more) items.after(more);
 }
 
 interface Props {

@@ -21,6 +21,7 @@ import type { Runtime } from '../runtime-type';
 import { styleOf } from '../site/settings';
 import type { OpenQuery } from './query';
 import type { OpenListing, OpenPicture } from './shapes';
+import type { ListingContent } from '@/core/listing/content';
 import { costOf, linkTo, type OpenPage, refuseUnknown, takenFor, type Telling, tellingOf, timesOf, venuesOf, webAddress } from './telling';
 
 /** Listings with a date that is asked for, in the order of their ids. */
@@ -85,6 +86,12 @@ async function readNext(db: Db, ids: readonly string[], today: EpochDay): Promis
   return new Map(rows.map((row) => [row.listingId, row]));
 }
 
+/** What its page calls readers to do; null where it has no button. */
+function callOf({ callKind: kind, callAddress }: ListingContent): OpenListing['call'] {
+  const address = webAddress(callAddress);
+  return address ? { kind, address } : null;
+}
+
 function listingOf(row: PublishedRow, picture: PictureRow | undefined, next: NextRow | undefined, telling: Telling): OpenListing {
   const { rt, reference, language, site, page, self } = telling;
   const { content, title, shortTitle, summary } = rowIn(row, language);
@@ -111,7 +118,7 @@ function listingOf(row: PublishedRow, picture: PictureRow | undefined, next: Nex
     tags: content.tagIds.flatMap((id) => reference.tag.get(id) ?? []).map(({ slug, name }) => ({ slug, name })),
     ...costOf(content.cost, language),
     website: webAddress(content.website),
-    call: webAddress(content.callAddress) === null ? null : { kind: content.callKind, address: content.callAddress },
+    call: callOf(content),
     access: content.access,
     picture: picture ? pictureOf(picture, site) : null,
     next: next ? { start: timesOf(next, zone).start, page: page(`/what/${row.slug}/${next.slug}`), status: next.eventStatus } : null,
