@@ -21,6 +21,7 @@ import { comeBack, problemResponse, statusOf } from './server/http/problem';
 import { Problem, problemIn, sayIn } from './server/problem';
 import { withRequestId } from './server/health/request-id';
 import { runtime } from './server/runtime';
+import { clientWords } from './words/desk';
 import { SENDING_WORDS } from './words/sending';
 import type { Runtime } from './server/runtime-type';
 import { styleOf } from './server/site/settings';
@@ -33,7 +34,7 @@ const BUILD = import.meta.env.BUILD_ID ?? String(Date.now());
 const READS = ['GET', 'HEAD'];
 const SAFE = [...READS, 'OPTIONS'];
 /** Pages whose content depends on more than the content's revision and the day, and pictures, which say themselves how long they keep. */
-const NOT_KEPT = /^\/(fr\/)?(desk|api(?!\/open\/)|add|receipt|empty|picture|healthz|readyz|metrics)(\/|$)/;
+const NOT_KEPT = /^\/(fr\/)?(desk|api(?!\/open\/)|first-visit|add|receipt|empty|picture|healthz|readyz|metrics)(\/|$)/;
 
 /** Developers' pages are reloaded by scripts of their own. */
 const INLINE_SCRIPTS = import.meta.env.DEV ? "'unsafe-inline'" : (import.meta.env.INLINE_SCRIPTS as string);
@@ -72,6 +73,7 @@ async function handle(context: APIContext, next: () => Promise<Response>): Promi
   locals.alone = locals.plain !== undefined && locals.plain.server === undefined;
   const rt = calledHere(await runtime(), request.headers, locals.plain);
   locals.rt = rt;
+  if (await waitsForSetUp(context, rt)) return notSetUp();
   locals.settings = rt.settings();
   // Asked once: a page in French is the English one, handed on.
   locals.language ??= locals.settings.secondLanguage === 'fr' && FRENCH.test(url.pathname) ? 'fr' : 'en';
@@ -83,9 +85,7 @@ async function handle(context: APIContext, next: () => Promise<Response>): Promi
   const differs = differsOnPhones(locals);
   locals.phone ??= isPhone(request.headers, differs);
   const unsafe = !SAFE.includes(request.method);
-  if (unsafe) refuseForeign(request, url);
-  if (unsafe && !locals.operator && !CHANGES_NOTHING.includes(context.routePattern) && !rt.hasRoom())
-    throw problemIn('busy', (w) => w.wrong.full());
+  if (unsafe) refuseChange(context, rt);
   if (!locals.operator) request.headers.set(ADDRESS_HEADER, locals.address ?? context.clientAddress);
   locals.actor = await actorOf(request, rt);
   if (!mayUse(who, locals.actor, locals.operator === true)) return refuse(context, who);
@@ -105,6 +105,21 @@ async function handle(context: APIContext, next: () => Promise<Response>): Promi
   else if (!response.headers.has('cache-control')) response.headers.set('cache-control', 'private, no-store');
   guard(varyOnPhones(response.headers, differs), rt.siteUrl().startsWith('https:'));
   return response;
+}
+
+/** What answers while nobody has begun with the site: setting it up, and what watches over the process. */
+const BEFORE_SET_UP = /^\/(first-visit|healthz|readyz|metrics)\/?$/;
+
+const waitsForSetUp = async ({ url, locals }: APIContext, rt: Runtime): Promise<boolean> =>
+  !locals.operator && !BEFORE_SET_UP.test(url.pathname) && !(await rt.isSetUp());
+
+/** One sentence, without a word of what there is. */
+function notSetUp(): Response {
+  const text = clientWords.notSetUp.sentence();
+  const body = `<!doctype html><html lang="en"><meta charset="utf-8"><meta name="viewport" content="width=device-width"><title>${text}</title><style>body{font:16px/1.5 system-ui;max-width:36rem;margin:4rem auto;padding:0 1rem}</style><p>${text}</p></html>`;
+  const headers = new Headers({ 'content-type': 'text/html; charset=utf-8', 'cache-control': 'no-store' });
+  guard(headers, false);
+  return new Response(body, { status: 503, headers });
 }
 
 /** A page that is the same for everybody: as it was made for whoever asked first. */
@@ -181,6 +196,12 @@ function guard(headers: Headers, secure: boolean): void {
   const cookies = headers.getSetCookie();
   headers.delete('set-cookie');
   for (const cookie of cookies) headers.append('set-cookie', /;\s*secure/i.test(cookie) ? cookie : `${cookie}; Secure`);
+}
+
+/** A change is refused where it comes from elsewhere, and where there is no room for it. */
+function refuseChange({ request, url, locals, routePattern }: APIContext, rt: Runtime): void {
+  refuseForeign(request, url);
+  if (!locals.operator && !CHANGES_NOTHING.includes(routePattern) && !rt.hasRoom()) throw problemIn('busy', (w) => w.wrong.full());
 }
 
 /** A change that another site's page sends in a visitor's name is refused, whatever its body looks like. */

@@ -4,6 +4,7 @@ import { exportCommand, importCommand } from './exchange';
 import { exportSite, importSite } from './archive';
 import { backupCommand, checkCommand, moveCommand, restoreCommand } from './backup';
 import { publishCommand } from './publish';
+import { setupCommand } from './setup';
 import { addUser } from './user';
 import { CliError, EXIT } from './problem';
 import { openSite, VERSION } from './server-process';
@@ -12,6 +13,8 @@ import { serve } from './serve';
 const HELP = `Plain Almanac
 
   almanac serve [--demo] [--fresh]    serve the site (PORT, HOST and ALMANAC_DATA override 4321, 127.0.0.1 and data/)
+  almanac setup                       where a site that nobody has begun with is set up: another address, good for one hour
+  almanac setup --json FILE           sets it up from a file instead (- is standard input; docs/operating.md has an example)
   almanac user add --name NAME --mail ADDRESS [--role coordinator|editor|contributor]
                                       make an account; asks for the password, or takes it on standard input
   almanac rebuild                     make the date index anew and report differences
@@ -96,6 +99,9 @@ async function main(): Promise<void> {
       if (sub !== 'add') throw new CliError('Say what to do: almanac user add --name NAME --mail ADDRESS');
       await addUser({ name: values.name, mail: values.mail, role: values.role });
       return;
+    case 'setup':
+      await setupCommand({ json: values.json === true, file: sub });
+      return;
     case 'rebuild':
       await rebuild();
       return;
@@ -162,6 +168,7 @@ async function importListings(file: string | undefined, values: Values): Promise
 const TAKES: Readonly<Record<string, { words: number; flags: readonly string[] }>> = {
   serve: { words: 0, flags: ['demo', 'fresh'] },
   version: { words: 0, flags: [] },
+  setup: { words: 1, flags: ['json'] },
   user: { words: 1, flags: ['name', 'mail', 'role'] },
   rebuild: { words: 0, flags: [] },
   seed: { words: 0, flags: [] },

@@ -80,6 +80,16 @@ export async function serve({ demo, fresh }: { demo: boolean; fresh: boolean }):
   stopCleanly(server, operator.stop);
   console.log(`\nServing http://${host}:${shown}${paths.now}`);
   if (demo) console.log(SIGN_INS);
+  else if (!operator.setUp) console.log(await setupWords(path.join(folder, 'almanac.sock')));
+}
+
+/** Where somebody who sees this console sets the site up. */
+export async function setupWords(socket: string): Promise<string> {
+  return `
+Nobody has set this site up yet. Open this address within an hour, in the browser you will work in:
+
+  ${await askSocket(socket, 'setup-address')}
+`;
 }
 
 const SIGN_INS = `Sign in to the Desk at /desk with

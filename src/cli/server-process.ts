@@ -91,7 +91,10 @@ export async function isRunning(folder: string): Promise<boolean> {
 }
 
 /** Starts the operator's side on the folder: opens the database, then listens on the socket, mode 0600. */
-export async function startOperator(handler: Handler, folder: string): Promise<{ empty: boolean; stop: () => Promise<void> }> {
+export async function startOperator(
+  handler: Handler,
+  folder: string,
+): Promise<{ empty: boolean; setUp: boolean; stop: () => Promise<void> }> {
   const listener = http.createServer((req, res) => handler(req, res, undefined, { operator: true }));
   // Under a name of its own until the folder is known to be ours: another server's socket stays as it is.
   const own = path.join(folder, `.s${process.pid}`);
@@ -103,9 +106,9 @@ export async function startOperator(handler: Handler, folder: string): Promise<{
     await new Promise<void>((resolve) => listener.close(() => resolve()));
     rmSync(own, { force: true });
   };
-  let ready: { empty: boolean };
+  let ready: { empty: boolean; setUp: boolean };
   try {
-    ready = (await askSocket(own, 'ready')) as { empty: boolean };
+    ready = (await askSocket(own, 'ready')) as { empty: boolean; setUp: boolean };
   } catch (error) {
     await stopListening();
     throw error;
@@ -114,6 +117,7 @@ export async function startOperator(handler: Handler, folder: string): Promise<{
   renameSync(own, socket);
   return {
     empty: ready.empty,
+    setUp: ready.setUp,
     stop: async () => {
       await askSocket(socket, 'close').catch(() => undefined);
       rmSync(socket, { force: true });

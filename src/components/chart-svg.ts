@@ -1,6 +1,7 @@
-/** The isles as an engraving: SVG drawn on the server, for readers without WebGL and for small maps. */
+/** The site's chart as an engraving: SVG drawn on the server, for readers without WebGL and for small maps. */
 import { html, type Html, type Piece } from './html';
-import { type Bounds, type Chart, distanceKm, type Point, projection } from '@/core/geo/geo';
+import { roomForNames } from '@/core/geo/name-room';
+import { type Bounds, type Chart, type ChartFeature, distanceKm, type Point, projection } from '@/core/geo/geo';
 
 export interface ChartDrawing {
   chart: Chart | undefined;
@@ -22,10 +23,17 @@ export function chartSvg({ chart, bounds, width, height, marks, names }: ChartDr
       .join(' ');
   const line = (points: Position[]): string => points.map((p, i) => `${i ? 'L' : 'M'}${at(p)}`).join('');
   const features = chart?.features ?? [];
-  const land = features.flatMap((f) => (f.geometry.type === 'Polygon' ? [`${line(f.geometry.coordinates[0] ?? [])}Z`] : [])).join('');
+  const land = features
+    .flatMap((f) => (f.geometry.type === 'Polygon' ? f.geometry.coordinates.map((ring) => `${line(ring)}Z`) : []))
+    .join('');
+  // Where land is cut off at the chart's edges, its outline is more than the coast.
+  const shore = features.flatMap(({ properties: { kind }, geometry }) =>
+    kind === 'coast' && geometry.type === 'LineString' ? [line(geometry.coordinates)] : [],
+  );
+  const coast = shore.join('') || land;
   const parts = [graticule(bounds, project, width, height)];
   // Two water-lines follow each coast: wide strokes, each covered by a narrower one of sea.
-  if (land) {
+  if (coast) {
     for (const [w, colour] of [
       [19, ''],
       [17, 'sea'],
@@ -33,27 +41,46 @@ export function chartSvg({ chart, bounds, width, height, marks, names }: ChartDr
       [9, 'sea'],
     ] as const) {
       parts.push(
-        html`<path d="${land}" fill="none" stroke-linejoin="round" stroke-width="${w}" stroke="${colour ? 'var(--ground)' : 'color-mix(in srgb, var(--tide) 30%, var(--ground))'}"/>`,
+        html`<path d="${coast}" fill="none" stroke-linejoin="round" stroke-width="${w}" stroke="${colour ? 'var(--ground)' : 'color-mix(in srgb, var(--tide) 30%, var(--ground))'}"/>`,
       );
     }
   }
-  for (const f of features) {
-    if (f.geometry.type === 'LineString') parts.push(html`<path class="${f.properties.kind}" d="${line(f.geometry.coordinates)}"/>`);
-  }
-  if (land) parts.push(html`<path class="land" d="${land}"/>`);
-  for (const f of features) {
-    if (!names || f.geometry.type !== 'Point') continue;
-    const [x, y] = project({ lng: f.geometry.coordinates[0], lat: f.geometry.coordinates[1] });
-    parts.push(
-      html`<text x="${x.toFixed(1)}" y="${y.toFixed(1)}" text-anchor="middle"${f.properties.water ? html` class="sea"` : ''}>${f.properties.name ?? ''}</text>`,
-    );
-  }
+  // Borders lie on the land, routes beside it.
+  const lines = (on: boolean): void => {
+    for (const { properties, geometry } of features) {
+      if (geometry.type !== 'LineString' || properties.kind === 'coast' || (properties.kind === 'border') !== on) continue;
+      parts.push(html`<path class="${properties.kind}" d="${line(geometry.coordinates)}"/>`);
+    }
+  };
+  lines(false);
+  if (land) parts.push(html`<path class="${shore.length ? 'cut' : 'land'}" fill-rule="evenodd" d="${land}"/>`);
+  if (shore.length) parts.push(html`<path class="shore" d="${shore.join('')}"/>`);
+  lines(true);
+  if (names) parts.push(...nameTexts(features, project, roomForNames(width, height)));
   if (names) parts.push(scaleBar(bounds, project, height));
   return html`<svg class="base" viewBox="0 0 ${width} ${height}" preserveAspectRatio="xMidYMid slice" role="img" aria-label="Chart">${parts}${marks(project)}</svg>`;
 }
 
-function graticule(bounds: Bounds, project: (p: Point) => [number, number], width: number, height: number): Html {
-  const step = (bounds.east - bounds.west) / 5 > 0.05 ? 0.1 : 0.05;
+/** Degrees between the lines of a graticule, and kilometres of a scale. */
+const STEPS = [0.05, 0.1, 0.25, 0.5, 1, 2, 5, 10, 15, 30];
+const SCALES = [1, 2, 5, 10, 20, 50, 100, 200, 500, 1000, 2000];
+
+type Project = (p: Point) => [number, number];
+
+/** The names of a chart; of its towns those for which there is room. */
+function nameTexts(features: readonly ChartFeature[], project: Project, clear: ReturnType<typeof roomForNames>): Html[] {
+  return features.flatMap(({ properties: { name = '', rank, water }, geometry }) => {
+    if (geometry.type !== 'Point') return [];
+    const [x, y] = project({ lng: geometry.coordinates[0], lat: geometry.coordinates[1] });
+    if (rank !== undefined && !clear(x, y, name)) return [];
+    const look = water ? html` class="sea"` : rank === undefined ? '' : html` class="town"`;
+    return [html`<text x="${x.toFixed(1)}" y="${y.toFixed(1)}" text-anchor="middle"${look}>${name}</text>`];
+  });
+}
+
+function graticule(bounds: Bounds, project: Project, width: number, height: number): Html {
+  const wide = (bounds.east - bounds.west) / 6;
+  const step = STEPS.find((degrees) => degrees >= wide) ?? 30;
   const lines: string[] = [];
   for (let lng = Math.ceil((bounds.west - 1) / step) * step; lng < bounds.east + 1; lng += step) {
     const x = project({ lat: bounds.south, lng })[0];
@@ -66,11 +93,11 @@ function graticule(bounds: Bounds, project: (p: Point) => [number, number], widt
   return html`<path class="grat" d="${lines.join('')}" fill="none"/>`;
 }
 
-function scaleBar(bounds: Bounds, project: (p: Point) => [number, number], height: number): Html {
+function scaleBar(bounds: Bounds, project: Project, height: number): Html {
   const a = { lat: bounds.south, lng: bounds.west };
   const b = { lat: bounds.south, lng: bounds.east };
   const perKm = (project(b)[0] - project(a)[0]) / distanceKm(a, b);
-  const km = perKm * 5 > 160 ? 2 : 5;
+  const km = SCALES.findLast((one) => perKm * one <= 160) ?? 1;
   const length = perKm * km;
   return html`<g stroke="var(--ink)" fill="none"><path d="M20 ${height - 26}v8M20 ${height - 22}h${length.toFixed(1)}M${(20 + length).toFixed(1)} ${height - 26}v8M${(20 + length / 2).toFixed(1)} ${height - 25}v6"/></g><text x="${(28 + length).toFixed(1)}" y="${height - 17}" class="[font:13px_var(--sans)]">${km} km</text>`;
 }

@@ -8,10 +8,12 @@ import type { JobContext, JobRunner } from './jobs/runner';
 import type { PictureFiles } from './pictures/file-store';
 import type { SiteAddresses } from './site/site-url';
 import type { PlainFiles } from './plain-files/publish';
+import type { FirstVisitKey } from './first-visit/key';
 import type { Now } from './site/clock';
 import type { ContentCache } from './site/content-cache';
 import type { SiteSettings } from './site/settings';
 import type { TaskWorker } from './worker/task-worker';
+import type { World } from './world/world';
 
 /** A site as those who are handed it see it. */
 export interface Runtime {
@@ -26,6 +28,12 @@ export interface Runtime {
   settings: () => SiteSettings;
   /** as they were stored, for the form that changes them */
   storedSettings: () => SiteSettings;
+  /** has anybody begun with the site? Asked of the database until somebody has */
+  isSetUp: () => Promise<boolean>;
+  /** the key with which it is set up */
+  firstVisit: FirstVisitKey;
+  /** towns and coasts of the world */
+  world: World;
   settingsRevision: () => number;
   /** reads the settings again after they were changed */
   reloadSettings: () => Promise<void>;

@@ -9,6 +9,8 @@ import { type Db, openDatabase } from './db/client';
 import { listenForChanges } from './db/notices';
 import { freeBytes, Room } from './db/room';
 import { SiteFinder } from './finder/site-finder';
+import { FirstVisitKey } from './first-visit/key';
+import { isSetUp } from './first-visit/state';
 import { log } from './health/log';
 import { Tasks } from './health/tasks';
 import { type JobContext, JobRunner } from './jobs/runner';
@@ -28,6 +30,7 @@ import { SeenContent } from './site/seen-content';
 import { SiteAddresses } from './site/site-url';
 import { uidHost } from './site/uid-host';
 import { TaskWorker } from './worker/task-worker';
+import { World } from './world/world';
 
 /** Watches the disk of the embedded database; a server watches its own. */
 function roomOf(folder: string | undefined): Room {
@@ -117,6 +120,15 @@ function plainFilesOf({ folder, root, plainFiles }: Configuration, site: Omit<Pu
   return new PlainFiles({ ...site, ask: askOwn({ folder, root }), dataFolder: folder }, plainFiles);
 }
 
+/** Asks until the answer is yes. */
+function onceTrue(ask: () => Promise<boolean>): () => Promise<boolean> {
+  let yes = false;
+  return async () => {
+    yes ||= await ask();
+    return yes;
+  };
+}
+
 let made: Promise<Runtime> | undefined;
 
 /** The process's own site; opened at the first call, again after a failure. */
@@ -164,6 +176,7 @@ export async function openSite(env: Environment): Promise<Runtime> {
 
   const worker = new TaskWorker(bundle);
   const pictureWorker = new TaskWorker(bundle, 'apart');
+  const world = new World(configuration.world, worker);
   const jobContext = async (): Promise<JobContext> => ({
     settings: settings(),
     now: now(),
@@ -187,6 +200,9 @@ export async function openSite(env: Environment): Promise<Runtime> {
     demo,
     sendsMail: smtp !== undefined,
     storedSettings: () => stored().settings,
+    isSetUp: onceTrue(() => isSetUp(db)),
+    firstVisit: new FirstVisitKey(),
+    world,
     settingsRevision: () => stored().revision,
     reloadSettings: reload,
     contentRevision,

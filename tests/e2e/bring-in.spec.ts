@@ -180,6 +180,13 @@ test('thousands of events come in while the site goes on answering, unseen until
   }).toPass({ timeout: 120_000, intervals: [200] });
   expect([...seen].filter((n) => n !== 0 && n !== 10_000)).toEqual([]);
   expect((await request.get('/what/tide-watch-2499')).status()).toBe(200);
+  // A day that is opened under a month or week has so many lines, and leads to the rest.
+  for (const view of ['/month/2027-04', '/week/2027-W13']) {
+    const page = await (await request.get(`${view}?day=2027-04-03`)).text();
+    const under = page.slice(page.indexOf('id="chosen"'));
+    expect(under.match(/<a href="\/what\/tide-watch-/g)?.length, view).toBeLessThanOrEqual(40);
+    expect(under, view).toMatch(/<a href="\/day\/2027-04-03">See all 2,5\d\d dates of this day/);
+  }
   await page.goto('/desk/bring-in');
   await page.getByRole('button', { name: 'Undo this import' }).first().click();
   await expect(page.getByText(/Undone: 2,500 listings|being undone/).first()).toBeVisible();

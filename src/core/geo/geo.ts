@@ -17,7 +17,14 @@ export interface Bounds {
 /** GeoJSON, as much of it as a chart uses. */
 export interface ChartFeature {
   type: 'Feature';
-  properties: { kind: 'land' | 'ferry' | 'causeway' | 'name'; name?: string; water?: boolean };
+  properties: {
+    /** a coast is the shore as a line, where land was cut off at the edges of a chart and its outline is more than that */
+    kind: 'land' | 'coast' | 'border' | 'ferry' | 'causeway' | 'name';
+    name?: string;
+    water?: boolean;
+    /** names of a lower number go first where there is no room for all */
+    rank?: number;
+  };
   geometry:
     | { type: 'Polygon'; coordinates: [number, number][][] }
     | { type: 'LineString'; coordinates: [number, number][] }
@@ -27,6 +34,8 @@ export interface ChartFeature {
 /** A site's own map: GeoJSON features (RFC 7946) and its bounds. */
 export interface Chart {
   format: 1;
+  /** cut from the world's coasts around the site's middle, and cut anew when that moves; without it the chart is the site's own */
+  source?: 'base';
   bounds: Bounds;
   features: ChartFeature[];
 }
@@ -53,6 +62,21 @@ export function projection(bounds: Bounds, width: number, height: number): (poin
   const left = (width - spanX * scale) / 2;
   const top = (height - spanY * scale) / 2;
   return ({ lat, lng }) => [left + (lng - bounds.west) * shrink * scale, top + (bounds.north - lat) * scale];
+}
+
+/** Bounds that are so many times as wide and as high around the same middle. */
+export function widened({ west, south, east, north }: Bounds, times: number): Bounds {
+  const [wide, high] = [((east - west) * (times - 1)) / 2, ((north - south) * (times - 1)) / 2];
+  return { west: west - wide, east: east + wide, south: south - high, north: north + high };
+}
+
+/** The point that such a drawing has at x, y: the inverse of {@link projection}. */
+export function unprojection(bounds: Bounds, width: number, height: number): (x: number, y: number) => Point {
+  const shrink = Math.cos((((bounds.south + bounds.north) / 2) * Math.PI) / 180);
+  const [left, top] = projection(bounds, width, height)({ lat: bounds.north, lng: bounds.west });
+  const [right] = projection(bounds, width, height)({ lat: bounds.north, lng: bounds.east });
+  const scale = (right - left) / ((bounds.east - bounds.west) * shrink);
+  return (x, y) => ({ lat: bounds.north - (y - top) / scale, lng: bounds.west + (x - left) / (shrink * scale) });
 }
 
 /** Great-circle distance in kilometres. */

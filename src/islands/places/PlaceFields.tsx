@@ -1,7 +1,7 @@
 /** A venue's address and position: found by typing, set on the chart, or written in degrees. */
 import { siteAddress } from '@/client/site-root';
 import { type KeyboardEvent, useEffect, useId, useState } from 'react';
-import { addressLines, COUNTRIES } from '@/core/geo/postal-address';
+import { addressLines } from '@/core/geo/postal-address';
 import type { GazetteerMatch } from '@/core/geo/gazetteer';
 import type { Chart, Point } from '@/core/geo/geo';
 import { rounded } from '@/core/geo/pin';
@@ -20,13 +20,15 @@ interface PlaceFieldsProps {
   errors: Record<string, string>;
   /** the site's, for a venue that names none */
   country: string;
+  /** code and name of those to choose from */
+  countries: readonly (readonly [code: string, name: string])[];
   /** a room has its hall's address */
   hall: string | undefined;
 }
 
 const EXACTNESS = { house: 'house', street: w.middleOfTheStreet(), landmark: 'landmark', town: 'town', island: 'island' } as const;
 
-export default function PlaceFields({ start, chart, middle, errors, country, hall }: PlaceFieldsProps) {
+export default function PlaceFields({ start, chart, middle, errors, country, countries, hall }: PlaceFieldsProps) {
   const [parts, setParts] = useState(start);
   const change = (next: Partial<PlaceParts>): void => setParts((before) => ({ ...before, ...next }));
   const lat = parts.lat.trim() === '' ? Number.NaN : Number(parts.lat);
@@ -79,7 +81,7 @@ export default function PlaceFields({ start, chart, middle, errors, country, hal
           <div className="pair">
             {text('region', w.region())}
             {text('postcode', w.postcode())}
-            <Country value={parts.country} onChange={(country) => change({ country })} />
+            <Country countries={countries} value={parts.country} onChange={(country) => change({ country })} />
           </div>
           {lines.length > 0 && <p className="quiet small m-0">{w.written({ lines: lines.join(' / ') })}</p>}
         </div>
@@ -192,15 +194,21 @@ function useMatches(words: string) {
   return { found, setFound, at, setAt };
 }
 
-function Country({ value, onChange }: { value: string; onChange: (country: string) => void }) {
+interface CountryProps {
+  countries: PlaceFieldsProps['countries'];
+  value: string;
+  onChange: (country: string) => void;
+}
+
+function Country({ countries, value, onChange }: CountryProps) {
   return (
     <div className="field">
       <label htmlFor="country">{w.country()}</label>
       <select id="country" name="country" value={value} onChange={(e) => onChange(e.target.value)}>
         <option value="">{w.theSites()}</option>
-        {COUNTRIES.map((code) => (
+        {countries.map(([code, name]) => (
           <option key={code} value={code}>
-            {code}
+            {name}
           </option>
         ))}
       </select>

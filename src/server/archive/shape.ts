@@ -153,7 +153,9 @@ export const listingShape = z
   });
 
 const degrees = z.number().min(-180).max(180);
-const position = z.tuple([degrees, degrees]);
+/** A chart over the date line goes on beyond 180. */
+const turned = z.number().min(-540).max(540);
+const position = z.tuple([turned, degrees]);
 const geometry = z.discriminatedUnion('type', [
   z.object({ type: z.literal('Polygon'), coordinates: z.array(z.array(position).max(100_000)).max(1000) }),
   z.object({ type: z.literal('LineString'), coordinates: z.array(position).max(100_000) }),
@@ -161,15 +163,17 @@ const geometry = z.discriminatedUnion('type', [
 ]);
 const chart = z.object({
   format: z.literal(1),
-  bounds: z.object({ west: degrees, south: degrees, east: degrees, north: degrees }),
+  source: z.literal('base').optional(),
+  bounds: z.object({ west: turned, south: degrees, east: turned, north: degrees }),
   features: z
     .array(
       z.object({
         type: z.literal('Feature'),
         properties: z.object({
-          kind: z.enum(['land', 'ferry', 'causeway', 'name']),
+          kind: z.enum(['land', 'coast', 'border', 'ferry', 'causeway', 'name']),
           name: words(200).optional(),
           water: z.boolean().optional(),
+          rank: z.number().int().min(0).optional(),
         }),
         geometry,
       }),

@@ -42,6 +42,8 @@ export const ACCESS: Record<string, Who> = {
   '/sitemap/[part].xml': 'anyone',
   '/robots.txt': 'anyone',
   '/site.webmanifest': 'anyone',
+  // Asks itself: whoever has the key of a site that nobody has begun with.
+  '/first-visit': 'anyone',
   '/healthz': 'anyone',
   '/readyz': 'anyone',
   // Asks itself: this machine, or the operator's token.
@@ -95,6 +97,7 @@ export const ACCESS: Record<string, Who> = {
   '/desk/set-up': COORDINATORS,
   '/desk/health': COORDINATORS,
   '/desk/plain-files': COORDINATORS,
+  '/desk/first-steps': COORDINATORS,
   '/api/v1/listings': TEAM,
   '/api/v1/listings/[id]': TEAM,
   '/api/v1/listings/[id]/[action]': TEAM,
@@ -134,6 +137,7 @@ export const METHODS: Record<string, readonly string[]> = {
       // A page in French is the English one, handed on: that one is asked again.
       '/fr/[...path]',
       '/add',
+      '/first-visit',
       '/receipt/[token]',
       '/what/[listing]/tell',
       '/desk/sign-in',
@@ -145,6 +149,7 @@ export const METHODS: Record<string, readonly string[]> = {
       '/desk/pictures/[id]',
       '/desk/proof',
       '/desk/plain-files',
+      '/desk/first-steps',
       '/desk/bring-in',
       '/desk/bring-in/[id]',
       '/desk/venues/[id]',

@@ -1,11 +1,13 @@
 /** What /add and the receipt page do with a posted form: bounds, picture, one transaction. */
 import type { ListingContent } from '@/core/listing/content';
 import type { Language } from '@/core/phrase/language';
+import { fold } from '@/core/text/text';
 import { isId } from '../db/ids';
-import { invalidFields, invalidIn, type Problem } from '../problem';
+import { type FieldError, fieldError, invalidFields, invalidIn, type Problem, problemIn } from '../problem';
 import { explain } from '../explain';
 import { formFields, readForm } from '../http/form-body';
 import { countOne } from '../site/rate-limits';
+import type { SiteSettings } from '../site/settings';
 import { readPicture } from '../pictures/read';
 import { keepPicture } from '../pictures/take-in';
 import { binUnused, restorePicture } from '../pictures/write';
@@ -81,9 +83,10 @@ async function readWhole<T extends FormResult>(
   posted: Posted,
   from: string,
   read: () => T,
+  before: FieldError[] = [],
 ): Promise<{ form: T; pictureId: string | undefined }> {
   if ((posted.fields[TRAP] ?? '').trim()) throw invalidIn(TRAP, (w) => w.wrong.trap());
-  const problems: Problem[] = [];
+  const problems: Problem[] = before.length ? [invalidFields(before)] : [];
   const noted = (error: unknown): undefined => {
     const problem = explain(error);
     if (!problem.fields.length) throw problem;
@@ -95,7 +98,8 @@ async function readWhole<T extends FormResult>(
   } catch (error) {
     noted(error);
   }
-  const pictureId = await takePicture(rt, posted, from).catch(noted);
+  // A picture costs work and room: it is taken of somebody who may send one.
+  const pictureId = before.length ? undefined : await takePicture(rt, posted, from).catch(noted);
   if (form && !problems.length) return { form, pictureId };
   const fields = problems.flatMap((problem) => problem.fields);
   // Whoever gives up leaves nothing in the library: it waits in the bin.
@@ -103,12 +107,27 @@ async function readWhole<T extends FormResult>(
   throw invalidFields(fields, pictureId ? { keptPicture: pictureId } : {});
 }
 
+const PHRASE_BOUND = { most: 20, seconds: 3600 } as const;
+
+/** What stands against taking an event of somebody who typed this passphrase. Throws a Problem where nobody may send. */
+async function mayNotSend(rt: Runtime, { senders, passphrase }: SiteSettings, typed: string, from: string): Promise<FieldError[]> {
+  if (senders === 'everybody') return [];
+  if (senders === 'nobody') throw problemIn('refused', (w) => w.wrong.nobodySends());
+  const alike = (text: string): string => fold(text).replace(/\s+/g, ' ').trim();
+  if (passphrase && alike(typed) === alike(passphrase)) return [];
+  // Whoever tries one after the other is slowed down.
+  if (typed.trim()) await countOne(rt.db, { key: `passphrase:${from}`, ...PHRASE_BOUND }, Date.now());
+  return [fieldError('passphrase', (w) => (typed.trim() ? w.wrong.passphrase() : w.wrong.noPassphrase()))];
+}
+
 /** Takes a stranger's event in and returns the token of its receipt. `from` is the address of the connection. */
 export async function receiveEvent(rt: Runtime, posted: Posted, from: string, language: Language): Promise<string> {
   const now = rt.now();
   const settings = rt.settings();
   const reference = await referenceData(rt);
-  const { form, pictureId } = await readWhole(rt, posted, from, () => readAddForm(posted.fields, reference, settings, now.day));
+  const against = await mayNotSend(rt, settings, posted.fields.passphrase ?? '', from);
+  const read = (): FormResult => readAddForm(posted.fields, reference, settings, now.day);
+  const { form, pictureId } = await readWhole(rt, posted, from, read, against);
   await countOne(rt.db, { key: `add:${from}`, ...ADD_BOUND }, Date.now());
   const content: ListingContent = { ...form.content, pictureId: pictureId ?? null };
   const change = { by: { id: null, name: form.name, role: 'reader' as const }, now, settings };

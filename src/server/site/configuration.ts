@@ -12,6 +12,8 @@ export type Environment = Readonly<Record<string, string | undefined>>;
 export interface Configuration {
   /** the application's own files */
   root: string;
+  /** what is known of the world: towns, coasts (npm run world) */
+  world: string;
   /** where the site's data lies */
   folder: string;
   /** where the site puts backups by itself; undefined = it makes none */
@@ -38,6 +40,7 @@ export function readConfiguration(env: Environment): Configuration {
   mkdirSync(folder, { recursive: true, mode: 0o700 });
   return {
     root,
+    world: path.join(root, 'world'),
     folder,
     backups: backupFolder(env, root, folder),
     plainFiles: env.ALMANAC_PLAIN_FILES ? path.resolve(root, env.ALMANAC_PLAIN_FILES) : undefined,

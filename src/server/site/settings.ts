@@ -10,6 +10,9 @@ import { ORGANIZER_FACTS, type OrganizerFact, VENUE_FACTS, type VenueFact } from
 /** Orders of events like the one on a page. */
 export const RELATED_ORDERS = ['likest', 'soonest'] as const;
 
+/** Who may send events in: everybody, those who know a passphrase, nobody. */
+export const SENDERS = ['everybody', 'passphrase', 'nobody'] as const;
+
 /** What a coordinator can set. */
 export interface SiteSettings {
   format: 2;
@@ -62,6 +65,10 @@ export interface SiteSettings {
   venueShows: VenueFact[];
   organizerShows: OrganizerFact[];
   holidays: HolidayRule[];
+  /** who may send events in by the public form */
+  senders: (typeof SENDERS)[number];
+  /** what they type there, in capitals or not, where those who know it may */
+  passphrase: string;
   /** who mails come from */
   mailFrom: string;
 }
@@ -100,6 +107,8 @@ export const DEFAULT_SETTINGS: SiteSettings = {
   venueShows: [...VENUE_FACTS],
   organizerShows: [...ORGANIZER_FACTS],
   holidays: [],
+  senders: 'everybody',
+  passphrase: '',
   mailFrom: '',
 };
 

@@ -1,7 +1,7 @@
 /** Changes to the site's settings. A new zone or horizon makes the date index anew, in the same transaction. */
 import { eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
-import { COUNTRIES } from '@/core/geo/postal-address';
+import { isCountry } from '@/core/geo/countries';
 import { isZone } from '@/core/day/zone';
 import { DATE_STYLES, HOUR_STYLES, MONTHS, WEEKDAYS } from '@/core/phrase/format';
 import { LIST_PICTURES } from '@/core/validation/picture-checks';
@@ -16,7 +16,7 @@ import { setting, validationState } from '../db/schema';
 import { invalid } from '../problem';
 import { FILTER_GROUPS, type FilterGroup } from '@/core/filters/filters';
 import { VIEW_NAMES, type ViewName } from '@/core/views/views';
-import { RELATED_ORDERS, type SiteSettings } from './settings';
+import { RELATED_ORDERS, SENDERS, type SiteSettings } from './settings';
 import { serverWords } from '@/words/desk';
 
 const texts = serverWords.siteWrite;
@@ -64,7 +64,7 @@ export const settingsInput = z.object({
   country: z
     .string()
     .default('')
-    .refine((code) => code === '' || COUNTRIES.includes(code), { error: texts.chooseOneOfThe() }),
+    .refine((code) => code === '' || isCountry(code), { error: texts.chooseOneOfThe() }),
   mapAddress: z
     .string()
     .trim()
@@ -84,8 +84,18 @@ export const settingsInput = z.object({
   afterLast: words(),
   beforeFirstFrench: words(),
   afterLastFrench: words(),
+  senders: z.enum(SENDERS).default('everybody'),
+  passphrase: z.string().trim().max(80, texts.atMost80Characters()).default(''),
   mailFrom: z.string().trim().max(200).default(''),
 });
+
+/**
+ * Settings that do not go together.
+ * @throws Problem at the field that lacks something
+ */
+export function checkTogether({ senders, passphrase }: Pick<SiteSettings, 'senders' | 'passphrase'>): void {
+  if (senders === 'passphrase' && !passphrase) throw invalid('passphrase', texts.thePassphraseIsMissing());
+}
 
 /** The place of a view among the tabs, as a field of the form: `view-month`. */
 export const viewField = (name: ViewName): string => `view-${name}`;

@@ -1,6 +1,6 @@
 /** What may be said of a venue. */
 import { z } from 'zod';
-import { COUNTRIES } from '@/core/geo/postal-address';
+import { isCountry } from '@/core/geo/countries';
 import { WEEKDAYS } from '@/core/phrase/format';
 import { FEATURES } from '@/core/venue/features';
 import { type OpeningHours, readHours, type Span } from '@/core/venue/hours';
@@ -36,7 +36,7 @@ export const venueInput = z
     town: words(80),
     region: words(80),
     postcode: words(20),
-    country: words(2).refine((text) => !text || COUNTRIES.includes(text), { error: w.chooseOneOfThe() }),
+    country: words(2).refine((text) => !text || isCountry(text), { error: w.chooseOneOfThe() }),
     island: words(80),
     lat: degrees(90, w.aLatitude()),
     lng: degrees(180, w.aLongitude()),

@@ -11,6 +11,7 @@ import type { ImportKind, ImportSummary } from '../db/schema';
 import { type IndexRow, indexRows } from '../dates/date-index';
 import { contentInput } from '../listings/input';
 import type { SiteSettings } from '../site/settings';
+import { performWorld, type WorldPart, type WorldTask } from './world-tasks';
 import { type CutTask, performPicture, type PicturePart, type TakeTask } from './picture-tasks';
 import { serverWords } from '@/words/desk';
 
@@ -41,7 +42,7 @@ export interface ExpandTask {
 }
 
 /** What the thread can be asked for. */
-export type Task = ReadTask | ExpandTask | TakeTask | CutTask;
+export type Task = ReadTask | ExpandTask | TakeTask | CutTask | WorldTask;
 
 /** Parts of an answer: listings of a file, rows of the date index, and at the end what else there is to say. */
 export type Part =
@@ -50,14 +51,17 @@ export type Part =
   | { part: 'end'; end: Omit<IncomingFile, 'items'> & { table?: ImportSummary['table'] } }
   /** the file is none of its kind */
   | { part: 'refused'; reason: string }
-  | PicturePart;
+  | PicturePart
+  | WorldPart;
 
 /** So many listings in one part. */
 const PART = 200;
 
 /** A task's answer, in parts. */
 export function perform(task: Task): Iterable<Part> | AsyncIterable<Part> {
-  return task.task === 'take-picture' || task.task === 'cut-picture' ? performPicture(task) : performReading(task);
+  if (task.task === 'take-picture' || task.task === 'cut-picture') return performPicture(task);
+  if (task.task === 'read' || task.task === 'expand') return performReading(task);
+  return [performWorld(task)];
 }
 
 function* performReading(task: ReadTask | ExpandTask): Generator<Part> {

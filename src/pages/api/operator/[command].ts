@@ -6,6 +6,8 @@ import { ROLES } from '@/server/accounts/roles';
 import { createAccount } from '@/server/accounts/write';
 import { backup, check, restore } from '@/server/backup/operator';
 import { exportAll, exportDocument, exportIcal, exportSite, importFile, importSite } from '@/server/exchange/operator';
+import { readSetup } from '@/server/first-visit/setup-file';
+import { setUpSite } from '@/server/first-visit/finish';
 import { answer } from '@/server/http/endpoint';
 import { readPublishInput } from '@/server/plain-files/publish';
 import { Problem, read } from '@/server/problem';
@@ -19,7 +21,22 @@ const account = z.object({ name: z.string(), email: z.string(), role: z.enum(ROL
 const OPERATOR = { id: null, name: 'The operator', role: 'site' as const };
 
 const commands: Record<string, (rt: Runtime, input: unknown) => Promise<unknown>> = {
-  ready: async (rt) => ({ name: rt.settings().name, empty: !(await hasListings(rt.db)) }),
+  ready: async (rt) => ({ name: rt.settings().name, empty: !(await hasListings(rt.db)), setUp: await rt.isSetUp() }),
+  // Where a new site is set up, with a new key: only for whoever sees this console.
+  'setup-address': async (rt) => {
+    await refuseSetUp(rt);
+    return `${rt.siteUrl()}/first-visit?key=${rt.firstVisit.make(Date.now())}`;
+  },
+  setup: async (rt, input) => {
+    await refuseSetUp(rt);
+    const { answers, password } = await readSetup(rt.world, input);
+    await setUpSite(rt, answers, password);
+    await rt.reloadSettings();
+    await rt.contentChanged();
+    rt.firstVisit.end();
+    const { name, zone, currency } = rt.settings();
+    return { name, zone, currency, mail: answers.mail };
+  },
   user: async (rt, input) => {
     const values = read(account, input);
     await rt.db.transaction((tx) => createAccount(tx, rt.auth, values, OPERATOR));
@@ -55,6 +72,12 @@ const commands: Record<string, (rt: Runtime, input: unknown) => Promise<unknown>
     return null;
   },
 };
+
+/** A site is set up once. */
+async function refuseSetUp(rt: Runtime): Promise<void> {
+  if (await rt.isSetUp())
+    throw new Problem('conflict', 'This site is set up already: sign in at /desk, or make an account with almanac user add.');
+}
 
 /** The operator waits as long as it takes; the site goes on answering meanwhile. */
 async function rebuild(rt: Runtime): Promise<RebuildReport> {

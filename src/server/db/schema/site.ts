@@ -17,6 +17,9 @@ export const setting = pgTable('setting', {
       | { format: 1; day: number }
       | { format: 2; day: number; zones: string }
       | { format: 1; host: string }
+      /** a first visit as far as it was answered, and what comes first afterwards */
+      | { format: 1; answers: Readonly<Record<string, string>> }
+      | { format: 1; hidden: boolean }
     >()
     .notNull(),
   revision: integer('revision').notNull().default(1),

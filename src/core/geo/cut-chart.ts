@@ -1,0 +1,135 @@
+/** A chart of any part of the world, cut from its coasts and borders: what a site has before somebody gives it a map of its own. */
+import { bboxClip } from '@turf/bbox-clip';
+import type { BBox, Feature, LineString, MultiLineString, MultiPolygon, Polygon } from 'geojson';
+import { feature, mesh } from 'topojson-client';
+import type { GeometryCollection, Topology } from 'topojson-specification';
+import { type Bounds, type Chart, type ChartFeature, inBounds, type Point } from './geo';
+import type { Town } from './towns';
+
+/** Land and countries with the arcs that they share (TopoJSON). */
+export type World = Topology<{ land: GeometryCollection; countries: GeometryCollection }>;
+
+/** The same as lines and surfaces, each with its own bounds, so that a part is found without looking at all of it. */
+export interface WorldShapes {
+  land: { bounds: Bounds; rings: Position[][] }[];
+  coasts: { bounds: Bounds; line: Position[] }[];
+  borders: { bounds: Bounds; line: Position[] }[];
+}
+
+type Position = [number, number];
+
+/** How far a site's chart reaches around its middle to north and south, in degrees: some 330 km. */
+const REACH = 3;
+/** Towards the poles degrees of longitude become short, up to this many of them. */
+const WIDEST = 12;
+/** What is shown before anybody moves it, in degrees to north and south: some 35 km. */
+const SHOWN = 0.32;
+/** Most towns that a chart names. */
+const MOST_NAMES = 400;
+/** The wire has so many decimals of a degree: ten metres. */
+const DECIMALS = 1e4;
+
+function boundsOfLine(line: readonly Position[]): Bounds {
+  const bounds = { west: 180, south: 90, east: -180, north: -90 };
+  for (const [x, y] of line) {
+    bounds.west = Math.min(bounds.west, x);
+    bounds.east = Math.max(bounds.east, x);
+    bounds.south = Math.min(bounds.south, y);
+    bounds.north = Math.max(bounds.north, y);
+  }
+  return bounds;
+}
+
+const overlap = (a: Bounds, b: Bounds): boolean => a.west <= b.east && a.east >= b.west && a.south <= b.north && a.north >= b.south;
+
+/** Takes a world apart into its shapes. */
+export function shapesOf(world: World): WorldShapes {
+  const land = feature(world, world.objects.land);
+  const polygons = land.features.flatMap(({ geometry }) => {
+    if (geometry.type === 'Polygon') return [geometry.coordinates];
+    return geometry.type === 'MultiPolygon' ? geometry.coordinates : [];
+  }) as Position[][][];
+  const lines = (all: Position[][]): WorldShapes['coasts'] => all.map((line) => ({ bounds: boundsOfLine(line), line }));
+  const borders = mesh(world, world.objects.countries as Parameters<typeof mesh>[1], (a, b) => a !== b);
+  return {
+    land: polygons.map((rings) => ({ bounds: boundsOfLine(rings[0] ?? []), rings })),
+    coasts: lines(polygons.flat()),
+    borders: lines(borders.coordinates as Position[][]),
+  };
+}
+
+/** The bounds around a point that a site's chart shows first. */
+export function boundsAround({ lat, lng }: Point, reach = SHOWN, widest = WIDEST): Bounds {
+  const wide = Math.min(widest, (reach * 1.5) / Math.max(0.05, Math.cos((lat * Math.PI) / 180)));
+  return { west: lng - wide, east: lng + wide, south: Math.max(-85, lat - reach), north: Math.min(85, lat + reach) };
+}
+
+const round = (n: number): number => Math.round(n * DECIMALS) / DECIMALS;
+
+/** A line without neighbours that fall together. */
+function written(line: readonly number[][], turn: number): Position[] {
+  const points = line.map(([x = 0, y = 0]): Position => [round(x + turn), round(y)]);
+  return points.filter((p, i) => i === 0 || p[0] !== points[i - 1]?.[0] || p[1] !== points[i - 1]?.[1]);
+}
+
+/** The whole world, or a part of it, as features; a part may reach over the date line, where longitudes go on beyond 180. */
+export function featuresWithin(world: WorldShapes, bounds: Bounds): ChartFeature[] {
+  return [0, 360, -360].flatMap((turn) => {
+    const there = { ...bounds, west: bounds.west - turn, east: bounds.east - turn };
+    if (there.west > 180 || there.east < -180) return [];
+    const box: BBox = [Math.max(-180, there.west), there.south, Math.min(180, there.east), there.north];
+    const near = <T extends { bounds: Bounds }>(all: readonly T[]): T[] => all.filter((one) => overlap(one.bounds, there));
+    const surfaces = near(world.land).flatMap(({ rings }) => surfacesOf(rings, box));
+    const lines = (all: WorldShapes['coasts'], kind: 'coast' | 'border'): ChartFeature[] =>
+      near(all).flatMap(({ line }) => linesOf(line, box).map((part) => lineFeature(kind, written(part, turn))));
+    const land = surfaces.map(
+      (rings): ChartFeature => ({
+        type: 'Feature',
+        properties: { kind: 'land' },
+        geometry: { type: 'Polygon', coordinates: rings.map((ring) => written(ring, turn)) },
+      }),
+    );
+    return [...land, ...lines(world.coasts, 'coast'), ...lines(world.borders, 'border')];
+  });
+}
+
+const lineFeature = (kind: 'coast' | 'border', coordinates: Position[]): ChartFeature => ({
+  type: 'Feature',
+  properties: { kind },
+  geometry: { type: 'LineString', coordinates },
+});
+
+function surfacesOf(rings: Position[][], box: BBox): number[][][][] {
+  const { geometry } = bboxClip({ type: 'Feature', properties: {}, geometry: { type: 'Polygon', coordinates: rings } }, box) as Feature<
+    Polygon | MultiPolygon
+  >;
+  const polygons = geometry.type === 'Polygon' ? [geometry.coordinates] : geometry.coordinates;
+  return polygons.filter(([outer]) => (outer?.length ?? 0) > 3);
+}
+
+function linesOf(line: Position[], box: BBox): number[][][] {
+  const { geometry } = bboxClip({ type: 'Feature', properties: {}, geometry: { type: 'LineString', coordinates: line } }, box) as Feature<
+    LineString | MultiLineString
+  >;
+  const lines = geometry.type === 'LineString' ? [geometry.coordinates] : geometry.coordinates;
+  return lines.filter(({ length }) => length > 1);
+}
+
+/** What a chart around a point reaches. */
+export const reachOf = (middle: Point): Bounds => boundsAround(middle, REACH);
+
+/** The chart of a site around its town. `towns`: those within {@link reachOf}, the largest first. */
+export function chartAround(world: WorldShapes, middle: Point, towns: readonly Town[]): Chart {
+  const reach = reachOf(middle);
+  const names = towns
+    .filter((town) => inBounds(town, reach))
+    .slice(0, MOST_NAMES)
+    .map(
+      ({ name, lat, lng }, rank): ChartFeature => ({
+        type: 'Feature',
+        properties: { kind: 'name', name, rank },
+        geometry: { type: 'Point', coordinates: [round(lng), round(lat)] },
+      }),
+    );
+  return { format: 1, source: 'base', bounds: boundsAround(middle), features: [...featuresWithin(world, reach), ...names] };
+}

@@ -1,0 +1,76 @@
+/** What follows from the answers of a first visit: where the site is, and how dates, times and money read there. */
+import { isZone } from '@/core/day/zone';
+import { countryName, habitsOf, isCountry } from '@/core/geo/countries';
+import type { Point } from '@/core/geo/geo';
+import type { Town, TownMatch } from '@/core/geo/towns';
+import type { SiteSettings } from '../site/settings';
+import { type World, zoneAt } from '../world/world';
+import type { Answers } from './state';
+
+/** Where a site is. */
+export interface Place extends Point {
+  /** what it is called: "Gannet Bay, Kittiwick Isles" */
+  label: string;
+  country: string;
+}
+
+/** Settings that follow from a place. */
+export type Following = Pick<SiteSettings, 'zone' | 'country' | 'firstWeekday' | 'hours' | 'date' | 'currency'>;
+
+/** The answers with what follows from them. */
+export interface Look {
+  /** towns that what was typed may mean */
+  towns: TownMatch[];
+  /** the one that counts, or the point on the chart; undefined until there is any */
+  place: Place | undefined;
+  /** by the place alone */
+  follows: Following;
+  /** with what was chosen otherwise */
+  settled: Following;
+}
+
+/** How a town is told from others in a form. */
+export const townKey = ({ lat, lng }: Point): string => `${lat},${lng}`;
+
+/** A town with what it lies in, as far as these say something. */
+export const townLabel = ({ name, region, country }: Town): string =>
+  [name, region === name ? '' : region, countryName(country)].filter(Boolean).join(', ');
+
+/** Where nothing is known yet: dates as most of the world has them. */
+const NOWHERE: Following = { zone: 'UTC', country: '', firstWeekday: 0, hours: '24', date: 'day-month', currency: 'USD' };
+
+/** Works out what the answers mean. */
+export async function lookAt(world: World, answers: Answers): Promise<Look> {
+  const towns = await world.towns(answers.town);
+  const place = await placeOf(world, answers, towns);
+  const country = isCountry(answers.country) ? answers.country : (place?.country ?? '');
+  const habits = country ? habitsOf(country) : {};
+  const currency = world.currencyOf(country) ?? NOWHERE.currency;
+  const zone = place ? zoneAt(place) : NOWHERE.zone;
+  const follows: Following = { ...NOWHERE, ...habits, zone, currency, country: place?.country ?? '' };
+  return { towns, place, follows, settled: { ...follows, ...chosen(answers), country } };
+}
+
+async function placeOf(world: World, { place, lat, lng, town }: Answers, towns: readonly TownMatch[]): Promise<Place | undefined> {
+  const pin = lat && lng ? { lat: degrees(lat), lng: degrees(lng) } : undefined;
+  if (place === 'pin') {
+    if (!pin) return undefined;
+    const next = await world.nearestTown(pin);
+    return { ...pin, label: town || (next ? next.name : ''), country: next?.country ?? '' };
+  }
+  const one = towns.find((match) => townKey(match) === place) ?? towns[0];
+  return one && { lat: one.lat, lng: one.lng, label: townLabel(one), country: one.country };
+}
+
+const degrees = (text: string): number => Number(text.replace(',', '.'));
+
+/** What somebody chose otherwise than it follows. */
+function chosen({ zone, firstWeekday, hours, date, currency }: Answers): Partial<Following> {
+  return {
+    ...(isZone(zone) ? { zone } : {}),
+    ...(firstWeekday ? { firstWeekday: Number(firstWeekday) } : {}),
+    ...(hours ? { hours } : {}),
+    ...(date ? { date } : {}),
+    ...(/^[A-Z]{3}$/.test(currency) ? { currency } : {}),
+  };
+}
