@@ -6,7 +6,7 @@ import sirv from 'sirv';
 import { forwardedBy, listeningAddress, proxyHops } from '@/core/text/origin';
 import { placedIn, readSitePaths, type SitePaths } from '@/core/text/site-path';
 import { CliError } from './problem';
-import { askSocket, dataFolder, isRunning, loadHandler, prepareFolder, ROOT, startOperator } from './server-process';
+import { askSocket, dataFolder, isRunning, loadHandler, prepareFolder, ROOT, type SignIn, startOperator } from './server-process';
 
 const MAX_BODY = 22 * 1024 * 1024;
 /** What proxies add, declared or not: whoever asks through one is not on this machine. */
@@ -71,7 +71,7 @@ export async function serve({ demo, fresh }: { demo: boolean; fresh: boolean }):
     throw error;
   }
   if (demo && operator.empty) {
-    console.log('Filling it with the Kittiwick Isles: listings, dates, pictures …');
+    console.log('Filling it with invented events: listings, dates, pictures …');
     await askSocket(path.join(folder, 'almanac.sock'), 'seed');
   }
   ready = true;
@@ -79,7 +79,7 @@ export async function serve({ demo, fresh }: { demo: boolean; fresh: boolean }):
   // Before anybody is told that it serves: whoever waits for that line may stop it at once.
   stopCleanly(server, operator.stop);
   console.log(`\nServing http://${host}:${shown}${paths.now}`);
-  if (demo) console.log(SIGN_INS);
+  if (demo) console.log(signInWords(operator.signIns));
   else if (!operator.setUp) console.log(await setupWords(path.join(folder, 'almanac.sock')));
 }
 
@@ -92,11 +92,13 @@ Nobody has set this site up yet. Open this address within an hour, in the browse
 `;
 }
 
-const SIGN_INS = `Sign in to the Desk at /desk with
-  maud@almanac.example   kittiwick-isles-1   coordinator
-  ivo@almanac.example    kittiwick-isles-2   editor
-  nan@almanac.example    kittiwick-isles-3   contributor
-Ctrl-C stops it.`;
+/** Who can sign in to a demo. */
+const signInWords = (signIns: readonly SignIn[]): string =>
+  [
+    'Sign in to the Desk at /desk with',
+    ...signIns.map(({ email, password, role }) => `  ${email}   ${password}   ${role}`),
+    'Ctrl-C stops it.',
+  ].join('\n');
 
 /** Removes the site's own files from its folder, nothing else that may lie there. */
 function clear(folder: string, demo: boolean): void {

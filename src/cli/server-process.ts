@@ -90,11 +90,25 @@ export async function isRunning(folder: string): Promise<boolean> {
   );
 }
 
+/** An account of a demo, which is no secret. */
+export interface SignIn {
+  email: string;
+  password: string;
+  role: string;
+}
+
+/** How the site is when it is opened. */
+interface Ready {
+  /** it has no listings */
+  empty: boolean;
+  /** somebody has begun with it */
+  setUp: boolean;
+  /** a demo's accounts; any other site tells nobody's */
+  signIns: SignIn[];
+}
+
 /** Starts the operator's side on the folder: opens the database, then listens on the socket, mode 0600. */
-export async function startOperator(
-  handler: Handler,
-  folder: string,
-): Promise<{ empty: boolean; setUp: boolean; stop: () => Promise<void> }> {
+export async function startOperator(handler: Handler, folder: string): Promise<Ready & { stop: () => Promise<void> }> {
   const listener = http.createServer((req, res) => handler(req, res, undefined, { operator: true }));
   // Under a name of its own until the folder is known to be ours: another server's socket stays as it is.
   const own = path.join(folder, `.s${process.pid}`);
@@ -106,9 +120,9 @@ export async function startOperator(
     await new Promise<void>((resolve) => listener.close(() => resolve()));
     rmSync(own, { force: true });
   };
-  let ready: { empty: boolean; setUp: boolean };
+  let ready: Ready;
   try {
-    ready = (await askSocket(own, 'ready')) as { empty: boolean; setUp: boolean };
+    ready = (await askSocket(own, 'ready')) as Ready;
   } catch (error) {
     await stopListening();
     throw error;
@@ -116,8 +130,7 @@ export async function startOperator(
   const socket = path.join(folder, SOCKET);
   renameSync(own, socket);
   return {
-    empty: ready.empty,
-    setUp: ready.setUp,
+    ...ready,
     stop: async () => {
       await askSocket(socket, 'close').catch(() => undefined);
       rmSync(socket, { force: true });

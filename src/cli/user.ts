@@ -13,8 +13,7 @@ export async function addUser({
   mail?: string | undefined;
   role?: string | undefined;
 }): Promise<void> {
-  if (!name || !mail)
-    throw new CliError('Give a name and a mail address: almanac user add --name "Maud Petrel" --mail maud@almanac.example');
+  if (!name || !mail) throw new CliError('Give a name and a mail address: almanac user add --name "Your Name" --mail you@village.example');
   const password = await readPassword();
   const site = await openSite();
   try {

@@ -67,7 +67,7 @@ export function choicesOf(group: FilterGroup, input: ChoicesInput): Choice[] {
       const category = new Map(reference.categories.map((one) => [one.slug, one]));
       return boxes('kind', [...category.keys()], filters.kinds, (slug) => {
         const one = category.get(slug);
-        return one ? html`${markHtml(one)}<span>${iconHtml(one.icon)}${one.name}</span>` : slug;
+        return one ? html`${markHtml(one)}<span class="pl-1">${iconHtml(one.icon)}${one.name}</span>` : slug;
       });
     }
     case 'place':

@@ -1,4 +1,4 @@
-/** What a reader chose, in words: "Music & dance, free, this weekend, within 5 km of Port Amble". */
+/** What a reader chose, in words: "Music & dance, free, this weekend, within 5 km of the harbour". */
 import type { EpochDay } from '@/core/day/day';
 import { type FilterGroup, type FilterPart, filterParts, type Filters, type NamedDays, ONLINE } from '@/core/filters/filters';
 import type { PartOfDay } from '@/core/filters/part-of-day';

@@ -1,5 +1,5 @@
 /**
- * A listing in one line: "Choir practice tue 7pm at Gannet Bay Hall, free, music". What is money, a place, people or a kind is taken
+ * A listing in one line: "Choir practice tue 7pm at the Old Hall, free, music". What is money, a place, people or a kind is taken
  * out of it; the phrase reader takes the dates; what nobody understood is the title. Offsets count UTF-16 units of the line.
  */
 import { nameLikeness } from '../match/names';

@@ -30,7 +30,7 @@ const MOST_NAMES = 400;
 const DECIMALS = 1e4;
 
 function boundsOfLine(line: readonly Position[]): Bounds {
-  const bounds = { west: 180, south: 90, east: -180, north: -90 };
+  const bounds = { west: 720, south: 90, east: -720, north: -90 };
   for (const [x, y] of line) {
     bounds.west = Math.min(bounds.west, x);
     bounds.east = Math.max(bounds.east, x);
@@ -42,6 +42,25 @@ function boundsOfLine(line: readonly Position[]): Bounds {
 
 const overlap = (a: Bounds, b: Bounds): boolean => a.west <= b.east && a.east >= b.west && a.south <= b.north && a.north >= b.south;
 
+/** A line that goes on where it crosses the date line, instead of leaping around the earth. */
+function goingOn(line: readonly Position[]): Position[] {
+  let turn = 0;
+  return line.map(([x, y], i) => {
+    const before = line[i - 1]?.[0] ?? x;
+    if (x - before > 180) turn -= 360;
+    if (before - x > 180) turn += 360;
+    return [x + turn, y];
+  });
+}
+
+/** A ring that goes around a pole does not come back to where it began: it is closed along the pole. */
+function closedRing(ring: readonly Position[]): Position[] {
+  const [first, last] = [ring[0], ring.at(-1)];
+  if (!first || !last || Math.abs(first[0] - last[0]) < 180) return [...ring];
+  const pole = first[1] < 0 ? -90 : 90;
+  return [...ring, [last[0], pole], [first[0], pole], first];
+}
+
 /** Takes a world apart into its shapes. */
 export function shapesOf(world: World): WorldShapes {
   const land = feature(world, world.objects.land);
@@ -50,16 +69,17 @@ export function shapesOf(world: World): WorldShapes {
     return geometry.type === 'MultiPolygon' ? geometry.coordinates : [];
   }) as Position[][][];
   const lines = (all: Position[][]): WorldShapes['coasts'] => all.map((line) => ({ bounds: boundsOfLine(line), line }));
+  const shores = polygons.map((rings) => rings.map(goingOn));
   const borders = mesh(world, world.objects.countries as Parameters<typeof mesh>[1], (a, b) => a !== b);
   return {
-    land: polygons.map((rings) => ({ bounds: boundsOfLine(rings[0] ?? []), rings })),
-    coasts: lines(polygons.flat()),
-    borders: lines(borders.coordinates as Position[][]),
+    land: shores.map((rings) => rings.map(closedRing)).map((rings) => ({ bounds: boundsOfLine(rings[0] ?? []), rings })),
+    coasts: lines(shores.flat()),
+    borders: lines((borders.coordinates as Position[][]).map(goingOn)),
   };
 }
 
 /** The bounds around a point that a site's chart shows first. */
-export function boundsAround({ lat, lng }: Point, reach = SHOWN, widest = WIDEST): Bounds {
+export function partAround({ lat, lng }: Point, reach = SHOWN, widest = WIDEST): Bounds {
   const wide = Math.min(widest, (reach * 1.5) / Math.max(0.05, Math.cos((lat * Math.PI) / 180)));
   return { west: lng - wide, east: lng + wide, south: Math.max(-85, lat - reach), north: Math.min(85, lat + reach) };
 }
@@ -76,8 +96,7 @@ function written(line: readonly number[][], turn: number): Position[] {
 export function featuresWithin(world: WorldShapes, bounds: Bounds): ChartFeature[] {
   return [0, 360, -360].flatMap((turn) => {
     const there = { ...bounds, west: bounds.west - turn, east: bounds.east - turn };
-    if (there.west > 180 || there.east < -180) return [];
-    const box: BBox = [Math.max(-180, there.west), there.south, Math.min(180, there.east), there.north];
+    const box: BBox = [there.west, there.south, there.east, there.north];
     const near = <T extends { bounds: Bounds }>(all: readonly T[]): T[] => all.filter((one) => overlap(one.bounds, there));
     const surfaces = near(world.land).flatMap(({ rings }) => surfacesOf(rings, box));
     const lines = (all: WorldShapes['coasts'], kind: 'coast' | 'border'): ChartFeature[] =>
@@ -116,20 +135,28 @@ function linesOf(line: Position[], box: BBox): number[][][] {
 }
 
 /** What a chart around a point reaches. */
-export const reachOf = (middle: Point): Bounds => boundsAround(middle, REACH);
+export const reachOf = (middle: Point): Bounds => partAround(middle, REACH);
+
+/** Beside the date line everything stands on both of its sides: a venue at 179.9° west is on the chart of a town at 179.9° east. */
+function turnsOf({ west, east }: Bounds): number[] {
+  if (east > 180) return [0, -360];
+  return west < -180 ? [0, 360] : [0];
+}
 
 /** The chart of a site around its town. `towns`: those within {@link reachOf}, the largest first. */
 export function chartAround(world: WorldShapes, middle: Point, towns: readonly Town[]): Chart {
   const reach = reachOf(middle);
-  const names = towns
-    .filter((town) => inBounds(town, reach))
-    .slice(0, MOST_NAMES)
-    .map(
-      ({ name, lat, lng }, rank): ChartFeature => ({
+  const turns = turnsOf(reach);
+  const named = towns.filter((town) => inBounds(town, reach)).slice(0, MOST_NAMES);
+  const names = named.flatMap(({ name, lat, lng }, rank) =>
+    turns.map(
+      (turn): ChartFeature => ({
         type: 'Feature',
         properties: { kind: 'name', name, rank },
-        geometry: { type: 'Point', coordinates: [round(lng), round(lat)] },
+        geometry: { type: 'Point', coordinates: [round(lng + turn), round(lat)] },
       }),
-    );
-  return { format: 1, source: 'base', bounds: boundsAround(middle), features: [...featuresWithin(world, reach), ...names] };
+    ),
+  );
+  const features = turns.flatMap((turn) => featuresWithin(world, { ...reach, west: reach.west + turn, east: reach.east + turn }));
+  return { format: 1, source: 'base', bounds: partAround(middle), features: [...features, ...names] };
 }

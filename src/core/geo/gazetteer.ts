@@ -32,7 +32,7 @@ export interface Gazetteer {
 export interface GazetteerMatch {
   entry: GazetteerEntry;
   point: Point;
-  /** what it is said as: "3 Chapel Brae, Port Amble, Amble" */
+  /** what it is said as: a street with its number, its town, its island */
   label: string;
   /** the house number that was asked for, when the street has it */
   number: number | undefined;
@@ -105,7 +105,7 @@ function score(said: readonly string[], entry: GazetteerEntry, open: boolean): S
     if (own >= near && own > 0) hit.add(which);
     sum += Math.max(own, near * 0.95);
   }
-  // A name that was said whole goes before one of which a word was said: "Gannet" before "Gannet Bay".
+  // A name that was said whole goes before one of which a word was said: "Bay" before "Bay Hill".
   const covered = name.length ? [...new Set(name)].filter((word) => hit.has(word)).length / new Set(name).size : 0;
   return { likeness: (sum / said.length) * (0.8 + 0.2 * covered), named: hit.size > 0 };
 }

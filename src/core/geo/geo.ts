@@ -70,15 +70,6 @@ export function widened({ west, south, east, north }: Bounds, times: number): Bo
   return { west: west - wide, east: east + wide, south: south - high, north: north + high };
 }
 
-/** The point that such a drawing has at x, y: the inverse of {@link projection}. */
-export function unprojection(bounds: Bounds, width: number, height: number): (x: number, y: number) => Point {
-  const shrink = Math.cos((((bounds.south + bounds.north) / 2) * Math.PI) / 180);
-  const [left, top] = projection(bounds, width, height)({ lat: bounds.north, lng: bounds.west });
-  const [right] = projection(bounds, width, height)({ lat: bounds.north, lng: bounds.east });
-  const scale = (right - left) / ((bounds.east - bounds.west) * shrink);
-  return (x, y) => ({ lat: bounds.north - (y - top) / scale, lng: bounds.west + (x - left) / (shrink * scale) });
-}
-
 /** Great-circle distance in kilometres. */
 export function distanceKm(a: Point, b: Point): number {
   const rad = Math.PI / 180;

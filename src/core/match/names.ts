@@ -1,4 +1,4 @@
-/** Names of places and people compared without regard to order, endings and slips: "Gannet Bay Hall" and "Hall, Gannet Bay". */
+/** Names of places and people compared without regard to order, endings and slips: "Shore Street Hall" and "Hall, Shore Street". */
 import { tellingWords, wordLikeness } from './word-likeness';
 
 /** How much a word tells, by how many of the names have it: a word that all have tells little. Any positive number. */

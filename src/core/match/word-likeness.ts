@@ -5,7 +5,7 @@ import { slipsAllowed, slipsBetween } from './distance';
 /** Words that tell nothing apart. */
 const EMPTY = new Set(['the', 'a', 'an', 'of', 'at', 'in', 'on', 'to', 'and', 'for', 'with', 'by']);
 
-/** The words of a text in their order; "St Bride’s Hall" gives st, brides, hall. */
+/** The words of a text in their order; "St Anne’s Hall" gives st, annes, hall. */
 export function wordsOf(text: string): string[] {
   return fold(text)
     .replace(/'/g, '')

@@ -1,6 +1,7 @@
 /** A small chart with a pin: dragged, set by a click, or carried with the arrow keys. */
 import { type KeyboardEvent, type PointerEvent, type RefObject, useEffect, useMemo, useRef, useState } from 'react';
 import { type Chart, type ChartFeature, type Point, projection } from '@/core/geo/geo';
+import { roomForNames } from '@/core/geo/name-room';
 import { boundsAround, NEARNESS, rounded, unprojection } from '@/core/geo/pin';
 import { placesWords } from '@/words/desk';
 
@@ -178,7 +179,12 @@ function draggingOf({ svg, drag, bounds, at, centre, setCentre, onMove }: Draggi
   return { down, move, up, cancel };
 }
 
-function Land({ features, project }: { features: readonly ChartFeature[]; project: (point: Point) => [number, number] }) {
+interface LandProps {
+  features: readonly ChartFeature[];
+  project: (point: Point) => [number, number];
+}
+
+function Land({ features, project }: LandProps) {
   const path = (points: [number, number][]): string =>
     points
       .map(
@@ -188,24 +194,31 @@ function Land({ features, project }: { features: readonly ChartFeature[]; projec
             .join(' ')}`,
       )
       .join('');
+  const cut = features.some(({ properties }) => properties.kind === 'coast');
+  const look = { coast: 'shore', land: cut ? 'cut' : 'land' } as Partial<Record<string, string>>;
   return (
     <>
-      {features.map((f, i) =>
-        f.geometry.type === 'Polygon' ? (
-          <path key={i} className="land" d={`${path(f.geometry.coordinates[0] ?? [])}Z`} />
-        ) : f.geometry.type === 'LineString' ? (
-          <path key={i} className={f.properties.kind} d={path(f.geometry.coordinates)} />
-        ) : (
-          <text
-            className="pointer-events-none"
-            key={i}
-            textAnchor="middle"
-            {...(([x, y]) => ({ x, y }))(project({ lng: f.geometry.coordinates[0], lat: f.geometry.coordinates[1] }))}
-          >
-            {f.properties.name}
-          </text>
-        ),
-      )}
+      {features.map(({ properties: { kind }, geometry }, i) => {
+        if (geometry.type === 'Point') return null;
+        const d = geometry.type === 'Polygon' ? geometry.coordinates.map((ring) => `${path(ring)}Z`).join('') : path(geometry.coordinates);
+        return <path key={i} className={look[kind] ?? kind} fillRule="evenodd" d={d} />;
+      })}
+      <Names features={features} project={project} />
     </>
   );
+}
+
+/** The chart's names; of its towns those for which there is room. */
+function Names({ features, project }: LandProps) {
+  const clear = roomForNames(WIDTH, HEIGHT);
+  return features.map(({ properties: { name = '', rank }, geometry }, i) => {
+    if (geometry.type !== 'Point') return null;
+    const [x, y] = project({ lng: geometry.coordinates[0], lat: geometry.coordinates[1] });
+    if (rank !== undefined && !clear(x, y, name)) return null;
+    return (
+      <text key={i} className={rank === undefined ? 'pointer-events-none' : 'pointer-events-none town'} textAnchor="middle" x={x} y={y}>
+        {name}
+      </text>
+    );
+  });
 }

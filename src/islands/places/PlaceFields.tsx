@@ -136,7 +136,7 @@ function PlaceSearch({ onTake }: { onTake: (match: GazetteerMatch) => void }) {
           aria-autocomplete="list"
           aria-activedescendant={open ? `${id}o${at}` : undefined}
           value={words}
-          placeholder={w.n3ChapelBraeOr()}
+          placeholder={w.streetAndNumberOr()}
           onChange={(e) => setWords(e.target.value)}
           onKeyDown={onKey}
           onBlur={() => setTimeout(() => setFound(null), 120)}

@@ -9,7 +9,7 @@ import type { Answers } from './state';
 
 /** Where a site is. */
 export interface Place extends Point {
-  /** what it is called: "Gannet Bay, Kittiwick Isles" */
+  /** what it is called: its town, region and country */
   label: string;
   country: string;
 }

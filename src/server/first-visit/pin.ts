@@ -1,6 +1,7 @@
 /** The small chart of the first visit: what it shows, and where a press on it points. */
-import { boundsAround } from '@/core/geo/cut-chart';
-import { type Bounds, type Point, unprojection, writeBounds } from '@/core/geo/geo';
+import { partAround } from '@/core/geo/cut-chart';
+import { type Bounds, type Point, writeBounds } from '@/core/geo/geo';
+import { unprojection } from '@/core/geo/pin';
 
 /** The chart's size in pixels: whatever the screen, so that a press can be measured. */
 export const CHART_WIDE = 320;
@@ -33,19 +34,19 @@ export const writeView = writeBounds;
 export function viewOf(view: string, place: Point | undefined): Bounds {
   const known = readView(view);
   if (known) return known;
-  return place ? boundsAround(place, NEAREST) : EARTH;
+  return place ? partAround(place, NEAREST) : EARTH;
 }
 
 /** Around a point, as much as is shown now or closer. */
 export function closerTo(point: Point, view: Bounds): Bounds {
-  return boundsAround(point, Math.max(NEAREST, highOf(view) / 2 / CLOSER), 90);
+  return partAround(point, Math.max(NEAREST, highOf(view) / 2 / CLOSER), 90);
 }
 
 /** The same middle from farther away; the whole earth in the end. */
 export function fartherFrom(view: Bounds): Bounds {
   const high = (highOf(view) / 2) * CLOSER;
   const middle = { lat: (view.south + view.north) / 2, lng: (view.west + view.east) / 2 };
-  return high > 50 ? EARTH : boundsAround(middle, high, 90);
+  return high > 50 ? EARTH : partAround(middle, high, 90);
 }
 
 /** Where a press points, in degrees; undefined where it is none, or off the earth. */

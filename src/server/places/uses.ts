@@ -33,7 +33,7 @@ export interface Replacing {
   from: string;
   /** null takes it out */
   to: string | null;
-  /** for the versions: "“Net Loft” removed" */
+  /** for the versions: "“Old Hall” removed" */
   what: Happening;
 }
 

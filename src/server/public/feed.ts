@@ -14,7 +14,7 @@ import type { ReadersDates } from './readers-dates';
 import { type PublishedRow, rowIn } from './listing';
 import { type ReferenceData, referenceData, type VenueView } from '../reference/read';
 
-/** "Net Loft, Slip Lane 4, Gannet Bay, Gannet" without repeating a town that the name holds. */
+/** "Old Hall, 4 Shore Lane, Bay Town, Bay" without repeating a town that the name holds. */
 export function placeLine(venue: VenueView): string {
   return [...new Set([venue.name, venue.hall?.name, venue.street, venue.town, venue.island].filter(Boolean))].join(', ');
 }

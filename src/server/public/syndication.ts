@@ -22,7 +22,7 @@ import type { ReadersDates } from './readers-dates';
 
 /** For whom a feed is, and what it is called. */
 export interface SyndicationReader extends PageReader {
-  /** the site's name and what is chosen: "Kittiwick Isles Almanac: Music & dance, free" */
+  /** the site's name and what is chosen: "Village Almanac: Music & dance, free" */
   title: string;
   /** the query of what is chosen, `?kind=music`, or nothing */
   query: string;

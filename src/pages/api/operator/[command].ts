@@ -21,7 +21,12 @@ const account = z.object({ name: z.string(), email: z.string(), role: z.enum(ROL
 const OPERATOR = { id: null, name: 'The operator', role: 'site' as const };
 
 const commands: Record<string, (rt: Runtime, input: unknown) => Promise<unknown>> = {
-  ready: async (rt) => ({ name: rt.settings().name, empty: !(await hasListings(rt.db)), setUp: await rt.isSetUp() }),
+  ready: async (rt) => ({
+    name: rt.settings().name,
+    empty: !(await hasListings(rt.db)),
+    setUp: await rt.isSetUp(),
+    signIns: rt.demo ? (await import('#demo/people')).SIGN_INS : [],
+  }),
   // Where a new site is set up, with a new key: only for whoever sees this console.
   'setup-address': async (rt) => {
     await refuseSetUp(rt);
