@@ -103,15 +103,6 @@ await shot('venue', '/desk/venues', {
     await page.getByRole('listbox', { name: 'Places found' }).waitFor();
   },
 });
-await shot('pictures', '/desk/pictures', {
-  storage,
-  before: async (page) => {
-    // Squares are cut when somebody asks for them first.
-    await page.waitForFunction(() =>
-      [...document.querySelectorAll('.contact-sheet img')].slice(0, 14).every((img) => img.complete && img.naturalWidth),
-    );
-  },
-});
 await shot('preview', '/desk/listings?words=knots', {
   storage,
   wait: 1500,
@@ -133,7 +124,37 @@ await shot('proof', '/desk/proof?kind=lookalike', {
   },
 });
 await shot('french', '/fr/month/2027-03');
+await firstVisit();
 await browser.close();
 server.kill('SIGTERM');
 await new Promise((resolve) => server.on('exit', resolve));
 rmSync(data, { recursive: true, force: true });
+
+/** A site that nobody has begun with has its own server and an empty folder. */
+async function firstVisit() {
+  const folder = mkdtempSync(path.join(tmpdir(), 'almanac-first-'));
+  const empty = spawn('node', ['dist/cli/main.mjs', 'serve'], {
+    env: { ...process.env, PORT: '4399', ALMANAC_DATA: folder, ALMANAC_NOW: '' },
+  });
+  const address = await new Promise((resolve) => {
+    let said = '';
+    empty.stdout.on('data', (text) => {
+      said += text;
+      const found = /http:\S+first-visit\S+/.exec(said);
+      if (found) resolve(found[0]);
+    });
+  });
+  const context = await browser.newContext({ viewport: { width: 1280, height: 1100 } });
+  const page = await context.newPage();
+  await page.goto(address);
+  await page.fill('#name', 'Kittiwick Isles Almanac');
+  await page.fill('#town', 'haifax');
+  await page.locator('#towns input').first().waitFor({ timeout: 60_000 });
+  await page.waitForTimeout(1500);
+  await page.screenshot({ path: 'docs/screenshots/first-visit.png' });
+  console.log('docs/screenshots/first-visit.png');
+  await context.close();
+  empty.kill('SIGTERM');
+  await new Promise((resolve) => empty.on('exit', resolve));
+  rmSync(folder, { recursive: true, force: true });
+}

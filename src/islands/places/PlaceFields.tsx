@@ -2,7 +2,7 @@
 import { siteAddress } from '@/client/site-root';
 import { type KeyboardEvent, useEffect, useId, useState } from 'react';
 import { addressLines } from '@/core/geo/postal-address';
-import type { GazetteerMatch } from '@/core/geo/gazetteer';
+import type { FoundPlace } from '@/core/geo/gazetteer';
 import type { Chart, Point } from '@/core/geo/geo';
 import { rounded } from '@/core/geo/pin';
 import { PinChart } from './PinChart';
@@ -27,6 +27,12 @@ interface PlaceFieldsProps {
 }
 
 const EXACTNESS = { house: 'house', street: w.middleOfTheStreet(), landmark: 'landmark', town: 'town', island: 'island' } as const;
+
+/** How exact it is, and who knows it. */
+function sourceOf({ exactness, source }: FoundPlace): string {
+  if (source === 'world') return w.townOfTheWorld();
+  return source === 'venues' ? w.usedBefore({ exactness: EXACTNESS[exactness] }) : EXACTNESS[exactness];
+}
 
 export default function PlaceFields({ start, chart, middle, errors, country, countries, hall }: PlaceFieldsProps) {
   const [parts, setParts] = useState(start);
@@ -67,9 +73,16 @@ export default function PlaceFields({ start, chart, middle, errors, country, cou
         <div className="form">
           <PlaceSearch
             onTake={(match) => {
-              const { entry } = match;
-              const own = entry.kind === 'street' || entry.kind === 'landmark' ? match.label.split(', ')[0] : parts.street;
-              change({ street: own ?? '', town: entry.town || parts.town, island: entry.island || parts.island });
+              const { entry, region, country: there } = match;
+              // Another venue's name is no street.
+              const street = entry.kind === 'street' || (entry.kind === 'landmark' && match.source === 'site');
+              change({
+                street: (street ? match.label.split(', ')[0] : undefined) ?? parts.street,
+                town: entry.town || parts.town,
+                island: entry.island || parts.island,
+                region: region || parts.region,
+                country: there && there !== country ? there : parts.country,
+              });
               place(match.point);
             }}
           />
@@ -101,11 +114,11 @@ export default function PlaceFields({ start, chart, middle, errors, country, cou
   );
 }
 
-function PlaceSearch({ onTake }: { onTake: (match: GazetteerMatch) => void }) {
+function PlaceSearch({ onTake }: { onTake: (match: FoundPlace) => void }) {
   const id = useId();
   const [words, setWords] = useState('');
   const { found, setFound, at, setAt } = useMatches(words);
-  const take = (match: GazetteerMatch | undefined): void => {
+  const take = (match: FoundPlace | undefined): void => {
     if (!match) return;
     onTake(match);
     setWords('');
@@ -146,7 +159,7 @@ function PlaceSearch({ onTake }: { onTake: (match: GazetteerMatch) => void }) {
             {found?.map((match, i) => (
               // biome-ignore lint/a11y/useKeyWithClickEvents: the field above has the focus and the keys
               <div
-                key={match.label + match.exactness}
+                key={`${match.label} ${match.source} ${match.point.lat} ${match.point.lng}`}
                 id={`${id}o${i}`}
                 role="option"
                 tabIndex={-1}
@@ -154,7 +167,7 @@ function PlaceSearch({ onTake }: { onTake: (match: GazetteerMatch) => void }) {
                 onMouseDown={(e) => e.preventDefault()}
                 onClick={() => take(match)}
               >
-                {match.label} <span className="quiet small">{EXACTNESS[match.exactness]}</span>
+                {match.label} <span className="quiet small">{sourceOf(match)}</span>
               </div>
             ))}
           </div>
@@ -169,7 +182,7 @@ function PlaceSearch({ onTake }: { onTake: (match: GazetteerMatch) => void }) {
 
 /** What the gazetteer finds for words, asked a moment after the last letter; which one is marked. */
 function useMatches(words: string) {
-  const [found, setFound] = useState<GazetteerMatch[] | null>(null);
+  const [found, setFound] = useState<FoundPlace[] | null>(null);
   const [at, setAt] = useState(0);
   useEffect(() => {
     if (words.trim().length < 2) {
@@ -179,7 +192,7 @@ function useMatches(words: string) {
     const leave = new AbortController();
     const timer = setTimeout(() => {
       fetch(siteAddress(`/api/v1/gazetteer?${new URLSearchParams({ words })}`), { signal: leave.signal })
-        .then((response) => (response.ok ? (response.json() as Promise<GazetteerMatch[]>) : []))
+        .then((response) => (response.ok ? (response.json() as Promise<FoundPlace[]>) : []))
         .then((list) => {
           setFound(list);
           setAt(0);

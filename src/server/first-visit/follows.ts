@@ -41,7 +41,10 @@ const NOWHERE: Following = { zone: 'UTC', country: '', firstWeekday: 0, hours: '
 
 /** Works out what the answers mean. */
 export async function lookAt(world: World, answers: Answers): Promise<Look> {
-  const towns = await world.towns(answers.town);
+  // Two names of one town at one place are one choice.
+  const towns = (await world.towns(answers.town)).filter(
+    (town, i, all) => all.findIndex((other) => townKey(other) === townKey(town)) === i,
+  );
   const place = await placeOf(world, answers, towns);
   const country = isCountry(answers.country) ? answers.country : (place?.country ?? '');
   const habits = country ? habitsOf(country) : {};

@@ -1,8 +1,9 @@
-/** Places that typed words may mean, from the gazetteer that the site ships with. */
+/** Places that typed words may mean, from all that the site knows. */
 import type { APIRoute } from 'astro';
-import { searchGazetteer } from '@/core/geo/gazetteer';
 import { answer } from '@/server/http/endpoint';
-import { readGazetteer } from '@/server/site/read';
+import { findPlaces } from '@/server/places/find-place';
 
-export const GET: APIRoute = async ({ url, locals: { rt } }) =>
-  answer(searchGazetteer(url.searchParams.get('words') ?? '', await readGazetteer(rt.db)));
+export const GET: APIRoute = async ({ url, locals: { rt } }) => {
+  const { lat, lng } = rt.settings();
+  return answer(await findPlaces(rt, (url.searchParams.get('words') ?? '').slice(0, 200), { lat, lng }));
+};

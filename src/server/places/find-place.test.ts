@@ -1,0 +1,54 @@
+import { beforeEach, describe, expect, it } from 'vitest';
+import { EDITOR, freshDb, inTx } from '../../../tests/support/db';
+import { GAZETTEER } from '../../../demo/gazetteer';
+import type { TownMatch } from '@/core/geo/towns';
+import type { Db } from '../db/client';
+import { setting } from '../db/schema';
+import { BLANK_VENUE, type VenueInput } from '../venues/input';
+import { saveVenue } from '../venues/write';
+import type { World } from '../world/world';
+import { findPlaces } from './find-place';
+
+let db: Db;
+beforeEach(async () => {
+  db = await freshDb();
+});
+const MIDDLE = { lat: 43.18, lng: -57.45 };
+const town = (name: string, lat: number, lng: number, likeness = 1): TownMatch => ({
+  name,
+  lat,
+  lng,
+  likeness,
+  region: 'Isles',
+  country: 'CA',
+  population: 900,
+});
+const find = (words: string, towns: TownMatch[] = []) =>
+  findPlaces({ db, world: { towns: async () => towns } as unknown as World }, words, MIDDLE);
+const venue = (part: Partial<VenueInput>) => inTx(db, (tx) => saveVenue(tx, null, { ...BLANK_VENUE, ...part }, EDITOR));
+
+describe('a place is found in all that the site knows', () => {
+  it('addresses used before teach it: the same number, the next one on the street, the venue by its name', async () => {
+    await venue({ name: 'The Net Loft', street: '4 Slip Lane', town: 'Gannet Bay', lat: 43.11, lng: -57.4 });
+    const [same] = await find('4 slip lane');
+    expect(same).toMatchObject({ source: 'venues', exactness: 'house', point: { lat: 43.11, lng: -57.4 } });
+    expect((await find('9 slip lane'))[0]).toMatchObject({ source: 'venues', exactness: 'street' });
+    expect((await find('net lofft'))[0]).toMatchObject({ source: 'venues', label: expect.stringContaining('The Net Loft') });
+    await venue({ name: 'The Yard', street: 'Quayside 12b', town: 'Gannet Bay', lat: 43.12, lng: -57.41 });
+    expect((await find('quayside 12'))[0]).toMatchObject({ source: 'venues', point: { lat: 43.12, lng: -57.41 } });
+    expect(await find('zzzzzz')).toEqual([]);
+  });
+  it('what is known here goes before the world, and of the world what is near; one place stands once', async () => {
+    await db.insert(setting).values({ key: 'gazetteer', value: GAZETTEER });
+    const found = await find('gannet bay', [
+      town('Gannet Bay', 57.5, -4.1),
+      town('Gannet Bay', 43.9, -57.2),
+      town('Gannet Bay', 43.11, -57.4),
+    ]);
+    const bays = found.filter(({ entry }) => entry.name === 'Gannet Bay');
+    expect(bays.map(({ source }) => source)).toEqual(['site', 'world', 'world']);
+    expect(bays[1]?.point).toEqual({ lat: 43.9, lng: -57.2 });
+    expect(bays[2]).toMatchObject({ label: 'Gannet Bay, Isles, Canada', country: 'CA', region: 'Isles' });
+    expect(found.length).toBeLessThanOrEqual(8);
+  });
+});
