@@ -356,5 +356,10 @@ test('a file of answers sets a site up without a browser, and what is wrong with
   expect(done).toMatchObject({ status: 0, stdout: expect.stringContaining('“Kittiwick Isles Almanac” is set up') });
   expect(done.stdout).not.toContain(PASSWORD);
   expect(setUp(answers)).toMatchObject({ status: 1, stderr: expect.stringContaining('set up already') });
-  expect((await fetch(site.served.url)).status).toBe(200);
+  // What is empty says so, and what fills it.
+  for (const at of ['/month', '/map', '/year', '/list']) {
+    const page = await (await fetch(site.served.url + at)).text();
+    expect(page, at).toMatch(/No events here yet\.|No dates from here on\./);
+    expect(page.match(/href="\/add"/g)?.length, at).toBe(2);
+  }
 });

@@ -86,6 +86,13 @@ function readingsOf(typed: string): Reading[] {
   });
 }
 
+/** Do these words call the country? */
+const calls = (words: string, country: string, code: string): boolean =>
+  words.length > 1 && (country.startsWith(words) || words.toUpperCase() === code || CALLED[words] === code);
+
+/** Do they begin the region's name, or one of its words? */
+const inRegion = (words: string, region: string): boolean => words.length > 1 && (region.startsWith(words) || region.includes(` ${words}`));
+
 /** An index of the world's towns: made once, asked often. */
 export class Towns {
   readonly #names: readonly string[];
@@ -171,7 +178,8 @@ export class Towns {
    */
   search(typed: string, most = 8): TownMatch[] {
     const best = new Map<number, number>();
-    const readings = readingsOf(typed);
+    // "Port Amble" is no town called Port in a region called Amble where there is no such region.
+    const readings = readingsOf(typed).filter(({ within }) => !within || this.#isSomewhere(within));
     for (const reading of readings) this.#begin(reading, best);
     // Slips are looked for where nothing, or only what lies elsewhere, is called that.
     if (![...best.values()].some((likeness) => likeness >= 0.8)) for (const reading of readings) this.#slip(reading, best);
@@ -234,14 +242,21 @@ export class Towns {
     if (likeness > (best.get(i) ?? 0)) best.set(i, likeness);
   }
 
+  /** Is there a region or a country that could be called so? Of both together it is enough to know the beginning. */
+  #isSomewhere(words: string): boolean {
+    const { countries } = this.table;
+    return (
+      this.#countryNames.some((name, i) => calls(words, name, countries[i] as string)) ||
+      this.#regionNames.some((name) => (name !== '' && words.startsWith(`${name} `)) || inRegion(words, name))
+    );
+  }
+
   /** Does a town lie in what somebody calls a region, a country, or both one after the other? */
   #liesIn(i: number, words: string): boolean {
     const region = this.#regionNames[this.table.region[i] as number] ?? '';
     const country = this.#countryNames[this.table.country[i] as number] ?? '';
     const code = this.table.countries[this.table.country[i] as number] ?? '';
-    const isCountry = (said: string): boolean =>
-      said.length > 1 && (country.startsWith(said) || said.toUpperCase() === code || CALLED[said] === code);
-    if (isCountry(words) || (words.length > 1 && (region.startsWith(words) || region.includes(` ${words}`)))) return true;
-    return region !== '' && words.startsWith(`${region} `) && isCountry(words.slice(region.length + 1));
+    if (calls(words, country, code) || inRegion(words, region)) return true;
+    return region !== '' && words.startsWith(`${region} `) && calls(words.slice(region.length + 1), country, code);
   }
 }

@@ -5,12 +5,13 @@ import { problem } from '../../../tests/support/problem';
 import { STARTING_KINDS, STARTING_SETS } from '@/core/category/starting-sets';
 import { contrast, inksOf, SURFACES } from '@/core/colour/colour';
 import { ICONS } from '@/core/colour/icons';
-import { type Chart, projection } from '@/core/geo/geo';
+import { type Chart, type Point, projection } from '@/core/geo/geo';
 import { type Auth, createAuth } from '../accounts/auth';
 import { createAccount } from '../accounts/write';
 import type { Db } from '../db/client';
 import { audit, category, setting, user } from '../db/schema';
 import { createListing } from '../listings/write';
+import { chartAfterMove, writeBaseChart } from '../site/chart';
 import { readSettings } from '../site/read';
 import { TaskWorker } from '../worker/task-worker';
 import { World, zoneAt } from '../world/world';
@@ -242,5 +243,33 @@ describe('what comes first', () => {
     expect(await readFirstSteps(rt())).toBeUndefined();
     await inTx(db, (tx) => hideFirstSteps(tx, false));
     expect(await readFirstSteps(rt())).toBeDefined();
+  });
+});
+
+describe('the chart of the site', () => {
+  const boundsNow = async (): Promise<number | undefined> => ((await value('chart')) as Chart | undefined)?.bounds.west;
+  const move = async (from: Point, to: Point): Promise<void> => {
+    const chart = await chartAfterMove({ db, world }, from, to);
+    if (chart) await inTx(db, (tx) => writeBaseChart(tx, chart));
+  };
+  const [here, there] = [
+    { lat: 43.18, lng: -57.45 },
+    { lat: 43.18, lng: -40 },
+  ];
+  it('follows its middle while it is cut from the world; a site without one gets one', async () => {
+    await move(here, here);
+    const first = await boundsNow();
+    expect(first).toBeLessThan(-57.45);
+    await move(here, here);
+    expect(await boundsNow()).toBe(first);
+    await move(here, there);
+    expect(await boundsNow()).toBeCloseTo((first ?? 0) + 17.45, 6);
+  });
+  it('stays where it is the site’s own, even if that came meanwhile', async () => {
+    const own: Chart = { format: 1, bounds: { west: 1, south: 1, east: 2, north: 2 }, features: [] };
+    await db.insert(setting).values({ key: 'chart', value: own });
+    expect(await chartAfterMove({ db, world }, here, there)).toBeUndefined();
+    await inTx(db, (tx) => writeBaseChart(tx, { ...own, source: 'base', bounds: { ...own.bounds, west: 0 } }));
+    expect(await value('chart')).toEqual(own);
   });
 });
