@@ -150,6 +150,7 @@ async function firstVisit() {
   await page.fill('#name', 'Kittiwick Isles Almanac');
   await page.fill('#town', 'haifax');
   await page.locator('#towns input').first().waitFor({ timeout: 60_000 });
+  await page.evaluate(() => document.fonts.ready);
   await page.waitForTimeout(1500);
   await page.screenshot({ path: 'docs/screenshots/first-visit.png' });
   console.log('docs/screenshots/first-visit.png');

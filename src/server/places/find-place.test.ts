@@ -33,6 +33,9 @@ describe('a place is found in all that the site knows', () => {
     const [same] = await find('4 slip lane');
     expect(same).toMatchObject({ source: 'venues', exactness: 'house', point: { lat: 43.11, lng: -57.4 } });
     expect((await find('9 slip lane'))[0]).toMatchObject({ source: 'venues', exactness: 'street' });
+    // Another house of the street does not stand below it as the street.
+    await venue({ name: 'The Shed', street: '6 Slip Lane', town: 'Gannet Bay', lat: 43.111, lng: -57.401 });
+    expect((await find('6 slip lane')).map(({ label }) => label)).toEqual([expect.stringMatching(/^6 Slip Lane/)]);
     expect((await find('net lofft'))[0]).toMatchObject({ source: 'venues', label: expect.stringContaining('The Net Loft') });
     await venue({ name: 'The Yard', street: 'Quayside 12b', town: 'Gannet Bay', lat: 43.12, lng: -57.41 });
     expect((await find('quayside 12'))[0]).toMatchObject({ source: 'venues', point: { lat: 43.12, lng: -57.41 } });

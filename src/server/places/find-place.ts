@@ -58,8 +58,12 @@ export async function findPlaces({ db, world }: { db: Db; world: World }, words:
     likeness + (source === 'world' ? (distanceKm(point, middle) < NEAR_KM ? NEAR : 0) : KNOWN_HERE);
   const found: FoundPlace[] = [];
   for (const place of all.sort((a, b) => rank(b) - rank(a))) {
+    // A street beside one of its houses says nothing more.
     const same = found.some(
-      (other) => other.entry.name === place.entry.name && other.number === place.number && distanceKm(other.point, place.point) < SAME_KM,
+      (other) =>
+        other.entry.name === place.entry.name &&
+        (place.number === undefined || other.number === place.number) &&
+        distanceKm(other.point, place.point) < SAME_KM,
     );
     if (!same && found.length < MOST) found.push(place);
   }
