@@ -69,6 +69,9 @@ ${[...byLicence]
   .sort((a, b) => b[1].length - a[1].length || (a[0] < b[0] ? -1 : 1))
   .map(([licence, list]) => `**${licence || 'none given'}** (${list.length}): ${list.map(({ name }) => name).join(', ')}`)
   .join('\n\n')}
+
+**Data about the world**, made into \`world/\` when packages are installed: towns from GeoNames (CC BY 4.0; credited on the page for setting up and under maps that show them), coasts
+and borders from Natural Earth (public domain), currencies from Unicode CLDR (Unicode licence).
 `;
 if (strange.length) {
   console.error(`To be looked at by a person: ${strange.map(({ name, licence }) => `${name} (${licence || 'none given'})`).join(', ')}`);

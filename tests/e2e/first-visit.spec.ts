@@ -132,6 +132,7 @@ for (const { typed, town, zone, currency, week, time } of TOWNS)
     await page.goto('/map');
     await expect(page.locator('[data-part="places"]')).toContainText('Net Loft');
     await expect(page.locator('svg.base .shore, svg.base .cut').first()).toBeAttached();
+    await expect(page.locator('[data-part="credits"]')).toContainText('GeoNames');
     await page.goto('/desk/first-steps');
     for (const done of ['Add a venue', 'Write the first listing', 'Publish a date']) await expect(page.getByText(done)).toContainText('');
     await expect(page.getByRole('link', { name: 'Publish a date' })).toHaveCount(0);

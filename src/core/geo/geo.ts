@@ -64,6 +64,12 @@ export function projection(bounds: Bounds, width: number, height: number): (poin
   return ({ lat, lng }) => [left + (lng - bounds.west) * shrink * scale, top + (bounds.north - lat) * scale];
 }
 
+/** The south-western and the north-eastern corner. */
+export const cornersOf = ({ west, south, east, north }: Bounds): [Point, Point] => [
+  { lat: south, lng: west },
+  { lat: north, lng: east },
+];
+
 /** Bounds that are so many times as wide and as high around the same middle. */
 export function widened({ west, south, east, north }: Bounds, times: number): Bounds {
   const [wide, high] = [((east - west) * (times - 1)) / 2, ((north - south) * (times - 1)) / 2];
