@@ -178,7 +178,7 @@ export class Towns {
    */
   search(typed: string, most = 8): TownMatch[] {
     const best = new Map<number, number>();
-    // "Port Amble" is no town called Port in a region called Amble where there is no such region.
+    // "Old Harbour" is no town called Old in a region called Harbour where there is no such region.
     const readings = readingsOf(typed).filter(({ within }) => !within || this.#isSomewhere(within));
     for (const reading of readings) this.#begin(reading, best);
     // Slips are looked for where nothing, or only what lies elsewhere, is called that.
