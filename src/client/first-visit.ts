@@ -1,5 +1,5 @@
 /** Makes the first visit live: what is typed or pressed is sent while it is typed, kept, and what it changes is put in place. */
-export {};
+import { openPage, siteAddress } from './site-root';
 
 /** Typing rests so long before it is sent, in ms. */
 const REST = 250;
@@ -14,11 +14,11 @@ async function show(sent: FormData): Promise<void> {
   sent.delete('password');
   if (sent.get('do') !== 'farther') sent.set('do', 'look');
   const body = new URLSearchParams([...sent].flatMap(([name, value]) => (typeof value === 'string' ? [[name, value]] : [])));
-  const response = await fetch('/first-visit', { method: 'POST', body }).catch(() => undefined);
+  const response = await fetch(siteAddress('/first-visit'), { method: 'POST', body }).catch(() => undefined);
   if (mine !== latest || !response) return;
   if (!response.ok) {
     // The page says why: the hour is over, or the site is set up.
-    location.assign('/first-visit');
+    openPage('/first-visit');
     return;
   }
   const page = new DOMParser().parseFromString(await response.text(), 'text/html');
@@ -49,7 +49,6 @@ if (form) {
       for (const radio of form.querySelectorAll<HTMLInputElement>('[name="place"]')) radio.checked = radio.value === other;
     clearTimeout(timer);
     const sent = new FormData(form);
-    if (other === 'pin') sent.set('place', 'pin');
     timer = setTimeout(() => void show(sent), target.type === 'text' ? REST : 0);
   });
   form.addEventListener('submit', (event) => {

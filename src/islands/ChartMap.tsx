@@ -2,12 +2,12 @@
 import * as maplibregl from 'maplibre-gl';
 import workerUrl from 'maplibre-gl/dist/maplibre-gl-worker.mjs?worker&url';
 import { useEffect, useMemo, useRef } from 'react';
-import { type Bounds, type Chart, inBounds } from '@/core/geo/geo';
+import { type Bounds, type Chart, hasCoasts, inBounds } from '@/core/geo/geo';
 import { type MarkGroup, MarkIndex } from '@/core/geo/cluster';
-import { roomForNames } from '@/core/geo/name-room';
 import type { Language } from '@/core/phrase/language';
 import { CHART_WORDS, type ChartWords } from '@/words/chart';
 import { putList, readPart } from './chart-list';
+import { addNames } from './chart-names';
 
 maplibregl.setWorkerUrl(workerUrl);
 
@@ -53,7 +53,7 @@ function styleOf(chart: Chart | null): maplibregl.StyleSpecification {
   const data = { type: 'FeatureCollection', features: chart?.features ?? [] } as unknown as GeoJSON.FeatureCollection;
   const kind = (name: string): maplibregl.FilterSpecification => ['==', ['get', 'kind'], name];
   // Where land is cut off at the chart's edges, its outline is more than the coast.
-  const shore = kind(chart?.features.some(({ properties }) => properties.kind === 'coast') ? 'coast' : 'land');
+  const shore = kind(chart && hasCoasts(chart.features) ? 'coast' : 'land');
   const coast = (id: string, width: number, paint: string): maplibregl.LayerSpecification => ({
     id,
     type: 'line',
@@ -186,54 +186,6 @@ const boundsOf = (map: maplibregl.Map): Bounds => {
   const shown = map.getBounds();
   return { west: shown.getWest(), south: shown.getSouth(), east: shown.getEast(), north: shown.getNorth() };
 };
-
-/** A name of the chart, at its point. */
-interface Named {
-  name: string;
-  at: [number, number];
-  look: string;
-}
-
-/** Those that a chart has always, and its towns, the largest first, of which there is room for some. */
-function namesOfChart(chart: Chart | null): { always: Named[]; towns: Named[] } {
-  const names: { always: Named[]; towns: Named[] } = { always: [], towns: [] };
-  for (const { properties, geometry } of chart?.features ?? []) {
-    if (geometry.type !== 'Point') continue;
-    const isTown = properties.rank !== undefined;
-    const look = `chart-name${properties.water ? ' sea' : isTown ? ' town' : ''}`;
-    (isTown ? names.towns : names.always).push({ name: properties.name ?? '', at: geometry.coordinates, look });
-  }
-  return names;
-}
-
-function putName(map: maplibregl.Map, { name, at, look }: Named): maplibregl.Marker {
-  const label = document.createElement('span');
-  label.className = look;
-  label.textContent = name;
-  return new maplibregl.Marker({ element: label }).setLngLat(at).addTo(map);
-}
-
-/** The chart's names; of its towns those for which there is room, anew when it came to rest elsewhere. */
-function addNames(map: maplibregl.Map, chart: Chart | null): void {
-  const { always, towns } = namesOfChart(chart);
-  for (const name of always) putName(map, name);
-  if (!towns.length) return;
-  let shown: maplibregl.Marker[] = [];
-  const draw = (): void => {
-    for (const marker of shown) marker.remove();
-    const { clientWidth, clientHeight } = map.getContainer();
-    const clear = roomForNames(clientWidth, clientHeight);
-    shown = towns
-      .filter(({ name, at }) => {
-        const { x, y } = map.project(at);
-        return clear(x, y, name);
-      })
-      .map((name) => putName(map, name));
-  };
-  draw();
-  map.on('moveend', draw);
-  map.on('resize', draw);
-}
 
 /** Rings over what is seen. While the chart moves they move along; only when it moved far, or came closer or farther, they are grouped anew. */
 function addRings(map: maplibregl.Map, places: Places, voice: Voice): void {

@@ -290,6 +290,25 @@ test('without a script, on a phone: a town that nobody knows is pressed on the c
   await reader.waitForURL(/\/receipt\//);
 });
 
+test('below a path of its host it is live, too', async ({ browser, site }) => {
+  await site.served.stop();
+  site.served = await serve({ data: site.data, demo: false, env: { ALMANAC_PATH: '/events' } });
+  expect(site.served.setUp).toContain('/events/first-visit?key=');
+  const page = await openPage(browser, site.served);
+  await page.goto(site.served.setUp ?? '');
+  await page.getByLabel('Name of the site', { exact: true }).fill('Kittiwick Isles Almanac');
+  await expect(page.locator('#seen-name')).toContainText('Kittiwick');
+  await page.getByLabel('Latitude', { exact: true }).fill('43.18');
+  await page.getByLabel('Longitude', { exact: true }).fill('-57.45');
+  await expect(page.getByRole('radio', { name: 'None of these: the point on the chart' })).toBeChecked();
+  await page.getByLabel('Your name', { exact: true }).fill('Maud Petrel');
+  await page.getByLabel('Mail address', { exact: true }).fill('maud@almanac.example');
+  await page.getByLabel('Password', { exact: true }).fill(PASSWORD);
+  await page.getByRole('button', { name: 'Make this almanac' }).click();
+  await page.waitForURL('**/events/desk/first-steps');
+  await expect(page.getByRole('link', { name: 'Add a venue' })).toBeVisible();
+});
+
 test('by keyboard alone, in the dark; axe has nothing to say', async ({ browser, site }) => {
   const page = await openPage(browser, site.served, { colorScheme: 'dark', viewport: { width: 360, height: 740 } });
   await page.goto(site.served.setUp ?? '');

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { between, random, seedOf } from '../../../tests/support/generate';
 import { chartAround, featuresWithin, partAround, reachOf, shapesOf, type World } from './cut-chart';
-import type { ChartFeature } from './geo';
+import { type ChartFeature, turnedLng } from './geo';
 import type { Town, TownTable } from './towns';
 
 type Ring = [number, number][];
@@ -135,12 +135,10 @@ describe('a chart cut from the world', () => {
       const rings = landOf(featuresWithin(world, reach));
       for (let i = 0; i < 40; i++) {
         const at: [number, number] = [reach.west + r() * (reach.east - reach.west), reach.south + r() * (reach.north - reach.south)];
-        const turned: [number, number] = [((((at[0] + 180) % 360) + 360) % 360) - 180, at[1]];
+        const turned: [number, number] = [turnedLng(at[0]), at[1]];
         const land = isLand(turned);
         seen[land ? 'land' : 'sea']++;
-        if (within(at, rings) !== land) {
-          seen.wrong++;
-        }
+        if (within(at, rings) !== land) seen.wrong++;
       }
     }
     // A point within ten metres of a coast may be rounded to its other side.

@@ -40,6 +40,12 @@ export interface Chart {
   features: ChartFeature[];
 }
 
+/** A longitude that goes on over the date line, as the earth has it: -180 up to 180. */
+export const turnedLng = (lng: number): number => ((((lng + 180) % 360) + 360) % 360) - 180;
+
+/** Is the shore in it as lines of its own? Where land was cut off at a chart's edges, its outline is more than that. */
+export const hasCoasts = (features: readonly ChartFeature[]): boolean => features.some(({ properties }) => properties.kind === 'coast');
+
 /** The smallest bounds around some points, wider by `margin` degrees; undefined without a point. */
 export function boundsOf(points: readonly Point[], margin = 0): Bounds | undefined {
   if (!points.length) return undefined;
@@ -98,14 +104,22 @@ export function directionsOf({ lat, lng }: Point, map: string): { geo: string; w
 export const inBounds = ({ lat, lng }: Point, { west, south, east, north }: Bounds): boolean =>
   lng >= west && lng <= east && lat >= south && lat <= north;
 
-/** Bounds as an address has them, `west,south,east,north` in degrees; undefined where there are none on the earth. */
-export function readBounds(text: string): Bounds | undefined {
+/**
+ * Bounds as an address has them, `west,south,east,north` in degrees; undefined where there are none on the earth.
+ * `farthest`: the longitude up to which they may reach; beyond 180 where they go over the date line.
+ */
+export function readBounds(text: string, farthest = 180): Bounds | undefined {
   const [west, south, east, north, ...more] = text
     .split(',')
     .map((part) => (/^-?\d{1,3}(\.\d{1,6})?$/.test(part) ? Number(part) : Number.NaN));
   if (west === undefined || south === undefined || east === undefined || north === undefined || more.length) return undefined;
   const right =
-    west <= east && south <= north && Math.abs(west) <= 180 && Math.abs(east) <= 180 && Math.abs(south) <= 90 && Math.abs(north) <= 90;
+    west <= east &&
+    south <= north &&
+    Math.abs(west) <= farthest &&
+    Math.abs(east) <= farthest &&
+    Math.abs(south) <= 90 &&
+    Math.abs(north) <= 90;
   return right ? { west, south, east, north } : undefined;
 }
 

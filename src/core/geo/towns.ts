@@ -1,6 +1,7 @@
 /** The world's towns, and which of them somebody means by what they type. Positions in degrees, WGS 84. */
 import { slipsAllowed, slipsBetween } from '../match/distance';
 import { fold } from '../text/text';
+import { countryName } from './countries';
 import type { Point } from './geo';
 
 /** Towns as columns, the largest first: `names` one a line, positions in ten-thousandths of a degree. */
@@ -28,6 +29,10 @@ export interface Town extends Point {
   country: string;
   population: number;
 }
+
+/** A town with what it lies in, as far as these say something. */
+export const townLabel = ({ name, region, country }: Town): string =>
+  [name, region === name ? '' : region, countryName(country)].filter(Boolean).join(', ');
 
 /** A town that what was typed may mean. */
 export interface TownMatch extends Town {

@@ -1,6 +1,6 @@
 /** A small chart with a pin: dragged, set by a click, or carried with the arrow keys. */
 import { type KeyboardEvent, type PointerEvent, type RefObject, useEffect, useMemo, useRef, useState } from 'react';
-import { type Chart, type ChartFeature, type Point, projection } from '@/core/geo/geo';
+import { type Chart, type ChartFeature, hasCoasts, type Point, projection } from '@/core/geo/geo';
 import { roomForNames } from '@/core/geo/name-room';
 import { boundsAround, NEARNESS, rounded, unprojection } from '@/core/geo/pin';
 import { placesWords } from '@/words/desk';
@@ -194,8 +194,7 @@ function Land({ features, project }: LandProps) {
             .join(' ')}`,
       )
       .join('');
-  const cut = features.some(({ properties }) => properties.kind === 'coast');
-  const look = { coast: 'shore', land: cut ? 'cut' : 'land' } as Partial<Record<string, string>>;
+  const look = { coast: 'shore', land: hasCoasts(features) ? 'cut' : 'land' } as Partial<Record<string, string>>;
   return (
     <>
       {features.map(({ properties: { kind }, geometry }, i) => {

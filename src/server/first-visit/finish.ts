@@ -7,7 +7,7 @@ import { PASSWORD } from '../accounts/auth';
 import type { Auth } from '../accounts/auth';
 import { SITE_ACTOR } from '../accounts/roles';
 import { createAccount } from '../accounts/write';
-import { saveCategory } from '../categories/write';
+import { makeFallback, saveCategory } from '../categories/write';
 import type { Db } from '../db/client';
 import { setting } from '../db/schema';
 import { type FieldError, invalidFields, Problem } from '../problem';
@@ -80,9 +80,12 @@ async function writeSite(tx: Db, settings: SiteSettings, chart: Chart, kinds: St
   ]);
   const names: Record<string, () => string> = firstVisitWords.kinds[kinds];
   const nameOf = (key: string): string => names[key]?.() ?? key;
+  let last = '';
   for (const { key, shape, ink, icon, children } of STARTING_KINDS[kinds]) {
     const parentId = await saveCategory(tx, null, { name: nameOf(key), shape, ink, icon, parentId: null }, SITE_ACTOR);
     for (const [i, child] of children.entries())
       await saveCategory(tx, null, { name: nameOf(child), shape, ink: tint(ink, i), parentId, twice: true }, SITE_ACTOR);
+    last = parentId;
   }
+  await makeFallback(tx, last);
 }

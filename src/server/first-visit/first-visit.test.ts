@@ -5,7 +5,7 @@ import { problem } from '../../../tests/support/problem';
 import { STARTING_KINDS, STARTING_SETS } from '@/core/category/starting-sets';
 import { contrast, inksOf, SURFACES } from '@/core/colour/colour';
 import { ICONS } from '@/core/colour/icons';
-import { type Chart, type Point, projection } from '@/core/geo/geo';
+import { type Chart, type Point, projection, writeBounds } from '@/core/geo/geo';
 import { type Auth, createAuth } from '../accounts/auth';
 import { createAccount } from '../accounts/write';
 import type { Db } from '../db/client';
@@ -19,7 +19,8 @@ import { change, choir, seedPlaces } from '../../../tests/support/db';
 import { hideFirstSteps, readFirstSteps, stepsLeft } from './first-steps';
 import { setUpSite } from './finish';
 import { lookAt, townKey } from './follows';
-import { closerTo, EARTH, fartherFrom, pressed, viewOf, writeView } from './pin';
+import { showForm, takeForm } from './form';
+import { closerTo, EARTH, fartherFrom, pressed, viewOf } from './pin';
 import { readSetup } from './setup-file';
 import { type Answers, isSetUp, keepAnswers, NO_ANSWERS, readAnswers } from './state';
 
@@ -74,11 +75,12 @@ describe('a site that nobody has begun with', () => {
     expect(await db.select({ name: user.name, email: user.email, role: user.role }).from(user)).toEqual([
       { name: 'Maud Petrel', email: 'maud@almanac.example', role: 'coordinator' },
     ]);
-    const rows = await db.select().from(category);
+    const rows = await db.select().from(category).orderBy(category.position);
     expect(rows.filter((row) => !row.parentId).map((row) => row.name)).toEqual([
       ...['Concerts', 'Plays', 'Films', 'Exhibitions', 'Words', 'Workshops', 'For children', 'About the house'],
     ]);
-    expect(rows.filter((row) => row.fallback)).toHaveLength(1);
+    // What fits nowhere else is no concert.
+    expect(rows.filter((row) => row.fallback).map((row) => row.name)).toEqual(['About the house']);
     const chart = (await value('chart')) as Chart;
     expect(chart.bounds.south).toBeLessThan(43.18);
     expect(chart.source).toBe('base');
@@ -107,7 +109,9 @@ describe('a site that nobody has begun with', () => {
   it('keeps what was answered, never a password, and takes nothing that is none of it', async () => {
     await inTx(db, (tx) => keepAnswers(tx, { ...ANSWERS, hours: '12' }));
     expect(await readAnswers(db)).toEqual({ ...ANSWERS, hours: '12' });
-    await db.update(setting).set({ value: { format: 1, answers: { name: 'x'.repeat(500), kinds: 'nothing', lat: '900', zone: 'Mars' } } });
+    await db
+      .update(setting)
+      .set({ value: { format: 1, answers: { name: 'x'.repeat(500), kinds: 'nothing', place: 'Mars', zone: 'Mars' } } });
     expect(await readAnswers(db)).toEqual({ ...NO_ANSWERS, zone: 'Mars' });
   });
 });
@@ -146,7 +150,7 @@ describe('the chart that is pressed', () => {
     const target = { lat: 43.18, lng: -57.45 };
     let point = target;
     for (let presses = 0; presses < 5; presses++) {
-      const shown = viewOf(writeView(view), undefined);
+      const shown = viewOf(writeBounds(view), undefined);
       const [x, y] = projection(shown, 320, 200)(target);
       const hit = pressed({ 'pin.x': String(Math.round(x)), 'pin.y': String(Math.round(y)) }, shown);
       if (!hit) throw new Error('off the earth');
@@ -167,6 +171,40 @@ describe('the chart that is pressed', () => {
   it.each(['', 'a,b,c,d', '1,2,3', '5,5,1,1', '999,0,1000,1', '-180,-58,180,80,1'])('what is no view (%s) is the place’s', (text) =>
     expect(viewOf(text, undefined)).toEqual(EARTH),
   );
+});
+
+describe('the form as it was posted', () => {
+  const posted = (part: Record<string, string>) => takeForm(world, { ...ANSWERS, ...part });
+  it('degrees typed over those of a town mean the point, without a script too; unchanged they mean the town', async () => {
+    const town = (JSON.parse(readFileSync('world/towns.json', 'utf8')) as { names: string }).names.split('\n')[0] ?? '';
+    const { look } = await showForm(world, { ...NO_ANSWERS, town });
+    if (!look.place) throw new Error('no town');
+    const chosen = {
+      town,
+      place: townKey(look.place),
+      lat: String(look.place.lat),
+      lng: String(look.place.lng),
+      shown: townKey(look.place),
+    };
+    expect((await posted(chosen)).look.place).toEqual(look.place);
+    const moved = await posted({ ...chosen, lat: '43,18', lng: '−57.45' });
+    expect(moved.answers.place).toBe('pin');
+    expect(moved.look.place).toMatchObject({ lat: 43.18, lng: -57.45 });
+    // What is none of the earth is kept as it was typed, and is no place.
+    const wrong = await posted({ ...chosen, lat: '943.18' });
+    expect([wrong.answers.lat, wrong.look.place]).toEqual(['943.18', undefined]);
+  });
+  it('a press comes closer, “farther” goes back, and what is shown stays while the point is in it', async () => {
+    const first = await posted({ view: writeBounds(EARTH), 'pin.x': '110', 'pin.y': '45' });
+    expect(first.answers.place).toBe('pin');
+    const view = writeBounds(first.bounds);
+    const { lat, lng } = first.answers;
+    expect((await posted({ view, lat, lng, shown: `${lat},${lng}` })).bounds).toEqual(viewOf(view, undefined));
+    const back = await posted({ view, lat, lng, do: 'farther' });
+    expect(back.bounds.north - back.bounds.south).toBeGreaterThan(first.bounds.north - first.bounds.south);
+    const away = await posted({ view, lat: '-60', lng: '170', shown: `${lat},${lng}` });
+    expect(away.bounds.north).toBeLessThan(-59);
+  });
 });
 
 describe('the answers in a file', () => {

@@ -1,8 +1,8 @@
 /** What follows from the answers of a first visit: where the site is, and how dates, times and money read there. */
 import { isZone } from '@/core/day/zone';
-import { countryName, habitsOf, isCountry } from '@/core/geo/countries';
+import { habitsOf, isCountry } from '@/core/geo/countries';
 import type { Point } from '@/core/geo/geo';
-import type { Town, TownMatch } from '@/core/geo/towns';
+import { type TownMatch, townLabel } from '@/core/geo/towns';
 import type { SiteSettings } from '../site/settings';
 import { type World, zoneAt } from '../world/world';
 import type { Answers } from './state';
@@ -32,10 +32,6 @@ export interface Look {
 /** How a town is told from others in a form. */
 export const townKey = ({ lat, lng }: Point): string => `${lat},${lng}`;
 
-/** A town with what it lies in, as far as these say something. */
-export const townLabel = ({ name, region, country }: Town): string =>
-  [name, region === name ? '' : region, countryName(country)].filter(Boolean).join(', ');
-
 /** Where nothing is known yet: dates as most of the world has them. */
 const NOWHERE: Following = { zone: 'UTC', country: '', firstWeekday: 0, hours: '24', date: 'day-month', currency: 'USD' };
 
@@ -55,9 +51,10 @@ export async function lookAt(world: World, answers: Answers): Promise<Look> {
 }
 
 async function placeOf(world: World, { place, lat, lng, town }: Answers, towns: readonly TownMatch[]): Promise<Place | undefined> {
-  const pin = lat && lng ? { lat: degrees(lat), lng: degrees(lng) } : undefined;
   if (place === 'pin') {
-    if (!pin) return undefined;
+    const [y, x] = [degrees(lat, 85), degrees(lng, 180)];
+    if (y === undefined || x === undefined) return undefined;
+    const pin = { lat: y, lng: x };
     const next = await world.nearestTown(pin);
     return { ...pin, label: town || (next ? next.name : ''), country: next?.country ?? '' };
   }
@@ -65,7 +62,11 @@ async function placeOf(world: World, { place, lat, lng, town }: Answers, towns: 
   return one && { lat: one.lat, lng: one.lng, label: townLabel(one), country: one.country };
 }
 
-const degrees = (text: string): number => Number(text.replace(',', '.'));
+/** Degrees as people type them; undefined where that is none, or lies beyond `most`. */
+function degrees(text: string, most: number): number | undefined {
+  const value = /^[-+−]?\d{1,3}([.,]\d{1,8})?$/.test(text) ? Number(text.replace(',', '.').replace('−', '-')) : Number.NaN;
+  return Math.abs(value) <= most ? value : undefined;
+}
 
 /** What somebody chose otherwise than it follows. */
 function chosen({ zone, firstWeekday, hours, date, currency }: Answers): Partial<Following> {

@@ -1,6 +1,6 @@
 /** The small chart of the first visit: what it shows, and where a press on it points. */
 import { partAround } from '@/core/geo/cut-chart';
-import { type Bounds, type Point, writeBounds } from '@/core/geo/geo';
+import { type Bounds, type Point, readBounds, turnedLng } from '@/core/geo/geo';
 import { unprojection } from '@/core/geo/pin';
 
 /** The chart's size in pixels: whatever the screen, so that a press can be measured. */
@@ -15,25 +15,16 @@ export const EARTH: Bounds = { west: -180, south: -58, east: 180, north: 80 };
 const NEAREST = 0.3;
 const CLOSER = 5;
 
+/** A view over the date line goes on so far. */
+const FARTHEST = 540;
+
 /** Degrees from north to south. */
 const highOf = ({ south, north }: Bounds): number => north - south;
 
-/** What a form says is shown; beyond 180° where it reaches over the date line. */
-function readView(text: string): Bounds | undefined {
-  const parts = text.split(',').map((part) => (/^-?\d{1,3}(\.\d{1,6})?$/.test(part) ? Number(part) : Number.NaN));
-  const [west = 0, south = 0, east = 0, north = 0] = parts;
-  const right =
-    parts.length === 4 && parts.every((n) => Math.abs(n) <= 540) && west < east && south < north && Math.abs(south + north) <= 180;
-  return right ? { west, south, east, north } : undefined;
-}
-
-/** The same written, for the form. */
-export const writeView = writeBounds;
-
 /** What the chart shows of a form: as it stands, or around the place. */
 export function viewOf(view: string, place: Point | undefined): Bounds {
-  const known = readView(view);
-  if (known) return known;
+  const known = readBounds(view, FARTHEST);
+  if (known && known.west < known.east && known.south < known.north) return known;
   return place ? partAround(place, NEAREST) : EARTH;
 }
 
@@ -54,7 +45,5 @@ export function pressed(fields: Readonly<Record<string, string>>, view: Bounds):
   const [x, y] = [Number(fields['pin.x'] ?? 'none'), Number(fields['pin.y'] ?? 'none')];
   if (!(x >= 0 && x <= CHART_WIDE && y >= 0 && y <= CHART_HIGH)) return undefined;
   const { lat, lng } = unprojection(view, CHART_WIDE, CHART_HIGH)(x, y);
-  // A part over the date line goes on beyond 180.
-  const turned = ((((lng + 180) % 360) + 360) % 360) - 180;
-  return Math.abs(lat) <= 85 ? { lat: Math.round(lat * 1e4) / 1e4, lng: Math.round(turned * 1e4) / 1e4 } : undefined;
+  return Math.abs(lat) <= 85 ? { lat: Math.round(lat * 1e4) / 1e4, lng: Math.round(turnedLng(lng) * 1e4) / 1e4 } : undefined;
 }

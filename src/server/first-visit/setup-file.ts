@@ -3,13 +3,13 @@ import { z } from 'zod';
 import { STARTING_SETS } from '@/core/category/starting-sets';
 import { isZone } from '@/core/day/zone';
 import { isCountry } from '@/core/geo/countries';
-import type { TownMatch } from '@/core/geo/towns';
+import { type TownMatch, townLabel } from '@/core/geo/towns';
 import { DATE_STYLES, HOUR_STYLES, WEEKDAYS } from '@/core/phrase/format';
 import { invalid, read } from '../problem';
 import { SENDERS } from '../site/settings';
 import type { World } from '../world/world';
 import { firstVisitWords } from '@/words/desk';
-import { townKey, townLabel } from './follows';
+import { townKey } from './follows';
 import { type Answers, NO_ANSWERS } from './state';
 
 const w = firstVisitWords.wrong;

@@ -18,15 +18,6 @@ export async function isSetUp(db: Db): Promise<boolean> {
 
 /** What a form's field holds at most. */
 const text = (most: number) => z.string().trim().max(most).catch('');
-/** Degrees, or nothing that is any. */
-const degrees = (most: number) =>
-  z
-    .string()
-    .trim()
-    .regex(/^-?\d{1,3}([.,]\d{1,8})?$/)
-    .refine((value) => Math.abs(Number(value.replace(',', '.'))) <= most)
-    .catch('');
-
 /** The five answers as a form has them: text by field, empty = not answered, or what follows from the town. */
 export const answersShape = z.object({
   name: text(80),
@@ -36,8 +27,9 @@ export const answersShape = z.object({
     .string()
     .regex(/^(pin|-?[\d.]{1,9},-?[\d.]{1,9})?$/)
     .catch(''),
-  lat: degrees(85),
-  lng: degrees(180),
+  /** degrees as they were typed; what is none of the earth is said when it is needed */
+  lat: text(12),
+  lng: text(12),
   zone: text(60),
   country: text(2),
   firstWeekday: z

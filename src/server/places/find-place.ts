@@ -1,9 +1,8 @@
 /** Where typed words may lie, from several sources together: the site's own gazetteer, addresses of its venues, the world's towns. */
 import { isNotNull } from 'drizzle-orm';
-import { countryName } from '@/core/geo/countries';
 import { type FoundPlace, type Gazetteer, type GazetteerEntry, searchGazetteer } from '@/core/geo/gazetteer';
 import { distanceKm, type Point } from '@/core/geo/geo';
-import type { TownMatch } from '@/core/geo/towns';
+import { type TownMatch, townLabel } from '@/core/geo/towns';
 import type { Db } from '../db/client';
 import { venue } from '../db/schema';
 import { readGazetteer } from '../site/read';
@@ -43,7 +42,7 @@ async function venueGazetteer(db: Db): Promise<Gazetteer> {
 function ofWorld(town: TownMatch): FoundPlace {
   const { name, region, country, lat, lng, likeness } = town;
   const point = { lat, lng };
-  const label = [name, region === name ? '' : region, countryName(country)].filter(Boolean).join(', ');
+  const label = townLabel(town);
   const entry: GazetteerEntry = { kind: 'town', name, town: name, island: '', line: [point] };
   return { entry, point, label, number: undefined, exactness: 'town', likeness, source: 'world', region, country };
 }

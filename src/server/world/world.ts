@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import tzlookup from '@photostructure/tz-lookup';
 import { isZone } from '@/core/day/zone';
-import type { Bounds, Chart, ChartFeature, Point } from '@/core/geo/geo';
+import { type Bounds, type Chart, type ChartFeature, type Point, turnedLng } from '@/core/geo/geo';
 import type { Town, TownMatch } from '@/core/geo/towns';
 import type { TaskWorker } from '../worker/task-worker';
 import type { WorldPart, WorldTask } from '../worker/world-tasks';
@@ -56,7 +56,6 @@ export class World {
 
 /** The time zone in which a point lies; at sea one of whole hours. */
 export function zoneAt({ lat, lng }: Point): string {
-  const turned = ((((lng + 180) % 360) + 360) % 360) - 180;
-  const zone = tzlookup(Math.max(-90, Math.min(90, lat)), turned);
+  const zone = tzlookup(Math.max(-90, Math.min(90, lat)), turnedLng(lng));
   return isZone(zone) ? zone : 'UTC';
 }
