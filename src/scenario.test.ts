@@ -1,7 +1,7 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { GAZETTEER } from '../demo/gazetteer';
-import { SIGN_INS } from '../demo/people';
+import { HOLIDAYS, SIGN_INS } from '../demo/people';
 import { ORGANIZERS, VENUES } from '../demo/places';
 import { DEMO_SETTINGS } from '../demo/seed';
 
@@ -10,12 +10,24 @@ const names = [
   'Kittiwick',
   DEMO_SETTINGS.name,
   ...GAZETTEER.entries.map(({ name }) => name),
+  ...HOLIDAYS.map(({ name }) => name),
   ...VENUES.map(({ name }) => name),
   ...ORGANIZERS.map(({ name }) => name),
   ...SIGN_INS.flatMap(({ name, email }) => [name, ...name.split(' ').slice(1), email]),
 ];
 /** Words that anybody may say. */
-const COMMON = new Set(['Harbour Choir', 'School', 'Library', 'The Sound', 'Town Hall']);
+const COMMON = new Set([
+  'New Year',
+  'Good Friday',
+  'Easter Sunday',
+  'Boxing Day',
+  'Christmas Day',
+  'Harbour Choir',
+  'School',
+  'Library',
+  'The Sound',
+  'Town Hall',
+]);
 const pattern = new RegExp(
   `\\b(${[...new Set(names)]
     .filter((name) => !COMMON.has(name) && name.length > 4)

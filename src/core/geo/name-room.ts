@@ -1,7 +1,7 @@
 /** Which names a chart has room for. Lengths in pixels, or in the drawing's own units. */
 
 /** A letter of a town's name takes about so much, and a line as much. */
-const LETTER = 7.6;
+const LETTER = 8.6;
 const NAME_HIGH = 18;
 
 /**

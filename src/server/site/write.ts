@@ -137,7 +137,7 @@ export function readViews(fields: Readonly<Record<string, string>>, firstView: V
   return views;
 }
 
-/** Red-letter days as people write them, one a line: "25 December Christmas Day", "Easter -2 Good Friday", "first Monday in June Isles Day". */
+/** Red-letter days as people write them, one a line: "25 December Christmas Day", "Easter -2 Good Friday", "first Monday in June Village Day". */
 export function readHolidays(text: string): HolidayRule[] {
   return text
     .split('\n')
