@@ -7,6 +7,16 @@ import { hashToken, newToken } from '../db/ids';
 /** How long a key is good, in ms. */
 export const KEY_LASTS = 3_600_000;
 
+/** Under what name the browser that opened it keeps its pass. */
+export const PASS_COOKIE = 'almanac_first';
+
+/**
+ * The pass as a `Set-Cookie` header. It stands in the answer, since the framework's own cookies are added only after the middleware has led
+ * an answer below the site's path and kept its cookies to https.
+ */
+export const passCookie = (pass: string): string =>
+  `${PASS_COOKIE}=${pass}; Max-Age=${KEY_LASTS / 1000}; Path=/first-visit; HttpOnly; SameSite=Lax`;
+
 /** What became of a key that somebody came with. */
 export type Opened = { kind: 'opened'; pass: string } | { kind: 'used' | 'late' | 'wrong' };
 

@@ -39,9 +39,14 @@ describe('an answer of a site below a path', () => {
     const headers = new Headers({ location: '/desk?a=/b' });
     headers.append('set-cookie', 'almanac.session=a; Path=/; HttpOnly');
     headers.append('set-cookie', 'almanac.other=b; HttpOnly; path=/');
+    headers.append('set-cookie', 'almanac_page=c; Path=/first-visit; HttpOnly');
     headersUnder('/events', headers);
     expect(headers.get('location')).toBe('/events/desk?a=/b');
-    expect(headers.getSetCookie()).toEqual(['almanac.session=a; Path=/events; HttpOnly', 'almanac.other=b; HttpOnly; Path=/events']);
+    expect(headers.getSetCookie()).toEqual([
+      'almanac.session=a; Path=/events; HttpOnly',
+      'almanac.other=b; HttpOnly; Path=/events',
+      'almanac_page=c; Path=/events/first-visit; HttpOnly',
+    ]);
     const whole = new Headers({ location: 'https://other.example/x' });
     headersUnder('/events', whole);
     expect(whole.get('location')).toBe('https://other.example/x');
