@@ -25,5 +25,9 @@ export function headersUnder(path: SitePath, headers: Headers): void {
   if (location && isOwn(location)) headers.set('location', path + location);
   const cookies = headers.getSetCookie();
   headers.delete('set-cookie');
-  for (const cookie of cookies) headers.append('set-cookie', cookie.replace(/;\s*path=\/([^;]*)/i, (_, rest: string) => `; Path=${path}${rest && `/${rest}`}`));
+  for (const cookie of cookies)
+    headers.append(
+      'set-cookie',
+      cookie.replace(/;\s*path=\/([^;]*)/i, (_, rest: string) => `; Path=${path}${rest && `/${rest}`}`),
+    );
 }
