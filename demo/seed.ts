@@ -41,6 +41,7 @@ export const DEMO_SETTINGS: SiteSettings = {
   lng: -57.45,
   secondLanguage: 'fr',
   holidays: HOLIDAYS.map((r) => ({ ...r })),
+  yearMarks: ['seasons', 'clocks'],
   mailFrom: 'almanac@kittiwick.example',
 };
 

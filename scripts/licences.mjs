@@ -19,7 +19,9 @@ const KNOWN = [
   'Python-2.0',
   'MPL-2.0',
   'LGPL-3.0-or-later',
+  'CC-BY-3.0',
   'CC-BY-4.0',
+  'PSF-2.0',
   'MIT-0',
   'PostgreSQL',
   'Unicode-DFS-2016',
@@ -72,6 +74,8 @@ ${[...byLicence]
 
 **Data about the world**, made into \`world/\` when packages are installed: towns from GeoNames (CC BY 4.0; credited on the page for setting up and under maps that show them), coasts
 and borders from Natural Earth (public domain), currencies from Unicode CLDR (Unicode licence).
+
+**Holidays of countries** come from date-holidays (CC BY 3.0; credited on the Desk's page for days of the year).
 `;
 if (strange.length) {
   console.error(`To be looked at by a person: ${strange.map(({ name, licence }) => `${name} (${licence || 'none given'})`).join(', ')}`);

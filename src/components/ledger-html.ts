@@ -1,4 +1,6 @@
 /** Dates as an almanac's ledger, HTML text: a day is a ruled line, its dates are rows. */
+import { type SecondCalendar, sayInCalendar } from '@/core/phrase/second-calendar';
+import { type DayMarks, isRedDay, namesOn } from '@/core/holidays/day-marks';
 import { html, type Html, NOTHING, type Piece, safe } from './html';
 import { addTo } from '@/core/collections/add-to';
 import { type EpochDay, isoDay, weekdayOf, ymdOf } from '@/core/day/day';
@@ -33,7 +35,9 @@ export interface LedgerInput {
   zone: string;
   reference: ReferenceData;
   pictures: Map<string, PictureRow>;
-  holidays: Map<EpochDay, string[]>;
+  dayMarks: DayMarks;
+  /** another calendar, whose day stands in each heading */
+  secondCalendar?: SecondCalendar | '' | undefined;
   /** every line has its picture, a small one at its end; else headlines alone have one */
   smallPictures?: boolean | undefined;
   dayNote?: (day: EpochDay) => string;
@@ -79,8 +83,8 @@ function topHtml(dates: readonly EffectiveDate[], input: LedgerInput): Html {
 }
 
 /** What a search found: each listing once, with its next date, and the days of those that follow. */
-export function resultsHtml(results: readonly Result[], input: Omit<LedgerInput, 'dates' | 'holidays'>): Html {
-  const whole: LedgerInput = { ...input, dates: results, holidays: new Map() };
+export function resultsHtml(results: readonly Result[], input: Omit<LedgerInput, 'dates' | 'dayMarks'>): Html {
+  const whole: LedgerInput = { ...input, dates: results, dayMarks: new Map() };
   const rows = results.map((found) => {
     const result = dateIn(found, input.reader.language);
     const day = Math.max(result.startDay, input.from);
@@ -106,17 +110,18 @@ function followingHtml({ dates, days, until, listing }: Result, style: Style, { 
 
 function dayLine(day: EpochDay, count: number, fresh: boolean, input: LedgerInput): Html {
   const { year, month, day: d } = ymdOf(day);
-  const names = input.holidays.get(day) ?? [];
+  const names = namesOn(input.dayMarks, day, input.style);
   const { words: w } = input.reader;
   const notes = [
     day === input.today ? w.list.today() : '',
     fresh ? `${monthName(month, input.style)} ${year}` : '',
     ...names,
+    input.secondCalendar ? sayInCalendar(day, input.secondCalendar, input.style) : '',
     input.dayNote?.(day) ?? '',
     count > 2 ? w.count.events({ n: count }) : '',
   ].filter(Boolean);
   const heading = w.list.dayHeading({ n: d, weekday: weekdayName(weekdayOf(day), input.style) });
-  const red = weekdayOf(day) === 6 || names.length > 0;
+  const red = isRedDay(input.dayMarks, day);
   return html`<tr class="dayline${red ? ' red' : ''}${day === input.today ? ' today' : ''}"><th colspan="4" scope="rowgroup" id="d${isoDay(day)}"><h2>${startOfSentence(heading)}</h2>${notes.join(' · ')}</th></tr>`;
 }
 

@@ -1,4 +1,7 @@
 /** The month sheet as HTML text: one string, since hundreds of small components would cost more than the query. */
+import { type DayMarks, isRedDay } from '@/core/holidays/day-marks';
+import type { SecondCalendar } from '@/core/phrase/second-calendar';
+import { marksHtml, secondHtml } from './marks-of-day';
 import { html, type Html, NOTHING } from './html';
 import { type EpochDay, weekdayOf, ymdOf } from '@/core/day/day';
 import { type DayWords, sayDay, sayTime, shortWeekdayName, type Style, weekdayName } from '@/core/phrase/format';
@@ -25,7 +28,9 @@ export interface MonthInput {
   place: Place;
   today: EpochDay;
   chosen: EpochDay;
-  holidays: Map<EpochDay, string[]>;
+  dayMarks: DayMarks;
+  /** another calendar that stands beside the numerals */
+  secondCalendar?: SecondCalendar | '' | undefined;
   firstWeekday: number;
   /** a day's own page */
   dayHref: (day: EpochDay) => string;
@@ -147,15 +152,14 @@ function gutterHtml(start: EpochDay, isoWeek: number, { place, style, reader }: 
 }
 
 function dayHtml(day: SheetDay<SheetEntry>, bands: Band<SheetEntry>[], input: MonthInput): Html {
-  const { style, today, chosen, holidays, reader } = input;
+  const { style, today, chosen, dayMarks, reader } = input;
   const { month: w } = reader.words;
-  const names = holidays.get(day.day) ?? [];
   const classes = [
     day.inMonth ? '' : 'out',
     day.day === today ? 'today forced-colors:border-t-4 forced-colors:border-t-[Highlight]' : '',
     day.day < today ? 'past' : '',
     day.day === chosen ? 'chosen forced-colors:outline-2 forced-colors:-outline-offset-2 forced-colors:outline-[Highlight]' : '',
-    weekdayOf(day.day) === 6 || names.length ? 'redday' : '',
+    isRedDay(dayMarks, day.day) ? 'redday' : '',
   ].filter(Boolean);
   const words: DayWords = { weekday: 'long' };
   const label = (day.day === today ? w.dayToday : w.day)({ day: sayDay(day.day, style, words), n: day.count });
@@ -163,7 +167,8 @@ function dayHtml(day: SheetDay<SheetEntry>, bands: Band<SheetEntry>[], input: Mo
   const here = day.day === today ? html` aria-current="date"` : day.day === chosen ? html` aria-current="true"` : '';
   const pick = html`<a class="num hidden max-[700px]:inline-block" href="${input.pickHref(day.day)}" aria-label="${label}"${here}>${ymdOf(day.day).day}</a>`;
   const numeral = html`<a class="num max-[700px]:hidden" href="${input.dayHref(day.day)}" aria-label="${label}"${day.day === today ? html` aria-current="date"` : ''}>${ymdOf(day.day).day}</a>`;
-  const name = names.length ? html`<span class="name">${names.join(', ')}</span>` : '';
+  const rowBegins = weekdayOf(input.sheet.weeks[0]?.start ?? day.day);
+  const name = html`${secondHtml(day.day, input)}${marksHtml(dayMarks, day.day, { style, rowBegins })}`;
   const count = day.count > 1 ? html`<span class="n" aria-hidden="true">${day.count}</span>` : '';
   const lanes = day.lanes ? html`<span class="lanes" style="--lanes:${day.lanes}"></span>` : '';
   const lines = day.lines.map(({ date, lines: n }) => entryHtml(date.of, n, input));
@@ -176,7 +181,7 @@ function dayHtml(day: SheetDay<SheetEntry>, bands: Band<SheetEntry>[], input: Mo
     input.onPaper && day.folded.length
       ? html`<div class="hidden print:block">${day.folded.map((date) => entryHtml(date.of, 1, input))}</div>`
       : '';
-  return html`<td class="${classes.join(' ')}">${numeral}${pick}${name}${count}${lanes}<div class="marks">${bands.map((b) => bandHtml(b, input))}${lines}</div>${dots}${more}${paper}</td>`;
+  return html`<td class="${classes.join(' ')}"><div class="top">${numeral}${pick}${name}${count}</div>${lanes}<div class="marks">${bands.map((b) => bandHtml(b, input))}${lines}</div>${dots}${more}${paper}</td>`;
 }
 
 /** On a phone a day is its numeral and marks; the numeral is the link, and the dates stand under the sheet. */

@@ -1,4 +1,5 @@
 /** Rows of a day or a week as HTML text: places, kinds or organizers down, hours or days across. */
+import { type DayMarks, isRedDay } from '@/core/holidays/day-marks';
 import { html, type Html, NOTHING } from './html';
 import { type EpochDay, weekdayOf, ymdOf } from '@/core/day/day';
 import { sayDay, sayTime, shortWeekdayName, type Style } from '@/core/phrase/format';
@@ -80,17 +81,12 @@ function itemHtml(
 export function weekRowsHtml(
   rows: readonly { key: string; dates: readonly HourEntry[] }[],
   days: readonly EpochDay[],
-  {
-    most,
-    dayHref,
-    holidays,
-    ...input
-  }: RowsHtmlInput & { most: number; dayHref: (day: EpochDay) => string; holidays: Map<EpochDay, string[]> },
+  { most, dayHref, dayMarks, ...input }: RowsHtmlInput & { most: number; dayHref: (day: EpochDay) => string; dayMarks: DayMarks },
 ): Html {
   const { style, reader, reference, today, zone } = input;
   const place = { zone };
   const heads = days.map((day) => {
-    const red = weekdayOf(day) === 6 || holidays.has(day) ? ' text-red' : '';
+    const red = isRedDay(dayMarks, day) ? ' text-red' : '';
     const edge = day === today ? ' shadow-[inset_0_3px_var(--red)]' : '';
     return html`<th scope="col" class="text-left font-normal border-l border-l-rule border-b border-b-rule-strong px-1.5 py-1${edge}"><a class="no-underline hover:underline${red}" href="${dayHref(day)}" aria-label="${sayDay(day, style, { weekday: 'long' })}"><span class="font-serif lining-nums text-[17px]">${ymdOf(day).day}</span> ${shortWeekdayName(weekdayOf(day), style)}</a></th>`;
   });

@@ -1,6 +1,7 @@
-/** Months as small sheets, HTML text: a line under each numeral says how much is on, bands go over days, Sundays and holidays are red. */
+/** Months as small sheets, HTML text: a line under each numeral says how much is on, bands go over days, Sundays and dayMarks are red. */
+import { type DayMarks, isRedDay, namesOn } from '@/core/holidays/day-marks';
 import { html, type Html, NOTHING } from './html';
-import { type EpochDay, weekdayOf, yearMonthOf, ymdOf } from '@/core/day/day';
+import { type EpochDay, yearMonthOf, ymdOf } from '@/core/day/day';
 import { monthName, sayDay, type Style, weekdayName } from '@/core/phrase/format';
 import type { YearDay, YearMonth, YearWeek } from '@/core/sheet/year';
 import { startOfSentence } from '@/core/text/text';
@@ -16,7 +17,7 @@ export interface YearSheetInput {
   reader: Reader;
   style: Style;
   today: EpochDay;
-  holidays: Map<EpochDay, string[]>;
+  dayMarks: DayMarks;
   firstWeekday: number;
   dayHref: (day: EpochDay) => string;
   monthHref: (month: number) => string;
@@ -59,16 +60,16 @@ function bandHtml({ date: { of }, lane, fromColumn, toColumn }: YearWeek<HourEnt
   return html`<i class="absolute left-0 h-[2px] w-[calc(var(--span)*100%)] z-1 ${category ? inkClass(category) : ''} [background:light-dark(var(--ml),var(--md))]" style="--span:${toColumn - fromColumn + 1};top:${lane * 3}px" title="${shownTitle(of)}"></i>`;
 }
 
-function dayCell({ day, count, weight }: YearDay, bands: Html[], { style, today, holidays, reader, dayHref }: YearSheetInput): Html {
+function dayCell({ day, count, weight }: YearDay, bands: Html[], { style, today, dayMarks, reader, dayHref }: YearSheetInput): Html {
   const { month: w } = reader.words;
-  const names = holidays.get(day);
-  const red = weekdayOf(day) === 6 || names ? ' text-red font-bold' : '';
-  const label = `${(day === today ? w.dayToday : w.day)({ day: sayDay(day, style, { weekday: 'long' }), n: count })}${names ? `, ${names.join(', ')}` : ''}`;
+  const names = namesOn(dayMarks, day, style);
+  const red = isRedDay(dayMarks, day) ? ' text-red font-bold' : '';
+  const label = `${(day === today ? w.dayToday : w.day)({ day: sayDay(day, style, { weekday: 'long' }), n: count })}${names.length ? `, ${names.join(', ')}` : ''}`;
   const line = weight
     ? html`<i class="absolute inset-x-1.5 bottom-0 bg-ink ${LINES[weight] ?? ''} print:[print-color-adjust:exact]"></i>`
     : NOTHING;
   const here = day === today ? ' outline-2 -outline-offset-2 outline-red' : '';
-  return html`<td class="relative p-0 text-center h-[27px] print:h-[19px]">${bands}<a class="relative block pt-0.5 h-[26px] leading-[20px] text-[13.5px] no-underline hover:bg-tide-wash print:h-[18px] print:pt-0 print:text-[9px] print:leading-[12px]${red}${here}" href="${dayHref(day)}" aria-label="${label}"${day === today ? html` aria-current="date"` : ''}${names ? html` title="${names.join(', ')}"` : ''}>${ymdOf(day).day}${line}</a></td>`;
+  return html`<td class="relative p-0 text-center h-[27px] print:h-[19px]">${bands}<a class="relative block pt-0.5 h-[26px] leading-[20px] text-[13.5px] no-underline hover:bg-tide-wash print:h-[18px] print:pt-0 print:text-[9px] print:leading-[12px]${red}${here}" href="${dayHref(day)}" aria-label="${label}"${day === today ? html` aria-current="date"` : ''}${names.length ? html` title="${names.join(', ')}"` : ''}>${ymdOf(day).day}${line}</a></td>`;
 }
 
 /** Titles, month by month: what goes on for days and headlines first where there is no room for all. */

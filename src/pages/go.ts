@@ -2,16 +2,18 @@
 import type { APIRoute } from 'astro';
 import { parseIsoDay, ymdOf } from '@/core/day/day';
 import { filterQuery, readFilters } from '@/core/filters/filters';
-import { MOST_TIME_WORDS, readTimeToGoTo } from '@/core/phrase/read/time-to-go-to';
+import { HOLIDAYS_AHEAD, MOST_TIME_WORDS, readTimeToGoTo } from '@/core/phrase/read/time-to-go-to';
 import { inReach, isViewName, readViewAddress, viewChoices, viewPath, withParts } from '@/core/views/views';
 
-export const GET: APIRoute = ({ url, locals, redirect }) => {
-  const { now, settings, reader } = locals;
-  const { firstWeekday, holidays } = settings;
+export const GET: APIRoute = async ({ url, locals, redirect }) => {
+  const { rt, now, settings, reader } = locals;
+  const { firstWeekday } = settings;
   const asked = url.searchParams;
   const name = asked.get('view') ?? '';
   const view = isViewName(name) ? name : 'list';
   const words = (asked.get('when') ?? '').slice(0, MOST_TIME_WORDS).trim();
+  const marks = words ? await rt.yearMarks.between(settings, { from: now.day, to: now.day + HOLIDAYS_AHEAD }, reader.language) : undefined;
+  const holidays = new Map([...(marks ?? [])].map(([day, all]) => [day, all.map(({ name }) => name)]));
   const read = words
     ? readTimeToGoTo(words, { today: now.day, firstWeekday, holidays, language: reader.language })
     : parseIsoDay(asked.get('day') ?? '');

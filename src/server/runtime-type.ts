@@ -4,6 +4,7 @@ import type { Backups } from './backup/scheduled';
 import type { Db } from './db/client';
 import type { SiteFinder } from './finder/site-finder';
 import type { Tasks } from './health/tasks';
+import type { YearMarks } from './holidays/year-marks';
 import type { JobContext, JobRunner } from './jobs/runner';
 import type { PictureFiles } from './pictures/file-store';
 import type { SiteAddresses } from './site/site-url';
@@ -32,6 +33,8 @@ export interface Runtime {
   isSetUp: () => Promise<boolean>;
   /** the key with which it is set up */
   firstVisit: FirstVisitKey;
+  /** what the year says of days */
+  yearMarks: YearMarks;
   /** towns and coasts of the world */
   world: World;
   settingsRevision: () => number;

@@ -11,6 +11,7 @@ import { freeBytes, Room } from './db/room';
 import { SiteFinder } from './finder/site-finder';
 import { FirstVisitKey } from './first-visit/key';
 import { isSetUp } from './first-visit/state';
+import { YearMarks } from './holidays/year-marks';
 import { log } from './health/log';
 import { Tasks } from './health/tasks';
 import { type JobContext, JobRunner } from './jobs/runner';
@@ -177,11 +178,13 @@ export async function openSite(env: Environment): Promise<Runtime> {
   const worker = new TaskWorker(bundle);
   const pictureWorker = new TaskWorker(bundle, 'apart');
   const world = new World(configuration.world, worker);
+  const yearMarks = new YearMarks(worker);
   const jobContext = async (): Promise<JobContext> => ({
     settings: settings(),
     now: now(),
     reference: await wholeReference({ db, cache }),
     worker,
+    yearMarks,
     cache,
     memo: new Map(),
   });
@@ -203,6 +206,7 @@ export async function openSite(env: Environment): Promise<Runtime> {
     isSetUp: onceTrue(() => isSetUp(db)),
     firstVisit: new FirstVisitKey(),
     world,
+    yearMarks,
     settingsRevision: () => stored().revision,
     reloadSettings: reload,
     contentRevision,

@@ -3,6 +3,7 @@ export { default as categoriesWords } from './compiled/desk-categories.en.js';
 export { default as clientWords } from './compiled/desk-client.en.js';
 export { default as editorWords } from './compiled/desk-editor.en.js';
 export { default as entryWords } from './compiled/desk-entry.en.js';
+export { default as daysWords } from './compiled/desk-days.en.js';
 export { default as firstVisitWords } from './compiled/desk-first-visit.en.js';
 export { default as fieldsWords } from './compiled/desk-fields.en.js';
 export { default as pagesWords } from './compiled/desk-pages.en.js';

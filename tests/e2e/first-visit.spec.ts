@@ -21,8 +21,7 @@ interface NewSite {
 
 /** A site of its own that nobody has begun with; its folder goes when the journey is over. */
 const test = base.extend<{ site: NewSite }>({
-  // biome-ignore lint/correctness/noEmptyPattern: Playwright reads what a fixture needs from this pattern.
-  site: async ({}, use) => {
+  site: async ({ browser }, use) => {
     const data = mkdtempSync(path.join(tmpdir(), 'alm-first-'));
     const site: NewSite = {
       data,
@@ -34,6 +33,8 @@ const test = base.extend<{ site: NewSite }>({
       },
     };
     await use(site);
+    // Pages that stay open make the next journey's wait, up to its keys.
+    for (const context of browser.contexts()) await context.close();
     await site.served.stop();
     rmSync(data, { recursive: true, force: true });
   },
@@ -84,12 +85,36 @@ function counting(page: Page) {
 
 /** Towns on three continents: what is typed, which is meant, and how a date, a time and a week read there. */
 const TOWNS = [
-  { typed: 'haifax', town: 'Halifax, Nova Scotia, Canada', zone: 'America/Halifax', currency: 'CAD', week: 'Su', time: '10:30 am' },
-  { typed: 'bergen norway', town: /^Bergen, .*Norway/, zone: 'Europe/Oslo', currency: 'NOK', week: 'Mo', time: '10:30' },
-  { typed: 'Aswan', town: /^Aswan, .*Egypt|^Aswan, Egypt/, zone: 'Africa/Cairo', currency: 'EGP', week: 'Sa', time: '10:30 am' },
+  {
+    typed: 'haifax',
+    town: 'Halifax, Nova Scotia, Canada',
+    zone: 'America/Halifax',
+    currency: 'CAD',
+    week: 'Su',
+    time: '10:30 am',
+    holidays: { holidayCountry: 'CA', holidayRegion: 'NS' },
+  },
+  {
+    typed: 'bergen norway',
+    town: /^Bergen, .*Norway/,
+    zone: 'Europe/Oslo',
+    currency: 'NOK',
+    week: 'Mo',
+    time: '10:30',
+    holidays: { holidayCountry: 'NO', holidayRegion: '' },
+  },
+  {
+    typed: 'Aswan',
+    town: /^Aswan, .*Egypt|^Aswan, Egypt/,
+    zone: 'Africa/Cairo',
+    currency: 'EGP',
+    week: 'Sa',
+    time: '10:30 am',
+    holidays: { holidayCountry: 'EG', holidayRegion: '' },
+  },
 ];
 
-for (const { typed, town, zone, currency, week, time } of TOWNS)
+for (const { typed, town, zone, currency, week, time, holidays } of TOWNS)
   test(`from an empty folder to a published listing on the map of a town, in ${zone}`, async ({ browser, site }) => {
     const page = await openPage(browser, site.served);
     const started = Date.now();
@@ -139,9 +164,9 @@ for (const { typed, town, zone, currency, week, time } of TOWNS)
     const settings = JSON.parse(
       execFileSync('node', [CLI, 'export', '--json'], { encoding: 'utf8', env: { ...process.env, ALMANAC_DATA: site.data } }),
     ) as {
-      site: { settings: { zone: string; currency: string } };
+      site: { settings: { zone: string; currency: string; holidayCountry: string; holidayRegion: string } };
     };
-    expect(settings.site.settings).toMatchObject({ zone, currency });
+    expect(settings.site.settings).toMatchObject({ zone, currency, ...holidays });
   });
 
 test('nothing is known of a site that nobody has begun with, and only the key of its console opens it, once', async ({ browser, site }) => {

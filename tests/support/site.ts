@@ -1,4 +1,5 @@
 /** A running site over a test's database: its jobs and its workshop, without pages. */
+import { yearMarks } from './year-marks';
 import type { Db } from '@/server/db/client';
 import type { JobKind } from '@/server/db/schema';
 import { JobRunner, type Work } from '@/server/jobs/runner';
@@ -29,12 +30,14 @@ export function siteOf(
     now,
     reference: await wholeReference({ db, cache }),
     worker,
+    yearMarks: yearMarks(),
     cache,
     memo: new Map(),
   });
   const jobs = new JobRunner({ db, jobContext, contentChanged }, { ...WORKS, ...part.works });
   return {
     db,
+    yearMarks: yearMarks(),
     settings: () => SETTINGS,
     now: () => now,
     host: () => HOST,

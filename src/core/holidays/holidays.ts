@@ -1,53 +1,99 @@
-/** Red-letter days: holidays and observances of a site, as rules of a year. Months 1-12; Gregorian calendar. */
+/** A site's own lines of the year: holidays, observances, school holidays, times that hang on the sun. Months 1-12; Gregorian calendar. */
 import { type EpochDay, dateExists, dayOf, daysInMonth, type Weekday, weekdayOf, ymdOf } from '../day/day';
+import { type Place, sunOn } from '../sky/sky';
+import { addMark, type DayMarks } from './day-marks';
+import { easter } from './easter';
 
-/** How a holiday is found in each year: a fixed date, a weekday of a month, or days from Easter. */
-export type HolidayRule =
-  | { name: string; kind: 'fixed'; month: number; day: number }
-  /** days after (or before) Easter Sunday */
-  | { name: string; kind: 'easter'; offset: number }
-  /** nth weekday of a month; -1 = the last */
-  | { name: string; kind: 'weekday'; month: number; weekday: Weekday; nth: number };
-
-/** Easter Sunday of a Gregorian year (Meeus, "Astronomical Algorithms", chapter 8). */
-export function easter(year: number): EpochDay {
-  const a = year % 19;
-  const b = Math.floor(year / 100);
-  const c = year % 100;
-  const d = Math.floor(b / 4);
-  const e = b % 4;
-  const f = Math.floor((b + 8) / 25);
-  const g = Math.floor((b - f + 1) / 3);
-  const h = (19 * a + b - d - g + 15) % 30;
-  const i = Math.floor(c / 4);
-  const k = c % 4;
-  const l = (32 + 2 * e + 2 * i - h - k) % 7;
-  const m = Math.floor((a + 11 * h + 22 * l) / 451);
-  const n = h + l - 7 * m + 114;
-  return dayOf(year, Math.floor(n / 31), (n % 31) + 1);
+/** A day of any year. */
+export interface MonthDay {
+  month: number;
+  day: number;
 }
 
-function dayIn(year: number, rule: HolidayRule): EpochDay | undefined {
-  if (rule.kind === 'easter') return easter(year) + rule.offset;
-  if (rule.kind === 'fixed') return dateExists(year, rule.month, rule.day) ? dayOf(year, rule.month, rule.day) : undefined;
-  const first = dayOf(year, rule.month, 1);
-  const length = daysInMonth(year, rule.month);
-  const offset = (rule.weekday - weekdayOf(first) + 7) % 7;
+/** How a line is found in each year. */
+export type HolidayRule = {
+  name: string;
+  /** the first and the last year in which it holds, by the year in which it begins; missing = always */
+  from?: number | undefined;
+  until?: number | undefined;
+} & (
+  | ({ kind: 'fixed' } & MonthDay)
+  /** days after (or before) Easter Sunday */
+  | { kind: 'easter'; offset: number }
+  /** nth weekday of a month; -1 = the last */
+  | { kind: 'weekday'; month: number; weekday: Weekday; nth: number }
+  /** from one day to another, both included, over the year's end where the last one is earlier in the year */
+  | { kind: 'span'; first: MonthDay; last: MonthDay }
+  /** so many minutes after (or before) the sun rises or sets, on these weekdays */
+  | { kind: 'sun'; event: SunEvent; minutes: number; weekdays: Weekday[] }
+);
+
+/** What the sun does each day. */
+export type SunEvent = 'sunrise' | 'sunset';
+
+/** The nth weekday of a month (-1 = the last), where the month has so many. */
+function weekdayIn(year: number, { month, weekday, nth }: { month: number; weekday: Weekday; nth: number }): EpochDay | undefined {
+  const first = dayOf(year, month, 1);
+  const length = daysInMonth(year, month);
+  const offset = (weekday - weekdayOf(first) + 7) % 7;
   const last = offset + 7 * Math.floor((length - 1 - offset) / 7);
-  const at = rule.nth > 0 ? offset + 7 * (rule.nth - 1) : last + 7 * (rule.nth + 1);
+  const at = nth > 0 ? offset + 7 * (nth - 1) : last + 7 * (nth + 1);
   return at >= 0 && at < length ? first + at : undefined;
 }
 
-/** The names of the red-letter days from one day to another, both included. */
-export function holidaysBetween(rules: readonly HolidayRule[], from: EpochDay, to: EpochDay): Map<EpochDay, string[]> {
-  const found = new Map<EpochDay, string[]>();
-  // One year more on each side, since an offset from Easter may cross a year's end.
-  for (let year = ymdOf(from).year - 1; year <= ymdOf(to).year + 1; year++) {
-    for (const rule of rules) {
-      const day = dayIn(year, rule);
-      if (day === undefined || day < from || day > to) continue;
-      found.set(day, [...(found.get(day) ?? []), rule.name]);
+const dayIn = (year: number, { month, day }: MonthDay): EpochDay | undefined =>
+  dateExists(year, month, day) ? dayOf(year, month, day) : undefined;
+
+/** 29 February where there is none is the day before. */
+const dayNear = (year: number, { month, day }: MonthDay): EpochDay => dayOf(year, month, Math.min(day, daysInMonth(year, month)));
+
+/** The first and last day of a line that begins in a year, if it does. */
+function daysIn(year: number, rule: Exclude<HolidayRule, { kind: 'sun' }>): [EpochDay, EpochDay] | undefined {
+  if (rule.kind === 'span') {
+    const over = rule.last.month * 100 + rule.last.day < rule.first.month * 100 + rule.first.day;
+    return [dayNear(year, rule.first), dayNear(over ? year + 1 : year, rule.last)];
+  }
+  const day = rule.kind === 'easter' ? easter(year) + rule.offset : rule.kind === 'fixed' ? dayIn(year, rule) : weekdayIn(year, rule);
+  return day === undefined ? undefined : [day, day];
+}
+
+const holds = ({ from, until }: HolidayRule, year: number): boolean =>
+  (from === undefined || year >= from) && (until === undefined || year <= until);
+
+/** The first and the last day that is asked for. */
+export interface DaySpan {
+  from: EpochDay;
+  to: EpochDay;
+}
+
+/**
+ * Adds the days of a site's own lines. Days are red; spans and times of the sun are said, and leave the numeral as it is.
+ * @param place whose sun counts
+ */
+export function addOwnMarks(marks: DayMarks, rules: readonly HolidayRule[], { from, to }: DaySpan, place: Place): void {
+  // One year more on each side, since an offset from Easter and a span may cross a year's end.
+  const years = Array.from({ length: ymdOf(to).year - ymdOf(from).year + 3 }, (_, i) => ymdOf(from).year - 1 + i);
+  for (const rule of rules) {
+    if (rule.kind === 'sun') {
+      addSunMarks(marks, rule, { from, to }, place);
+      continue;
+    }
+    for (const year of years) {
+      const days = holds(rule, year) ? daysIn(year, rule) : undefined;
+      if (!days) continue;
+      const [first, last] = days;
+      for (let day = Math.max(first, from); day <= Math.min(last, to); day++)
+        addMark(marks, day, { name: rule.name, red: rule.kind !== 'span', begins: day === first });
     }
   }
-  return found;
+}
+
+function addSunMarks(marks: DayMarks, rule: Extract<HolidayRule, { kind: 'sun' }>, { from, to }: DaySpan, place: Place): void {
+  for (let day = from; day <= to; day++) {
+    if (!rule.weekdays.includes(weekdayOf(day)) || !holds(rule, ymdOf(day).year)) continue;
+    const sun = sunOn(day, place);
+    if (sun.kind !== 'rises') continue;
+    const minute = (rule.event === 'sunset' ? sun.set : sun.rise) + rule.minutes;
+    addMark(marks, day, { name: rule.name, red: false, begins: true, minute: ((minute % 1440) + 1440) % 1440 });
+  }
 }

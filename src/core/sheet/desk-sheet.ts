@@ -1,4 +1,5 @@
 /** What the Desk's sheets begin with and ask for: plain values that the server gives and the island reads. */
+import type { DayMark } from '../holidays/day-marks';
 import type { EpochDay, MonthNumber } from '../day/day';
 import type { Style } from '../phrase/format';
 import type { DateTimes, EffectiveDate } from '../dates/effective-date';
@@ -44,7 +45,7 @@ export interface DeskSheetStart extends DeskDates {
   filters: DeskFilters;
   categories: (Choice & { slug: string; mark: string; ink: string; child: boolean })[];
   venues: (Choice & { slug: string })[];
-  holidays: [EpochDay, string[]][];
+  dayMarks: [EpochDay, DayMark[]][];
   mayPublish: boolean;
   site: { zone: string; today: EpochDay; style: Style; firstWeekday: number };
 }

@@ -1,6 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { parseIsoDay } from '../day/day';
-import { easter, holidaysBetween, type HolidayRule } from '../holidays/holidays';
+import { type DayMarks, redNames } from '../holidays/day-marks';
+import { easter } from '../holidays/easter';
+import { addOwnMarks, type HolidayRule } from '../holidays/holidays';
 import { isoDay } from '../day/day';
 import { moonOn, phaseOn, sunOn } from './sky';
 
@@ -67,7 +69,9 @@ describe('red-letter days', () => {
       { name: 'Last Sunday', kind: 'weekday', month: 12, weekday: 6, nth: -1 },
       { name: 'Fifth Monday', kind: 'weekday', month: 2, weekday: 0, nth: 5 },
     ];
-    const found = holidaysBetween(rules, d('2026-12-20'), d('2028-01-01'));
+    const marks: DayMarks = new Map();
+    addOwnMarks(marks, rules, { from: d('2026-12-20'), to: d('2028-01-01') }, { lat: 0, lng: 0, zone: 'UTC' });
+    const found = redNames(marks);
     expect([...found].map(([day, names]) => `${isoDay(day)} ${names}`).sort()).toEqual([
       '2026-12-27 Last Sunday',
       '2027-01-01 New Year',

@@ -1,5 +1,6 @@
 // biome-ignore-all lint/a11y/useSemanticElements: one grid with one tab stop, which no table can be
 /** A month, or half a year, of everything the Desk has: dates are read, begun, moved, copied and lengthened in place. */
+import { namesOn } from '@/core/holidays/day-marks';
 import { useCallback, useId } from 'react';
 import type { EpochDay } from '@/core/day/day';
 import type { DeskSheetStart } from '@/core/sheet/desk-sheet';
@@ -21,7 +22,7 @@ const w = sheetWords.deskSheet;
 export default function DeskSheet({ start }: { start: DeskSheetStart }) {
   const { style, today, firstWeekday } = start.site;
   const data = useSheetData(start);
-  const { dates, on, holidays, looks } = data;
+  const { dates, on, dayMarks, looks } = data;
   const { view, month } = dates.shown;
   const commands = useCommands(dates.reload, start.mayPublish);
   const sheet = useDeskSheet(start, data, commands);
@@ -33,7 +34,7 @@ export default function DeskSheet({ start }: { start: DeskSheetStart }) {
     dates: dates.dates,
     on,
     looks,
-    holidays,
+    dayMarks,
     active,
     drawn,
     chosen,
@@ -42,7 +43,7 @@ export default function DeskSheet({ start }: { start: DeskSheetStart }) {
     firstWeekday,
     style,
     cellId,
-    label: (day) => sayDayCell(day, on.get(day) ?? [], holidays.get(day) ?? [], style),
+    label: (day) => sayDayCell(day, on.get(day) ?? [], namesOn(dayMarks, day, style), style),
   };
   return (
     <div className="pt-3.5 pb-7.5 px-5 max-w-375 mx-auto max-[700px]:pt-2.5 max-[700px]:pb-7.5 max-[700px]:px-3">
@@ -66,7 +67,7 @@ export default function DeskSheet({ start }: { start: DeskSheetStart }) {
           <DayPanel
             day={active}
             dates={here}
-            names={holidays.get(active) ?? []}
+            names={namesOn(dayMarks, active, style)}
             looks={looks}
             venues={data.venues}
             chosen={chosen}

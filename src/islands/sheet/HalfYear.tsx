@@ -1,6 +1,7 @@
 // biome-ignore-all lint/a11y/useSemanticElements: one grid with one tab stop, which no table can be
 // biome-ignore-all lint/a11y/useFocusableInteractive: the grid has the focus and names its active cell
 /** Six months side by side, each a column of its days: as a printed almanac has them. Events of several days run down as bars. */
+import { isRedDay, namesInCell } from '@/core/holidays/day-marks';
 import { useMemo } from 'react';
 import { type EpochDay, daysInMonth, firstDayOfMonth, type MonthNumber, weekdayOf, yearMonthOf, ymdOf } from '@/core/day/day';
 import { type DeskDate, HALF_YEAR } from '@/core/sheet/desk-sheet';
@@ -68,10 +69,11 @@ interface RowProps extends Omit<GridProps, 'month'> {
 }
 
 function DayRow({ day, first, lanes, ...props }: RowProps) {
-  const { on, looks, holidays, chosen, lifted, style, cellId, label } = props;
+  const { on, looks, dayMarks, chosen, lifted, style, cellId, label } = props;
   const here = on.get(day) ?? [];
   const named = here.filter((date) => date.startDay === day || first || !lanes.has(keyOf(date)));
-  const names = holidays.get(day) ?? [];
+  const names = namesInCell(dayMarks, day, { style, rowBegins: 0 });
+  const red = isRedDay(dayMarks, day);
   const weekday = weekdayOf(day);
   const [one] = named;
   return (
@@ -85,7 +87,7 @@ function DayRow({ day, first, lanes, ...props }: RowProps) {
         className={`relative flex items-center gap-1.25 h-5.25 pr-1.25 pl-0.75 text-[12px] min-w-0 max-[700px]:h-6.5 [&.today]:shadow-[inset_0_3px_var(--red)] [&.drawn]:bg-amber-wash [&.rest]:bg-wash [&.sunday]:border-b [&.sunday]:border-b-rule [&.drawn]:[&.rest]:bg-amber-wash ds-row ${weekday > 4 ? 'rest' : ''} ${weekday === 6 ? 'sunday' : ''} ${cellClasses(day, props)}`}
       >
         <span
-          className={`font-medium text-[13px] leading-[normal] font-serif lining-nums tabular-nums w-4.5 text-right flex-none num ${weekday === 6 || names.length ? 'red' : ''}`}
+          className={`font-medium text-[13px] leading-[normal] font-serif lining-nums tabular-nums w-4.5 text-right flex-none num ${red ? 'red' : ''}`}
           title={names.join(', ') || undefined}
         >
           {ymdOf(day).day}
@@ -134,7 +136,9 @@ function DayRow({ day, first, lanes, ...props }: RowProps) {
           </span>
         ) : (
           names.length > 0 && (
-            <span className="w overflow-hidden whitespace-nowrap text-ellipsis min-w-0 flex-1 text-red cursor-default in-[.past]:text-ink-2">
+            <span
+              className={`w overflow-hidden whitespace-nowrap text-ellipsis min-w-0 flex-1 cursor-default ${red ? 'text-red' : 'text-ink-2'} in-[.past]:text-ink-2`}
+            >
               {names.join(', ')}
             </span>
           )

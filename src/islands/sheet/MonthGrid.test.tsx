@@ -37,7 +37,7 @@ function show(dates: DeskDate[], part: Partial<GridProps> = {}): void {
       dates={dates}
       on={byDay(dates, { from: day(1), to: day(31) })}
       looks={new Map()}
-      holidays={new Map([[day(26), ['Good Friday']]])}
+      dayMarks={new Map([[day(26), [{ name: 'Good Friday', red: true, begins: true }]]])}
       active={day(17)}
       drawn={null}
       chosen={null}
@@ -54,7 +54,7 @@ function show(dates: DeskDate[], part: Partial<GridProps> = {}): void {
 const cell = (d: number): HTMLElement => screen.getByRole('gridcell', { name: `day ${d}` });
 
 describe('the Desk’s month', () => {
-  it('has the week’s first day first, today and holidays marked, and one active cell', () => {
+  it('has the week’s first day first, today and dayMarks marked, and one active cell', () => {
     show([]);
     expect(screen.getAllByRole('columnheader').map((h) => h.getAttribute('aria-label'))[0]).toBe('Sunday');
     expect(cell(17).classList.contains('today')).toBe(true);

@@ -1,6 +1,7 @@
 // biome-ignore-all lint/a11y/useSemanticElements: one grid with one tab stop, which no table can be
 // biome-ignore-all lint/a11y/useFocusableInteractive: the grid has the focus and names its active cell
 /** The Desk's month: weeks of days with their dates as lines, those of several days as bands. */
+import { isRedDay, sayMark } from '@/core/holidays/day-marks';
 import { useMemo } from 'react';
 import { weekdayOf, ymdOf } from '@/core/day/day';
 import type { DeskDate } from '@/core/sheet/desk-sheet';
@@ -69,9 +70,9 @@ type Week = ReturnType<typeof layMonth<Laid>>['weeks'][number];
 
 /** One day: its numeral, the bands that begin in it, its lines, and how many more there are. */
 function Day({ day, bands, ...props }: GridProps & { day: Week['days'][number]; bands: Week['bands'] }) {
-  const { looks, holidays, chosen, lifted, style, cellId, label } = props;
-  const names = holidays.get(day.day) ?? [];
-  const red = weekdayOf(day.day) === 6 || names.length > 0;
+  const { looks, dayMarks, chosen, lifted, style, cellId, label } = props;
+  const red = isRedDay(dayMarks, day.day);
+  const marks = (dayMarks.get(day.day) ?? []).filter((mark) => mark.begins || weekdayOf(day.day) === props.firstWeekday);
   return (
     <div
       role="gridcell"
@@ -81,10 +82,20 @@ function Day({ day, bands, ...props }: GridProps & { day: Week['days'][number]; 
       aria-label={label(day.day)}
       className={`relative min-h-26 py-0.75 pr-1 pl-1.5 border-b border-b-rule border-l border-l-rule min-w-0 first:border-l-0 [&.out]:bg-wash [&.today]:shadow-[inset_0_3px_var(--red)] [&.drawn]:bg-amber-wash max-[700px]:min-h-11 max-[700px]:p-0.5 max-[700px]:text-center ds-day ${day.inMonth ? '' : 'out'} ${cellClasses(day.day, props)}`}
     >
-      <span className={`font-medium text-[17px] leading-[22px] font-serif lining-nums in-[.out]:text-ink-3 num ${red ? 'red' : ''}`}>
-        {ymdOf(day.day).day}
-      </span>
-      {names.length > 0 && <span className="name text-red text-[12px] ml-1.25 max-[700px]:hidden">{names.join(', ')}</span>}
+      <div className="flex items-baseline gap-1.25 min-w-0 max-[700px]:block">
+        <span className={`font-medium text-[17px] leading-[22px] font-serif lining-nums in-[.out]:text-ink-3 num ${red ? 'red' : ''}`}>
+          {ymdOf(day.day).day}
+        </span>
+        {marks.map((mark) => (
+          <span
+            key={mark.name}
+            title={sayMark(mark, style)}
+            className={`name ${mark.red ? 'text-red' : 'text-ink-2'} text-[12px] min-w-0 truncate max-[700px]:hidden`}
+          >
+            {sayMark(mark, style)}
+          </span>
+        ))}
+      </div>
       {day.lanes > 0 && <span className="lanes block max-[700px]:hidden" style={{ height: day.lanes * 22 }} />}
       {bands.map((band) => (
         <BandLine

@@ -4,6 +4,7 @@ import type { BookingRow } from '@/core/listing/editor';
 import { bookingOf, clashesByVenue, inSite } from '@/core/dates/clashes';
 import { type ListingContent, venuesOf } from '@/core/listing/content';
 import { dateOf } from '@/core/dates/moves';
+import type { DayMark } from '@/core/holidays/day-marks';
 import { sayList, sayTime, type Style } from '@/core/phrase/format';
 import type { Occurrence } from '@/core/recurrence/model';
 import { sheetWords } from '@/words/desk';
@@ -14,7 +15,7 @@ interface EffectInput {
   listingId: string;
   siteZone: string;
   style: Style;
-  holidays: ReadonlyMap<number, string[]>;
+  dayMarks: ReadonlyMap<number, readonly DayMark[]>;
 }
 
 /** A sentence, or nothing. Without a connection there is nothing to compare with. */
@@ -22,8 +23,8 @@ export async function effectsOf(content: ListingContent, key: string, input: Eff
   const date = dateOf(content, key);
   if (!date || !content.recurrence) return '';
   const here = inSite(date, content.recurrence.zone, input.siteZone);
-  const holiday = input.holidays.get(here.start.day);
-  const said = [holiday ? w.thatIs({ list: sayList(holiday) }) : '', await clashWords(content, here, input)];
+  const red = (input.dayMarks.get(here.start.day) ?? []).filter((mark) => mark.red).map(({ name }) => name);
+  const said = [red.length ? w.thatIs({ list: sayList(red) }) : '', await clashWords(content, here, input)];
   return said.filter(Boolean).join(' ');
 }
 

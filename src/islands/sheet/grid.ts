@@ -1,4 +1,5 @@
 /** What both sheets are given. */
+import type { DayMark } from '@/core/holidays/day-marks';
 import type { EpochDay, MonthNumber } from '@/core/day/day';
 import type { DeskDate } from '@/core/sheet/desk-sheet';
 import type { Style } from '@/core/phrase/format';
@@ -9,7 +10,7 @@ export interface GridProps {
   dates: readonly DeskDate[];
   on: ReadonlyMap<EpochDay, DeskDate[]>;
   looks: ReadonlyMap<string | null, Look>;
-  holidays: ReadonlyMap<EpochDay, string[]>;
+  dayMarks: ReadonlyMap<EpochDay, readonly DayMark[]>;
   active: EpochDay;
   /** the days that are drawn, or that the carried date would take, both included */
   drawn: { from: EpochDay; to: EpochDay } | null;

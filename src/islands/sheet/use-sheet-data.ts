@@ -12,7 +12,7 @@ export function useSheetData(start: DeskSheetStart) {
   const span = useMemo(() => spanOf(view, month, firstWeekday), [view, month, firstWeekday]);
   const on = useMemo(() => byDay(dates.dates, span), [dates.dates, span]);
   const byKey = useMemo(() => new Map(dates.dates.map((date) => [keyOf(date), date])), [dates.dates]);
-  const holidays = useMemo(() => new Map(start.holidays), [start.holidays]);
+  const dayMarks = useMemo(() => new Map(start.dayMarks), [start.dayMarks]);
   const looks = useMemo(() => {
     const all = new Map<string | null, Look>(start.categories.map((c) => [c.id, { mark: c.mark, ink: c.ink }]));
     const [fallback] = start.categories.slice(-1);
@@ -20,7 +20,7 @@ export function useSheetData(start: DeskSheetStart) {
   }, [start.categories]);
   const venues = useMemo(() => new Map(start.venues.map((v) => [v.id, v.name])), [start.venues]);
 
-  return { dates, span, on, byKey, holidays, looks, venues };
+  return { dates, span, on, byKey, dayMarks, looks, venues };
 }
 
 export type SheetData = ReturnType<typeof useSheetData>;

@@ -6,10 +6,10 @@ import { effectsOf } from './effects';
 import type { Commands } from './use-commands';
 import type { SheetData } from './use-sheet-data';
 
-export function useSheetWrites(start: DeskSheetStart, { holidays }: Pick<SheetData, 'holidays'>, commands: Commands) {
+export function useSheetWrites(start: DeskSheetStart, { dayMarks }: Pick<SheetData, 'dayMarks'>, commands: Commands) {
   const { style, zone } = start.site;
   const effects = (date: DeskDate) => (content: Parameters<typeof effectsOf>[0]) =>
-    effectsOf(content, date.original, { listingId: date.listingId, siteZone: zone, style, holidays });
+    effectsOf(content, date.original, { listingId: date.listingId, siteZone: zone, style, dayMarks });
   const move = (date: DeskDate, days: number) => commands.act({ ...moving(date, days, style), effects: effects(date) });
   const copy = (date: DeskDate, day: EpochDay) => commands.act(copying(date, day, style));
   const lengthen = (date: DeskDate, edge: 'start' | 'end', days: number) =>

@@ -2,6 +2,9 @@
  * What an archive's parts hold, checked as strictly as what people type: lengths, kinds, sanitised HTML. Names are the
  * document's own (docs/formats.md); the order of keys here is the order in which they are written.
  */
+import { LONGEST_HOLIDAY_NAME, MOST_HOLIDAY_LINES } from '@/core/holidays/holiday-lines';
+import type { HolidayRule } from '@/core/holidays/holidays';
+import { SECOND_CALENDARS } from '@/core/phrase/second-calendar';
 import { HAPPENING_CODES, type StoredHappening, toKeep } from '../history/happening';
 import { z } from 'zod';
 import { PICTURE_FILE } from '@/core/exchange/archive';
@@ -14,7 +17,7 @@ import { PART_WORDS, type SentPart } from '@/core/listing/sent';
 import { categoryInput } from '../categories/write';
 import { contentInput } from '../listings/input';
 import { organizerInput } from '../organizers/write';
-import { DEFAULT_SETTINGS, type SiteSettings } from '../site/settings';
+import { DEFAULT_SETTINGS, type SiteSettings, YEAR_MARKS } from '../site/settings';
 import { settingsInput } from '../site/write';
 import { ORGANIZER_FACTS, VENUE_FACTS } from '@/core/venue/shown-facts';
 import { venueInput } from '../venues/input';
@@ -200,16 +203,20 @@ const gazetteer = z.object({
 });
 
 const month = z.number().int().min(1).max(12);
-const holidayName = words(60).min(1);
-const holiday = z.discriminatedUnion('kind', [
-  z.object({ name: holidayName, kind: z.literal('fixed'), month, day: z.number().int().min(1).max(31) }),
-  z.object({ name: holidayName, kind: z.literal('easter'), offset: z.number().int().min(-366).max(366) }),
-  z.object({
-    name: holidayName,
-    kind: z.literal('weekday'),
-    month,
-    weekday: z.number().int().min(0).max(6),
-    nth: z.number().int().min(-5).max(5),
+const weekday = z.number().int().min(0).max(6);
+const year = z.number().int().min(1).max(9999);
+const monthDay = z.object({ month, day: z.number().int().min(1).max(31) });
+const line = z.object({ name: words(LONGEST_HOLIDAY_NAME).min(1), from: year.optional(), until: year.optional() });
+const holiday: z.ZodType<HolidayRule> = z.discriminatedUnion('kind', [
+  line.extend({ kind: z.literal('fixed'), ...monthDay.shape }),
+  line.extend({ kind: z.literal('easter'), offset: z.number().int().min(-999).max(999) }),
+  line.extend({ kind: z.literal('weekday'), month, weekday, nth: z.number().int().min(-5).max(5) }),
+  line.extend({ kind: z.literal('span'), first: monthDay, last: monthDay }),
+  line.extend({
+    kind: z.literal('sun'),
+    event: z.enum(['sunrise', 'sunset']),
+    minutes: z.number().int().min(-999).max(999),
+    weekdays: z.array(weekday).max(7),
   }),
 ]);
 
@@ -221,7 +228,12 @@ const settings: z.ZodType<SiteSettings> = z.object({
   filters: z.array(z.enum(FILTER_GROUPS)).max(FILTER_GROUPS.length).default(DEFAULT_SETTINGS.filters),
   venueShows: z.array(z.enum(VENUE_FACTS)).max(VENUE_FACTS.length).default(DEFAULT_SETTINGS.venueShows),
   organizerShows: z.array(z.enum(ORGANIZER_FACTS)).max(ORGANIZER_FACTS.length).default(DEFAULT_SETTINGS.organizerShows),
-  holidays: z.array(holiday).max(200),
+  holidays: z.array(holiday).max(MOST_HOLIDAY_LINES),
+  holidayCountry: z.string().max(2).default(''),
+  holidayRegion: z.string().max(12).default(''),
+  holidayChoice: z.record(z.string().max(LONGEST_HOLIDAY_NAME), z.boolean()).default({}),
+  yearMarks: z.array(z.enum(YEAR_MARKS)).max(YEAR_MARKS.length).default([]),
+  secondCalendar: z.enum(['', ...SECOND_CALENDARS]).default(''),
 });
 
 /** The site itself. `uidHost` is the part behind the @ of its calendars' UIDs. */

@@ -53,6 +53,7 @@ const KNOWN: readonly Known[] = [
   page(w.people(), '/desk/people', w.peopleAlso()),
   page(w.mailTray(), '/desk/mail', w.mailTrayAlso()),
   page(w.settings(), '/desk/set-up', w.settingsAlso()),
+  page(w.days(), '/desk/set-up/days', w.daysAlso()),
   page(w.health(), '/desk/health', w.healthAlso()),
   command(w.addAVenue(), '/desk/venues/new', w.addAVenueAlso(), '/desk/venues/[id]'),
   command(w.addAnOrganizer(), '/desk/organizers/new', w.addAnOrganizerAlso(), '/desk/organizers/[id]'),

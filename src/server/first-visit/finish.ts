@@ -13,10 +13,12 @@ import { setting } from '../db/schema';
 import { type FieldError, invalidFields, Problem } from '../problem';
 import { DEFAULT_SETTINGS, type SiteSettings } from '../site/settings';
 import { saveSettings } from '../site/write';
+import type { YearMarks } from '../holidays/year-marks';
 import type { World } from '../world/world';
 import { firstVisitWords, serverWords } from '@/words/desk';
 import { FIRST_STEPS } from './first-steps';
 import { type Look, lookAt } from './follows';
+import { holidaysThere } from './holidays';
 import { type Answers, forgetAnswers, isSetUp } from './state';
 
 const w = firstVisitWords.wrong;
@@ -26,6 +28,7 @@ interface NewSite {
   db: Db;
   auth: Auth;
   world: World;
+  yearMarks: Pick<YearMarks, 'regionsOf'>;
 }
 
 /** All that is missing or wrong, each at its field. */
@@ -47,15 +50,18 @@ function wrongIn(answers: Answers, { place, towns }: Look, password: string): Fi
  * Sets a site up that nobody has begun with.
  * @throws Problem with every field that needs mending; `conflict` where somebody else was faster
  */
-export async function setUpSite({ db, auth, world }: NewSite, answers: Answers, password: string): Promise<void> {
+export async function setUpSite({ db, auth, world, yearMarks }: NewSite, answers: Answers, password: string): Promise<void> {
   const look = await lookAt(world, answers);
   const wrong = wrongIn(answers, look, password);
   const { place, settled } = look;
   if (wrong.length || !place) throw invalidFields(wrong);
   const chart = await world.chartAround(place);
+  const { holidayCountry, holidayRegion } = await holidaysThere(yearMarks, look);
+  const holidays = answers.holidays === 'none' ? {} : { holidayCountry, holidayRegion };
   const settings: SiteSettings = {
     ...DEFAULT_SETTINGS,
     ...settled,
+    ...holidays,
     name: answers.name,
     lat: place.lat,
     lng: place.lng,

@@ -1,3 +1,4 @@
+import { yearMarks } from '../../../tests/support/year-marks';
 import { readFileSync } from 'node:fs';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { freshDb, inTx } from '../../../tests/support/db';
@@ -40,7 +41,8 @@ const ANSWERS: Answers = {
   ...ISLES,
   ...{ name: 'Kittiwick Isles Almanac', town: 'Port Amble', whoName: 'Maud Petrel', mail: 'Maud@almanac.example' },
 };
-const setUp = (part: Partial<Answers> = {}, password = PASSWORD) => setUpSite({ db, auth, world }, { ...ANSWERS, ...part }, password);
+const setUp = (part: Partial<Answers> = {}, password = PASSWORD) =>
+  setUpSite({ db, auth, world, yearMarks: yearMarks() }, { ...ANSWERS, ...part }, password);
 const value = async (key: string): Promise<unknown> => (await db.select().from(setting)).find((row) => row.key === key)?.value;
 
 describe('a site that nobody has begun with', () => {
@@ -70,7 +72,7 @@ describe('a site that nobody has begun with', () => {
     const { settings } = await readSettings(db);
     expect(settings).toMatchObject({
       ...{ name: 'Kittiwick Isles Almanac', lat: 43.18, lng: -57.45, country: 'CA', currency: 'CAD', firstWeekday: 6, hours: '12' },
-      ...{ date: 'month-day', senders: 'passphrase', passphrase: 'three brown gulls' },
+      ...{ date: 'month-day', senders: 'passphrase', passphrase: 'three brown gulls', holidayCountry: 'CA' },
     });
     expect(await db.select({ name: user.name, email: user.email, role: user.role }).from(user)).toEqual([
       { name: 'Maud Petrel', email: 'maud@almanac.example', role: 'coordinator' },

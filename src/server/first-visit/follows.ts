@@ -11,6 +11,8 @@ import type { Answers } from './state';
 export interface Place extends Point {
   /** what it is called: its town, region and country */
   label: string;
+  /** state, province or county in its own words; may be empty */
+  region: string;
   country: string;
 }
 
@@ -56,10 +58,10 @@ async function placeOf(world: World, { place, lat, lng, town }: Answers, towns: 
     if (y === undefined || x === undefined) return undefined;
     const pin = { lat: y, lng: x };
     const next = await world.nearestTown(pin);
-    return { ...pin, label: town || (next ? next.name : ''), country: next?.country ?? '' };
+    return { ...pin, label: town || (next ? next.name : ''), region: next?.region ?? '', country: next?.country ?? '' };
   }
   const one = towns.find((match) => townKey(match) === place) ?? towns[0];
-  return one && { lat: one.lat, lng: one.lng, label: townLabel(one), country: one.country };
+  return one && { lat: one.lat, lng: one.lng, label: townLabel(one), region: one.region, country: one.country };
 }
 
 /** Degrees as people type them; undefined where that is none, or lies beyond `most`. */

@@ -30,6 +30,7 @@ export const setupShape = z.strictObject({
     .string()
     .regex(/^[A-Z]{3}$/)
     .optional(),
+  holidays: z.enum(['none']).optional(),
   who: z.strictObject({ name: words(80), mail: words(200), password: z.string() }),
   kinds: z.enum(STARTING_SETS).default('place'),
   senders: z.enum(SENDERS).default('everybody'),
@@ -52,7 +53,7 @@ function onlyTown(typed: string, towns: readonly TownMatch[]): TownMatch {
 export async function readSetup(world: World, input: unknown): Promise<{ answers: Answers; password: string }> {
   const { who, position, town = '', firstWeekday, ...said } = read(setupShape, input);
   const { password, ...person } = who;
-  const rest = { zone: '', country: '', hours: '', date: '', currency: '', ...said } as const;
+  const rest = { zone: '', country: '', hours: '', date: '', currency: '', holidays: '', ...said } as const;
   const weekday = firstWeekday === undefined ? '' : String(WEEKDAYS.indexOf(firstWeekday));
   const place = position
     ? { place: 'pin', lat: String(position.lat), lng: String(position.lng) }

@@ -39,6 +39,8 @@ export const answersShape = z.object({
   hours: z.enum(['', ...HOUR_STYLES]).catch(''),
   date: z.enum(['', ...DATE_STYLES]).catch(''),
   currency: text(3),
+  /** whose holidays: empty = those that follow from the place */
+  holidays: z.enum(['', 'none']).catch(''),
   whoName: text(80),
   mail: text(200),
   kinds: z.enum(STARTING_SETS).catch('place'),

@@ -10,6 +10,7 @@ import type { Tasks } from '../health/tasks';
 import { newId } from '../db/ids';
 import { job, type JobInput, type JobKind } from '../db/schema';
 import { notFound, Problem } from '../problem';
+import type { YearMarks } from '../holidays/year-marks';
 import type { ReferenceData } from '../reference/read';
 import type { Now } from '../site/clock';
 import type { ContentCache } from '../site/content-cache';
@@ -28,6 +29,7 @@ export interface JobContext {
   now: Now;
   reference: ReferenceData;
   worker: TaskWorker;
+  yearMarks: YearMarks;
   /** what is known of the content */
   cache: ContentCache;
   /** what was read once for all pieces of a job */

@@ -2,6 +2,7 @@
 import type { FilterGroup } from '@/core/filters/filters';
 import type { ViewName } from '@/core/views/views';
 import type { HolidayRule } from '@/core/holidays/holidays';
+import type { SecondCalendar } from '@/core/phrase/second-calendar';
 import type { Language } from '@/core/phrase/language';
 import type { Style } from '@/core/phrase/format';
 import type { ListPictures } from '@/core/validation/picture-checks';
@@ -12,6 +13,12 @@ export const RELATED_ORDERS = ['likest', 'soonest'] as const;
 
 /** Who may send events in: everybody, those who know a passphrase, nobody. */
 export const SENDERS = ['everybody', 'passphrase', 'nobody'] as const;
+
+/** What is said of days beside holidays: equinoxes and solstices, changes of the clocks. */
+export const YEAR_MARKS = ['seasons', 'clocks'] as const;
+
+/** One of them. */
+export type YearMark = (typeof YEAR_MARKS)[number];
 
 /** What a coordinator can set. */
 export interface SiteSettings {
@@ -64,7 +71,18 @@ export interface SiteSettings {
   /** what readers see of venues and of organizers beside name, address and dates */
   venueShows: VenueFact[];
   organizerShows: OrganizerFact[];
+  /** the site's own lines of the year */
   holidays: HolidayRule[];
+  /** whose holidays are its red-letter days, ISO 3166-1 alpha-2; empty = no country's */
+  holidayCountry: string;
+  /** a region of it, by its code within the country; empty = what all of it has */
+  holidayRegion: string;
+  /** days that are chosen or left otherwise than usual */
+  holidayChoice: Record<string, boolean>;
+  /** what else is said of days */
+  yearMarks: YearMark[];
+  /** another calendar that stands beside the days; empty = none */
+  secondCalendar: SecondCalendar | '';
   /** who may send events in by the public form */
   senders: (typeof SENDERS)[number];
   /** what they type there, in capitals or not, where those who know it may */
@@ -107,6 +125,11 @@ export const DEFAULT_SETTINGS: SiteSettings = {
   venueShows: [...VENUE_FACTS],
   organizerShows: [...ORGANIZER_FACTS],
   holidays: [],
+  holidayCountry: '',
+  holidayRegion: '',
+  holidayChoice: {},
+  yearMarks: [],
+  secondCalendar: '',
   senders: 'everybody',
   passphrase: '',
   mailFrom: '',

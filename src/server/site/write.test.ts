@@ -1,17 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { read } from '../problem';
-import { readHolidays, sayHolidays, settingsInput } from './write';
-
-describe('red-letter days as people write them', () => {
-  const text =
-    '25 December Christmas Day\nEaster -2 Good Friday\nEaster Easter Sunday\nfirst Monday in June Isles Day\nlast Sunday in October Lamp Sunday\n29 February Leap Day';
-  it('are read, and said back the same', () => expect(sayHolidays(readHolidays(text))).toBe(text));
-  it('name the line that was not understood', () => {
-    for (const line of ['Christmas', '32 March X', '31 February Y', 'first Noday in June Z', 'sixth Monday in June Z']) {
-      expect(() => readHolidays(`1 May May Day\n${line}`), line).toThrow('Line 2');
-    }
-  });
-});
+import { settingsInput } from './write';
 
 describe('settings', () => {
   const good = {

@@ -3,11 +3,9 @@ import { eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { isCountry } from '@/core/geo/countries';
 import { isZone } from '@/core/day/zone';
-import { DATE_STYLES, HOUR_STYLES, MONTHS, WEEKDAYS } from '@/core/phrase/format';
+import { DATE_STYLES, HOUR_STYLES } from '@/core/phrase/format';
 import { LIST_PICTURES } from '@/core/validation/picture-checks';
-import type { HolidayRule } from '@/core/holidays/holidays';
 import { originOf } from '@/core/text/origin';
-import { dateExists } from '@/core/day/day';
 import { ORGANIZER_FACTS, type OrganizerFact, VENUE_FACTS, type VenueFact } from '@/core/venue/shown-facts';
 import { audited } from '../accounts/audit';
 import type { Actor } from '../accounts/roles';
@@ -137,54 +135,6 @@ export function readViews(fields: Readonly<Record<string, string>>, firstView: V
   return views;
 }
 
-/** Red-letter days as people write them, one a line: "25 December Christmas Day", "Easter -2 Good Friday", "first Monday in June Village Day". */
-export function readHolidays(text: string): HolidayRule[] {
-  return text
-    .split('\n')
-    .map((line) => line.trim())
-    .filter(Boolean)
-    .slice(0, 200)
-    .map((line, i) => readHoliday(line, i + 1));
-}
-
-const ORDINALS = ['first', 'second', 'third', 'fourth', 'last'];
-const find = (list: readonly string[], word: string): number => list.findIndex((name) => name.toLowerCase() === word.toLowerCase());
-
-function readHoliday(line: string, number: number): HolidayRule {
-  const wrong = (): never => {
-    throw invalid('holidays', texts.lineWasNotUnderstood({ number }));
-  };
-  const movable = /^easter\s*([+-]\s*\d{1,3})?\s+(.+)$/i.exec(line);
-  if (movable) return { name: (movable[2] as string).slice(0, 60), kind: 'easter', offset: Number((movable[1] ?? '0').replace(/\s/g, '')) };
-  const nth = /^(first|second|third|fourth|last) (\w+) in (\w+)\s+(.+)$/i.exec(line);
-  if (nth) {
-    const [weekday, month, place] = [
-      find(WEEKDAYS, nth[2] as string),
-      find(MONTHS, nth[3] as string) + 1,
-      find(ORDINALS, nth[1] as string),
-    ];
-    if (weekday < 0 || month < 1) return wrong();
-    return { name: (nth[4] as string).slice(0, 60), kind: 'weekday', month, weekday, nth: place === 4 ? -1 : place + 1 };
-  }
-  const fixed = /^(\d{1,2}) (\w+)\s+(.+)$/.exec(line);
-  const month = fixed ? find(MONTHS, fixed[2] as string) + 1 : 0;
-  const day = Number(fixed?.[1]);
-  if (!fixed || month < 1 || !dateExists(2028, month, day)) return wrong();
-  return { name: (fixed[3] as string).slice(0, 60), kind: 'fixed', month, day };
-}
-
-/** Holidays one a line, as {@link readHolidays} reads them. */
-export function sayHolidays(rules: readonly HolidayRule[]): string {
-  return rules
-    .map((r) => {
-      if (r.kind === 'easter') return `Easter ${r.offset === 0 ? '' : `${r.offset > 0 ? '+' : ''}${r.offset} `}${r.name}`;
-      if (r.kind === 'weekday')
-        return `${r.nth === -1 ? 'last' : ORDINALS[r.nth - 1]} ${WEEKDAYS[r.weekday]} in ${MONTHS[r.month - 1]} ${r.name}`;
-      return `${r.day} ${MONTHS[r.month - 1]} ${r.name}`;
-    })
-    .join('\n');
-}
-
 /** Writes the settings, with their audit line. */
 export async function saveSettings(tx: Db, settings: SiteSettings, by: Actor): Promise<void> {
   const [row] = await tx.select({ value: setting.value }).from(setting).where(eq(setting.key, 'site'));
@@ -210,4 +160,7 @@ const PROOF_READS = [
   'horizonMonths',
   'listPictures',
   'holidays',
+  'holidayCountry',
+  'holidayRegion',
+  'holidayChoice',
 ] as const satisfies (keyof SiteSettings)[];

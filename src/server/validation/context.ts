@@ -10,7 +10,7 @@ import type { TitleIndex } from '@/core/match/title-index';
 import type { Clash, Lookalike } from '@/core/validation/neighbour-checks';
 import { comingDates, type ValidationContext } from '@/core/validation/validate';
 import type { Occurrence } from '@/core/recurrence/model';
-import { holidaysBetween } from '@/core/holidays/holidays';
+import { redNames } from '@/core/holidays/day-marks';
 import { fold } from '@/core/text/text';
 import type { Db } from '../db/client';
 import { type Asking, askOnce } from '../site/content-cache';
@@ -22,6 +22,7 @@ import { venueChoice } from '../desk/editor-start';
 import { pictureChoice, readPictures } from '../pictures/read';
 import { linkToOriginal, readUnlooked } from './copies';
 import { bookingsIn, bookingsOf } from './booking-cache';
+import type { YearMarks } from '../holidays/year-marks';
 import type { ReferenceData } from '../reference/read';
 import type { Now } from '../site/clock';
 import { type SiteSettings, styleOf } from '../site/settings';
@@ -33,17 +34,24 @@ export interface ValidationSite {
   now: Now;
   reference: ReferenceData;
   titles: TitleIndex;
+  /** what the year says of days */
+  yearMarks: Pick<YearMarks, 'between'>;
   /** what is known of the content, where nothing of it is being changed */
   answers?: Asking;
 }
 
 /** Venues, pictures and what else belongs to a content itself. */
-export async function ownContext({ db, settings, now, reference }: ValidationSite, content: ListingContent): Promise<ValidationContext> {
+export async function ownContext(
+  { db, settings, now, reference, yearMarks }: ValidationSite,
+  content: ListingContent,
+): Promise<ValidationContext> {
   const pictures = await readPictures(db, picturesOf(content));
   const category = reference.category.get(content.categoryIds[0] ?? '');
+  const coming = { from: now.day, to: horizonOf(now.day, settings.horizonMonths) };
+  const holidays = redNames(await yearMarks.between(settings, coming));
   return {
     today: now.day,
-    horizon: horizonOf(now.day, settings.horizonMonths),
+    horizon: coming.to,
     zone: settings.zone,
     style: styleOf(settings),
     picture: (id) => {
@@ -60,7 +68,7 @@ export async function ownContext({ db, settings, now, reference }: ValidationSit
       return o && { name: o.name, binned: o.binnedAt !== null };
     },
     listPictures: settings.listPictures,
-    holidays: holidaysBetween(settings.holidays, now.day, horizonOf(now.day, settings.horizonMonths)),
+    holidays,
   };
 }
 

@@ -3,6 +3,7 @@ import { ContentCache } from '../site/content-cache';
 import { eq } from 'drizzle-orm';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { change, choir, EDITOR, freshDb, inTx, NOW, type Places, SETTINGS, seedPlaces } from '../../../tests/support/db';
+import { yearMarks } from '../../../tests/support/year-marks';
 import { problem } from '../../../tests/support/problem';
 import { siteOf } from '../../../tests/support/site';
 import type { ListingContent } from '@/core/listing/content';
@@ -42,6 +43,7 @@ const siteNow = async (): Promise<ValidationSite> => {
     now: NOW,
     reference: await referenceData({ db, cache, settings: () => DEFAULT_SETTINGS }),
     titles: await titlesOf(db, cache),
+    yearMarks: yearMarks(),
   };
 };
 const make = (part: Partial<ListingContent> = {}) => inTx(db, (tx) => createListing(tx, choir(places, part), change()));

@@ -95,7 +95,7 @@ const AT_ONCE = 1;
 
 /** The work of looking at listings that changed, and at everything once a day. */
 export const validating: Work = {
-  step: async (tx, row, size, { settings, now, reference, cache }) => {
+  step: async (tx, row, size, { settings, now, reference, cache, yearMarks }) => {
     // What somebody waits for goes first; what is left due is taken up a minute later.
     const [other] = await tx
       .select({ id: job.id })
@@ -110,7 +110,7 @@ export const validating: Work = {
     );
     const answers = cache.now().inTransaction();
     const titles = await titlesOf(tx, cache);
-    for (const { id } of rows) await validateListing(tx, { db: tx, settings, now, reference, titles, answers }, id);
+    for (const { id } of rows) await validateListing(tx, { db: tx, settings, now, reference, titles, yearMarks, answers }, id);
     const finished = rows.length === 0;
     return { did: rows.length, finished, rest: REST };
   },

@@ -1,6 +1,6 @@
 /** Which day a date that was said means, seen from today. A date without a year is the next such date, today included. */
 import { type EpochDay, dateExists, dayOf, daysInMonth, weekdayOf, weekStart, ymdOf } from '../../day/day';
-import { easter } from '../../holidays/holidays';
+import { easter } from '../../holidays/easter';
 import { after } from './clause-rules';
 import type { PhraseProblem } from './phrase-problem';
 import type { DateMeaning, SaidDate } from './calendar-dates';

@@ -5,10 +5,10 @@ import { readTimeToGoTo, type TimeBearings } from './time-to-go-to';
 const bearings: TimeBearings = {
   today: dayOf(2027, 3, 17),
   firstWeekday: 0,
-  holidays: [
-    { name: 'Isles Day', kind: 'weekday', month: 6, weekday: 0, nth: 1 },
-    { name: 'Boxing Day', kind: 'fixed', month: 12, day: 26 },
-  ],
+  holidays: new Map([
+    [dayOf(2027, 12, 26), ['Boxing Day']],
+    [dayOf(2027, 6, 7), ['Isles Day']],
+  ]),
   language: 'en',
 };
 const read = (words: string, more: Partial<TimeBearings> = {}): string | undefined => {

@@ -2,7 +2,6 @@
 import { dayOf, type EpochDay, firstDayOfMonth, monthNumberOf, parseIsoDay, parseIsoMonth, weekStart, ymdOf } from '../../day/day';
 import { parseIsoWeek } from '../../day/week';
 import { fold } from '../../text/text';
-import { type HolidayRule, holidaysBetween } from '../../holidays/holidays';
 import { monthName, weekdayName } from '../format';
 import type { Language } from '../language';
 import { spanOf } from './calendar';
@@ -14,14 +13,15 @@ import { tokensOf } from './tokens';
 export interface TimeBearings {
   today: EpochDay;
   firstWeekday: number;
-  holidays: readonly HolidayRule[];
+  /** names of the days to come, by day: holidays and what else the year says */
+  holidays: ReadonlyMap<EpochDay, readonly string[]>;
   language: Language;
 }
 
 /** Words are read up to so many characters. */
 export const MOST_TIME_WORDS = 60;
-/** A holiday is looked for so many days ahead. */
-const A_YEAR = 366;
+/** So many days ahead a holiday is looked for. */
+export const HOLIDAYS_AHEAD = 366;
 const SATURDAY = 5;
 
 /** The day that words name, the first one where they name several; undefined where they name none. A day without a year is the next such day. */
@@ -81,9 +81,9 @@ function unitFrom(unit: UnitOfTime, by: number, today: EpochDay, firstWeekday: n
 }
 
 /** A holiday of the site, by its name or the beginning of it. */
-function readHoliday(words: string, { today, holidays }: TimeBearings): EpochDay | undefined {
+function readHoliday(words: string, { holidays }: TimeBearings): EpochDay | undefined {
   if (words.length < 4) return undefined;
-  const coming = [...holidaysBetween([...holidays], today, today + A_YEAR)].sort(([a], [b]) => a - b);
+  const coming = [...holidays].sort(([a], [b]) => a - b);
   for (const fits of [(name: string) => name === words, (name: string) => name.startsWith(words)])
     for (const [day, names] of coming) if (names.some((name) => fits(fold(name)))) return day;
   return undefined;

@@ -26,7 +26,7 @@ export const POST: APIRoute = async ({ request, locals }) => {
     const reference = await wholeReference(rt);
     const answers = rt.cache.now();
     const titles = await titlesOf(rt.db, rt.cache);
-    const context = await fullContext({ db: rt.db, settings, now, reference, titles, answers }, id, content);
+    const context = await fullContext({ db: rt.db, settings, now, reference, titles, yearMarks: rt.yearMarks, answers }, id, content);
     // What belongs to others is told to those who may see it.
     const known = await knownTo(rt.db, actor, context.venueClashes?.map(({ booking }) => booking.listingId) ?? []);
     const venueClashes = context.venueClashes?.filter(({ booking }) => known.has(booking.listingId));
