@@ -49,6 +49,7 @@ async function answered(context: APIContext, next: () => Promise<Response>, id: 
   const began = performance.now();
   let response = await handle(context, next).catch((error: unknown) => answerError(context, error));
   const { rt } = context.locals;
+  if (outermost && response.status === 404) response = (await leadOn(context)) ?? response;
   if (outermost) {
     const path = pathOf(context.locals);
     if (!context.locals.placed) response = await bodyUnder(path, response);
@@ -59,6 +60,16 @@ async function answered(context: APIContext, next: () => Promise<Response>, id: 
   if (rt && outermost)
     metricsOf(rt).answered(context.routePattern, context.request.method, response.status, (performance.now() - began) / 1000);
   return response;
+}
+
+/** An address of a former site, of which this one has no page, leads on; a copy in plain files is asked for pages alone. */
+async function leadOn({ request, url, locals: { rt, plain } }: APIContext): Promise<Response | undefined> {
+  if (!rt || plain || !READS.includes(request.method) || url.pathname.startsWith('/api/')) return undefined;
+  const to = await rt.oldAddresses.leadOn(url).catch(() => undefined);
+  // A table may be mended: nobody keeps it longer than a day.
+  return to === undefined
+    ? undefined
+    : new Response(null, { status: 301, headers: { location: to, 'cache-control': 'public, max-age=86400' } });
 }
 
 /** Below which path of its host the site's addresses lead; a copy's are led where it lies when it is written. */

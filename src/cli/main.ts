@@ -6,6 +6,7 @@ import { backupCommand, checkCommand, moveCommand, restoreCommand } from './back
 import { publishCommand } from './publish';
 import { setupCommand } from './setup';
 import { addUser } from './user';
+import { addressesCommand } from './addresses';
 import { CliError, EXIT } from './problem';
 import { openSite, VERSION } from './server-process';
 import { serve } from './serve';
@@ -17,6 +18,10 @@ const HELP = `Plain Almanac
   almanac setup --json FILE           sets it up from a file instead (- is standard input; docs/operating.md has an example)
   almanac user add --name NAME --mail ADDRESS [--role coordinator|editor|contributor]
                                       make an account; asks for the password, or takes it on standard input
+  almanac addresses FILE [--dry-run] [--replace]
+                                      takes a table of old and new addresses (two columns): those of a former site lead on to
+                                      this one's pages. --replace forgets those that the table does not have
+  almanac addresses                   all of them, and how often each was followed
   almanac rebuild                     make the date index anew and report differences
   almanac import FILE [--dry-run] [--publish] [--json] [--source NAME] [--order day-month|month-day] [--zone NAME=ZONE …]
                  [--same|--other] [--make-places] [--make-people] [--make-categories]
@@ -69,6 +74,7 @@ const OPTIONS = {
   same: { type: 'boolean' },
   other: { type: 'boolean' },
   mend: { type: 'boolean' },
+  replace: { type: 'boolean' },
   address: { type: 'string' },
   server: { type: 'string' },
   months: { type: 'string' },
@@ -101,6 +107,9 @@ async function main(): Promise<void> {
       return;
     case 'setup':
       await setupCommand({ json: values.json === true, file: sub });
+      return;
+    case 'addresses':
+      await addressesCommand(sub, { dryRun: values['dry-run'] === true, replace: values.replace === true });
       return;
     case 'rebuild':
       await rebuild();
@@ -170,6 +179,7 @@ const TAKES: Readonly<Record<string, { words: number; flags: readonly string[] }
   version: { words: 0, flags: [] },
   setup: { words: 1, flags: ['json'] },
   user: { words: 1, flags: ['name', 'mail', 'role'] },
+  addresses: { words: 1, flags: ['dry-run', 'replace'] },
   rebuild: { words: 0, flags: [] },
   seed: { words: 0, flags: [] },
   backup: { words: 1, flags: [] },

@@ -5,6 +5,8 @@ import type { Db } from './db/client';
 import type { SiteFinder } from './finder/site-finder';
 import type { Tasks } from './health/tasks';
 import type { YearMarks } from './holidays/year-marks';
+import type { OldAddresses } from './old-addresses/old-addresses';
+import type { Ask } from './plain-files/ask';
 import type { JobContext, JobRunner } from './jobs/runner';
 import type { PictureFiles } from './pictures/file-store';
 import type { SiteAddresses } from './site/site-url';
@@ -35,6 +37,10 @@ export interface Runtime {
   firstVisit: FirstVisitKey;
   /** what the year says of days */
   yearMarks: YearMarks;
+  /** where addresses of a former site lead */
+  oldAddresses: OldAddresses;
+  /** asks the site itself for one of its addresses, as a copy in plain files has it */
+  ask: Ask;
   /** towns and coasts of the world */
   world: World;
   settingsRevision: () => number;

@@ -16,6 +16,7 @@ import { log } from './health/log';
 import { Tasks } from './health/tasks';
 import { type JobContext, JobRunner } from './jobs/runner';
 import { WORKS } from './jobs/works';
+import { OldAddresses } from './old-addresses/old-addresses';
 import { askOwn } from './plain-files/ask';
 import { PlainFiles, type PublishSource } from './plain-files/publish';
 import { openPictureFiles } from './pictures/file-store';
@@ -117,8 +118,14 @@ function listenToOthers(databaseUrl: string | undefined, print: string, tasks: T
 }
 
 /** Copies of the site, which it asks itself for. */
-function plainFilesOf({ folder, root, plainFiles }: Configuration, site: Omit<PublishSource, 'ask' | 'dataFolder'>): PlainFiles {
-  return new PlainFiles({ ...site, ask: askOwn({ folder, root }), dataFolder: folder }, plainFiles);
+function plainFilesOf({ folder, plainFiles }: Configuration, site: Omit<PublishSource, 'dataFolder'>): PlainFiles {
+  return new PlainFiles({ ...site, dataFolder: folder }, plainFiles);
+}
+
+/** The threads beside this one, and what they know. */
+function threadsOf({ worker: bundle, world }: Configuration): Pick<Runtime, 'worker' | 'pictureWorker' | 'world' | 'yearMarks'> {
+  const worker = new TaskWorker(bundle);
+  return { worker, pictureWorker: new TaskWorker(bundle, 'apart'), world: new World(world, worker), yearMarks: new YearMarks(worker) };
 }
 
 /** Asks until the answer is yes. */
@@ -144,7 +151,7 @@ export function runtime(): Promise<Runtime> {
 /** Opens the site that an environment names. Throws a Problem that says what would be right. */
 export async function openSite(env: Environment): Promise<Runtime> {
   const configuration = readConfiguration(env);
-  const { root, folder, backups: backupFolder, pictures, databaseUrl, demo, frozen, smtp, worker: bundle } = configuration;
+  const { root, folder, backups: backupFolder, pictures, databaseUrl, demo, frozen, smtp } = configuration;
   const pictureFiles = await openPictureFiles(pictures, env);
   const beforeMigrating = backupInto(backupFolder ?? path.join(folder, 'backups'));
   const { db, aside, close } = await openDatabase({ folder, root, url: databaseUrl, beforeMigrating });
@@ -175,10 +182,7 @@ export async function openSite(env: Environment): Promise<Runtime> {
     await notices.tell();
   };
 
-  const worker = new TaskWorker(bundle);
-  const pictureWorker = new TaskWorker(bundle, 'apart');
-  const world = new World(configuration.world, worker);
-  const yearMarks = new YearMarks(worker);
+  const { worker, pictureWorker, world, yearMarks } = threadsOf(configuration);
   const jobContext = async (): Promise<JobContext> => ({
     settings: settings(),
     now: now(),
@@ -190,8 +194,10 @@ export async function openSite(env: Environment): Promise<Runtime> {
   });
   const jobs = new JobRunner({ db, jobContext, contentChanged, tasks, hasRoom: () => room.has() }, WORKS);
   const hasRoom = (): boolean => room.has();
+  const ask = askOwn({ folder, root });
   const state = (): string => [seenRevision(), stored().revision, now().day].join(' ');
-  const plainFiles = plainFilesOf(configuration, { db, now, settings, siteUrl: address, state });
+  const plainFiles = plainFilesOf(configuration, { ask, db, now, settings, siteUrl: address, state });
+  const oldAddresses = new OldAddresses(db, () => new Date());
   const shared = { db, tasks, jobs, now, settings, contentChanged, finder, backups, pictureFiles, plainFiles, hasRoom };
   const schedules = new Schedules({ ...shared, smtp, embedded: !databaseUrl });
   schedules.start();
@@ -207,6 +213,8 @@ export async function openSite(env: Environment): Promise<Runtime> {
     firstVisit: new FirstVisitKey(),
     world,
     yearMarks,
+    oldAddresses,
+    ask,
     settingsRevision: () => stored().revision,
     reloadSettings: reload,
     contentRevision,
@@ -222,6 +230,7 @@ export async function openSite(env: Environment): Promise<Runtime> {
     startedAt,
     close: async () => {
       for (const part of [schedules, jobs, finder]) await part.stop();
+      await oldAddresses.write();
       for (const one of [worker, pictureWorker]) await one.close();
       await notices.stop();
       await close();

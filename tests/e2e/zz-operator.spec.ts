@@ -1,5 +1,5 @@
 import { spawn, spawnSync } from 'node:child_process';
-import { mkdtempSync, readdirSync, readFileSync, rmSync, statSync } from 'node:fs';
+import { mkdtempSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import net from 'node:net';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
@@ -68,6 +68,38 @@ test('the operator brings a file in and gives everything out; what a site gave o
   expect(run(['import', 'none.ics'], env).stderr).toContain('cannot be read');
 });
 
+test('addresses of a former site lead on by a table, are counted, and go along with the site', async ({ site }) => {
+  const folder = mkdtempSync(path.join(tmpdir(), 'alm-'));
+  const env = { ALMANAC_DATA: site.data, ALMANAC_FROM: folder };
+  writeFileSync(
+    path.join(folder, 'old.csv'),
+    'old,new\n/events.php?id=7,/what/harbour-choir\n/b,https://elsewhere.example/x\n/list,/month\n',
+  );
+  const asked = (address: string) => fetch(site.url + address, { redirect: 'manual' });
+  expect((await asked('/events.php?id=7')).status).toBe(404);
+  const taken = run(['addresses', 'old.csv'], env);
+  // What was left out is said, and the exit code tells it too.
+  expect([taken.status, taken.stdout]).toEqual([
+    3,
+    expect.stringContaining('left out line 3, “/b, https://elsewhere.example/x”: the new address is another site’s.'),
+  ]);
+  expect(taken.stdout).toContain('the site has a page of its own at /list');
+  expect(taken.stdout).toContain('2 new, 0 changed, 0 as they were, 1 left out.');
+  const led = await asked('/events.php?id=7');
+  expect([led.status, led.headers.get('location')]).toEqual([301, '/what/harbour-choir']);
+  expect((await asked('/list')).status).toBe(200);
+  expect((await asked('/b')).status).toBe(404);
+  expect((await fetch(`${site.url}/events.php?id=7`, { method: 'POST' })).status).toBe(405);
+  writeFileSync(path.join(folder, 'one.csv'), '/events.php?id=7,/what/harbour-choir\n');
+  expect(run(['addresses', 'one.csv', '--replace'], env).stdout).toContain('0 new, 0 changed, 1 as they were, 1 removed, 0 left out.');
+  expect(run(['addresses'], env).stdout).toMatch(
+    / 1 {2}\/events\.php\?id=7 → \/what\/harbour-choir {2}last on [\d-]+\n1 old address, followed 1 time\.\n$/,
+  );
+  expect(run(['addresses', 'none.csv'], env)).toMatchObject({ status: 2, stderr: expect.stringContaining('cannot be read') });
+  expect(run(['addresses', '--replace'], env).status).toBe(2);
+  rmSync(folder, { recursive: true, force: true });
+});
+
 test('the operator carries the whole site to an empty folder; given out again it is the same', ({ site }) => {
   const folder = mkdtempSync(path.join(tmpdir(), 'alm-'));
   const [from, to] = [
@@ -83,6 +115,7 @@ test('the operator carries the whole site to an empty folder; given out again it
   expect(back.status, back.stdout).toBe(0);
   expect(untimed(run(['export', '--json'], to).stdout)).toBe(untimed(run(['export', '--json'], from).stdout));
   expect(run(['rebuild'], to).stdout).toContain(' 0 differed');
+  expect(run(['addresses'], to).stdout).toContain('1 old address, followed');
   const twice = run(['import', '--site', 'isles.zip'], to);
   expect([twice.status, twice.stderr]).toEqual([1, expect.stringContaining('An archive fills an empty site')]);
   const plain = run(['import', 'isles.zip'], to);

@@ -13,6 +13,7 @@ import {
   importColumns,
   importMatch,
   listing,
+  oldAddress,
   oldPlace,
   organizer,
   picture,
@@ -226,7 +227,7 @@ function hasCategory({ published, content }: ArchivedListing, known: Known, left
 }
 
 /** The answer is 1 where the archive has settings: a site that never had any writes none. */
-async function insertSite(tx: Db, { settings, chart, gazetteer, uidHost }: Site): Promise<number> {
+async function insertSite(tx: Db, { settings, chart, gazetteer, uidHost, oldAddresses }: Site): Promise<number> {
   const values = {
     site: settings,
     chart,
@@ -238,6 +239,11 @@ async function insertSite(tx: Db, { settings, chart, gazetteer, uidHost }: Site)
     const set = { key, value: value as (typeof setting.$inferInsert)['value'] };
     await tx.insert(setting).values(set).onConflictDoUpdate({ target: setting.key, set });
   }
+  for (let at = 0; at < oldAddresses.length; at += 1000)
+    await tx
+      .insert(oldAddress)
+      .values(oldAddresses.slice(at, at + 1000))
+      .onConflictDoNothing();
   return settings ? 1 : 0;
 }
 

@@ -2,6 +2,7 @@
  * What an archive's parts hold, checked as strictly as what people type: lengths, kinds, sanitised HTML. Names are the
  * document's own (docs/formats.md); the order of keys here is the order in which they are written.
  */
+import { LONGEST_ADDRESS } from '@/core/text/old-addresses';
 import { LONGEST_HOLIDAY_NAME, MOST_HOLIDAY_LINES } from '@/core/holidays/holiday-lines';
 import type { HolidayRule } from '@/core/holidays/holidays';
 import { SECOND_CALENDARS } from '@/core/phrase/second-calendar';
@@ -242,6 +243,11 @@ export const siteShape = z.object({
   chart: chart.nullable(),
   gazetteer: gazetteer.nullable(),
   uidHost: words(253).nullable(),
+  /** where addresses of a former site lead */
+  oldAddresses: z
+    .array(z.object({ from: words(LONGEST_ADDRESS), to: words(LONGEST_ADDRESS).regex(/^\/(?![/\\])/) }))
+    .max(50_000)
+    .default([]),
 });
 
 /** What the words of files were decided to mean: places, people and categories; and the columns of tables. */

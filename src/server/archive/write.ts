@@ -15,6 +15,7 @@ import {
   listing,
   listingCopy,
   oldSlug,
+  oldAddress,
   oldPlace,
   organizer,
   picture,
@@ -87,6 +88,7 @@ async function siteRow(tx: Db): Promise<unknown> {
     chart: rows.get('chart') ?? null,
     gazetteer: rows.get('gazetteer') ?? null,
     uidHost: host?.host ?? null,
+    oldAddresses: await tx.select({ from: oldAddress.from, to: oldAddress.to }).from(oldAddress).orderBy(asc(oldAddress.from)),
   };
 }
 

@@ -32,6 +32,7 @@ const UNSEEN = [
   // The working copies; readers have `published`.
   'listing',
   'listing_copy',
+  'old_address',
   'outbox',
   // What it puts right stands in the venues and listings themselves.
   'place_merge',

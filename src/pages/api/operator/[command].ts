@@ -9,6 +9,7 @@ import { exportAll, exportDocument, exportIcal, exportSite, importFile, importSi
 import { readSetup } from '@/server/first-visit/setup-file';
 import { setUpSite } from '@/server/first-visit/finish';
 import { answer } from '@/server/http/endpoint';
+import { takeOldAddresses } from '@/server/old-addresses/take';
 import { readPublishInput } from '@/server/plain-files/publish';
 import { Problem, read } from '@/server/problem';
 import { explain } from '@/server/explain';
@@ -55,6 +56,8 @@ const commands: Record<string, (rt: Runtime, input: unknown) => Promise<unknown>
     await rt.reloadSettings();
     return result;
   },
+  'old-addresses': (rt) => rt.oldAddresses.all(),
+  'take-addresses': (rt, input) => takeOldAddresses(rt, input),
   import: (rt, input) => importFile(rt, input),
   'export-ical': (rt) => exportIcal(rt),
   'export-json': (rt) => exportDocument(rt),

@@ -25,6 +25,16 @@ export const setting = pgTable('setting', {
   revision: integer('revision').notNull().default(1),
 });
 
+/** Where addresses of a former site lead, and how often somebody came by them. */
+export const oldAddress = pgTable('old_address', {
+  /** path and query, as `addressKey` writes them */
+  from: text('from').primaryKey(),
+  /** an address of this site, from its root */
+  to: text('to').notNull(),
+  hits: integer('hits').notNull().default(0),
+  lastAt: at('last_at'),
+});
+
 /** Who did what, when, in the transaction in which it was done. */
 export const audit = pgTable(
   'audit',
