@@ -229,8 +229,7 @@ export async function openSite(env: Environment): Promise<Runtime> {
     jobContext,
     startedAt,
     close: async () => {
-      for (const part of [schedules, jobs, finder]) await part.stop();
-      await oldAddresses.write();
+      for (const part of [schedules, jobs, finder, oldAddresses]) await part.stop();
       for (const one of [worker, pictureWorker]) await one.close();
       await notices.stop();
       await close();

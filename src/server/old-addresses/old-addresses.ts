@@ -54,6 +54,11 @@ export class OldAddresses {
     }
   }
 
+  /** Writes what waits; the site closes. */
+  stop(): Promise<void> {
+    return this.write();
+  }
+
   /** All of them, the most followed first. */
   async all(): Promise<{ from: string; to: string; hits: number; lastAt: Date | null }[]> {
     await this.write();
