@@ -82,5 +82,5 @@ export const HOLIDAYS = [
   { name: 'Lamp Night', kind: 'fixed', month: 11, day: 11 },
   { name: 'Boxing Day', kind: 'fixed', month: 12, day: 26 },
   { name: 'Christmas Day', kind: 'fixed', month: 12, day: 25 },
-  { name: 'School holidays', kind: 'span', first: { month: 3, day: 29 }, last: { month: 4, day: 2 }, from: 2027, until: 2027 },
+  { name: 'Isles school break', kind: 'span', first: { month: 3, day: 29 }, last: { month: 4, day: 2 }, from: 2027, until: 2027 },
 ] as const;

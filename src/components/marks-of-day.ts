@@ -10,10 +10,10 @@ import { type Html, html, NOTHING } from './html';
 export function marksHtml(
   marks: DayMarks,
   day: EpochDay,
-  { style, rowBegins, classes = 'name' }: { style: Style; rowBegins: Weekday; classes?: string },
+  { style, rowBegins, oneLine, classes = 'name' }: { style: Style; rowBegins: Weekday; oneLine?: boolean; classes?: string },
 ): Html {
   const named = marksInCell(marks, day, rowBegins);
-  return html`${named.map((mark) => html`<span class="${classes} ${mark.red ? 'text-red' : 'text-ink-2'}" title="${sayMark(mark, style)}">${sayMark(mark, style)}</span>`)}`;
+  return html`${named.map((mark) => html`<span class="${classes}${oneLine ? ' truncate' : ''} ${mark.red ? 'text-red' : 'text-ink-2'}" title="${sayMark(mark, style)}">${sayMark(mark, style)}</span>`)}`;
 }
 
 /** The day in the site's second calendar, beside its numeral. */

@@ -168,7 +168,7 @@ function dayHtml(day: SheetDay<SheetEntry>, bands: Band<SheetEntry>[], input: Mo
   const pick = html`<a class="num hidden max-[700px]:inline-block" href="${input.pickHref(day.day)}" aria-label="${label}"${here}>${ymdOf(day.day).day}</a>`;
   const numeral = html`<a class="num max-[700px]:hidden" href="${input.dayHref(day.day)}" aria-label="${label}"${day.day === today ? html` aria-current="date"` : ''}>${ymdOf(day.day).day}</a>`;
   const rowBegins = weekdayOf(input.sheet.weeks[0]?.start ?? day.day);
-  const name = html`${secondHtml(day.day, input)}${marksHtml(dayMarks, day.day, { style, rowBegins, classes: day.lanes ? 'name truncate' : 'name wrap-anywhere' })}`;
+  const name = html`${secondHtml(day.day, input)}${marksHtml(dayMarks, day.day, { style, rowBegins, oneLine: day.lanes > 0 })}`;
   const count = day.count > 1 ? html`<span class="n" aria-hidden="true">${day.count}</span>` : '';
   const lanes = day.lanes ? html`<span class="lanes" style="--lanes:${day.lanes}"></span>` : '';
   const lines = day.lines.map(({ date, lines: n }) => entryHtml(date.of, n, input));

@@ -7,6 +7,9 @@ import type { Db } from '../db/client';
 import { oldAddress } from '../db/schema';
 import type { Ask } from '../plain-files/ask';
 import { Problem, read } from '../problem';
+import { serverWords } from '@/words/desk';
+
+const w = serverWords.oldAddresses;
 
 /** The most lines of a table, and the most addresses that the site is asked for, each. */
 const MOST_LINES = 50_000;
@@ -16,14 +19,14 @@ const AT_ONCE = 4;
 
 const input = z.object({ path: z.string(), dryRun: z.boolean().default(false), replace: z.boolean().default(false) });
 
-const REASONS: Readonly<Record<AddressProblem, string>> = {
-  'no-pair': 'an old and a new address belong on a line',
-  'not-an-address': 'an address begins with a slash or with https://',
-  elsewhere: 'the new address is another site’s',
-  'leads-to-itself': 'it leads to itself',
-  twice: 'the same old address stands on a line before, with another new one',
-  'in-a-circle': 'the addresses lead around in a circle',
-  'too-long': 'an address has more than 2,000 characters',
+const REASONS: Readonly<Record<AddressProblem, () => string>> = {
+  'no-pair': w.noPair,
+  'not-an-address': w.notAnAddress,
+  elsewhere: w.elsewhere,
+  'leads-to-itself': w.leadsToItself,
+  twice: w.twice,
+  'in-a-circle': w.inACircle,
+  'too-long': w.tooLong,
 };
 
 /** What became of a table. */
@@ -55,15 +58,14 @@ interface TakingSite {
 export async function takeOldAddresses(site: TakingSite, said: unknown): Promise<AddressReport> {
   const { path, dryRun, replace } = read(input, said);
   const bytes = await readFile(path).catch(() => undefined);
-  if (!bytes) throw new Problem('invalid', `The file ${path} cannot be read.`);
-  if (bytes.length > MOST_BYTES) throw new Problem('invalid', 'The table is larger than 20 MB.');
+  if (!bytes) throw new Problem('invalid', w.cannotBeRead({ path }));
+  if (bytes.length > MOST_BYTES) throw new Problem('invalid', w.tooLarge());
   const own = [new URL(site.siteUrl()).host, site.host()];
   const { addresses, wrong } = readOldAddresses(bytes.toString('utf8'), own);
-  if (addresses.length > MOST_LINES)
-    throw new Problem('invalid', `The table has ${addresses.length} addresses; at most ${MOST_LINES} are taken.`);
+  if (addresses.length > MOST_LINES) throw new Problem('invalid', w.tooMany({ n: addresses.length, most: MOST_LINES }));
   const { answered, lost, unasked } = await compared(addresses, site.ask);
   const counts = await site.db.transaction((tx) => write(tx, addresses, { dryRun, replace: replace && addresses.length > 0 }));
-  return { ...counts, answered, lost, unasked, wrong: wrong.map(({ problem, ...line }) => ({ ...line, reason: REASONS[problem] })) };
+  return { ...counts, answered, lost, unasked, wrong: wrong.map(({ problem, ...line }) => ({ ...line, reason: REASONS[problem]() })) };
 }
 
 /** Which old addresses the site has a page at itself, and which new ones it has none at. */
