@@ -1,6 +1,7 @@
 /** Serves the site until it is told to stop. */
 import { existsSync, rmSync } from 'node:fs';
 import http, { type IncomingMessage, type ServerResponse } from 'node:http';
+import net from 'node:net';
 import path from 'node:path';
 import sirv from 'sirv';
 import { forwardedBy, listeningAddress, proxyHops } from '@/core/text/origin';
@@ -174,9 +175,10 @@ function stopCleanly(server: http.Server, stop: () => Promise<void>): void {
     if (stopping) process.exit(1);
     stopping = true;
     console.log('\nStopping …');
-    const answered = new Promise<void>((done) => server.close(() => done()));
-    // A connection that is kept open for more has nothing under way once it was answered.
-    const sweep = setInterval(() => server.closeIdleConnections(), 100);
+    // Nothing new is taken. The HTTP server's own way would end connections whose request has arrived and was not read yet.
+    const answered = new Promise<void>((done) => net.Server.prototype.close.call(server, () => done()));
+    // A connection that is kept open for more has nothing under way once it was answered; what has arrived is read before anybody looks.
+    const sweep = setInterval(() => setImmediate(() => server.closeIdleConnections()), 100);
     await Promise.race([answered, new Promise((done) => setTimeout(done, FINISH).unref())]);
     clearInterval(sweep);
     server.closeAllConnections();

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { yearMarks } from '../../../tests/support/year-marks';
 import { isoDay, parseIsoDay } from '@/core/day/day';
-import { isRedDay } from '@/core/holidays/day-marks';
+import { isRedDay, redNames } from '@/core/holidays/day-marks';
 import { readHolidayLines, sayHolidayLines } from '@/core/holidays/holiday-lines';
 import { Problem } from '../problem';
 import { DEFAULT_SETTINGS, type SiteSettings } from '../site/settings';
@@ -66,6 +66,15 @@ describe('what the year says of days', () => {
       '2027-09-26 On avance l’heure (not red)',
     ]);
     expect(await named({ ...both, zone: 'UTC' }, '2027-03-01', '2027-03-19')).toEqual([]);
+  });
+
+  it('are red-letter days alone for who asks only for them, the same as among all', async () => {
+    const { rules } = readHolidayLines('2 July Fog Day\n1 July to 9 July Regatta\nat sunset every day Gun');
+    const all = { ...HALIFAX, holidays: rules, yearMarks: ['seasons', 'clocks'] } satisfies SiteSettings;
+    const span = { from: day('2027-01-01'), to: day('2028-12-31') };
+    const red = await marks.redNames(all, span);
+    expect([...red]).toEqual([...redNames(await marks.between(all, span))]);
+    expect(red.get(day('2027-07-02'))).toEqual(['Fog Day']);
   });
 
   it('goes on over the year’s end, and over more days than one', async () => {

@@ -2,10 +2,10 @@
  * The one source of what the year says of days, for sheets, lists, Proof and the Desk: the chosen holidays of the site's country, its own
  * lines, the seasons and the changes of the clocks.
  */
-import { ymdOf } from '@/core/day/day';
+import { type EpochDay, ymdOf } from '@/core/day/day';
 import { instantToDateTime, MS_PER_MINUTE, MS_PER_UTC_DAY, transitionsOf } from '@/core/day/zone';
 import { addCountryMarks, type CountryDay } from '@/core/holidays/country-days';
-import { addMark, type DayMarks } from '@/core/holidays/day-marks';
+import { addMark, type DayMarks, redNames } from '@/core/holidays/day-marks';
 import { addOwnMarks, type DaySpan } from '@/core/holidays/holidays';
 import type { Language } from '@/core/phrase/language';
 import { seasonsOf } from '@/core/sky/seasons';
@@ -53,6 +53,12 @@ export class YearMarks {
       this.#kept.set(key, days);
     }
     return days;
+  }
+
+  /** The names of red-letter days alone. What is said and leaves the numeral as it is need not be worked out for them. */
+  async redNames(settings: MarkSettings, span: DaySpan): Promise<Map<EpochDay, string[]>> {
+    const holidays = settings.holidays.filter(({ kind }) => kind !== 'sun' && kind !== 'span');
+    return redNames(await this.between({ ...settings, holidays, yearMarks: [] }, span));
   }
 
   /** Everything that the year says of the days from one to another, both included, in a language. */

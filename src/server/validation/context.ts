@@ -10,7 +10,6 @@ import type { TitleIndex } from '@/core/match/title-index';
 import type { Clash, Lookalike } from '@/core/validation/neighbour-checks';
 import { comingDates, type ValidationContext } from '@/core/validation/validate';
 import type { Occurrence } from '@/core/recurrence/model';
-import { redNames } from '@/core/holidays/day-marks';
 import { fold } from '@/core/text/text';
 import type { Db } from '../db/client';
 import { type Asking, askOnce } from '../site/content-cache';
@@ -35,7 +34,7 @@ export interface ValidationSite {
   reference: ReferenceData;
   titles: TitleIndex;
   /** what the year says of days */
-  yearMarks: Pick<YearMarks, 'between'>;
+  yearMarks: Pick<YearMarks, 'redNames'>;
   /** what is known of the content, where nothing of it is being changed */
   answers?: Asking;
 }
@@ -48,7 +47,7 @@ export async function ownContext(
   const pictures = await readPictures(db, picturesOf(content));
   const category = reference.category.get(content.categoryIds[0] ?? '');
   const coming = { from: now.day, to: horizonOf(now.day, settings.horizonMonths) };
-  const holidays = redNames(await yearMarks.between(settings, coming));
+  const holidays = await yearMarks.redNames(settings, coming);
   return {
     today: now.day,
     horizon: coming.to,
