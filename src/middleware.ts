@@ -66,10 +66,11 @@ async function answered(context: APIContext, next: () => Promise<Response>, id: 
 async function leadOn({ request, url, locals: { rt, plain } }: APIContext): Promise<Response | undefined> {
   if (!rt || plain || !READS.includes(request.method) || url.pathname.startsWith('/api/')) return undefined;
   const to = await rt.oldAddresses.leadOn(url).catch(() => undefined);
+  if (to === undefined) return undefined;
   // A table may be mended: nobody keeps it longer than a day.
-  return to === undefined
-    ? undefined
-    : new Response(null, { status: 301, headers: { location: to, 'cache-control': 'public, max-age=86400' } });
+  const headers = new Headers({ location: to, 'cache-control': 'public, max-age=86400' });
+  guard(headers, rt.siteUrl().startsWith('https:'));
+  return new Response(null, { status: 301, headers });
 }
 
 /** Below which path of its host the site's addresses lead; a copy's are led where it lies when it is written. */

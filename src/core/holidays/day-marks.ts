@@ -39,13 +39,6 @@ export const namesOn = (marks: ReadonlyMap<EpochDay, readonly DayMark[]>, day: E
 export const marksInCell = (marks: ReadonlyMap<EpochDay, readonly DayMark[]>, day: EpochDay, rowBegins: Weekday): readonly DayMark[] =>
   (marks.get(day) ?? []).filter((mark) => mark.begins || weekdayOf(day) === rowBegins);
 
-/** The same in words. */
-export const namesInCell = (
-  marks: ReadonlyMap<EpochDay, readonly DayMark[]>,
-  day: EpochDay,
-  { style, rowBegins }: { style: Style; rowBegins: Weekday },
-): string[] => marksInCell(marks, day, rowBegins).map((mark) => sayMark(mark, style));
-
 /** The names of red-letter days alone. */
 export function redNames(marks: ReadonlyMap<EpochDay, readonly DayMark[]>): Map<EpochDay, string[]> {
   const red = [...marks].map(([day, all]) => [day, all.filter((mark) => mark.red).map(({ name }) => name)] as const);

@@ -41,4 +41,15 @@ describe('a calendar of holidays', () => {
     );
     expect([lines, left]).toEqual([[], ['Council', 'Bins', 'Thrice', 'Leap year meeting']]);
   });
+
+  it('leaves out, whole, what its line would say otherwise or cut', () => {
+    const { lines, left } = read(
+      'SUMMARY:Lamp Fair until 2030\nDTSTART;VALUE=DATE:20270606',
+      `SUMMARY:${'Long '.repeat(13)}Day\nDTSTART;VALUE=DATE:20270606`,
+      'SUMMARY:1998\nDTSTART;VALUE=DATE:20270606',
+      'SUMMARY:Two\\nlines\nDTSTART;VALUE=DATE:20270606',
+    );
+    expect(sayHolidayLines(lines)).toBe('6 June 2027 Two lines');
+    expect(left.map((title) => title.slice(0, 9))).toEqual(['Lamp Fair', 'Long Long', '1998']);
+  });
 });

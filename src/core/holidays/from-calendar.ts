@@ -2,13 +2,13 @@
 import type { ReadEvent } from '../exchange/read-event';
 import type { Rule } from '../recurrence/model';
 import { ymdOf, weekdayOf, type EpochDay } from '../day/day';
-import { LONGEST_HOLIDAY_NAME, lineOfDays } from './holiday-lines';
+import { lineOfDays, readHolidayLines, sayHolidayLine } from './holiday-lines';
 import type { HolidayRule } from './holidays';
 
 /** What became of a file's events. */
 export interface CalendarLines {
   lines: HolidayRule[];
-  /** titles of events that no line can say: those with times, and those that repeat otherwise than once a year */
+  /** titles of events that no line can say: those with times, and those that repeat otherwise than once a year, and titles that a line would cut or read otherwise */
   left: string[];
 }
 
@@ -24,7 +24,7 @@ export function linesOfCalendar(events: readonly ReadEvent[]): CalendarLines {
 }
 
 function linesOf({ title, recurrence }: ReadEvent): HolidayRule[] | undefined {
-  const name = title.trim().slice(0, LONGEST_HOLIDAY_NAME);
+  const name = title.trim().replace(/\s+/g, ' ');
   if (!name) return undefined;
   const lines: HolidayRule[] = [];
   for (const { start, length, rule, limit } of recurrence.parts) {
@@ -36,7 +36,14 @@ function linesOf({ title, recurrence }: ReadEvent): HolidayRule[] | undefined {
     if (!line) return undefined;
     lines.push(rule ? { ...line, from: year, ...until } : line);
   }
-  return lines;
+  return lines.every(isSaid) ? lines : undefined;
+}
+
+/** Does the line, written down, say what it is? A title may be too long, or end as years do. */
+function isSaid(line: HolidayRule): boolean {
+  const said = sayHolidayLine(line);
+  const { rules, wrong } = readHolidayLines(said);
+  return !wrong && rules.length === 1 && sayHolidayLine(rules[0] as HolidayRule) === said && rules[0]?.name === line.name;
 }
 
 /** Once a year on the same day, or on the same weekday of a month. */

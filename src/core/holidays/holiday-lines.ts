@@ -2,9 +2,9 @@
  * Lines of the year as people write them, one each: "25 December Christmas Day", "Easter Monday", "Easter -2 Good Friday", "first Monday in June Village Day",
  * "21 December to 3 January School holidays", "18 minutes before sunset on Fridays Candle lighting"; with years where they hold only then.
  */
-import { type Weekday, ymdOf } from '../day/day';
+import { dateExists, type Weekday, ymdOf } from '../day/day';
 import { MONTHS, WEEKDAYS } from '../phrase/format';
-import { fold } from '../text/text';
+import { MONTH_WORDS, ORDINAL_WORDS, WEEKDAY_WORDS, WEEKDAYS_WORDS } from '../phrase/read/vocabulary';
 import type { DaySpan, HolidayRule, MonthDay } from './holidays';
 
 /** The most lines of a site. */
@@ -12,22 +12,14 @@ export const MOST_HOLIDAY_LINES = 500;
 /** The longest name. */
 export const LONGEST_HOLIDAY_NAME = 60;
 
-const ORDINALS = ['first', 'second', 'third', 'fourth', 'last'];
+const weekdayNamed = (word: string): Weekday | undefined => WEEKDAY_WORDS.get(word.toLowerCase()) ?? WEEKDAYS_WORDS.get(word.toLowerCase());
 
-/** The place of a name in a list, by the name or by its first letters (three or more). */
-function find(list: readonly string[], word: string): number {
-  const said = fold(word).replace(/\.$/, '');
-  return said.length < 3 ? -1 : list.findIndex((name) => name.toLowerCase().startsWith(said));
-}
-
-const weekdayNamed = (word: string): number => find(WEEKDAYS, word.replace(/s$/i, ''));
-
-const DAYS_OF = [31, 29, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31];
+/** A year that has every day. */
+const LEAP_YEAR = 2028;
 
 function monthDay(day: string, month: string): MonthDay | undefined {
-  const m = find(MONTHS, month);
-  const d = Number(day);
-  return m >= 0 && d >= 1 && d <= (DAYS_OF[m] ?? 0) ? { month: m + 1, day: d } : undefined;
+  const m = MONTH_WORDS.get(month.toLowerCase());
+  return m !== undefined && dateExists(LEAP_YEAR, m, Number(day)) ? { month: m, day: Number(day) } : undefined;
 }
 
 const DAY = String.raw`(?:(?<{}d1>\d{1,2})(?:st|nd|rd|th)?\s+(?:of\s+)?(?<{}m1>[a-zà-ÿ]+)\.?|(?<{}m2>[a-zà-ÿ]+)\.?\s+(?<{}d2>\d{1,2})(?:st|nd|rd|th)?(?!\d))(?:,?\s+(?<{}y>\d{4}))?`;
@@ -85,15 +77,16 @@ function readSpan({ groups = {} }: RegExpExecArray): HolidayRule | undefined {
 }
 
 function readWeekday({ groups = {} }: RegExpExecArray): HolidayRule | undefined {
-  const nth = /^\d/.test(groups.nth ?? '') ? Number.parseInt(groups.nth ?? '', 10) : ORDINALS.indexOf((groups.nth ?? '').toLowerCase()) + 1;
-  const [weekday, month] = [weekdayNamed(groups.weekday ?? ''), find(MONTHS, groups.month ?? '') + 1];
-  return weekday < 0 || month < 1 ? undefined : { name: groups.name ?? '', kind: 'weekday', month, weekday, nth: nth === 5 ? -1 : nth };
+  const said = (groups.nth ?? '').toLowerCase();
+  const nth = said === 'last' ? -1 : (ORDINAL_WORDS.get(said) ?? Number.parseInt(said, 10));
+  const [weekday, month] = [weekdayNamed(groups.weekday ?? ''), MONTH_WORDS.get((groups.month ?? '').toLowerCase())];
+  return weekday === undefined || month === undefined ? undefined : { name: groups.name ?? '', kind: 'weekday', month, weekday, nth };
 }
 
 function readSun({ groups = {} }: RegExpExecArray): HolidayRule | undefined {
   const said = groups.weekdays?.split(/\s*,\s*and\s+|\s*,\s*|\s+and\s+/i);
-  const weekdays: Weekday[] = said ? said.map(weekdayNamed) : [0, 1, 2, 3, 4, 5, 6];
-  if (weekdays.includes(-1)) return undefined;
+  const weekdays = said ? said.map(weekdayNamed) : [0, 1, 2, 3, 4, 5, 6];
+  if (!weekdays.every((weekday) => weekday !== undefined)) return undefined;
   const minutes = Number(groups.minutes ?? 0) * (/before/i.test(groups.way ?? '') ? -1 : 1) + 0;
   const event = (groups.event ?? '').toLowerCase() === 'sunrise' ? 'sunrise' : 'sunset';
   return { name: groups.name ?? '', kind: 'sun', event, minutes, weekdays: [...new Set(weekdays)].sort((x, y) => x - y) };
@@ -136,23 +129,33 @@ export function readHolidayLine(text: string): HolidayRule | undefined {
     const found = pattern.exec(line);
     if (!found) continue;
     const rule = read(found);
-    const name = rule?.name.trim().slice(0, LONGEST_HOLIDAY_NAME);
+    const name = rule?.name.trim();
     return rule && name && !/^\d+$/.test(name) ? { ...rule, name, ...years } : undefined;
   }
   return undefined;
 }
 
-/** All lines; `wrong` numbers the first one that is not understood, counted with empty lines, from 1. */
-export function readHolidayLines(text: string): { rules: HolidayRule[]; wrong: { number: number; line: string } | undefined } {
+/** The first line that is not taken, and why: its number from 1, counted with empty lines. */
+export interface WrongHolidayLine {
+  number: number;
+  line: string;
+  problem: 'not-understood' | 'long-name';
+}
+
+/** All lines, up to the first one that is wrong. */
+export function readHolidayLines(text: string): { rules: HolidayRule[]; wrong: WrongHolidayLine | undefined } {
   const rules: HolidayRule[] = [];
   for (const [i, line] of text.split('\n').entries()) {
     if (!line.trim()) continue;
     const rule = readHolidayLine(line);
-    if (!rule) return { rules, wrong: { number: i + 1, line: line.trim() } };
+    const problem = !rule ? 'not-understood' : rule.name.length > LONGEST_HOLIDAY_NAME ? 'long-name' : undefined;
+    if (!rule || problem) return { rules, wrong: { number: i + 1, line: line.trim(), problem: problem ?? 'not-understood' } };
     rules.push(rule);
   }
   return { rules, wrong: undefined };
 }
+
+const nthWord = (nth: number): string => (nth === -1 ? 'last' : ([...ORDINAL_WORDS].find(([, n]) => n === nth)?.[0] ?? ''));
 
 const sayMonthDay = ({ month, day }: MonthDay, year?: number): string =>
   `${day} ${MONTHS[month - 1]}${year === undefined ? '' : ` ${year}`}`;
@@ -160,8 +163,7 @@ const sayMonthDay = ({ month, day }: MonthDay, year?: number): string =>
 /** How a line begins. `year` is said at the day where it holds in one year alone. */
 function sayBeginning(rule: HolidayRule, year: number | undefined): string {
   if (rule.kind === 'easter') return `Easter${rule.offset === 0 ? '' : ` ${rule.offset > 0 ? '+' : ''}${rule.offset}`}`;
-  if (rule.kind === 'weekday')
-    return `${rule.nth === -1 ? 'last' : ORDINALS[rule.nth - 1]} ${WEEKDAYS[rule.weekday]} in ${MONTHS[rule.month - 1]}`;
+  if (rule.kind === 'weekday') return `${nthWord(rule.nth)} ${WEEKDAYS[rule.weekday]} in ${MONTHS[rule.month - 1]}`;
   if (rule.kind === 'span') {
     const over = rule.last.month * 100 + rule.last.day < rule.first.month * 100 + rule.first.day;
     return `${sayMonthDay(rule.first, year)} to ${sayMonthDay(rule.last, year === undefined ? undefined : year + (over ? 1 : 0))}`;
@@ -196,7 +198,7 @@ export const sayHolidayLines = (rules: readonly HolidayRule[]): string => rules.
 /** A line for days of one year, such as a calendar's file names. */
 export function lineOfDays(name: string, { from, to }: DaySpan): HolidayRule {
   const [first, last] = [ymdOf(from), ymdOf(to)];
-  const named = { name: name.trim().slice(0, LONGEST_HOLIDAY_NAME), from: first.year, until: first.year };
+  const named = { name: name.trim(), from: first.year, until: first.year };
   const at = ({ month, day }: MonthDay): MonthDay => ({ month, day });
   return from === to ? { ...named, kind: 'fixed', ...at(first) } : { ...named, kind: 'span', first: at(first), last: at(last) };
 }

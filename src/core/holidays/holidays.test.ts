@@ -3,7 +3,7 @@ import { between, pick, random, rounds, seedOf } from '../../../tests/support/ge
 import { dayOf, isoDay, parseIsoDay, weekdayOf, ymdOf } from '../day/day';
 import { isoTime } from '../day/plain-date-time';
 import { sunOn } from '../sky/sky';
-import { type DayMarks, isRedDay, namesInCell, namesOn, redNames } from './day-marks';
+import { type DayMarks, isRedDay, marksInCell, namesOn, redNames } from './day-marks';
 import { lineOfDays, readHolidayLine, readHolidayLines, sayHolidayLine, sayHolidayLines } from './holiday-lines';
 import { easter } from './easter';
 import { addOwnMarks, type HolidayRule } from './holidays';
@@ -65,8 +65,12 @@ describe('a line of the year', () => {
   it('names the first line that is not understood, empty lines counted', () => {
     expect(readHolidayLines('\n25 December Christmas Day\n\n32 Smarch Nothing\n33 Smarch')).toEqual({
       rules: [{ name: 'Christmas Day', kind: 'fixed', month: 12, day: 25 }],
-      wrong: { number: 4, line: '32 Smarch Nothing' },
+      wrong: { number: 4, line: '32 Smarch Nothing', problem: 'not-understood' },
     });
+    // A name is kept whole, or its line is not taken.
+    const long = `1 May ${'x'.repeat(61)}`;
+    expect(readHolidayLines(long).wrong).toEqual({ number: 1, line: long, problem: 'long-name' });
+    expect(readHolidayLines(`1 May ${'x'.repeat(60)}`).wrong).toBeUndefined();
   });
 
   it('says a day of Easter by its name where that says it', () => {
@@ -181,7 +185,7 @@ describe('a site’s lines of the year', () => {
       false,
       true,
     ]);
-    const inCell = (iso: string): string[] => namesInCell(marks, day(iso), { style: STYLE, rowBegins: 0 });
+    const inCell = (iso: string): string[] => marksInCell(marks, day(iso), 0).map(({ name }) => name);
     expect([inCell('2027-03-15'), inCell('2027-03-18'), inCell('2027-03-22')]).toEqual([['School holidays'], [], ['School holidays']]);
     expect([...redNames(marks)].map(([at, names]) => [isoDay(at), names])).toEqual([['2027-03-17', ['Harbour Day']]]);
   });

@@ -1,6 +1,7 @@
 /** The chosen day beside the sheet: its dates in full, each with what can be done to it. */
 import { siteAddress } from '@/client/site-root';
-import { useEffect, useRef } from 'react';
+import { Fragment, useEffect, useRef } from 'react';
+import { type DayMark, sayMark } from '@/core/holidays/day-marks';
 import type { EpochDay } from '@/core/day/day';
 import type { DeskDate } from '@/core/sheet/desk-sheet';
 import { sayDay, sayWhen, type Style } from '@/core/phrase/format';
@@ -13,7 +14,7 @@ const w = sheetWords.dayPanel;
 interface Props {
   day: EpochDay;
   dates: readonly DeskDate[];
-  names: readonly string[];
+  marks: readonly DayMark[];
   looks: ReadonlyMap<string | null, Look>;
   venues: ReadonlyMap<string, string>;
   chosen: string | null;
@@ -26,7 +27,7 @@ interface Props {
   onLeaveOut: (date: DeskDate) => void;
 }
 
-export function DayPanel({ day, dates, names, style, ...rest }: Props) {
+export function DayPanel({ day, dates, marks, style, ...rest }: Props) {
   const list = useRef<HTMLUListElement>(null);
   const { chosen } = rest;
   // What was just moved, or picked on the sheet, is in sight; the page itself stays where it is.
@@ -39,7 +40,16 @@ export function DayPanel({ day, dates, names, style, ...rest }: Props) {
       <h2 className="text-[18px] border-b-2 border-b-rule-strong pb-1.5">
         {sayDay(day, style, { weekday: 'long' })} <span className="quiet small">{dates.length > 0 && w.date({ n: dates.length })}</span>
       </h2>
-      {names.length > 0 && <p className="red small mt-1.5">{names.join(', ')}</p>}
+      {marks.length > 0 && (
+        <p className="small mt-1.5">
+          {marks.map((mark, i) => (
+            <Fragment key={sayMark(mark, style)}>
+              {i > 0 && ', '}
+              <span className={mark.red ? 'red' : 'quiet'}>{sayMark(mark, style)}</span>
+            </Fragment>
+          ))}
+        </p>
+      )}
       {dates.length === 0 && <p className="quiet small mt-1.5">{w.nothingOnThisDay()}</p>}
       <ul className="max-h-[46vh] overflow-auto [p+&]:border-t [p+&]:border-t-rule [p+&]:mt-1" ref={list}>
         {dates.map((date) => (
@@ -62,7 +72,7 @@ function Item({
   onCopy,
   onLength,
   onLeaveOut,
-}: Omit<Props, 'day' | 'dates' | 'names'> & { date: DeskDate }) {
+}: Omit<Props, 'day' | 'dates' | 'marks'> & { date: DeskDate }) {
   const key = keyOf(date);
   const end = date.endDay === null ? null : { day: date.endDay, minute: date.endMinute };
   const when = sayWhen({ day: date.startDay, minute: date.startMinute }, end, style, { weekday: 'short', month: 'short' });

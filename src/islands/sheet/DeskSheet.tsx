@@ -67,7 +67,7 @@ export default function DeskSheet({ start }: { start: DeskSheetStart }) {
           <DayPanel
             day={active}
             dates={here}
-            names={namesOn(dayMarks, active, style)}
+            marks={dayMarks.get(active) ?? []}
             looks={looks}
             venues={data.venues}
             chosen={chosen}

@@ -1,7 +1,7 @@
 // biome-ignore-all lint/a11y/useSemanticElements: one grid with one tab stop, which no table can be
 // biome-ignore-all lint/a11y/useFocusableInteractive: the grid has the focus and names its active cell
 /** Six months side by side, each a column of its days: as a printed almanac has them. Events of several days run down as bars. */
-import { isRedDay, namesInCell } from '@/core/holidays/day-marks';
+import { isRedDay, marksInCell, sayMark } from '@/core/holidays/day-marks';
 import { useMemo } from 'react';
 import { type EpochDay, daysInMonth, firstDayOfMonth, type MonthNumber, weekdayOf, yearMonthOf, ymdOf } from '@/core/day/day';
 import { type DeskDate, HALF_YEAR } from '@/core/sheet/desk-sheet';
@@ -72,7 +72,8 @@ function DayRow({ day, first, lanes, ...props }: RowProps) {
   const { on, looks, dayMarks, chosen, lifted, style, cellId, label } = props;
   const here = on.get(day) ?? [];
   const named = here.filter((date) => date.startDay === day || first || !lanes.has(keyOf(date)));
-  const names = namesInCell(dayMarks, day, { style, rowBegins: 0 });
+  const marks = marksInCell(dayMarks, day, 0);
+  const names = marks.map((mark) => sayMark(mark, style));
   const red = isRedDay(dayMarks, day);
   const weekday = weekdayOf(day);
   const [one] = named;
@@ -137,7 +138,7 @@ function DayRow({ day, first, lanes, ...props }: RowProps) {
         ) : (
           names.length > 0 && (
             <span
-              className={`w overflow-hidden whitespace-nowrap text-ellipsis min-w-0 flex-1 cursor-default ${red ? 'text-red' : 'text-ink-2'} in-[.past]:text-ink-2`}
+              className={`w overflow-hidden whitespace-nowrap text-ellipsis min-w-0 flex-1 cursor-default ${marks.some((mark) => mark.red) ? 'text-red' : 'text-ink-2'} in-[.past]:text-ink-2`}
             >
               {names.join(', ')}
             </span>

@@ -1,4 +1,5 @@
 // @vitest-environment jsdom
+import type { DayMark } from '@/core/holidays/day-marks';
 import { render, screen, within } from '@testing-library/react';
 import { describe, expect, it } from 'vitest';
 import { dayOf, monthNumberOf } from '@/core/day/day';
@@ -54,13 +55,22 @@ function show(dates: DeskDate[], part: Partial<GridProps> = {}): void {
 const cell = (d: number): HTMLElement => screen.getByRole('gridcell', { name: `day ${d}` });
 
 describe('the Desk’s month', () => {
-  it('has the week’s first day first, today and dayMarks marked, and one active cell', () => {
+  it('has the week’s first day first, today and red-letter days marked, and one active cell', () => {
     show([]);
     expect(screen.getAllByRole('columnheader').map((h) => h.getAttribute('aria-label'))[0]).toBe('Sunday');
     expect(cell(17).classList.contains('today')).toBe(true);
     expect(cell(16).classList.contains('past')).toBe(true);
     expect(within(cell(26)).getByText('Good Friday')).toBeTruthy();
     expect(screen.getAllByRole('gridcell', { selected: true })).toEqual([cell(17)]);
+  });
+
+  it('has what the year says of a day, in red where it is a red-letter day, and where a span begins or a week does', () => {
+    const span = (d: number): [number, DayMark[]] => [day(d), [{ name: 'School break', red: false, begins: d === 23 }]];
+    show([], {
+      dayMarks: new Map([[day(20), [{ name: 'Spring equinox', red: false, begins: true, minute: 1044 }]], ...[23, 24, 28].map(span)]),
+    });
+    expect(within(cell(20)).getByText('Spring equinox 17:24').className).not.toContain('text-red');
+    expect([23, 24, 28].map((d) => within(cell(d)).queryByText('School break') !== null)).toEqual([true, false, true]);
   });
 
   it('has each date in its day, drafts and changes told apart, and those that fold counted', () => {

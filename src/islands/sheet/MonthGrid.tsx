@@ -1,9 +1,9 @@
 // biome-ignore-all lint/a11y/useSemanticElements: one grid with one tab stop, which no table can be
 // biome-ignore-all lint/a11y/useFocusableInteractive: the grid has the focus and names its active cell
 /** The Desk's month: weeks of days with their dates as lines, those of several days as bands. */
-import { isRedDay, sayMark } from '@/core/holidays/day-marks';
+import { isRedDay, marksInCell, sayMark } from '@/core/holidays/day-marks';
 import { useMemo } from 'react';
-import { weekdayOf, ymdOf } from '@/core/day/day';
+import { ymdOf } from '@/core/day/day';
 import type { DeskDate } from '@/core/sheet/desk-sheet';
 import { WEEKDAYS } from '@/core/phrase/format';
 import { layMonth, type SheetDate } from '@/core/sheet/month';
@@ -72,7 +72,7 @@ type Week = ReturnType<typeof layMonth<Laid>>['weeks'][number];
 function Day({ day, bands, ...props }: GridProps & { day: Week['days'][number]; bands: Week['bands'] }) {
   const { looks, dayMarks, chosen, lifted, style, cellId, label } = props;
   const red = isRedDay(dayMarks, day.day);
-  const marks = (dayMarks.get(day.day) ?? []).filter((mark) => mark.begins || weekdayOf(day.day) === props.firstWeekday);
+  const marks = marksInCell(dayMarks, day.day, props.firstWeekday);
   return (
     <div
       role="gridcell"

@@ -232,7 +232,7 @@ const settings: z.ZodType<SiteSettings> = z.object({
   holidays: z.array(holiday).max(MOST_HOLIDAY_LINES),
   holidayCountry: z.string().max(2).default(''),
   holidayRegion: z.string().max(12).default(''),
-  holidayChoice: z.record(z.string().max(LONGEST_HOLIDAY_NAME), z.boolean()).default({}),
+  holidayChoice: z.record(z.string().max(300), z.boolean()).default({}),
   yearMarks: z.array(z.enum(YEAR_MARKS)).max(YEAR_MARKS.length).default([]),
   secondCalendar: z.enum(['', ...SECOND_CALENDARS]).default(''),
 });

@@ -5,7 +5,7 @@ import { ymdOf } from '@/core/day/day';
 import { FileError, readIcal } from '@/core/exchange/read-ical';
 import { choiceOf, type CountryDay, type DayOffer, offersOf } from '@/core/holidays/country-days';
 import { linesOfCalendar } from '@/core/holidays/from-calendar';
-import { MOST_HOLIDAY_LINES, readHolidayLines, sayHolidayLines } from '@/core/holidays/holiday-lines';
+import { LONGEST_HOLIDAY_NAME, MOST_HOLIDAY_LINES, readHolidayLines, sayHolidayLines } from '@/core/holidays/holiday-lines';
 import { SECOND_CALENDARS } from '@/core/phrase/second-calendar';
 import { daysWords } from '@/words/desk';
 import { invalid, read } from '../problem';
@@ -94,10 +94,11 @@ export async function readDaySettings(
 ): Promise<DaySettings> {
   const { holidayCountry, holidayRegion: asked, secondCalendar } = read(input, fields);
   const { rules, wrong } = readHolidayLines(fields.holidays ?? '');
+  if (wrong?.problem === 'long-name') throw invalid('holidays', w.longName({ number: wrong.number, most: LONGEST_HOLIDAY_NAME }));
   if (wrong) throw invalid('holidays', w.lineNotUnderstood({ number: wrong.number, line: wrong.line.slice(0, 80) }));
   if (rules.length > MOST_HOLIDAY_LINES) throw invalid('holidays', w.tooManyLines({ most: MOST_HOLIDAY_LINES, n: rules.length }));
   const same = before.holidayCountry === holidayCountry;
-  const { regions } = await offersFor(yearMarks, { holidayCountry, holidayRegion: '', holidayChoice: {} }, today);
+  const { regions } = holidayCountry ? await yearMarks.regionsOf(holidayCountry) : { regions: [] };
   // A region of another country is none of this one.
   const holidayRegion = regions.some(({ code }) => code === asked) ? asked : '';
   const choice = same ? before.holidayChoice : {};

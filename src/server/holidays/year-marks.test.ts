@@ -138,6 +138,7 @@ describe('the form for the year’s days', () => {
     [{ holidayCountry: 'ZZ' }, 'holidayCountry', 'Choose one of the countries'],
     [{ holidays: '25 December Christmas\n32 Smarch X' }, 'holidays', 'Line 2, “32 Smarch X”'],
     [{ holidays: Array.from({ length: 501 }, () => '1 May May Day').join('\n') }, 'holidays', '501 lines; at most 500'],
+    [{ holidays: `1 May ${'x'.repeat(61)}` }, 'holidays', 'at most 60 letters'],
     [{ secondCalendar: 'martian' }, 'secondCalendar', ''],
   ])('refuses %o at the field', async (fields, field, message) => {
     const error = await sent(fields as Record<string, string>).catch((reason) => reason as Problem);

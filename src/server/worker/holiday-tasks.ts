@@ -2,7 +2,6 @@
 import Holidays from 'date-holidays';
 import { dayOf, parseIsoDay } from '@/core/day/day';
 import { COUNTRY_DAY_TYPES, type CountryDay } from '@/core/holidays/country-days';
-import { LONGEST_HOLIDAY_NAME } from '@/core/holidays/holiday-lines';
 import { LANGUAGES } from '@/core/phrase/language';
 
 /** The holidays of a country, or of a region of it, in a year. */
@@ -65,15 +64,12 @@ function daysOf({ country, region, year }: CountryYearTask): CountryDay[] {
     const first = parseIsoDay(date.slice(0, 10));
     if (first === undefined || first < dayOf(year, 1, 1)) return [];
     const names = Object.fromEntries(
-      LANGUAGES.map((language, i) => [
-        language,
-        (i === 0 ? name : (named[i - 1]?.get(`${rule} ${date}`) ?? name)).slice(0, LONGEST_HOLIDAY_NAME),
-      ]),
+      LANGUAGES.map((language, i) => [language, i === 0 ? name : (named[i - 1]?.get(`${rule} ${date}`) ?? name)]),
     ) as CountryDay['names'];
     const days = Math.max(1, Math.round((end.getTime() - start.getTime()) / DAY_MS));
     return [
       {
-        key: name.replace(SUBSTITUTE, '').slice(0, LONGEST_HOLIDAY_NAME),
+        key: name.replace(SUBSTITUTE, ''),
         names,
         type: COUNTRY_DAY_TYPES.find((one) => one === type) ?? 'observance',
         first,
