@@ -103,13 +103,16 @@ await shot('venue', '/desk/venues', {
     await page.getByRole('listbox', { name: 'Places found' }).waitFor();
   },
 });
-await shot('preview', '/desk/listings?words=knots', {
+await shot('days', '/desk/set-up/days', {
   storage,
-  wait: 1500,
   before: async (page) => {
-    await page.click('[data-rows] tbody a');
-    await page.waitForSelector('.tiptap');
-    await page.goto(`${page.url().split('?')[0]}/preview`);
+    for (const [label, country] of [
+      ['Holidays of', 'Canada'],
+      ['Region', 'Nova Scotia'],
+    ]) {
+      await Promise.all([page.waitForEvent('load'), page.getByLabel(label).selectOption(country)]);
+      await page.getByLabel('Region').waitFor();
+    }
   },
 });
 await shot('proof', '/desk/proof?kind=lookalike', {

@@ -1,17 +1,7 @@
 /** `almanac addresses`: a table of a former site's addresses, which lead on from then; and what was followed of them. */
+import type { AddressReport } from '@/core/text/old-addresses';
 import { resolved, withSite } from './exchange';
 import { CliError, EXIT } from './problem';
-
-interface Report {
-  fresh: number;
-  changed: number;
-  same: number;
-  removed: number;
-  unasked: number;
-  wrong: { line: number; text: string; reason: string }[];
-  answered: { line: number; from: string }[];
-  lost: { line: number; to: string }[];
-}
 
 interface Known {
   from: string;
@@ -29,7 +19,7 @@ export async function addressesCommand(
     if (dryRun || replace) throw new CliError('Say which file: almanac addresses FILE [--dry-run] [--replace]', EXIT.refused);
     return list((await withSite((ask) => ask('old-addresses', {}))) as Known[]);
   }
-  const report = (await withSite((ask) => ask('take-addresses', { path: resolved(file), dryRun, replace }))) as Report;
+  const report = (await withSite((ask) => ask('take-addresses', { path: resolved(file), dryRun, replace }))) as AddressReport;
   for (const { line, text, reason } of report.wrong) console.log(`left out line ${line}, “${text}”: ${reason}.`);
   for (const { line, from } of report.answered)
     console.log(`line ${line}: the site has a page of its own at ${from}; that is shown while it is there.`);

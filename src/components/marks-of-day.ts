@@ -6,11 +6,13 @@ import { type SecondCalendar, sayInCalendar, shortInCalendar } from '@/core/phra
 import type { Style } from '@/core/phrase/format';
 import { type Html, html, NOTHING } from './html';
 
+const IN_CELL = 'text-[12px] min-w-0 max-[700px]:hidden';
+
 /** The names of a day in its cell: red-letter days in red, the rest in grey. */
 export function marksHtml(
   marks: DayMarks,
   day: EpochDay,
-  { style, rowBegins, oneLine, classes = 'name' }: { style: Style; rowBegins: Weekday; oneLine?: boolean; classes?: string },
+  { style, rowBegins, oneLine, classes = IN_CELL }: { style: Style; rowBegins: Weekday; oneLine?: boolean; classes?: string },
 ): Html {
   const named = marksInCell(marks, day, rowBegins);
   return html`${named.map((mark) => html`<span class="${classes}${oneLine ? ' truncate' : ''} ${mark.red ? 'text-red' : 'text-ink-2'}" title="${sayMark(mark, style)}">${sayMark(mark, style)}</span>`)}`;

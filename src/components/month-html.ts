@@ -169,7 +169,10 @@ function dayHtml(day: SheetDay<SheetEntry>, bands: Band<SheetEntry>[], input: Mo
   const numeral = html`<a class="num max-[700px]:hidden" href="${input.dayHref(day.day)}" aria-label="${label}"${day.day === today ? html` aria-current="date"` : ''}>${ymdOf(day.day).day}</a>`;
   const rowBegins = weekdayOf(input.sheet.weeks[0]?.start ?? day.day);
   const name = html`${secondHtml(day.day, input)}${marksHtml(dayMarks, day.day, { style, rowBegins, oneLine: day.lanes > 0 })}`;
-  const count = day.count > 1 ? html`<span class="n" aria-hidden="true">${day.count}</span>` : '';
+  const count =
+    day.count > 1
+      ? html`<span class="ml-auto pr-0.5 text-[11.5px] text-ink-3 max-[700px]:hidden" aria-hidden="true">${day.count}</span>`
+      : '';
   const lanes = day.lanes ? html`<span class="lanes" style="--lanes:${day.lanes}"></span>` : '';
   const lines = day.lines.map(({ date, lines: n }) => entryHtml(date.of, n, input));
   const dots = phoneMarks(day, input);
@@ -181,7 +184,7 @@ function dayHtml(day: SheetDay<SheetEntry>, bands: Band<SheetEntry>[], input: Mo
     input.onPaper && day.folded.length
       ? html`<div class="hidden print:block">${day.folded.map((date) => entryHtml(date.of, 1, input))}</div>`
       : '';
-  return html`<td class="${classes.join(' ')}"><div class="top">${numeral}${pick}${name}${count}</div>${lanes}<div class="marks">${bands.map((b) => bandHtml(b, input))}${lines}</div>${dots}${more}${paper}</td>`;
+  return html`<td class="${classes.join(' ')}"><div class="flex items-baseline gap-1.25 min-w-0 max-[700px]:block">${numeral}${pick}${name}${count}</div>${lanes}<div class="marks">${bands.map((b) => bandHtml(b, input))}${lines}</div>${dots}${more}${paper}</td>`;
 }
 
 /** On a phone a day is its numeral and marks; the numeral is the link, and the dates stand under the sheet. */

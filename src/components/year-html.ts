@@ -1,4 +1,4 @@
-/** Months as small sheets, HTML text: a line under each numeral says how much is on, bands go over days, Sundays and dayMarks are red. */
+/** Months as small sheets, HTML text: a line under each numeral says how much is on, bands go over days, Sundays and holidays are red. */
 import { type DayMarks, isRedDay, namesOn } from '@/core/holidays/day-marks';
 import { html, type Html, NOTHING } from './html';
 import { type EpochDay, yearMonthOf, ymdOf } from '@/core/day/day';

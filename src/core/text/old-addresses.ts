@@ -21,6 +21,23 @@ export interface WrongLine {
   problem: AddressProblem;
 }
 
+/** What became of a table that was taken in. */
+export interface AddressReport {
+  fresh: number;
+  changed: number;
+  same: number;
+  /** lines that are not taken, and why */
+  wrong: { line: number; text: string; reason: string }[];
+  /** taken, and led on only once the site no longer has a page of its own there */
+  answered: { line: number; from: string }[];
+  /** taken, though nothing is there now */
+  lost: { line: number; to: string }[];
+  /** addresses that were not looked at, since there are so many */
+  unasked: number;
+  /** no longer in the table */
+  removed: number;
+}
+
 /** The longest address. */
 export const LONGEST_ADDRESS = 2000;
 

@@ -2,7 +2,7 @@
 import { readFile } from 'node:fs/promises';
 import { inArray, notInArray, sql } from 'drizzle-orm';
 import { z } from 'zod';
-import { type AddressProblem, type OldAddress, readOldAddresses } from '@/core/text/old-addresses';
+import { type AddressProblem, type AddressReport, type OldAddress, readOldAddresses } from '@/core/text/old-addresses';
 import type { Db } from '../db/client';
 import { oldAddress } from '../db/schema';
 import type { Ask } from '../plain-files/ask';
@@ -28,23 +28,6 @@ const REASONS: Readonly<Record<AddressProblem, () => string>> = {
   'in-a-circle': w.inACircle,
   'too-long': w.tooLong,
 };
-
-/** What became of a table. */
-export interface AddressReport {
-  fresh: number;
-  changed: number;
-  same: number;
-  /** lines that are not taken, and why */
-  wrong: { line: number; text: string; reason: string }[];
-  /** taken, and led on only once the site no longer has a page of its own there */
-  answered: { line: number; from: string }[];
-  /** taken, though nothing is there now */
-  lost: { line: number; to: string }[];
-  /** addresses that were not looked at, since there are so many */
-  unasked: number;
-  /** no longer in the table */
-  removed: number;
-}
 
 interface TakingSite {
   db: Db;
