@@ -1,16 +1,18 @@
 /** Zones as people name them: by a city, with how far it is from UTC. */
 import type { PlainDateTime } from './plain-date-time';
-import { instantToDateTime, offsetAt, offsetLabel, dateTimeToInstant } from './zone';
+import { dateTimeToInstant, instantToDateTime, offsetFromIntl, offsetLabel } from './zone';
 
 /** `Asia/Tokyo` as "Tokyo", `America/Argentina/Buenos_Aires` as "Buenos Aires", `UTC` as "UTC". */
 export function zoneCity(zone: string): string {
   return (zone.split('/').at(-1) ?? zone).replaceAll('_', ' ');
 }
 
+/** "UTC+9", at an instant. Lists name hundreds of zones, so the runtime is asked, which costs nothing beside finding a zone's transitions. */
+export const zoneOffset = (zone: string, ms: number): string => offsetLabel(zone === 'UTC' ? 0 : offsetFromIntl(zone, ms));
+
 /** "Tokyo, UTC+9", at an instant: the offset changes with the season. */
 export function zoneLabel(zone: string, ms: number): string {
-  const offset = offsetLabel(offsetAt(zone, ms));
-  return zone === 'UTC' ? 'UTC' : `${zoneCity(zone)}, ${offset}`;
+  return zone === 'UTC' ? 'UTC' : `${zoneCity(zone)}, ${zoneOffset(zone, ms)}`;
 }
 
 /** A wall time of one zone by the clock of another. A whole day is the same day everywhere. */

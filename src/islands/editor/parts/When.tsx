@@ -1,8 +1,8 @@
 /** When: first date, times, repeats, limits, breaks, zone; the sentence back, and mends for what contradicts itself. */
 import { useMemo, useState } from 'react';
 import { parseIsoDateTime } from '@/core/day/plain-date-time';
-import { MS_PER_MINUTE, MS_PER_UTC_DAY, offsetAt, offsetLabel } from '@/core/day/zone';
-import { zoneCity, zoneLabel } from '@/core/day/zone-words';
+import { MS_PER_MINUTE, MS_PER_UTC_DAY } from '@/core/day/zone';
+import { zoneCity, zoneLabel, zoneOffset } from '@/core/day/zone-words';
 import type { ListingContent } from '@/core/listing/content';
 import { sayRecurrence, sayTotal } from '@/core/phrase/say';
 import { problemsOf, type RecurrenceProblem } from '@/core/recurrence/problems';
@@ -208,30 +208,33 @@ function Breaks({ recurrence, set }: { recurrence: StoredRecurrence; set: SetRec
 
 function Zone({ zone, site, onChange }: { zone: string; site: EditorStart['site']; onChange: (zone: string) => void }) {
   const now = site.today * MS_PER_UTC_DAY + site.minute * MS_PER_MINUTE;
-  // By city, with the part of the world and how far it is from UTC today.
+  const [open, setOpen] = useState(zone !== site.zone);
+  // By city, with the part of the world and how far it is from UTC today; hundreds of them, for which a form that is only read need not wait.
   const choices = useMemo(
     () =>
-      site.zones.map((id) => ({
+      (open ? site.zones : []).map((id) => ({
         id,
         name: zoneCity(id),
-        more: `${id.split('/').slice(0, -1).join(', ').replaceAll('_', ' ')} ${offsetLabel(offsetAt(id, now))}`.trim(),
+        more: `${id.split('/').slice(0, -1).join(', ').replaceAll('_', ' ')} ${zoneOffset(id, now)}`.trim(),
       })),
-    [site.zones, now],
+    [open, site.zones, now],
   );
   return (
-    <details open={zone !== site.zone}>
+    <details open={open} onToggle={(e) => setOpen(e.currentTarget.open)}>
       <summary className="small quiet">
         {w.timesInTheZone({ zoneLabel: zoneLabel(zone, now), zone: zone === site.zone ? 'yes' : 'no' })}
       </summary>
-      <div className="mt-1.5 max-w-[420px]">
-        <Picker
-          label={w.timeZone()}
-          hint={w.typeACityTokyo()}
-          choices={choices}
-          chosen={[zone]}
-          onChange={(ids) => onChange(ids.findLast((id) => id !== zone) ?? site.zone)}
-        />
-      </div>
+      {open && (
+        <div className="mt-1.5 max-w-[420px]">
+          <Picker
+            label={w.timeZone()}
+            hint={w.typeACityTokyo()}
+            choices={choices}
+            chosen={[zone]}
+            onChange={(ids) => onChange(ids.findLast((id) => id !== zone) ?? site.zone)}
+          />
+        </div>
+      )}
     </details>
   );
 }
