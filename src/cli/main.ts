@@ -7,6 +7,7 @@ import { publishCommand } from './publish';
 import { setupCommand } from './setup';
 import { addUser } from './user';
 import { addressesCommand } from './addresses';
+import { mapCommand } from './map';
 import { CliError, EXIT } from './problem';
 import { openSite, VERSION } from './server-process';
 import { serve } from './serve';
@@ -22,6 +23,9 @@ const HELP = `Plain Almanac
                                       takes a table of old and new addresses (two columns): those of a former site lead on to
                                       this one's pages. --replace forgets those that the table does not have
   almanac addresses                   all of them, and how often each was followed
+  almanac map add FILE                puts streets on the map from a PMTiles archive of the site’s area (docs/operating.md says where
+                                      such files come from); a file that the map cannot be drawn from is refused with the reason
+  almanac map                         what streets the map has; almanac map remove takes them off
   almanac rebuild                     make the date index anew and report differences
   almanac import FILE [--dry-run] [--publish] [--json] [--source NAME] [--order day-month|month-day] [--zone NAME=ZONE …]
                  [--same|--other] [--make-places] [--make-people] [--make-categories]
@@ -88,7 +92,7 @@ type Values = ReturnType<typeof read>['values'];
 
 async function main(): Promise<void> {
   const { values, positionals } = read();
-  const [command, sub] = positionals;
+  const [command, sub, rest] = positionals;
   if (!values.help && command) checkArguments(command, positionals, Object.keys(values));
   if (values.help || !command) {
     process.stdout.write(HELP);
@@ -110,6 +114,9 @@ async function main(): Promise<void> {
       return;
     case 'addresses':
       await addressesCommand(sub, { dryRun: values['dry-run'] === true, replace: values.replace === true });
+      return;
+    case 'map':
+      await mapCommand(sub, rest);
       return;
     case 'rebuild':
       await rebuild();
@@ -180,6 +187,7 @@ const TAKES: Readonly<Record<string, { words: number; flags: readonly string[] }
   setup: { words: 1, flags: ['json'] },
   user: { words: 1, flags: ['name', 'mail', 'role'] },
   addresses: { words: 1, flags: ['dry-run', 'replace'] },
+  map: { words: 2, flags: [] },
   rebuild: { words: 0, flags: [] },
   seed: { words: 0, flags: [] },
   backup: { words: 1, flags: [] },

@@ -1,6 +1,8 @@
 /** The site's chart as an engraving: SVG drawn on the server, for readers without WebGL and for small maps. */
 import { html, type Html, type Piece } from './html';
 import { roomForNames } from '@/core/geo/name-room';
+import type { StreetShape } from '@/core/geo/street-tiles';
+import { streetPaths } from './street-svg';
 import { type Bounds, type Chart, type ChartFeature, distanceKm, type Point, projection } from '@/core/geo/geo';
 
 export interface ChartDrawing {
@@ -11,11 +13,13 @@ export interface ChartDrawing {
   /** what to draw on top, in the chart's own coordinates */
   marks: (project: (point: Point) => [number, number]) => Piece;
   names: boolean;
+  /** the streets of this part, where the site has them */
+  streets?: readonly StreetShape[] | undefined;
 }
 
 type Position = [number, number];
 
-export function chartSvg({ chart, bounds, width, height, marks, names }: ChartDrawing): Html {
+export function chartSvg({ chart, bounds, width, height, marks, names, streets = [] }: ChartDrawing): Html {
   const project = projection(bounds, width, height);
   const at = ([lng, lat]: Position): string =>
     project({ lat, lng })
@@ -56,6 +60,7 @@ export function chartSvg({ chart, bounds, width, height, marks, names }: ChartDr
   if (land) parts.push(html`<path class="${shore.length ? 'cut' : 'land'}" fill-rule="evenodd" d="${land}"/>`);
   if (shore.length) parts.push(html`<path class="shore" d="${shore.join('')}"/>`);
   lines(true);
+  if (streets.length) parts.push(...streetPaths(streets, project, width, height));
   if (names) parts.push(...nameTexts(features, project, roomForNames(width, height)));
   if (names) parts.push(scaleBar(bounds, project, height));
   return html`<svg class="base" viewBox="0 0 ${width} ${height}" preserveAspectRatio="xMidYMid slice" role="img" aria-label="Chart">${parts}${marks(project)}</svg>`;

@@ -8,6 +8,7 @@ import type { Language } from '@/core/phrase/language';
 import { CHART_WORDS, type ChartWords } from '@/words/chart';
 import { putList, readPart } from './chart-list';
 import { addNames } from './chart-names';
+import { type Streets, streetLayers, streetSource } from './street-layers';
 
 maplibregl.setWorkerUrl(workerUrl);
 
@@ -46,7 +47,10 @@ function resolved(value: string): string {
   return `rgb(${r}, ${g}, ${b})`;
 }
 
-function styleOf(chart: Chart | null): maplibregl.StyleSpecification {
+/** The first typeface of a token: names on the chart are drawn in it. */
+const firstFace = (name: string): string => colour(name).split(',')[0]?.replaceAll('"', '').trim() ?? '';
+
+function styleOf(chart: Chart | null, streets: Streets | undefined, root: URL): maplibregl.StyleSpecification {
   const sea = resolved(colour('--ground'));
   const water = resolved('color-mix(in srgb, var(--tide) 35%, var(--ground))');
   const ink = resolved(colour('--rule-strong'));
@@ -64,7 +68,7 @@ function styleOf(chart: Chart | null): maplibregl.StyleSpecification {
   });
   return {
     version: 8,
-    sources: { chart: { type: 'geojson', data } },
+    sources: { chart: { type: 'geojson', data }, ...(streets ? streetSource(streets, root) : {}) },
     layers: [
       { id: 'sea', type: 'background', paint: { 'background-color': sea } },
       coast('w1', 19, water),
@@ -94,6 +98,7 @@ function styleOf(chart: Chart | null): maplibregl.StyleSpecification {
         filter: kind('border'),
         paint: { 'line-color': ink, 'line-width': 1, 'line-dasharray': [6, 3, 1, 3] },
       },
+      ...(streets ? streetLayers(resolved, firstFace) : []),
     ],
   };
 }
@@ -316,9 +321,11 @@ interface Props {
   /** are there more places than the list beside it has? */
   cut: boolean;
   language: Language;
+  /** the site's street map, where it has one */
+  streets?: Streets | undefined;
 }
 
-export default function ChartMap({ places: written, kinds, bounds, cut, language }: Props) {
+export default function ChartMap({ places: written, kinds, bounds, cut, language, streets }: Props) {
   const places = useMemo(() => JSON.parse(written) as ChartPlace[], [written]);
   const w = CHART_WORDS[language];
   const box = useRef<HTMLElement>(null);
@@ -338,12 +345,12 @@ export default function ChartMap({ places: written, kinds, bounds, cut, language
       try {
         map = new maplibregl.Map({
           container,
-          style: styleOf(chart),
+          style: styleOf(chart, streets, root),
           attributionControl: false,
           dragRotate: false,
           pitchWithRotate: false,
           bounds: [bounds.west, bounds.south, bounds.east, bounds.north],
-          maxZoom: 16,
+          maxZoom: streets ? 18 : 16,
           minZoom: 6,
           locale: {
             'Map.Title': w.title(),
@@ -371,7 +378,7 @@ export default function ChartMap({ places: written, kinds, bounds, cut, language
           APART,
         ),
       };
-      addNames(map, chart);
+      addNames(map, chart, streets);
       addRings(map, known, { w, say });
       followList(listen.signal);
       // At once: whoever moves it before it is drawn has moved it, too.
@@ -382,7 +389,7 @@ export default function ChartMap({ places: written, kinds, bounds, cut, language
       listen.abort();
       map?.remove();
     };
-  }, [places, kinds, bounds, cut, w]);
+  }, [places, kinds, bounds, cut, w, streets]);
   return (
     <>
       {/* The map's own styles make its box relative: its place is the one around it. */}

@@ -1,7 +1,9 @@
 /** The names on the movable chart. */
 import * as maplibregl from 'maplibre-gl';
 import type { Chart } from '@/core/geo/geo';
+import { inBounds } from '@/core/geo/geo';
 import { roomForNames } from '@/core/geo/name-room';
+import { PLACES_FROM, type Streets } from './street-layers';
 
 /** A name of the chart, at its point. */
 interface Named {
@@ -30,7 +32,7 @@ function putName(map: maplibregl.Map, { name, at, look }: Named): maplibregl.Mar
 }
 
 /** The chart's names; of its towns those for which there is room, anew when it came to rest elsewhere. */
-export function addNames(map: maplibregl.Map, chart: Chart | null): void {
+export function addNames(map: maplibregl.Map, chart: Chart | null, streets: Streets | undefined): void {
   const { always, towns } = namesOfChart(chart);
   for (const name of always) putName(map, name);
   if (!towns.length) return;
@@ -41,6 +43,8 @@ export function addNames(map: maplibregl.Map, chart: Chart | null): void {
     const clear = roomForNames(clientWidth, clientHeight);
     shown = towns
       .filter(({ name, at }) => {
+        const [lng, lat] = at;
+        if (streets && map.getZoom() >= PLACES_FROM && inBounds({ lat, lng }, streets.bounds)) return false;
         const { x, y } = map.project(at);
         return clear(x, y, name);
       })

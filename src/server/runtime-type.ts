@@ -9,6 +9,9 @@ import type { OldAddresses } from './old-addresses/old-addresses';
 import type { Ask } from './plain-files/ask';
 import type { JobContext, JobRunner } from './jobs/runner';
 import type { PictureFiles } from './pictures/file-store';
+import type { Mail } from './mail/outbox';
+import type { StreetMap } from './map/street-map';
+import type { Reached } from './site/reach';
 import type { SiteAddresses } from './site/site-url';
 import type { PlainFiles } from './plain-files/publish';
 import type { FirstVisitKey } from './first-visit/key';
@@ -27,6 +30,8 @@ export interface Runtime {
   demo: boolean;
   /** is there a service that takes mail? */
   sendsMail: boolean;
+  /** hands a mail to it at once and says what became of it; undefined where there is none */
+  sendNow: ((mail: Mail) => Promise<Reached>) | undefined;
   /** as they are in force: the address is the one that the site is reached at, whether somebody set it or not */
   settings: () => SiteSettings;
   /** as they were stored, for the form that changes them */
@@ -41,6 +46,8 @@ export interface Runtime {
   oldAddresses: OldAddresses;
   /** asks the site itself for one of its addresses, as a copy in plain files has it */
   ask: Ask;
+  /** the streets of its map, where it has them */
+  streets: StreetMap;
   /** towns and coasts of the world */
   world: World;
   settingsRevision: () => number;

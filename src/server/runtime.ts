@@ -29,6 +29,8 @@ import { ContentCache } from './site/content-cache';
 import { readSettings } from './site/read';
 import type { SiteSettings } from './site/settings';
 import { SeenContent } from './site/seen-content';
+import { mailService } from './mail/test-mail';
+import { StreetMap } from './map/street-map';
 import { SiteAddresses } from './site/site-url';
 import { uidHost } from './site/uid-host';
 import { TaskWorker } from './worker/task-worker';
@@ -197,7 +199,7 @@ export async function openSite(env: Environment): Promise<Runtime> {
   const ask = askOwn({ folder, root });
   const state = (): string => [seenRevision(), stored().revision, now().day].join(' ');
   const plainFiles = plainFilesOf(configuration, { ask, db, now, settings, siteUrl: address, state });
-  const oldAddresses = new OldAddresses(db, () => new Date());
+  const parts = { oldAddresses: new OldAddresses(db, () => new Date()), streets: new StreetMap(db, folder) };
   const shared = { db, tasks, jobs, now, settings, contentChanged, finder, backups, pictureFiles, plainFiles, hasRoom };
   const schedules = new Schedules({ ...shared, smtp, embedded: !databaseUrl });
   schedules.start();
@@ -207,13 +209,13 @@ export async function openSite(env: Environment): Promise<Runtime> {
     aside,
     auth,
     demo,
-    sendsMail: smtp !== undefined,
+    ...mailService(smtp, settings),
     storedSettings: () => stored().settings,
     isSetUp: onceTrue(() => isSetUp(db)),
     firstVisit: new FirstVisitKey(),
     world,
     yearMarks,
-    oldAddresses,
+    ...parts,
     ask,
     settingsRevision: () => stored().revision,
     reloadSettings: reload,
@@ -229,7 +231,7 @@ export async function openSite(env: Environment): Promise<Runtime> {
     jobContext,
     startedAt,
     close: async () => {
-      for (const part of [schedules, jobs, finder, oldAddresses]) await part.stop();
+      for (const part of [schedules, jobs, finder, parts.oldAddresses, parts.streets]) await part.stop();
       for (const one of [worker, pictureWorker]) await one.close();
       await notices.stop();
       await close();

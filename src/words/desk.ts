@@ -12,3 +12,4 @@ export { default as placesWords } from './compiled/desk-places.en.js';
 export { default as sheetWords } from './compiled/desk-sheet.en.js';
 export { default as tableWords } from './compiled/desk-table.en.js';
 export { default as serverWords } from './compiled/desk-server.en.js';
+export { default as settingsWords } from './compiled/desk-settings.en.js';

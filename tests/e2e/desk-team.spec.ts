@@ -1,5 +1,5 @@
 import { expect } from '@playwright/test';
-import { expectAccessible, pageOf, signIn } from './support';
+import { expectAccessible, openSetting, pageOf, signIn } from './support';
 import { test } from './site';
 
 // Journeys of one file share a site and may build on each other: a second try begins with the first of them.
@@ -25,9 +25,12 @@ test('tables: a category is added and removed, the fallback says why it stays; s
   await expect(page.getByRole('link', { name: 'Tides' })).toHaveCount(0);
   await page.getByRole('link', { name: 'Town business' }).click();
   await expect(page.getByText('This is the fallback')).toBeVisible();
-  await page.goto('/desk/set-up');
+  await openSetting(page, 'hours');
   await page.getByLabel('Times', { exact: true }).selectOption('12');
   await page.getByLabel('First weekday').selectOption('6');
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByText('Saved. Every page')).toBeVisible();
+  await openSetting(page, 'lat');
   await page.getByLabel('Latitude').fill('north');
   await page.getByLabel('Directions on the web').fill('https://map.example/?at={lat},{lng}');
   await page.getByRole('button', { name: 'Save' }).click();
@@ -36,7 +39,7 @@ test('tables: a category is added and removed, the fallback says why it stays; s
   await page.getByRole('button', { name: 'Save' }).click();
   // It is said once, and not again after a reload.
   await expect(page.getByText('Saved. Every page')).toBeVisible();
-  await expect(page).toHaveURL(/\/desk\/set-up$/);
+  await expect(page).toHaveURL(/\/desk\/set-up\/map(#|$)/);
   await page.reload();
   await expect(page.getByText('Saved. Every page')).toHaveCount(0);
   await page.goto('/month/2027-03');
@@ -47,8 +50,10 @@ test('tables: a category is added and removed, the fallback says why it stays; s
     'href',
     /^https:\/\/map\.example\/\?at=43\.\d{5},-57\.\d{5}$/,
   );
-  await page.goto('/desk/set-up');
+  await openSetting(page, 'mapAddress');
   await page.getByLabel('Directions on the web').fill('');
+  await page.getByRole('button', { name: 'Save' }).click();
+  await openSetting(page, 'hours');
   await page.getByLabel('Times', { exact: true }).selectOption('24');
   await page.getByLabel('First weekday').selectOption('0');
   await page.getByRole('button', { name: 'Save' }).click();

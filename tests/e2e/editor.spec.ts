@@ -183,9 +183,9 @@ test('on a phone publishing, Proof and the dates stay in reach, and the Desk’s
   await bar.getByRole('button', { name: 'Publish' }).click();
   await note(page, /Published/);
   await expectAccessible(page, 'editor on a phone');
-  await expect(page.getByRole('link', { name: 'Venues', exact: true })).toBeHidden();
+  await expect(page.getByRole('link', { name: 'Places & people', exact: true })).toBeHidden();
   await page.locator('.deskbar summary').click();
-  await page.getByRole('link', { name: 'Venues', exact: true }).click();
+  await page.getByRole('link', { name: 'Places & people', exact: true }).click();
   await expect(page).toHaveURL(/\/desk\/venues/);
   await page.goto('/desk/listings?words=phone+supper');
   const card = page.locator('[data-rows] tbody tr').first();

@@ -1,5 +1,5 @@
 import { type Browser, expect, type Page } from '@playwright/test';
-import { expectAccessible, expectNoSidewaysScroll, pageOf } from './support';
+import { expectAccessible, expectNoSidewaysScroll, openSetting, pageOf } from './support';
 import { test } from './site';
 
 // Journeys of one file share a site and may build on each other: a second try begins with the first of them.
@@ -144,8 +144,8 @@ test('all venues, organizers and tags have a page, in both languages', async ({ 
 
 test('a publisher chooses what readers choose by; what a link chose is kept all the same', async ({ browser, request, baseURL }) => {
   const maud = await pageOf(browser, request, 'maud', { baseURL });
-  await maud.goto('/desk/set-up');
-  const filters = maud.getByRole('group', { name: 'Filters for readers' });
+  await openSetting(maud, 'filters');
+  const filters = maud.getByRole('group', { name: 'Filters and their order' });
   const groups = await filters.getByRole('textbox').all();
   for (const field of groups) await field.fill('');
   await filters.getByRole('textbox', { name: 'Area' }).fill('2');

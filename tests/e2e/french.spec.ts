@@ -1,6 +1,6 @@
 /** Readers in French: every public page, an event sent in and its mails, and the way between the languages. */
 import { expect } from '@playwright/test';
-import { expectAccessible, expectNoSidewaysScroll, pageOf, signIn } from './support';
+import { expectAccessible, expectNoSidewaysScroll, openSetting, pageOf, signIn } from './support';
 import { test } from './site';
 
 test.describe.configure({ mode: 'serial' });
@@ -150,8 +150,8 @@ test('an editor writes a listing in French; readers of each language have theirs
 
 test('without a second language there is no French, and no link to it', async ({ page }) => {
   await signIn(page, 'maud');
-  await page.goto('/desk/set-up');
-  await page.getByLabel('Second language for readers').selectOption('none');
+  await openSetting(page, 'secondLanguage');
+  await page.getByLabel('Second language for readers').selectOption('None');
   await page.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(page.locator('body')).toContainText('Saved.');
   expect((await page.goto('/fr/list'))?.status()).toBe(404);

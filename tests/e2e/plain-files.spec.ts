@@ -202,8 +202,7 @@ test('a coordinator has them written from the Desk, whole by themselves, and rea
     const context = await browser.newContext({ javaScriptEnabled: false, baseURL: served.url, viewport: { width: 1280, height: 800 } });
     const page = await context.newPage();
     await signIn(page, 'maud');
-    await page.goto('/desk/set-up');
-    await page.getByRole('link', { name: 'Plain files' }).click();
+    await page.getByRole('link', { name: 'Publishing' }).click();
     await expect(page.getByRole('heading', { level: 1 })).toHaveText('Plain files');
     await page.getByLabel('Months ahead').fill('soon');
     await page.getByRole('button', { name: 'Write the files' }).click();

@@ -1,7 +1,7 @@
 /** What a coordinator sets is found in every view, page, feed and Desk page that shows it, and nowhere is it as it was. */
 import { type Browser, expect, type Page } from '@playwright/test';
 import { serveCopy, test } from './site';
-import { newListing, sendEvent, signIn } from './support';
+import { chooseSetting, newListing, openSetting, sendEvent, signIn } from './support';
 
 const READERS = [
   ...['/month/2027-03', '/week/2027-W11', '/day/2027-03-20', '/day/2027-03-20?as=list', '/list', '/list?words=choir', '/map/2027-03-17'],
@@ -51,16 +51,25 @@ async function readAll(page: Page, url: string): Promise<Map<string, string>> {
   return read;
 }
 
-/** Changes settings on the Settings page. */
+/** Changes settings, each in its section. */
 async function set(page: Page, values: Readonly<Record<string, string>>): Promise<void> {
+  const sections = new Map<string, [string, string][]>();
   await page.goto('/desk/set-up');
   for (const [name, value] of Object.entries(values)) {
-    const field = page.locator(`[name="${name}"]`);
-    if ((await field.evaluate((one) => one.tagName)) === 'SELECT') await field.selectOption(value);
-    else await field.fill(value);
+    const at = ((await page.locator(`main a[href$="#${name}"]`).getAttribute('href')) ?? '').split('#')[0] ?? '';
+    sections.set(at, [...(sections.get(at) ?? []), [name, value]]);
   }
-  await page.getByRole('button', { name: 'Save' }).click();
-  await expect(page.getByText('every page, feed').first()).toBeVisible();
+  for (const [at, fields] of sections) {
+    await page.goto(at);
+    for (const [name, value] of fields) {
+      const field = page.locator(`#${name}`);
+      if (name === 'zone') await chooseSetting(page, 'Time zone', value, new RegExp(value.split('/').at(-1) ?? ''));
+      else if ((await field.evaluate((one) => one.tagName)) === 'SELECT') await field.selectOption(value);
+      else await field.fill(value);
+    }
+    await page.getByRole('button', { name: 'Save' }).click();
+    await expect(page.getByText('every page, feed').first()).toBeVisible();
+  }
 }
 
 /** The mail to somebody who sends an event now, which says its dates. */
@@ -106,8 +115,8 @@ test('what readers are not shown of a venue, Proof knows all the same', async ({
   const served = await serveCopy('settings-proof', {});
   try {
     const page = await coordinator(browser, served.url);
-    await page.goto('/desk/set-up');
-    const venues = page.getByRole('group', { name: 'Venues', exact: true });
+    await openSetting(page, 'venueShows');
+    const venues = page.getByRole('group', { name: 'What readers see of venues', exact: true });
     for (const fact of ['Capacity', 'Opening hours']) await venues.getByLabel(fact).uncheck();
     await page.getByRole('button', { name: 'Save' }).click();
     await expect(page.getByText('every page, feed').first()).toBeVisible();
@@ -204,9 +213,10 @@ test('hours, dates, the first weekday, the zone, the lengths of lists and the na
     expect
       .soft([...(await said())].filter(([, shown]) => shown).map(([at]) => at))
       .toEqual(['/what/ceilidh-at-the-net-loft', '/at/net-loft', '/by/net-loft-dances', '/api/open/v1/venues']);
-    await page.goto('/desk/set-up');
+    await openSetting(page, 'venueShows');
     // One number for both.
-    for (const name of ['Venues', 'Organizers']) await page.getByRole('group', { name, exact: true }).getByLabel('Phone').uncheck();
+    for (const name of ['What readers see of venues', 'What readers see of organizers'])
+      await page.getByRole('group', { name, exact: true }).getByLabel('Phone').uncheck();
     await page.getByRole('button', { name: 'Save' }).click();
     await expect(page.getByText('every page, feed').first()).toBeVisible();
     expect.soft([...(await said())].filter(([, shown]) => shown).map(([at]) => at)).toEqual([]);

@@ -58,6 +58,20 @@ export async function newListing(page: Page, title: string, when?: string): Prom
   if (when) await page.getByLabel('In words').fill(when);
 }
 
+/** The section of the settings that has this one, by the link on their first page. */
+export async function openSetting(page: Page, name: string): Promise<void> {
+  await page.goto('/desk/set-up');
+  await page.locator(`main a[href$="#${name}"]`).click();
+  await page.waitForURL(/\/desk\/set-up\/\w+#/);
+}
+
+/** Chooses from a list of the settings that is found in by typing. */
+export async function chooseSetting(page: Page, label: string, typed: string, option: RegExp | string): Promise<void> {
+  // Once its scripts run: before, it is a plain list.
+  await page.getByRole('combobox', { name: label }).and(page.locator('input')).fill(typed);
+  await page.getByRole('option', { name: option }).click();
+}
+
 export async function expectAccessible(page: Page, what: string): Promise<void> {
   // Places on the chart stand where they are and may touch (WCAG 2.5.8 names this exception); the list beside has them all.
   // All frames are of the site itself, so one pass in the page reaches them; what passed is not described, which takes most of the time.

@@ -1,5 +1,5 @@
 import { type Browser, expect, type Page } from '@playwright/test';
-import { expectAccessible, expectNoSidewaysScroll, pageOf } from './support';
+import { expectAccessible, expectNoSidewaysScroll, openSetting, pageOf } from './support';
 import { test } from './site';
 
 // Journeys of one file share a site and may build on each other: a second try begins with the first of them.
@@ -152,7 +152,7 @@ test('the year counts what is on, and a date of it opens the day', async ({ brow
 
 test('a publisher chooses which views there are, their order, and the first', async ({ browser, request, baseURL }) => {
   const maud = await pageOf(browser, request, 'maud', { baseURL });
-  await maud.goto('/desk/set-up');
+  await openSetting(maud, 'views');
   await maud.getByRole('textbox', { name: 'Week', exact: true }).fill('1');
   await maud.getByRole('textbox', { name: 'Month', exact: true }).fill('2');
   await maud.getByRole('textbox', { name: 'Map', exact: true }).fill('');
@@ -172,7 +172,7 @@ test('a publisher chooses which views there are, their order, and the first', as
   expect(tabs).not.toContain('Day');
   expect((await page.goto('/map/2027-03-20'))?.status()).toBe(200);
   // Phones may begin with another one, whoever asked before.
-  await maud.goto('/desk/set-up');
+  await openSetting(maud, 'views');
   await maud.getByLabel('First view on phones').selectOption('list');
   await maud.getByRole('button', { name: 'Save' }).click();
   await expect(maud.getByLabel('First view on phones')).toHaveValue('list');
@@ -188,7 +188,7 @@ test('a publisher chooses which views there are, their order, and the first', as
   }
   expect((await phone.goto('/list'))?.headers().vary).not.toContain('user-agent');
   await phone.context().close();
-  await maud.goto('/desk/set-up');
+  await openSetting(maud, 'views');
   await maud.getByRole('textbox', { name: 'Week', exact: true }).fill('');
   await maud.getByRole('button', { name: 'Save' }).click();
   await expect(maud.getByText('This is the first view, so it needs a number.').first()).toBeVisible();

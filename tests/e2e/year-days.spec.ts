@@ -11,7 +11,7 @@ const cell = (day: number): string => `[data-view] td:has(a.num[href*="/day/2027
 test('a coordinator chooses a country’s days, writes lines and takes a calendar’s file; readers and Proof know them', async ({ page }) => {
   await signIn(page, 'maud');
   await page.goto('/desk/set-up');
-  await page.getByRole('link', { name: 'Days of the year' }).click();
+  await page.getByRole('main').getByRole('link', { name: 'Days of the year' }).click();
   const lines = page.getByLabel('Lines of your own');
   await expect(lines).toHaveValue(/Good Friday\n/);
   await expect(page.getByRole('region', { name: 'The coming year' })).toContainText('Isles Day');

@@ -72,6 +72,7 @@ test('whoever may use a Desk page gets it', async ({ request }) => {
     '/desk/people',
     '/desk/mail',
     '/desk/set-up',
+    '/desk/set-up/time',
     '/desk/listings/new',
     '/desk/venues/new',
     '/desk/organizers/new',
@@ -187,7 +188,7 @@ test('changes from another website are refused, whatever their body', async ({ r
   const cookie = await cookieOf(request, 'maud');
   for (const origin of ['https://elsewhere.example', 'null', 'nonsense']) {
     for (const type of ['application/x-www-form-urlencoded', 'application/json', 'text/plain', 'multipart/form-data; boundary=x']) {
-      const response = await request.post('/desk/set-up', {
+      const response = await request.post('/desk/set-up/site', {
         headers: { cookie, origin, 'content-type': type },
         data: 'name=Taken',
         maxRedirects: 0,

@@ -9,8 +9,9 @@ import { mayUse, whoMay } from '../http/access';
 import { titlesOf } from '../validation/titles';
 import { referenceData } from '../reference/read';
 import type { Runtime } from '../runtime-type';
+import { allSettings, FORM_SECTIONS } from '../site/sections';
 import { styleOf } from '../site/settings';
-import { serverWords } from '@/words/desk';
+import { serverWords, settingsWords } from '@/words/desk';
 
 const w = serverWords.deskGo;
 
@@ -38,6 +39,9 @@ const command = (name: string, href: string, also: string, route: string): Known
   route,
 });
 
+/** The route of a section of the settings. */
+const SECTION = '/desk/set-up/[section]';
+
 const KNOWN: readonly Known[] = [
   command(w.typeAListing(), '/desk/listings/new', w.typeAListingAlso(), '/desk/listings/new'),
   page(w.listings(), '/desk/listings', w.listingsAlso()),
@@ -54,6 +58,7 @@ const KNOWN: readonly Known[] = [
   page(w.mailTray(), '/desk/mail', w.mailTrayAlso()),
   page(w.settings(), '/desk/set-up', w.settingsAlso()),
   page(w.days(), '/desk/set-up/days', w.daysAlso()),
+  ...FORM_SECTIONS.map((id) => page(settingsWords.sections[id].title(), `/desk/set-up/${id}`, settingsWords.sections[id].about(), SECTION)),
   page(w.health(), '/desk/health', w.healthAlso()),
   command(w.addAVenue(), '/desk/venues/new', w.addAVenueAlso(), '/desk/venues/[id]'),
   command(w.addAnOrganizer(), '/desk/organizers/new', w.addAnOrganizerAlso(), '/desk/organizers/[id]'),
@@ -61,7 +66,7 @@ const KNOWN: readonly Known[] = [
   page(w.whatReadersSee(), '/', w.whatReadersSeeAlso(), '/'),
 ];
 
-const MOST = { known: 5, listings: 6, places: 4 } as const;
+const MOST = { known: 5, settings: 4, listings: 6, places: 4 } as const;
 
 /** The best of each sort; with nothing typed, the pages. */
 export async function findGoals(rt: Pick<Runtime, 'db' | 'cache' | 'settings'>, actor: Actor, typed: string): Promise<Goal[]> {
@@ -69,6 +74,16 @@ export async function findGoals(rt: Pick<Runtime, 'db' | 'cache' | 'settings'>, 
   const bare = ({ kind, name, more, href }: Goal): Goal => ({ kind, name, more, href });
   if (!typed.trim()) return mine.map(bare);
   const goals: Goal[] = ranked(typed, mine, MOST.known).map(bare);
+  if (mayUse(whoMay(SECTION) ?? [], actor, false)) {
+    const settings = allSettings(rt.settings()).map((one): Goal & { also: string } => ({
+      kind: 'page',
+      name: one.name,
+      more: one.section,
+      href: one.href,
+      also: one.more,
+    }));
+    goals.push(...ranked(typed, settings, MOST.settings).map(bare));
+  }
   goals.push(...(await findListings(rt, actor, typed)));
   if (!editsAll(actor)) return goals;
   const reference = await referenceData(rt);

@@ -9,6 +9,7 @@ import { exportAll, exportDocument, exportIcal, exportSite, importFile, importSi
 import { readSetup } from '@/server/first-visit/setup-file';
 import { setUpSite } from '@/server/first-visit/finish';
 import { answer } from '@/server/http/endpoint';
+import { addStreets, removeStreets, sayStreets } from '@/server/map/operator';
 import { takeOldAddresses } from '@/server/old-addresses/take';
 import { readPublishInput } from '@/server/plain-files/publish';
 import { Problem, read } from '@/server/problem';
@@ -56,6 +57,12 @@ const commands: Record<string, (rt: Runtime, input: unknown) => Promise<unknown>
     await rt.reloadSettings();
     return result;
   },
+  map: async (rt) => {
+    const kept = await rt.streets.current();
+    return kept ? sayStreets(kept) : null;
+  },
+  'map-add': (rt, input) => addStreets(rt, input, OPERATOR),
+  'map-remove': (rt) => removeStreets(rt, OPERATOR),
   'old-addresses': (rt) => rt.oldAddresses.all(),
   'take-addresses': (rt, input) => takeOldAddresses(rt, input),
   import: (rt, input) => importFile(rt, input),

@@ -3,6 +3,8 @@ import type { StoredHappening } from '../../history/happening';
 import { index, integer, jsonb, pgTable, text, uuid } from 'drizzle-orm/pg-core';
 import type { Gazetteer } from '@/core/geo/gazetteer';
 import type { Chart } from '@/core/geo/geo';
+import type { KeptStreets } from '../../map/kept-streets';
+import type { LastChange } from '../../site/last-change';
 import type { SiteSettings } from '../../site/settings';
 import { at } from './column-types';
 
@@ -20,6 +22,9 @@ export const setting = pgTable('setting', {
       /** a first visit as far as it was answered, and what comes first afterwards */
       | { format: 1; answers: Readonly<Record<string, string>> }
       | { format: 1; hidden: boolean }
+      /** what was changed last in a section of the settings */
+      | LastChange
+      | KeptStreets
     >()
     .notNull(),
   revision: integer('revision').notNull().default(1),

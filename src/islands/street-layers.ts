@@ -1,0 +1,137 @@
+/** The street map's layers of the movable chart, in the site's own inks: land, green, water, buildings, ways, their names. */
+import type { FilterSpecification, LayerSpecification, StyleSpecification } from 'maplibre-gl';
+import type { Bounds } from '@/core/geo/geo';
+
+/** Where the chart's streets come from. */
+export interface Streets {
+  /** an address with {z}, {x} and {y}, from the site's root */
+  tiles: string;
+  bounds: Bounds;
+  minZoom: number;
+  maxZoom: number;
+}
+
+type Inks = (value: string) => string;
+
+const SOURCE = 'streets';
+/** From this zoom on the streets name towns themselves. */
+export const PLACES_FROM = 10;
+const kinds = (...names: string[]): FilterSpecification => ['in', ['get', 'kind'], ['literal', names]];
+/** Pixels at a zoom: lines grow with the map. */
+const growing = (...stops: number[]): ['interpolate', ['exponential', number], ['zoom'], ...number[]] => [
+  'interpolate',
+  ['exponential', 1.6],
+  ['zoom'],
+  ...stops,
+];
+
+/** The source of a street map. */
+export function streetSource({ tiles, bounds, minZoom, maxZoom }: Streets, root: URL): StyleSpecification['sources'] {
+  return {
+    [SOURCE]: {
+      type: 'vector',
+      // A relative address would be the worker's, not the page's; its braces stay as they are.
+      tiles: [new URL('.', root).href + tiles.replace(/^\//, '')],
+      bounds: [bounds.west, bounds.south, bounds.east, bounds.north],
+      minzoom: minZoom,
+      maxzoom: maxZoom,
+    },
+  };
+}
+
+/** Its layers, from the ground up. `ink` makes a colour of a style's value, `face` the name of a typeface of `--sans` or `--serif`. */
+export function streetLayers(ink: Inks, face: Inks): LayerSpecification[] {
+  const fill = (
+    id: string,
+    layer: string,
+    colour: string,
+    more: { filter?: FilterSpecification; minzoom?: number } = {},
+  ): LayerSpecification => ({
+    id: `streets-${id}`,
+    type: 'fill',
+    source: SOURCE,
+    'source-layer': layer,
+    paint: { 'fill-color': ink(colour) },
+    ...more,
+  });
+  const line = (id: string, names: string[], colour: string, width: ReturnType<typeof growing>, dash?: number[]): LayerSpecification => ({
+    id: `streets-${id}`,
+    type: 'line',
+    source: SOURCE,
+    'source-layer': 'roads',
+    filter: kinds(...names),
+    layout: { 'line-join': 'round', 'line-cap': dash ? 'butt' : 'round' },
+    paint: { 'line-color': ink(colour), 'line-width': width, ...(dash ? { 'line-dasharray': dash } : {}) },
+  });
+  return [
+    fill('earth', 'earth', 'var(--sheet)'),
+    fill('green', 'landuse', 'color-mix(in srgb, var(--tide-wash) 75%, var(--sheet))', {
+      filter: kinds(
+        'park',
+        'forest',
+        'wood',
+        'grass',
+        'garden',
+        'golf_course',
+        'nature_reserve',
+        'meadow',
+        'recreation_ground',
+        'cemetery',
+      ),
+    }),
+    fill('water', 'water', 'color-mix(in srgb, var(--tide) 18%, var(--ground))', { filter: ['==', ['geometry-type'], 'Polygon'] }),
+    {
+      id: 'streets-streams',
+      type: 'line',
+      source: SOURCE,
+      'source-layer': 'water',
+      filter: ['==', ['geometry-type'], 'LineString'],
+      paint: { 'line-color': ink('color-mix(in srgb, var(--tide) 45%, var(--ground))'), 'line-width': growing(10, 0.4, 16, 3) },
+    },
+    fill('buildings', 'buildings', 'color-mix(in srgb, var(--ink-3) 16%, var(--sheet))', { minzoom: 13 }),
+    line('paths', ['path'], 'var(--ink-3)', growing(12, 0.5, 17, 2), [3, 2]),
+    line('rails', ['rail'], 'var(--ink-3)', growing(9, 0.6, 16, 2.2), [5, 3]),
+    line('minor-edge', ['minor_road', 'medium_road'], 'var(--rule)', growing(11, 1, 17, 15)),
+    line('major-edge', ['highway', 'major_road'], 'var(--ink-3)', growing(7, 1, 12, 3.6, 17, 21)),
+    line('minor', ['minor_road', 'medium_road'], 'var(--sheet)', growing(11, 0.4, 17, 12.5)),
+    line('major', ['highway', 'major_road'], 'var(--amber-wash)', growing(7, 0.6, 12, 2.4, 17, 18)),
+    ...names(ink, face),
+  ];
+}
+
+/** Names of ways along them, of towns and quarters at their places; drawn in the page's own faces. */
+function names(ink: Inks, face: Inks): LayerSpecification[] {
+  const paint = { 'text-color': ink('var(--ink-2)'), 'text-halo-color': ink('var(--sheet)'), 'text-halo-width': 1.5 };
+  return [
+    {
+      id: 'streets-ways',
+      type: 'symbol',
+      source: SOURCE,
+      'source-layer': 'roads',
+      minzoom: 13,
+      filter: ['has', 'name'],
+      layout: {
+        'symbol-placement': 'line',
+        'text-field': ['get', 'name'],
+        'text-font': [face('--sans')],
+        'text-size': 12.5,
+      },
+      paint,
+    },
+    {
+      id: 'streets-places',
+      type: 'symbol',
+      source: SOURCE,
+      'source-layer': 'places',
+      minzoom: PLACES_FROM,
+      filter: kinds('locality', 'neighbourhood', 'macrohood'),
+      layout: {
+        'text-field': ['get', 'name'],
+        'text-font': [face('--serif')],
+        'text-size': ['match', ['get', 'kind'], 'locality', 16, 13],
+        'text-max-width': 8,
+      },
+      paint: { ...paint, 'text-color': ink('var(--ink)') },
+    },
+  ];
+}
