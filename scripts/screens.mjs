@@ -103,16 +103,14 @@ await shot('venue', '/desk/venues', {
     await page.getByRole('listbox', { name: 'Places found' }).waitFor();
   },
 });
-await shot('days', '/desk/set-up/days', {
+await shot('settings', '/desk/set-up/time', {
   storage,
   before: async (page) => {
-    for (const [label, country] of [
-      ['Holidays of', 'Canada'],
-      ['Region', 'Nova Scotia'],
-    ]) {
-      await Promise.all([page.waitForEvent('load'), page.getByLabel(label).selectOption(country)]);
-      await page.getByLabel('Region').waitFor();
-    }
+    await page.waitForSelector('input[role="combobox"]');
+    await page.getByLabel('Times', { exact: true }).selectOption('12');
+    await page.getByRole('combobox', { name: 'Currency' }).fill('poun');
+    await page.getByRole('option').first().waitFor();
+    await page.waitForTimeout(700);
   },
 });
 await shot('proof', '/desk/proof?kind=lookalike', {

@@ -31,6 +31,7 @@ import type { SiteSettings } from './site/settings';
 import { SeenContent } from './site/seen-content';
 import { mailService } from './mail/test-mail';
 import { StreetMap } from './map/street-map';
+import { Geocoder } from './places/geocoder';
 import { SiteAddresses } from './site/site-url';
 import { uidHost } from './site/uid-host';
 import { TaskWorker } from './worker/task-worker';
@@ -150,6 +151,15 @@ export function runtime(): Promise<Runtime> {
   return made;
 }
 
+/** What stands by itself beside the rest: each has its own part of the database, of the folder, or of neither. */
+function partsOf(db: Db, { folder, geocoderPrivate }: Configuration) {
+  return {
+    oldAddresses: new OldAddresses(db, () => new Date()),
+    streets: new StreetMap(db, folder),
+    geocoder: new Geocoder(geocoderPrivate),
+  };
+}
+
 /** Opens the site that an environment names. Throws a Problem that says what would be right. */
 export async function openSite(env: Environment): Promise<Runtime> {
   const configuration = readConfiguration(env);
@@ -199,7 +209,7 @@ export async function openSite(env: Environment): Promise<Runtime> {
   const ask = askOwn({ folder, root });
   const state = (): string => [seenRevision(), stored().revision, now().day].join(' ');
   const plainFiles = plainFilesOf(configuration, { ask, db, now, settings, siteUrl: address, state });
-  const parts = { oldAddresses: new OldAddresses(db, () => new Date()), streets: new StreetMap(db, folder) };
+  const parts = partsOf(db, configuration);
   const shared = { db, tasks, jobs, now, settings, contentChanged, finder, backups, pictureFiles, plainFiles, hasRoom };
   const schedules = new Schedules({ ...shared, smtp, embedded: !databaseUrl });
   schedules.start();

@@ -28,6 +28,7 @@ const WHOLE_LINE: readonly SettingName[] = [
   'about',
   'address',
   'mapAddress',
+  'geocoder',
   'beforeFirst',
   'afterLast',
   'beforeFirstFrench',

@@ -42,13 +42,15 @@ export interface GazetteerMatch {
   likeness: number;
 }
 
-/** A place that was found, and who knows it: the site's gazetteer, its venues, the world's towns. */
+/** A place that was found, and who knows it: the site's gazetteer, its venues, the world's towns, a service that was asked. */
 export interface FoundPlace extends GazetteerMatch {
-  source: 'site' | 'venues' | 'world';
+  source: 'site' | 'venues' | 'world' | 'service';
   /** state, province or county; empty where the source does not say */
   region: string;
   /** ISO 3166-1 alpha-2; empty = the site's */
   country: string;
+  /** where the source has one */
+  postcode?: string;
 }
 
 /** Usual short forms in addresses; a word stands for itself and for these. */

@@ -31,6 +31,7 @@ const EXACTNESS = { house: 'house', street: w.middleOfTheStreet(), landmark: 'la
 /** How exact it is, and who knows it. */
 function sourceOf({ exactness, source }: FoundPlace): string {
   if (source === 'world') return w.townOfTheWorld();
+  if (source === 'service') return w.ofService({ exactness: EXACTNESS[exactness] });
   return source === 'venues' ? w.usedBefore({ exactness: EXACTNESS[exactness] }) : EXACTNESS[exactness];
 }
 
@@ -81,6 +82,7 @@ export default function PlaceFields({ start, chart, middle, errors, country, cou
                 town: entry.town || parts.town,
                 island: entry.island || parts.island,
                 region: region || parts.region,
+                postcode: match.postcode || parts.postcode,
                 country: there && there !== country ? there : parts.country,
               });
               place(match.point);
@@ -117,7 +119,7 @@ export default function PlaceFields({ start, chart, middle, errors, country, cou
 function PlaceSearch({ onTake }: { onTake: (match: FoundPlace) => void }) {
   const id = useId();
   const [words, setWords] = useState('');
-  const { found, setFound, at, setAt } = useMatches(words);
+  const { found, setFound, at, setAt, wrong } = useMatches(words);
   const take = (match: FoundPlace | undefined): void => {
     if (!match) return;
     onTake(match);
@@ -174,7 +176,7 @@ function PlaceSearch({ onTake }: { onTake: (match: FoundPlace) => void }) {
         )}
       </div>
       <span className="hint" role="status">
-        {found?.length === 0 ? w.noPlaceIsCalled() : w.typosAreFineA()}
+        {wrong || (found?.length === 0 ? w.noPlaceIsCalled() : w.typosAreFineA())}
       </span>
     </div>
   );
@@ -184,17 +186,22 @@ function PlaceSearch({ onTake }: { onTake: (match: FoundPlace) => void }) {
 function useMatches(words: string) {
   const [found, setFound] = useState<FoundPlace[] | null>(null);
   const [at, setAt] = useState(0);
+  const [wrong, setWrong] = useState('');
   useEffect(() => {
     if (words.trim().length < 2) {
       setFound(null);
+      setWrong('');
       return;
     }
     const leave = new AbortController();
     const timer = setTimeout(() => {
       fetch(siteAddress(`/api/v1/gazetteer?${new URLSearchParams({ words })}`), { signal: leave.signal })
-        .then((response) => (response.ok ? (response.json() as Promise<FoundPlace[]>) : []))
-        .then((list) => {
-          setFound(list);
+        .then((response) =>
+          response.ok ? (response.json() as Promise<{ places: FoundPlace[]; wrong: string }>) : { places: [], wrong: '' },
+        )
+        .then((answer) => {
+          setFound(answer.places);
+          setWrong(answer.wrong);
           setAt(0);
         })
         .catch(() => undefined);
@@ -204,7 +211,7 @@ function useMatches(words: string) {
       leave.abort();
     };
   }, [words]);
-  return { found, setFound, at, setAt };
+  return { found, setFound, at, setAt, wrong };
 }
 
 interface CountryProps {

@@ -7,6 +7,7 @@ import { setting } from '../db/schema';
 import { BLANK_VENUE, type VenueInput } from '../venues/input';
 import { saveVenue } from '../venues/write';
 import type { World } from '../world/world';
+import type { FoundPlace } from '@/core/geo/gazetteer';
 import { findPlaces } from './find-place';
 
 let db: Db;
@@ -23,8 +24,8 @@ const town = (name: string, lat: number, lng: number, likeness = 1): TownMatch =
   country: 'CA',
   population: 900,
 });
-const find = (words: string, towns: TownMatch[] = []) =>
-  findPlaces({ db, world: { towns: async () => towns } as unknown as World }, words, MIDDLE);
+const find = async (words: string, towns: TownMatch[] = []) =>
+  (await findPlaces({ db, world: { towns: async () => towns } as unknown as World }, words, MIDDLE)).places;
 const venue = (part: Partial<VenueInput>) => inTx(db, (tx) => saveVenue(tx, null, { ...BLANK_VENUE, ...part }, EDITOR));
 
 describe('a place is found in all that the site knows', () => {
@@ -53,5 +54,35 @@ describe('a place is found in all that the site knows', () => {
     expect(bays[1]?.point).toEqual({ lat: 43.9, lng: -57.2 });
     expect(bays[2]).toMatchObject({ label: 'Gannet Bay, Isles, Canada', country: 'CA', region: 'Isles' });
     expect(found.length).toBeLessThanOrEqual(8);
+  });
+
+  it('a service is asked along, stands behind what is known here, and its silence is said beside what is found', async () => {
+    await venue({ name: 'The Net Loft', street: '4 Slip Lane', town: 'Gannet Bay', lat: 43.11, lng: -57.4 });
+    const point = { lat: 43.15, lng: -57.5 };
+    const place: FoundPlace = {
+      ...{
+        entry: { kind: 'street', name: 'Slip Lane', town: 'Skerry', island: '', line: [point] },
+        point,
+        label: '4 Slip Lane, Skerry',
+        number: 4,
+      },
+      ...{ exactness: 'house', likeness: 0.88, source: 'service', region: '', country: '', postcode: 'K1A 0B1' },
+    };
+    const asked: string[] = [];
+    const ask = (wrong: string) => (words: string) => {
+      asked.push(words);
+      return Promise.resolve({ places: wrong ? [] : [place], wrong });
+    };
+    const world = { towns: async () => [] } as unknown as World;
+    const both = await findPlaces({ db, world, service: ask('') }, '4 slip lane', MIDDLE);
+    expect(both.places.map(({ source, label }) => [source, label])).toEqual([
+      ['venues', expect.stringContaining('Gannet Bay')],
+      ['service', '4 Slip Lane, Skerry'],
+    ]);
+    const alone = await findPlaces({ db, world, service: ask('It did not answer.') }, '4 slip lane', MIDDLE);
+    expect([alone.places.length, alone.wrong]).toEqual([1, 'It did not answer.']);
+    // A letter or two are sent to nobody.
+    await findPlaces({ db, world, service: ask('') }, '4 ', MIDDLE);
+    expect(asked).toHaveLength(2);
   });
 });

@@ -7,6 +7,7 @@ import type { Db } from '../db/client';
 import { venue } from '../db/schema';
 import { readGazetteer } from '../site/read';
 import type { World } from '../world/world';
+import type { Geocoded } from './geocoder';
 
 const MOST = 8;
 /** What is known here goes before what the world knows, and of that what is near before what is far. */
@@ -47,14 +48,32 @@ function ofWorld(town: TownMatch): FoundPlace {
   return { entry, point, label, number: undefined, exactness: 'town', likeness, source: 'world', region, country };
 }
 
+/** Where places are looked for. */
+interface PlaceSources {
+  db: Db;
+  world: World;
+  /** a geocoder, where the site names one */
+  service?: ((words: string, near: Point) => Promise<Geocoded>) | undefined;
+}
+
+/** What was found, and what could not be asked, in words. */
+export interface FoundPlaces {
+  places: FoundPlace[];
+  wrong: string;
+}
+
+/** Shorter words are not sent to a service. */
+const LEAST_ASKED = 3;
+
 /** Places that words may mean, likest first, each with its source. */
-export async function findPlaces({ db, world }: { db: Db; world: World }, words: string, middle: Point): Promise<FoundPlace[]> {
+export async function findPlaces({ db, world, service }: PlaceSources, words: string, middle: Point): Promise<FoundPlaces> {
   const own = (source: 'site' | 'venues', gazetteer: Gazetteer): FoundPlace[] =>
     searchGazetteer(words, gazetteer, MOST).map((match) => ({ ...match, source, region: '', country: '' }));
-  const [site, venues, towns] = await Promise.all([readGazetteer(db), venueGazetteer(db), world.towns(words)]);
-  const all = [...own('site', site), ...own('venues', venues), ...towns.map(ofWorld)];
+  const asked = service && words.trim().length >= LEAST_ASKED ? service(words, middle) : undefined;
+  const [site, venues, towns, geocoded] = await Promise.all([readGazetteer(db), venueGazetteer(db), world.towns(words), asked]);
+  const all = [...own('site', site), ...own('venues', venues), ...(geocoded?.places ?? []), ...towns.map(ofWorld)];
   const rank = ({ likeness, source, point }: FoundPlace): number =>
-    likeness + (source === 'world' ? (distanceKm(point, middle) < NEAR_KM ? NEAR : 0) : KNOWN_HERE);
+    likeness + (source === 'world' || source === 'service' ? (distanceKm(point, middle) < NEAR_KM ? NEAR : 0) : KNOWN_HERE);
   const found: FoundPlace[] = [];
   for (const place of all.sort((a, b) => rank(b) - rank(a))) {
     // A street beside one of its houses says nothing more.
@@ -66,5 +85,5 @@ export async function findPlaces({ db, world }: { db: Db; world: World }, words:
     );
     if (!same && found.length < MOST) found.push(place);
   }
-  return found;
+  return { places: found, wrong: geocoded?.wrong ?? '' };
 }

@@ -28,6 +28,8 @@ export interface Configuration {
   /** the demo's time that stands still */
   frozen: string | undefined;
   smtp: string | undefined;
+  /** may the geocoder be in a private network? */
+  geocoderPrivate: boolean;
   /** the bundle of the thread for long computations; undefined = the sources */
   worker: string | undefined;
 }
@@ -49,6 +51,7 @@ export function readConfiguration(env: Environment): Configuration {
     demo: env.ALMANAC_DEMO === '1',
     frozen,
     smtp: env.ALMANAC_SMTP_URL,
+    geocoderPrivate: env.ALMANAC_GEOCODER_PRIVATE === '1',
     worker: env.ALMANAC_WORKER,
   };
 }

@@ -48,6 +48,8 @@ export interface SiteSettings {
   country: string;
   /** a map on the web that shows a place, with {lat} and {lng} where the degrees belong; empty = none is named */
   mapAddress: string;
+  /** an open geocoder that is asked where addresses lie; empty = none is */
+  geocoder: string;
   /** a second language that readers may choose; empty = there is none */
   secondLanguage: Exclude<Language, 'en'> | '';
   horizonMonths: number;
@@ -111,6 +113,7 @@ export const DEFAULT_SETTINGS: SiteSettings = {
   currency: 'CAD',
   country: '',
   mapAddress: '',
+  geocoder: '',
   secondLanguage: '',
   horizonMonths: 36,
   listLength: 40,

@@ -71,6 +71,13 @@ export const settingsInput = z.object({
       error: texts.writtenHttpsMapExample(),
     })
     .default(''),
+  geocoder: z
+    .string()
+    .trim()
+    .max(300, texts.atMost300Characters())
+    .regex(/^(https?:\/\/[^\s"<>]+)?$/, texts.writtenHttpsGeocoder())
+    .refine((address) => !address || URL.canParse(address), { error: texts.writtenHttpsGeocoder() })
+    .default(''),
   horizonMonths: whole(1, 120, texts.theHorizon()),
   secondLanguage: z.enum(['', 'fr']).default(''),
   listLength: whole(5, 200, texts.theLengthOfA()),
