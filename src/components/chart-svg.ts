@@ -2,7 +2,7 @@
 import { html, type Html, type Piece } from './html';
 import { roomForNames } from '@/core/geo/name-room';
 import type { StreetShape } from '@/core/geo/street-tiles';
-import { streetPaths } from './street-svg';
+import { streetPaths } from '@/core/geo/street-paths';
 import { type Bounds, type Chart, type ChartFeature, distanceKm, type Point, projection } from '@/core/geo/geo';
 
 export interface ChartDrawing {
@@ -60,7 +60,10 @@ export function chartSvg({ chart, bounds, width, height, marks, names, streets =
   if (land) parts.push(html`<path class="${shore.length ? 'cut' : 'land'}" fill-rule="evenodd" d="${land}"/>`);
   if (shore.length) parts.push(html`<path class="shore" d="${shore.join('')}"/>`);
   lines(true);
-  if (streets.length) parts.push(...streetPaths(streets, project, width, height));
+  for (const { d, fill, stroke, width: wide, dash } of streetPaths(streets, project, width, height))
+    parts.push(
+      html`<path d="${d}" fill="${fill}" fill-rule="evenodd" stroke="${stroke}" stroke-width="${wide}" stroke-dasharray="${dash || 'none'}" stroke-linecap="${dash ? 'butt' : 'round'}" stroke-linejoin="round"/>`,
+    );
   if (names) parts.push(...nameTexts(features, project, roomForNames(width, height)));
   if (names) parts.push(scaleBar(bounds, project, height));
   return html`<svg class="base" viewBox="0 0 ${width} ${height}" preserveAspectRatio="xMidYMid slice" role="img" aria-label="Chart">${parts}${marks(project)}</svg>`;

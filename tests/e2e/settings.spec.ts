@@ -18,6 +18,9 @@ test('a setting is found with a slip, tried in the sample, saved, taken back and
   // A zone by its city, never typed blind; what is in no list is chosen by nobody.
   await page.getByRole('combobox', { name: 'Time zone' }).and(page.locator('input')).fill('Gannet');
   await expect(page.getByText('Nothing in the list is called “Gannet”.')).toBeVisible();
+  // Left like that it says again what is chosen.
+  await page.keyboard.press('Tab');
+  await expect(page.getByRole('combobox', { name: 'Time zone' })).toHaveValue(/^Halifax/);
   await chooseSetting(page, 'Time zone', 'tokio', /^Tokyo, Asia, UTC\+9/);
   await expect(sample).toContainText('9 pm');
   // Nothing of it is saved yet.
@@ -57,6 +60,28 @@ test('every section is whole on a phone, in the dark and without scripts', async
   await expect(page.locator('select[name="currency"]')).toHaveValue('JPY');
   await expect(page.getByLabel('Horizon, months')).toHaveValue('much');
   await plain.close();
+});
+
+test('two coordinators with one section open: the second is told, loses nothing, and may save all the same', async ({
+  page,
+  browser,
+  request,
+  baseURL,
+}) => {
+  await signIn(page, 'maud');
+  await openSetting(page, 'listLength');
+  const other = await pageOf(browser, request, 'maud', { baseURL });
+  await openSetting(other, 'shortLength');
+  await other.getByLabel('Lines in short lists').fill('5');
+  await other.getByRole('button', { name: 'Save' }).click();
+  await expect(other.getByText('Saved. Every page')).toBeVisible();
+  await page.getByLabel('Dates on a list page').fill('25');
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByRole('alert')).toContainText('Somebody changed these settings after you opened them');
+  await expect(page.getByLabel('Dates on a list page')).toHaveValue('25');
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByText('Saved. Every page')).toBeVisible();
+  await other.context().close();
 });
 
 test('a test mail and the site’s address answer in words', async ({ page }) => {

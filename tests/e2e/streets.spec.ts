@@ -87,6 +87,21 @@ test('streets are drawn on the movable map, and on small ones without a script',
   await context.close();
 });
 
+test('the chart on which a pin is set shows them from near', async ({ page }) => {
+  await signIn(page, 'maud');
+  await page.goto('/desk/venues');
+  await page.getByRole('link', { name: 'Port Amble Slip' }).first().click();
+  const chart = page.locator('svg.base').first();
+  await expect(chart.locator('.pin')).toBeVisible();
+  await page.getByRole('button', { name: 'Nearer' }).click();
+  await expect(chart.locator('[data-streets] path').first()).toBeAttached();
+  // They lie where they are: the shore road passes the pin as on the venue's own page, and stays with it when it comes nearer.
+  const before = await chart.locator('[data-streets]').getAttribute('transform');
+  expect(before).toMatch(/^translate\(-?[0-3]?\.?\d* /);
+  await page.getByRole('button', { name: 'Nearer' }).click();
+  await expect(chart.locator('[data-streets] path').first()).toBeAttached();
+});
+
 test('a coordinator takes them off the map and puts them back', async ({ page, request, site }) => {
   await signIn(page, 'maud');
   await page.goto('/desk/set-up/map');

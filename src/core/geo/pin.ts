@@ -2,7 +2,7 @@
 import { type Bounds, type Point, projection } from './geo';
 
 /** Kilometres across, from far to near. */
-export const NEARNESS = [60, 30, 12, 5, 2] as const;
+export const NEARNESS = [60, 30, 12, 5, 2, 0.8] as const;
 const KM_PER_DEGREE = 111.195;
 
 /** The bounds that a drawing of `width` × `height` shows around a centre, `km` across. */

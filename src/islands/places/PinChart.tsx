@@ -1,7 +1,19 @@
 /** A small chart with a pin: dragged, set by a click, or carried with the arrow keys. */
 import { type KeyboardEvent, type PointerEvent, type RefObject, useEffect, useMemo, useRef, useState } from 'react';
-import { type Chart, type ChartFeature, hasCoasts, type Point, projection } from '@/core/geo/geo';
+import { siteAddress } from '@/client/site-root';
+import {
+  type Bounds,
+  type Chart,
+  type ChartFeature,
+  cornersOf,
+  hasCoasts,
+  type Point,
+  projection,
+  readBounds,
+  writeBounds,
+} from '@/core/geo/geo';
 import { roomForNames } from '@/core/geo/name-room';
+import type { StreetPath } from '@/core/geo/street-paths';
 import { boundsAround, NEARNESS, rounded, unprojection } from '@/core/geo/pin';
 import { placesWords } from '@/words/desk';
 
@@ -62,6 +74,7 @@ export function PinChart({ chart, pin, middle, areaOnly, onMove }: PinChartProps
         <title>{w.chartWithTheVenues()}</title>
         <rect width={WIDTH} height={HEIGHT} className="sea fill-ground" />
         <Land features={chart?.features ?? []} project={project} />
+        <Streets bounds={bounds} project={project} />
         {pin && (
           <Pin
             pin={pin}
@@ -204,6 +217,52 @@ function Land({ features, project }: LandProps) {
       })}
       <Names features={features} project={project} />
     </>
+  );
+}
+
+/** Streets are asked for so long after the chart came to rest, in ms. */
+const REST = 200;
+
+/** The streets of what is seen, where the site has them. While the chart moves, those that are there move along. */
+function Streets({ bounds, project }: { bounds: Bounds; project: (point: Point) => [number, number] }) {
+  const [there, setThere] = useState<{ part: Bounds; paths: StreetPath[] }>();
+  const asked = writeBounds(bounds);
+  useEffect(() => {
+    const leave = new AbortController();
+    const timer = setTimeout(() => {
+      const query = new URLSearchParams({ part: asked, wide: String(WIDTH), high: String(HEIGHT) });
+      fetch(siteAddress(`/api/v1/streets?${query}`), { signal: leave.signal })
+        .then((response) => (response.ok ? (response.json() as Promise<StreetPath[]>) : []))
+        .then((paths) => {
+          const part = readBounds(asked);
+          if (part) setThere({ part, paths });
+        })
+        // Without them the coasts are there.
+        .catch(() => undefined);
+    }, REST);
+    return () => {
+      clearTimeout(timer);
+      leave.abort();
+    };
+  }, [asked]);
+  if (!there?.paths.length) return null;
+  const [north, south] = cornersOf(there.part).map(project).reverse() as [[number, number], [number, number]];
+  const [left, top] = [south[0], north[1]];
+  const scale = [(north[0] - left) / WIDTH, (south[1] - top) / HEIGHT];
+  return (
+    <g data-streets className="pointer-events-none" transform={`translate(${left} ${top}) scale(${scale.join(' ')})`}>
+      {there.paths.map(({ d, fill, stroke, width, dash }, i) => (
+        <path
+          key={i}
+          d={d}
+          style={{ fill, stroke }}
+          fillRule="evenodd"
+          strokeWidth={width}
+          strokeDasharray={dash || undefined}
+          strokeLinejoin="round"
+        />
+      ))}
+    </g>
   );
 }
 

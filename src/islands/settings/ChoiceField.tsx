@@ -71,6 +71,8 @@ function Finding({ name, label, hint, error, value, options }: ChoiceFieldProps)
         setChosen(String(key));
         setTyped(nameOf(String(key)));
       }}
+      // What was typed and not chosen is no choice: the field says again what is.
+      onBlur={() => setTimeout(() => setTyped(nameOf(chosen)))}
       defaultFilter={() => true}
       menuTrigger="focus"
       isInvalid={error !== undefined}

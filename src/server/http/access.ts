@@ -122,6 +122,7 @@ export const ACCESS: Record<string, Who> = {
   '/api/v1/pictures/[id]': TEAM,
   '/api/v1/pictures/[id]/file': TEAM,
   '/api/v1/gazetteer': EDITORS,
+  '/api/v1/streets': EDITORS,
   '/api/v1/tags': TEAM,
   '/api/v1/categories': EDITORS,
   '/api/v1/categories/order': EDITORS,

@@ -15,7 +15,7 @@ export interface FormState {
   wrong: string;
 }
 
-/** Runs a posted form. A Problem is shown at its fields, with nothing lost; `run` returns what to say when it worked. */
+/** Runs a posted form. A Problem is shown at its fields, with nothing lost; `run` returns what to say when it worked, '' when it wrote nothing. */
 export function handleForm(
   page: Readonly<AstroGlobal>,
   run: (tx: Db, fields: Record<string, string>, form: FormData) => Promise<string>,
@@ -33,7 +33,8 @@ export async function handleLongForm(
   const fields = formFields(form);
   const { value, problem } = await tryForm(() => run(fields, form));
   if (!problem) {
-    await page.locals.rt.contentChanged();
+    // What was only looked at, as a sample is with every letter, changes nothing that is remembered.
+    if (value) await page.locals.rt.contentChanged();
     return { said: value, fields: undefined, errors: undefined, wrong: '' };
   }
   page.response.status = statusOf(problem);

@@ -3,7 +3,7 @@ import { EDITOR, freshDb, NOW, SETTINGS } from '../../../tests/support/db';
 import { problem } from '../../../tests/support/problem';
 import type { Db } from '../db/client';
 import { readSettings } from './read';
-import { formValues, lastChange, putBack, readSection, saveSection } from './section-form';
+import { checkStamp, formValues, lastChange, putBack, readSection, saveSection, stampOf } from './section-form';
 import { type FormSection, FORM_SECTIONS } from './sections';
 import type { SiteSettings } from './settings';
 
@@ -75,6 +75,19 @@ describe('a section of the settings', () => {
     await undo();
     expect((await lastChange(db, 'time', await storedNow()))?.undone).toBe(false);
     expect(await storedNow()).toMatchObject({ currency: 'EUR', hours: '12', mailFrom: 'desk@almanac.example' });
+  });
+
+  it('leaves another section’s change alone that was saved meanwhile, and says so of its own', async () => {
+    const stale = await storedNow();
+    await type('site', { name: 'The Outer Almanac' });
+    const next = readSection('time', { ...formValues(stale), currency: 'EUR' }, stale);
+    await db.transaction((tx) => saveSection(tx, stale, next, { section: 'time', by: EDITOR, at }));
+    expect(await storedNow()).toMatchObject({ name: 'The Outer Almanac', currency: 'EUR' });
+    const now = await storedNow();
+    expect((await problem((async () => checkStamp('site', { was: stampOf('site', stale) }, now))())).kind).toBe('conflict');
+    for (const section of ['map', 'readers', 'mail'] as const)
+      expect(() => checkStamp(section, { was: stampOf(section, stale) }, now)).not.toThrow();
+    expect(() => checkStamp('site', {}, now)).not.toThrow();
   });
 
   it('puts nothing back that was changed since, and writes nothing where nothing differs', async () => {

@@ -1,4 +1,5 @@
 /** One section of the settings: read from its form, saved with what it was before, and put back. */
+import { createHash } from 'node:crypto';
 import { eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { settingsWords } from '@/words/desk';
@@ -12,6 +13,7 @@ import type { Now } from './clock';
 import { chartAfterMove, writeBaseChart } from './chart';
 import { type FormSection, namesOf } from './sections';
 import type { LastChange } from './last-change';
+import { readSettings } from './read';
 import type { SiteSettings } from './settings';
 import {
   checkTogether,
@@ -26,6 +28,9 @@ import {
 } from './write';
 
 const keyOf = (section: FormSection | 'days'): string => `before:${section}`;
+
+const only = (settings: SiteSettings, names: readonly (keyof SiteSettings)[]): Partial<SiteSettings> =>
+  Object.fromEntries(names.map((name) => [name, settings[name]]));
 
 /**
  * The settings with what a section's form has. A field that the form did not have stays as it was.
@@ -46,13 +51,22 @@ export function readSection(section: FormSection, sent: Readonly<Record<string, 
   return next;
 }
 
+/** What a section's settings are now, as a mark that its form carries: another one means that somebody changed them meanwhile. */
+export const stampOf = (section: FormSection, settings: SiteSettings): string =>
+  createHash('sha256')
+    .update(JSON.stringify(only(settings, namesOf(section) as (keyof SiteSettings)[])))
+    .digest('hex')
+    .slice(0, 12);
+
+/** @throws Problem where a section was changed since its form was opened */
+export function checkStamp(section: FormSection, sent: Readonly<Record<string, string>>, stored: SiteSettings): void {
+  if (sent.was !== undefined && sent.was !== stampOf(section, stored)) throw new Problem('conflict', settingsWords.page.meanwhile());
+}
+
 /** What differs between two sets of settings, as it is in the second. */
 export function differing(from: SiteSettings, to: SiteSettings): (keyof SiteSettings)[] {
   return (Object.keys(to) as (keyof SiteSettings)[]).filter((name) => JSON.stringify(from[name]) !== JSON.stringify(to[name]));
 }
-
-const only = (settings: SiteSettings, names: readonly (keyof SiteSettings)[]): Partial<SiteSettings> =>
-  Object.fromEntries(names.map((name) => [name, settings[name]]));
 
 /** Who changes a section, and when. */
 export interface SectionChange {
@@ -71,7 +85,10 @@ export async function saveSection(
 ): Promise<(keyof SiteSettings)[]> {
   const names = differing(stored, next);
   if (!names.length) return names;
-  await saveSettings(tx, next, by);
+  // Somebody else may have saved another section since these were read: theirs stays.
+  await tx.select({ key: setting.key }).from(setting).where(eq(setting.key, 'site')).for('update');
+  const { settings: current } = await readSettings(tx);
+  await saveSettings(tx, { ...current, ...only(next, names) }, by);
   const value: LastChange = {
     format: 1,
     before: only(stored, names),
