@@ -53,7 +53,13 @@ if (form) {
   });
   form.addEventListener('submit', (event) => {
     const button = event.submitter;
-    if (!(button instanceof HTMLButtonElement || button instanceof HTMLInputElement) || button.value === 'done') return;
+    if (!(button instanceof HTMLButtonElement || button instanceof HTMLInputElement)) return;
+    if (button.value === 'done') {
+      // What was asked before is of no use from now on: its answer, that the site is set up, would lead away from where this leads.
+      clearTimeout(timer);
+      latest++;
+      return;
+    }
     event.preventDefault();
     void show(new FormData(form, button));
   });

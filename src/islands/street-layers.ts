@@ -1,6 +1,7 @@
 /** The street map's layers of the movable chart, in the site's own inks: land, green, water, buildings, ways, their names. */
 import type { FilterSpecification, LayerSpecification, StyleSpecification } from 'maplibre-gl';
 import type { Bounds } from '@/core/geo/geo';
+import { GREEN_KINDS, ROAD_KINDS } from '@/core/geo/street-kinds';
 
 /** Where the chart's streets come from. */
 export interface Streets {
@@ -54,7 +55,13 @@ export function streetLayers(ink: Inks, face: Inks): LayerSpecification[] {
     paint: { 'fill-color': ink(colour) },
     ...more,
   });
-  const line = (id: string, names: string[], colour: string, width: ReturnType<typeof growing>, dash?: number[]): LayerSpecification => ({
+  const line = (
+    id: string,
+    names: readonly string[],
+    colour: string,
+    width: ReturnType<typeof growing>,
+    dash?: number[],
+  ): LayerSpecification => ({
     id: `streets-${id}`,
     type: 'line',
     source: SOURCE,
@@ -66,18 +73,7 @@ export function streetLayers(ink: Inks, face: Inks): LayerSpecification[] {
   return [
     fill('earth', 'earth', 'var(--sheet)'),
     fill('green', 'landuse', 'color-mix(in srgb, var(--tide-wash) 75%, var(--sheet))', {
-      filter: kinds(
-        'park',
-        'forest',
-        'wood',
-        'grass',
-        'garden',
-        'golf_course',
-        'nature_reserve',
-        'meadow',
-        'recreation_ground',
-        'cemetery',
-      ),
+      filter: kinds(...GREEN_KINDS),
     }),
     fill('water', 'water', 'color-mix(in srgb, var(--tide) 18%, var(--ground))', { filter: ['==', ['geometry-type'], 'Polygon'] }),
     {
@@ -89,12 +85,12 @@ export function streetLayers(ink: Inks, face: Inks): LayerSpecification[] {
       paint: { 'line-color': ink('color-mix(in srgb, var(--tide) 45%, var(--ground))'), 'line-width': growing(10, 0.4, 16, 3) },
     },
     fill('buildings', 'buildings', 'color-mix(in srgb, var(--ink-3) 16%, var(--sheet))', { minzoom: 13 }),
-    line('paths', ['path'], 'var(--ink-3)', growing(12, 0.5, 17, 2), [3, 2]),
-    line('rails', ['rail'], 'var(--ink-3)', growing(9, 0.6, 16, 2.2), [5, 3]),
-    line('minor-edge', ['minor_road', 'medium_road'], 'var(--rule)', growing(11, 1, 17, 15)),
-    line('major-edge', ['highway', 'major_road'], 'var(--ink-3)', growing(7, 1, 12, 3.6, 17, 21)),
-    line('minor', ['minor_road', 'medium_road'], 'var(--sheet)', growing(11, 0.4, 17, 12.5)),
-    line('major', ['highway', 'major_road'], 'var(--amber-wash)', growing(7, 0.6, 12, 2.4, 17, 18)),
+    line('paths', ROAD_KINDS.path, 'var(--ink-3)', growing(12, 0.5, 17, 2), [3, 2]),
+    line('rails', ROAD_KINDS.rail, 'var(--ink-3)', growing(9, 0.6, 16, 2.2), [5, 3]),
+    line('minor-edge', ROAD_KINDS.minor, 'var(--rule)', growing(11, 1, 17, 15)),
+    line('major-edge', ROAD_KINDS.major, 'var(--ink-3)', growing(7, 1, 12, 3.6, 17, 21)),
+    line('minor', ROAD_KINDS.minor, 'var(--sheet)', growing(11, 0.4, 17, 12.5)),
+    line('major', ROAD_KINDS.major, 'var(--amber-wash)', growing(7, 0.6, 12, 2.4, 17, 18)),
     ...names(ink, face),
   ];
 }

@@ -5,6 +5,7 @@
 import { VectorTile } from '@mapbox/vector-tile';
 import { PbfReader } from 'pbf';
 import type { Bounds, Point } from './geo';
+import { GREEN_KINDS, ROAD_KINDS } from './street-kinds';
 
 /** Where a tile lies. */
 export interface TilePlace {
@@ -64,26 +65,10 @@ export function zoomFor(bounds: Bounds, width: number, { most, tiles }: { most: 
   return z;
 }
 
-const ROADS: ReadonlyMap<string, StreetKind> = new Map([
-  ['highway', 'major'],
-  ['major_road', 'major'],
-  ['medium_road', 'minor'],
-  ['minor_road', 'minor'],
-  ['path', 'path'],
-  ['rail', 'rail'],
-]);
-const GREEN = new Set([
-  'park',
-  'forest',
-  'wood',
-  'grass',
-  'garden',
-  'golf_course',
-  'nature_reserve',
-  'meadow',
-  'recreation_ground',
-  'cemetery',
-]);
+const ROADS: ReadonlyMap<string, StreetKind> = new Map(
+  (Object.keys(ROAD_KINDS) as (keyof typeof ROAD_KINDS)[]).flatMap((drawn) => ROAD_KINDS[drawn].map((kind) => [kind, drawn] as const)),
+);
+const GREEN: ReadonlySet<string> = new Set(GREEN_KINDS);
 
 /** What a feature of a layer is drawn as; undefined for what is not drawn. */
 export function kindOf(layer: string, kind: string): StreetKind | undefined {
