@@ -1,8 +1,6 @@
 /** Makes the first visit live: what is typed or pressed is sent while it is typed, kept, and what it changes is put in place. */
+import { formBody, REST } from './form-body';
 import { openPage, siteAddress } from './site-root';
-
-/** Typing rests so long before it is sent, in ms. */
-const REST = 250;
 
 const form = document.querySelector<HTMLFormElement>('[data-first-visit]');
 let latest = 0;
@@ -13,8 +11,7 @@ async function show(sent: FormData): Promise<void> {
   // It is of no use before the end.
   sent.delete('password');
   if (sent.get('do') !== 'farther') sent.set('do', 'look');
-  const body = new URLSearchParams([...sent].flatMap(([name, value]) => (typeof value === 'string' ? [[name, value]] : [])));
-  const response = await fetch(siteAddress('/first-visit'), { method: 'POST', body }).catch(() => undefined);
+  const response = await fetch(siteAddress('/first-visit'), { method: 'POST', body: formBody(sent) }).catch(() => undefined);
   if (mine !== latest || !response) return;
   if (!response.ok) {
     // The page says why: the hour is over, or the site is set up.

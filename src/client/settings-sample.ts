@@ -1,7 +1,5 @@
 /** Keeps the sample beside a section of the settings true while somebody types and chooses. Nothing is saved by it. */
-
-/** Typing rests so long before it is sent, in ms. */
-const REST = 250;
+import { formBody, REST } from './form-body';
 
 const form = document.querySelector<HTMLFormElement>('[data-settings="sample"]');
 let latest = 0;
@@ -10,8 +8,7 @@ let timer: ReturnType<typeof setTimeout> | undefined;
 async function show(sent: FormData): Promise<void> {
   const mine = ++latest;
   sent.set('do', 'show');
-  const body = new URLSearchParams([...sent].flatMap(([name, value]) => (typeof value === 'string' ? [[name, value]] : [])));
-  const response = await fetch(location.pathname, { method: 'POST', body }).catch(() => undefined);
+  const response = await fetch(location.pathname, { method: 'POST', body: formBody(sent) }).catch(() => undefined);
   // What is half typed may be wrong as it stands: the sample stays as it was until it is right, and saving says what is.
   if (!response?.ok || mine !== latest) return;
   const page = new DOMParser().parseFromString(await response.text(), 'text/html');

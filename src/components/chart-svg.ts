@@ -1,8 +1,7 @@
 /** The site's chart as an engraving: SVG drawn on the server, for readers without WebGL and for small maps. */
 import { html, type Html, type Piece } from './html';
 import { roomForNames } from '@/core/geo/name-room';
-import type { StreetShape } from '@/core/geo/street-tiles';
-import { streetPaths } from '@/core/geo/street-paths';
+import type { StreetPath } from '@/core/geo/street-paths';
 import { type Bounds, type Chart, type ChartFeature, distanceKm, type Point, projection } from '@/core/geo/geo';
 
 export interface ChartDrawing {
@@ -13,8 +12,8 @@ export interface ChartDrawing {
   /** what to draw on top, in the chart's own coordinates */
   marks: (project: (point: Point) => [number, number]) => Piece;
   names: boolean;
-  /** the streets of this part, where the site has them */
-  streets?: readonly StreetShape[] | undefined;
+  /** the streets of these bounds at this size, where the site has them */
+  streets?: readonly StreetPath[] | undefined;
 }
 
 type Position = [number, number];
@@ -60,7 +59,7 @@ export function chartSvg({ chart, bounds, width, height, marks, names, streets =
   if (land) parts.push(html`<path class="${shore.length ? 'cut' : 'land'}" fill-rule="evenodd" d="${land}"/>`);
   if (shore.length) parts.push(html`<path class="shore" d="${shore.join('')}"/>`);
   lines(true);
-  for (const { d, fill, stroke, width: wide, dash } of streetPaths(streets, project, width, height))
+  for (const { d, fill, stroke, width: wide, dash } of streets)
     parts.push(
       html`<path d="${d}" fill="${fill}" fill-rule="evenodd" stroke="${stroke}" stroke-width="${wide}" stroke-dasharray="${dash || 'none'}" stroke-linecap="${dash ? 'butt' : 'round'}" stroke-linejoin="round"/>`,
     );

@@ -81,6 +81,10 @@ test('streets are drawn on the movable map, and on small ones without a script',
   await bare.goto('/at/port-amble-slip');
   expect(await bare.locator('svg.base path[stroke="var(--amber-wash)"]').count()).toBe(1);
   await expect(bare.locator('svg.base')).toBeVisible();
+  // Whoever made the data is named wherever it is drawn.
+  await expect(bare.locator('main')).toContainText('Streets: Isles Survey.');
+  await bare.goto('/what/morning-swim');
+  await expect(bare.locator('main')).toContainText('Streets: Isles Survey.');
   // Where the streets do not reach, the coasts stand as they were.
   await bare.goto('/at/the-glasshouse');
   expect(await bare.locator('svg.base path[stroke="var(--amber-wash)"]').count()).toBe(0);
@@ -95,6 +99,7 @@ test('the chart on which a pin is set shows them from near', async ({ page }) =>
   await expect(chart.locator('.pin')).toBeVisible();
   await page.getByRole('button', { name: 'Nearer' }).click();
   await expect(chart.locator('[data-streets] path').first()).toBeAttached();
+  await expect(page.getByText('Streets: Isles Survey.')).toBeVisible();
   // They lie where they are: the shore road passes the pin as on the venue's own page, and stays with it when it comes nearer.
   const before = await chart.locator('[data-streets]').getAttribute('transform');
   expect(before).toMatch(/^translate\(-?[0-3]?\.?\d* /);

@@ -10,7 +10,8 @@ import { READERS_WORDS } from '@/words/readers';
 
 const w = settingsWords.choices;
 const en = { language: 'en' } as const;
-const EVENING = 19 * 60 + 30;
+/** Half past seven, in minutes: what samples of a time say. */
+export const EVENING = 19 * 60 + 30;
 
 /** One of a list. */
 export interface SettingChoice {

@@ -3,7 +3,7 @@ import { fromGeojsonVt } from '@maplibre/vt-pbf';
 import { describe, expect, it } from 'vitest';
 import { random as randomOf } from '../../../tests/support/generate';
 import { smallTown } from '../../../tests/support/street-archive';
-import type { Bounds } from './geo';
+import { type Bounds, inBounds } from './geo';
 import { kindOf, layersOf, readStreetTile, tileAt, tilesOver, zoomFor } from './street-tiles';
 
 const MIDDLE = { lat: 43.1, lng: -57.4 };
@@ -65,6 +65,13 @@ describe('tiles of a street map', () => {
     expect(Math.min(...corners.map(([lng]) => lng))).toBeCloseTo(MIDDLE.lng + 0.0015, 4);
     expect(Math.max(...corners.map(([, lat]) => lat))).toBeCloseTo(MIDDLE.lat - 0.001, 4);
     expect(layersOf(bytes)).toContain('roads');
+    // Of a part what lies in it, as the whole has it: nothing that it shows is missing.
+    const part = { west: MIDDLE.lng - 0.004, east: MIDDLE.lng + 0.004, south: MIDDLE.lat - 0.003, north: MIDDLE.lat + 0.003 };
+    const some = readStreetTile(bytes, place, part);
+    expect(some.length).toBeLessThan(shapes.length);
+    const inPart = shapes.filter(({ lines }) => lines.flat().some(([lng, lat]) => inBounds({ lat, lng }, part)));
+    expect(inPart.length).toBeGreaterThan(0);
+    for (const shape of inPart) expect(some).toContainEqual(shape);
     expect(() => readStreetTile(new Uint8Array([26, 200, 1, 2, 3]), place)).toThrow();
   });
 

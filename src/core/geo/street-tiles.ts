@@ -84,12 +84,25 @@ const POLYGON = 3;
 /**
  * What a tile has to draw. Lines are cut off a little beyond its edges, as the tile has them.
  * @param bytes the tile as it is after decompression
+ * @param part what is drawn of it; lines that lie beside it are left out before they become degrees, which is most of the work
  * @throws Error where the bytes are no tile
  */
-export function readStreetTile(bytes: Uint8Array, { z, x, y }: TilePlace): StreetShape[] {
+export function readStreetTile(bytes: Uint8Array, { z, x, y }: TilePlace, part?: Bounds): StreetShape[] {
   const tile = new VectorTile(new PbfReader(bytes));
   const most = 2 ** z;
   const shapes: StreetShape[] = [];
+  const [left, top] = part ? inTiles({ lat: part.north, lng: part.west }, z) : [x - 1, y - 1];
+  const [right, bottom] = part ? inTiles({ lat: part.south, lng: part.east }, z) : [x + 2, y + 2];
+  const isNear = (line: readonly { x: number; y: number }[], extent: number): boolean => {
+    let [w, n, e, s] = [Number.POSITIVE_INFINITY, Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY, Number.NEGATIVE_INFINITY];
+    for (const point of line) {
+      w = Math.min(w, point.x);
+      e = Math.max(e, point.x);
+      n = Math.min(n, point.y);
+      s = Math.max(s, point.y);
+    }
+    return x + w / extent <= right && x + e / extent >= left && y + n / extent <= bottom && y + s / extent >= top;
+  };
   for (const [name, layer] of Object.entries(tile.layers)) {
     const { extent } = layer;
     const degrees = ({ x: px, y: py }: { x: number; y: number }): [number, number] => [
@@ -100,7 +113,8 @@ export function readStreetTile(bytes: Uint8Array, { z, x, y }: TilePlace): Stree
       const one = layer.feature(i);
       const kind = kindOf(name, String(one.properties.kind ?? ''));
       if (!kind || one.type === POINT) continue;
-      shapes.push({ kind, closed: one.type === POLYGON, lines: one.loadGeometry().map((line) => line.map(degrees)) });
+      const lines = one.loadGeometry().filter((line) => isNear(line, extent));
+      if (lines.length) shapes.push({ kind, closed: one.type === POLYGON, lines: lines.map((line) => line.map(degrees)) });
     }
   }
   return shapes;

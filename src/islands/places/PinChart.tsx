@@ -40,6 +40,7 @@ export function PinChart({ chart, pin, middle, areaOnly, onMove }: PinChartProps
   const km = NEARNESS[near] ?? 12;
   const bounds = useMemo(() => boundsAround(centre, km, WIDTH, HEIGHT), [centre, km]);
   const project = useMemo(() => projection(bounds, WIDTH, HEIGHT), [bounds]);
+  const streets = useStreets(bounds);
   const at = useMemo(() => unprojection(bounds, WIDTH, HEIGHT), [bounds]);
   // A pin that comes from the search, or from typed degrees, is brought into sight.
   useEffect(() => {
@@ -74,7 +75,7 @@ export function PinChart({ chart, pin, middle, areaOnly, onMove }: PinChartProps
         <title>{w.chartWithTheVenues()}</title>
         <rect width={WIDTH} height={HEIGHT} className="sea fill-ground" />
         <Land features={chart?.features ?? []} project={project} />
-        <Streets bounds={bounds} project={project} />
+        {streets && <Streets drawn={streets} project={project} />}
         {pin && (
           <Pin
             pin={pin}
@@ -99,6 +100,7 @@ export function PinChart({ chart, pin, middle, areaOnly, onMove }: PinChartProps
         )}
         <span className="quiet small">{pin ? w.dragThePinOr() : w.clickWhereItLies()}</span>
       </div>
+      {streets?.credit && <span className="text-ink-2 text-[12.5px]">{streets.credit}</span>}
     </div>
   );
 }
@@ -223,19 +225,26 @@ function Land({ features, project }: LandProps) {
 /** Streets are asked for so long after the chart came to rest, in ms. */
 const REST = 200;
 
-/** The streets of what is seen, where the site has them. While the chart moves, those that are there move along. */
-function Streets({ bounds, project }: { bounds: Bounds; project: (point: Point) => [number, number] }) {
-  const [there, setThere] = useState<{ part: Bounds; paths: StreetPath[] }>();
+/** Streets as the server drew them: of which part, and who made their data. */
+interface Drawn {
+  part: Bounds;
+  paths: StreetPath[];
+  credit: string;
+}
+
+/** The streets of what is seen, where the site has them. */
+function useStreets(bounds: Bounds): Drawn | undefined {
+  const [drawn, setDrawn] = useState<Drawn>();
   const asked = writeBounds(bounds);
   useEffect(() => {
     const leave = new AbortController();
     const timer = setTimeout(() => {
       const query = new URLSearchParams({ part: asked, wide: String(WIDTH), high: String(HEIGHT) });
       fetch(siteAddress(`/api/v1/streets?${query}`), { signal: leave.signal })
-        .then((response) => (response.ok ? (response.json() as Promise<StreetPath[]>) : []))
-        .then((paths) => {
+        .then((response) => (response.ok ? (response.json() as Promise<Omit<Drawn, 'part'>>) : { paths: [], credit: '' }))
+        .then((answer) => {
           const part = readBounds(asked);
-          if (part) setThere({ part, paths });
+          if (part) setDrawn({ part, ...answer });
         })
         // Without them the coasts are there.
         .catch(() => undefined);
@@ -245,13 +254,19 @@ function Streets({ bounds, project }: { bounds: Bounds; project: (point: Point) 
       leave.abort();
     };
   }, [asked]);
-  if (!there?.paths.length) return null;
-  const [north, south] = cornersOf(there.part).map(project).reverse() as [[number, number], [number, number]];
-  const [left, top] = [south[0], north[1]];
-  const scale = [(north[0] - left) / WIDTH, (south[1] - top) / HEIGHT];
+  return drawn?.paths.length ? drawn : undefined;
+}
+
+/** While the chart moves, the streets that are there move along. */
+function Streets({ drawn: { part, paths }, project }: { drawn: Drawn; project: (point: Point) => [number, number] }) {
+  const [[left, bottom], [right, top]] = cornersOf(part).map(project) as [[number, number], [number, number]];
   return (
-    <g data-streets className="pointer-events-none" transform={`translate(${left} ${top}) scale(${scale.join(' ')})`}>
-      {there.paths.map(({ d, fill, stroke, width, dash }, i) => (
+    <g
+      data-streets
+      className="pointer-events-none"
+      transform={`translate(${left} ${top}) scale(${(right - left) / WIDTH} ${(bottom - top) / HEIGHT})`}
+    >
+      {paths.map(({ d, fill, stroke, width, dash }, i) => (
         <path
           key={i}
           d={d}

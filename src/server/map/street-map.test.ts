@@ -1,5 +1,5 @@
 import { existsSync } from 'node:fs';
-import { mkdtemp, readdir, rm, writeFile } from 'node:fs/promises';
+import { mkdtemp, readdir, readFile, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { gunzipSync } from 'node:zlib';
@@ -8,7 +8,7 @@ import { EDITOR, freshDb } from '../../../tests/support/db';
 import { problem } from '../../../tests/support/problem';
 import { type ArchiveParts, smallTown, writeArchive } from '../../../tests/support/street-archive';
 import { tileAt } from '@/core/geo/street-tiles';
-import { creditOf } from './operator';
+import { creditOf } from './say-streets';
 import { StreetMap } from './street-map';
 
 const MIDDLE = { lat: 43.1, lng: -57.4 };
@@ -47,9 +47,25 @@ describe('a street map', () => {
     expect(await map.tile('0123456789abcdef', tileAt(MIDDLE, 14))).toBeUndefined();
     expect(await map.tile(kept.version, tileAt({ lat: 10, lng: 10 }, 14))).toBeUndefined();
     const near = { west: MIDDLE.lng - 0.006, south: MIDDLE.lat - 0.006, east: MIDDLE.lng + 0.006, north: MIDDLE.lat + 0.006 };
-    const part = await map.part(near, 270);
-    expect(new Set(part?.shapes.map(({ kind }) => kind))).toEqual(new Set(['green', 'building', 'path', 'minor', 'major']));
-    expect(await map.part({ west: 10, south: 10, east: 10.1, north: 10.1 }, 270)).toBeUndefined();
+    const paths = await map.paths(kept, near, 270, 150);
+    // A green, houses, a path, and two kinds of way with their edges.
+    expect(paths?.map(({ width }) => width)).toEqual([0, 0, 1, 4.5, 3, 6.5, 4.5]);
+    // What is known is drawn once.
+    expect(await map.paths(kept, near, 270, 150)).toBe(paths);
+    expect(await map.paths(kept, { west: 10, south: 10, east: 10.1, north: 10.1 }, 270, 150)).toBeUndefined();
+  });
+
+  it('that was damaged since draws what can be read, and the coasts where nothing can', async () => {
+    const kept = await add(writeArchive(TOWN));
+    const file = path.join(folder, 'maps', `${kept.version}.pmtiles`);
+    const near = { west: MIDDLE.lng - 0.03, south: MIDDLE.lat - 0.03, east: MIDDLE.lng + 0.03, north: MIDDLE.lat + 0.03 };
+    const whole = await readFile(file);
+    await writeFile(file, Buffer.concat([whole.subarray(0, whole.length - 1500), Buffer.alloc(1500)]));
+    const paths = await map.paths(kept, near, 270, 150);
+    expect(paths?.length).toBeGreaterThan(0);
+    await writeFile(file, whole.subarray(0, 60));
+    const other = new StreetMap(await freshDb(), folder);
+    expect(await other.paths(kept, near, 270, 150)).toBeUndefined();
   });
 
   it('is exchanged for another, and taken away', async () => {

@@ -4,15 +4,19 @@ import { createReadStream, existsSync } from 'node:fs';
 import { copyFile, mkdir, readdir, rename, rm, stat, statfs } from 'node:fs/promises';
 import nodePath from 'node:path';
 import { pipeline } from 'node:stream/promises';
+import { setImmediate } from 'node:timers/promises';
 import { eq, sql } from 'drizzle-orm';
 import { LRUCache } from 'lru-cache';
-import type { Bounds, Point } from '@/core/geo/geo';
+import { type Bounds, type Point, projection } from '@/core/geo/geo';
+import { type StreetPath, streetPaths } from '@/core/geo/street-paths';
 import { readStreetTile, type StreetShape, type TilePlace, tilesOver, zoomFor } from '@/core/geo/street-tiles';
 import { audited } from '../accounts/audit';
 import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';
 import { setting } from '../db/schema';
+import { log } from '../health/log';
 import { Problem } from '../problem';
+import type { ContentCache } from '../site/content-cache';
 import { ArchiveFile, inWords, lookAtArchive } from './archive-file';
 import type { KeptStreets } from './kept-streets';
 import { serverWords } from '@/words/desk';
@@ -21,21 +25,15 @@ const w = serverWords.streets;
 const KEY = 'streets';
 /** So much stays free on the disk when an archive was copied, in bytes. */
 const ROOM = 200e6;
-/** Shapes of so many small charts are kept. */
+/** So many small charts are kept. */
 const CHARTS_KEPT = 200;
 /** A small chart is made of at most so many tiles. */
 const MOST_TILES = 6;
 
-/** The streets around a place as a small chart draws them. */
-export interface StreetPart {
-  shapes: StreetShape[];
-  attribution: string;
-}
-
 /** What has streets, and reads them. One a process; another that serves the same site learns of a change by the settings' revision. */
 export class StreetMap {
   private opened: { version: string; archive: Promise<ArchiveFile | undefined> } | undefined;
-  private readonly parts = new LRUCache<string, StreetPart>({ max: CHARTS_KEPT });
+  private readonly drawn = new LRUCache<string, StreetPath[]>({ max: CHARTS_KEPT });
 
   constructor(
     private readonly db: Db,
@@ -85,24 +83,33 @@ export class StreetMap {
     return kept?.version === version ? this.archive(kept) : undefined;
   }
 
-  /** The streets of a part of the map for a chart so many pixels wide; undefined without a street map there. */
-  async part(bounds: Bounds, width: number): Promise<StreetPart | undefined> {
-    const kept = await this.current();
-    if (!kept || !overlaps(kept.bounds, bounds)) return undefined;
+  /**
+   * The streets of a part of the map as a drawing of `width` × `height` has them; undefined where the map has none. A tile that cannot be read
+   * is left out: the page that shows the drawing is about something else.
+   */
+  async paths(kept: KeptStreets, bounds: Bounds, width: number, height: number): Promise<StreetPath[] | undefined> {
+    if (!overlaps(kept.bounds, bounds)) return undefined;
     const zoom = zoomFor(bounds, width, { most: kept.maxZoom, tiles: MOST_TILES });
     if (zoom < kept.minZoom) return undefined;
-    const key = [kept.version, zoom, bounds.west, bounds.south, bounds.east, bounds.north].join(' ');
-    const known = this.parts.get(key);
+    const key = [kept.version, width, height, bounds.west, bounds.south, bounds.east, bounds.north].join(' ');
+    const known = this.drawn.get(key);
     if (known) return known;
     const archive = await this.archive(kept);
+    if (!archive) return undefined;
     const shapes: StreetShape[] = [];
     for (const place of tilesOver(bounds, zoom)) {
-      const tile = await archive?.unpacked(place);
-      if (tile) shapes.push(...readStreetTile(tile, place));
+      try {
+        const tile = await archive.unpacked(place);
+        if (tile) shapes.push(...readStreetTile(tile, place, bounds));
+      } catch (error) {
+        log.warn({ place, error: String(error) }, 'A tile of the street map cannot be read');
+      }
+      // A dense town's tile takes some 20 ms: others are answered between two.
+      await setImmediate();
     }
-    const part = { shapes, attribution: kept.attribution };
-    this.parts.set(key, part);
-    return part;
+    const paths = streetPaths(shapes, projection(bounds, width, height), width, height);
+    this.drawn.set(key, paths);
+    return paths;
   }
 
   /**
@@ -185,3 +192,7 @@ async function hashOf(path: string): Promise<string> {
   await pipeline(createReadStream(path), hash);
   return hash.digest('hex').slice(0, 16);
 }
+
+/** What the map of a site shows, for readers' pages: read once for each state of what they may see. */
+export const siteStreets = ({ cache, streets }: { cache: ContentCache; streets: StreetMap }): Promise<KeptStreets | undefined> =>
+  cache.ofReaders().of('streets', () => streets.current());

@@ -56,8 +56,9 @@ export async function lookAtAddress(address: string, nonce: string, token: strin
     const text = await readStart(response);
     const { ok, status } = response;
     if (text.trim() !== token) return saying(ok || status === 404 ? w.other({ address }) : w.status({ address, status }));
+    if (isOnlyHere(address)) return saying(w.onlyHere({ address }));
     const ms = Math.max(1, Math.round(performance.now() - begun));
-    return saying(w.here({ address, ms }) + (isOnlyHere(address) ? ` ${w.onlyHere({ address })}` : ''), true);
+    return saying(w.here({ address, ms }), true);
   } catch (error) {
     const { code, message } = codeOf(error);
     if (code === 'ENOTFOUND' || code === 'EAI_AGAIN') return saying(w.noName({ host: new URL(address).hostname }));

@@ -11,7 +11,7 @@ import { Problem, read } from '../problem';
 import type { Runtime } from '../runtime-type';
 import type { Now } from './clock';
 import { chartAfterMove, writeBaseChart } from './chart';
-import { type FormSection, namesOf } from './sections';
+import { type FormSection, namesOf, type SettingsSection } from './sections';
 import type { LastChange } from './last-change';
 import { readSettings } from './read';
 import type { SiteSettings } from './settings';
@@ -27,7 +27,7 @@ import {
   viewField,
 } from './write';
 
-const keyOf = (section: FormSection | 'days'): string => `before:${section}`;
+const keyOf = (section: SettingsSection): string => `before:${section}`;
 
 const only = (settings: SiteSettings, names: readonly (keyof SiteSettings)[]): Partial<SiteSettings> =>
   Object.fromEntries(names.map((name) => [name, settings[name]]));
@@ -70,7 +70,7 @@ export function differing(from: SiteSettings, to: SiteSettings): (keyof SiteSett
 
 /** Who changes a section, and when. */
 export interface SectionChange {
-  section: FormSection | 'days';
+  section: SettingsSection;
   by: Actor;
   at: Date;
   undone?: boolean;
@@ -105,7 +105,7 @@ export async function saveSection(
 }
 
 /** The last change of a section that can still be taken back: what it made is as it made it. */
-export async function lastChange(db: Db, section: FormSection | 'days', stored: SiteSettings): Promise<LastChange | undefined> {
+export async function lastChange(db: Db, section: SettingsSection, stored: SiteSettings): Promise<LastChange | undefined> {
   const [row] = await db
     .select({ value: setting.value })
     .from(setting)
@@ -119,11 +119,7 @@ export async function lastChange(db: Db, section: FormSection | 'days', stored: 
  * The settings as they were before a section's last change, and whether that takes it back or puts it back again.
  * @throws Problem where there was none, or what it made has been changed since
  */
-export async function putBack(
-  db: Db,
-  section: FormSection | 'days',
-  stored: SiteSettings,
-): Promise<{ next: SiteSettings; undone: boolean }> {
+export async function putBack(db: Db, section: SettingsSection, stored: SiteSettings): Promise<{ next: SiteSettings; undone: boolean }> {
   const last = await lastChange(db, section, stored);
   if (!last) throw new Problem('conflict', settingsWords.page.moved());
   return { next: { ...stored, ...last.before }, undone: !last.undone };

@@ -10,6 +10,9 @@ export const FORM_SECTIONS = ['site', 'time', 'map', 'readers', 'sending', 'mail
 /** One of them. */
 export type FormSection = (typeof FORM_SECTIONS)[number];
 
+/** One that is saved, and taken back, by itself: those, and the days of the year with their own form. */
+export type SettingsSection = FormSection | 'days';
+
 /** A setting of a form; `holidays` and what else has a page of its own are no such settings. */
 export type SettingName = keyof typeof w.fields;
 

@@ -9,7 +9,8 @@ import { exportAll, exportDocument, exportIcal, exportSite, importFile, importSi
 import { readSetup } from '@/server/first-visit/setup-file';
 import { setUpSite } from '@/server/first-visit/finish';
 import { answer } from '@/server/http/endpoint';
-import { addStreets, removeStreets, sayStreets } from '@/server/map/operator';
+import { addStreets, removeStreets } from '@/server/map/operator';
+import { sayStreets } from '@/server/map/say-streets';
 import { takeOldAddresses } from '@/server/old-addresses/take';
 import { readPublishInput } from '@/server/plain-files/publish';
 import { Problem, read } from '@/server/problem';
