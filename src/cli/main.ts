@@ -8,6 +8,7 @@ import { setupCommand } from './setup';
 import { addUser } from './user';
 import { addressesCommand } from './addresses';
 import { mapCommand } from './map';
+import { placesCommand } from './places';
 import { CliError, EXIT } from './problem';
 import { openSite, VERSION } from './server-process';
 import { serve } from './serve';
@@ -26,6 +27,10 @@ const HELP = `Plain Almanac
   almanac map add FILE                puts streets on the map from a PMTiles archive of the site’s area (docs/operating.md says where
                                       such files come from); a file that the map cannot be drawn from is refused with the reason
   almanac map                         what streets the map has; almanac map remove takes them off
+  almanac places add FILE [--columns "street=HEADING,lat=HEADING"] [--credit WORDS]
+                                      takes a file of addresses (a table or GeoJSON points), in which “Find a place” then looks;
+                                      the columns are found by their headings, or named. A file of the same name is replaced
+  almanac places                      which files there are; almanac places remove NAME takes one away
   almanac rebuild                     make the date index anew and report differences
   almanac import FILE [--dry-run] [--publish] [--json] [--source NAME] [--order day-month|month-day] [--zone NAME=ZONE …]
                  [--same|--other] [--make-places] [--make-people] [--make-categories]
@@ -82,6 +87,8 @@ const OPTIONS = {
   address: { type: 'string' },
   server: { type: 'string' },
   months: { type: 'string' },
+  columns: { type: 'string' },
+  credit: { type: 'string' },
   'make-places': { type: 'boolean' },
   'make-people': { type: 'boolean' },
   'make-categories': { type: 'boolean' },
@@ -117,6 +124,9 @@ async function main(): Promise<void> {
       return;
     case 'map':
       await mapCommand(sub, rest);
+      return;
+    case 'places':
+      await placesCommand(sub, rest, { columns: values.columns, credit: values.credit });
       return;
     case 'rebuild':
       await rebuild();
@@ -188,6 +198,7 @@ const TAKES: Readonly<Record<string, { words: number; flags: readonly string[] }
   user: { words: 1, flags: ['name', 'mail', 'role'] },
   addresses: { words: 1, flags: ['dry-run', 'replace'] },
   map: { words: 2, flags: [] },
+  places: { words: 2, flags: ['columns', 'credit'] },
   rebuild: { words: 0, flags: [] },
   seed: { words: 0, flags: [] },
   backup: { words: 1, flags: [] },

@@ -11,6 +11,7 @@ import type { JobContext, JobRunner } from './jobs/runner';
 import type { PictureFiles } from './pictures/file-store';
 import type { Mail } from './mail/outbox';
 import type { StreetMap } from './map/street-map';
+import type { AddressBook } from './places/address-book';
 import type { Geocoder } from './places/geocoder';
 import type { Reached } from './site/reach';
 import type { SiteAddresses } from './site/site-url';
@@ -47,6 +48,8 @@ export interface Runtime {
   oldAddresses: OldAddresses;
   /** asks the site itself for one of its addresses, as a copy in plain files has it */
   ask: Ask;
+  /** addresses of files that an operator gave the site */
+  addressBook: AddressBook;
   /** asks the geocoder that a site names */
   geocoder: Geocoder;
   /** the streets of its map, where it has them */

@@ -31,6 +31,7 @@ import type { SiteSettings } from './site/settings';
 import { SeenContent } from './site/seen-content';
 import { mailService } from './mail/test-mail';
 import { StreetMap } from './map/street-map';
+import { AddressBook } from './places/address-book';
 import { Geocoder } from './places/geocoder';
 import { SiteAddresses } from './site/site-url';
 import { uidHost } from './site/uid-host';
@@ -152,11 +153,12 @@ export function runtime(): Promise<Runtime> {
 }
 
 /** What stands by itself beside the rest: each has its own part of the database, of the folder, or of neither. */
-function partsOf(db: Db, { folder, geocoderPrivate }: Configuration) {
+function partsOf(db: Db, { folder, geocoderPrivate, world, worker }: Configuration) {
   return {
     oldAddresses: new OldAddresses(db, () => new Date()),
     streets: new StreetMap(db, folder),
     geocoder: new Geocoder(geocoderPrivate),
+    addressBook: new AddressBook(db, world, () => new TaskWorker(worker, 'apart')),
   };
 }
 

@@ -1,4 +1,5 @@
 /** What the columns of a table are: by their names, else by looking at what stands in them. */
+import Papa from 'papaparse';
 import { parseIsoDay } from '../day/day';
 import { readClock } from '../phrase/read/clock-times';
 import { fold } from '../text/text';
@@ -156,4 +157,22 @@ export function orderOf(cells: readonly string[]): DateOrder | undefined {
     open ||= match[1] !== match[2];
   }
   return open ? undefined : 'day-month';
+}
+
+/** Columns are parted by looking at so many rows. */
+const LOOKED_AT_ROWS = 60;
+const SEPARATORS = [',', ';', '\t', '|'];
+/** Separators are found out by so much of the file. */
+const LOOKED_AT = 40_000;
+
+/** What parts the columns of a table: that by which the most rows have as many as the first has. */
+export function separatorOf(text: string): string {
+  const start = text.slice(0, LOOKED_AT);
+  const score = (delimiter: string): number => {
+    const { data } = Papa.parse<string[]>(start, { delimiter, preview: LOOKED_AT_ROWS, skipEmptyLines: 'greedy' });
+    const columns = data[0]?.length ?? 0;
+    if (columns < 2) return 0;
+    return (data.filter((row) => row.length === columns).length / data.length) * 10 + Math.min(columns, 9) / 10;
+  };
+  return [...SEPARATORS].sort((a, b) => score(b) - score(a))[0] as string;
 }

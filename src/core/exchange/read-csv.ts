@@ -17,7 +17,7 @@ import { readRuleText } from '../recurrence/rule-text';
 import { type StoredChange, toStored } from '../recurrence/stored';
 import { fold } from '../text/text';
 import { addressOf, costOf, eventStatusOf } from './csv-cells';
-import { type Column, COLUMNS, columnsOf, type DateOrder, isDateCell, orderOf } from './csv-columns';
+import { type Column, COLUMNS, columnsOf, type DateOrder, isDateCell, orderOf, separatorOf } from './csv-columns';
 import { INCOMING_FORMAT, type Incoming, type IncomingContent, type IncomingFile, type Unreadable } from './incoming';
 import { readChange } from './read-change';
 import { FileError } from './read-ical';
@@ -60,22 +60,6 @@ interface Line {
   /** of the file */
   number: number;
   cells: string[];
-}
-
-const SEPARATORS = [',', ';', '\t', '|'];
-/** Separators are found out by so much of the file. */
-const LOOKED_AT = 40_000;
-
-/** What parts the columns: that by which the most rows have as many as the first has. */
-function separatorOf(text: string): string {
-  const start = text.slice(0, LOOKED_AT);
-  const score = (delimiter: string): number => {
-    const { data } = Papa.parse<string[]>(start, { delimiter, preview: SAMPLE, skipEmptyLines: 'greedy' });
-    const columns = data[0]?.length ?? 0;
-    if (columns < 2) return 0;
-    return (data.filter((row) => row.length === columns).length / data.length) * 10 + Math.min(columns, 9) / 10;
-  };
-  return [...SEPARATORS].sort((a, b) => score(b) - score(a))[0] as string;
 }
 
 function linesOf(text: string): { lines: Line[]; separator: string; errors: Papa.ParseError[] } {

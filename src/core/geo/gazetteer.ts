@@ -42,9 +42,9 @@ export interface GazetteerMatch {
   likeness: number;
 }
 
-/** A place that was found, and who knows it: the site's gazetteer, its venues, the world's towns, a service that was asked. */
+/** A place that was found, and who knows it: the site's gazetteer, its venues, the world's towns, an address file, a service that was asked. */
 export interface FoundPlace extends GazetteerMatch {
-  source: 'site' | 'venues' | 'world' | 'service';
+  source: 'site' | 'venues' | 'world' | 'addresses' | 'service';
   /** state, province or county; empty where the source does not say */
   region: string;
   /** ISO 3166-1 alpha-2; empty = the site's */
@@ -66,15 +66,19 @@ const SHORT: Record<string, string[]> = {
   mt: ['mount'],
 };
 
-const readings = (word: string): string[] => [word, ...(SHORT[word] ?? [])];
+/** What a word of an address may stand for: itself, and what it is short for. */
+export const readings = (word: string): string[] => [word, ...(SHORT[word] ?? [])];
 
-interface Scored {
+/** How well words fit a place. */
+export interface PlaceLikeness {
+  /** 0 to 1 */
   likeness: number;
+  /** was anything of its own name said, not only of what it lies in? */
   named: boolean;
 }
 
 /** Below this share of what was typed, a place is not offered. */
-const LEAST = 0.6;
+export const LEAST_LIKENESS = 0.6;
 
 /**
  * Places that what was typed may mean, likest first. All words count, wherever they stand; slips are forgiven; the last word may be
@@ -87,8 +91,8 @@ export function searchGazetteer(typed: string, gazetteer: Gazetteer, most = 8): 
   if (!said.length) return [];
   const open = !/[\s,.]$/.test(typed);
   const found = gazetteer.entries.flatMap((entry) => {
-    const { likeness, named } = score(said, entry, open);
-    return named && likeness >= LEAST ? [matchOf(entry, likeness, number)] : [];
+    const { likeness, named } = placeLikeness(said, wordsOf(entry.name), wordsOf(`${entry.town} ${entry.island}`), open);
+    return named && likeness >= LEAST_LIKENESS ? [matchOf(entry, likeness, number)] : [];
   });
   const rank = { house: 0, landmark: 1, street: 2, town: 3, island: 4 };
   return found
@@ -96,9 +100,13 @@ export function searchGazetteer(typed: string, gazetteer: Gazetteer, most = 8): 
     .slice(0, most);
 }
 
-function score(said: readonly string[], entry: GazetteerEntry, open: boolean): Scored {
-  const name = wordsOf(entry.name);
-  const around = wordsOf(`${entry.town} ${entry.island}`);
+/**
+ * How well what was said fits a place.
+ * @param name the words of its name
+ * @param around those of what it lies in
+ * @param open may the last word be half typed?
+ */
+export function placeLikeness(said: readonly string[], name: readonly string[], around: readonly string[], open: boolean): PlaceLikeness {
   const hit = new Set<string>();
   let sum = 0;
   for (const [i, word] of said.entries()) {

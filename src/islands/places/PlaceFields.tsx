@@ -31,6 +31,7 @@ const EXACTNESS = { house: 'house', street: w.middleOfTheStreet(), landmark: 'la
 /** How exact it is, and who knows it. */
 function sourceOf({ exactness, source }: FoundPlace): string {
   if (source === 'world') return w.townOfTheWorld();
+  if (source === 'addresses') return w.ofFile({ exactness: EXACTNESS[exactness] });
   if (source === 'service') return w.ofService({ exactness: EXACTNESS[exactness] });
   return source === 'venues' ? w.usedBefore({ exactness: EXACTNESS[exactness] }) : EXACTNESS[exactness];
 }

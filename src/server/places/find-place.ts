@@ -1,4 +1,4 @@
-/** Where typed words may lie, from several sources together: the site's own gazetteer, addresses of its venues, the world's towns. */
+/** Where typed words may lie, from several sources together: the site's own gazetteer, addresses of its venues and of files, the world's towns, a service. */
 import { isNotNull } from 'drizzle-orm';
 import { type FoundPlace, type Gazetteer, type GazetteerEntry, searchGazetteer } from '@/core/geo/gazetteer';
 import { distanceKm, type Point } from '@/core/geo/geo';
@@ -7,6 +7,7 @@ import type { Db } from '../db/client';
 import { venue } from '../db/schema';
 import { readGazetteer } from '../site/read';
 import type { World } from '../world/world';
+import type { AddressBook } from './address-book';
 import type { Geocoded } from './geocoder';
 
 const MOST = 8;
@@ -52,6 +53,8 @@ function ofWorld(town: TownMatch): FoundPlace {
 interface PlaceSources {
   db: Db;
   world: World;
+  /** addresses of files */
+  addressBook?: Pick<AddressBook, 'find'> | undefined;
   /** a geocoder, where the site names one */
   service?: ((words: string, near: Point) => Promise<Geocoded>) | undefined;
 }
@@ -66,12 +69,18 @@ export interface FoundPlaces {
 const LEAST_ASKED = 3;
 
 /** Places that words may mean, likest first, each with its source. */
-export async function findPlaces({ db, world, service }: PlaceSources, words: string, middle: Point): Promise<FoundPlaces> {
+export async function findPlaces({ db, world, addressBook, service }: PlaceSources, words: string, middle: Point): Promise<FoundPlaces> {
   const own = (source: 'site' | 'venues', gazetteer: Gazetteer): FoundPlace[] =>
     searchGazetteer(words, gazetteer, MOST).map((match) => ({ ...match, source, region: '', country: '' }));
   const asked = service && words.trim().length >= LEAST_ASKED ? service(words, middle) : undefined;
-  const [site, venues, towns, geocoded] = await Promise.all([readGazetteer(db), venueGazetteer(db), world.towns(words), asked]);
-  const all = [...own('site', site), ...own('venues', venues), ...(geocoded?.places ?? []), ...towns.map(ofWorld)];
+  const [site, venues, addresses, towns, geocoded] = await Promise.all([
+    readGazetteer(db),
+    venueGazetteer(db),
+    addressBook?.find(words, middle, MOST),
+    world.towns(words),
+    asked,
+  ]);
+  const all = [...own('site', site), ...own('venues', venues), ...(addresses ?? []), ...(geocoded?.places ?? []), ...towns.map(ofWorld)];
   const rank = ({ likeness, source, point }: FoundPlace): number =>
     likeness + (source === 'world' || source === 'service' ? (distanceKm(point, middle) < NEAR_KM ? NEAR : 0) : KNOWN_HERE);
   const found: FoundPlace[] = [];

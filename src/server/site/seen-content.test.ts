@@ -18,6 +18,9 @@ const UNSEEN = [
   'account_session',
   'account_user',
   'account_verification',
+  // Looked up where an editor types; readers see what a venue keeps of it.
+  'address_file',
+  'address_street',
   'audit',
   'bulk_item',
   'bulk_run',

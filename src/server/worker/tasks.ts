@@ -12,6 +12,7 @@ import { type IndexRow, indexRows } from '../dates/date-index';
 import { contentInput } from '../listings/input';
 import type { SiteSettings } from '../site/settings';
 import { type HolidayPart, type HolidayTask, performHolidays } from './holiday-tasks';
+import { type AddressPart, type AddressTask, performAddresses } from './address-tasks';
 import { performWorld, type WorldPart, type WorldTask } from './world-tasks';
 import { type CutTask, performPicture, type PicturePart, type TakeTask } from './picture-tasks';
 import { serverWords } from '@/words/desk';
@@ -43,7 +44,7 @@ export interface ExpandTask {
 }
 
 /** What the thread can be asked for. */
-export type Task = ReadTask | ExpandTask | TakeTask | CutTask | WorldTask | HolidayTask;
+export type Task = ReadTask | ExpandTask | TakeTask | CutTask | WorldTask | HolidayTask | AddressTask;
 
 /** Parts of an answer: listings of a file, rows of the date index, and at the end what else there is to say. */
 export type Part =
@@ -54,7 +55,8 @@ export type Part =
   | { part: 'refused'; reason: string }
   | PicturePart
   | WorldPart
-  | HolidayPart;
+  | HolidayPart
+  | AddressPart;
 
 /** So many listings in one part. */
 const PART = 200;
@@ -63,6 +65,7 @@ const PART = 200;
 export function perform(task: Task): Iterable<Part> | AsyncIterable<Part> {
   if (task.task === 'take-picture' || task.task === 'cut-picture') return performPicture(task);
   if (task.task === 'read' || task.task === 'expand') return performReading(task);
+  if (task.task === 'addresses') return performAddresses(task);
   if (task.task === 'country-year' || task.task === 'regions') return [performHolidays(task)];
   return [performWorld(task)];
 }

@@ -10,7 +10,8 @@ interface Asked {
 /** Says something to whoever asks. */
 const say = (message: object): void => {
   if (parentPort) parentPort.postMessage(message);
-  else process.send?.(message);
+  // Whoever asked may have ended meanwhile; so does this process then.
+  else process.send?.(message, () => undefined);
 };
 
 const waiting: Asked[] = [];

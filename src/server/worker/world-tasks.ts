@@ -60,6 +60,9 @@ const towns = (folder: string): Towns => once(folder, 'towns.json', (text) => ne
 const shapes = (folder: string, name: 'coasts' | 'coasts-far'): WorldShapes =>
   once(folder, `${name}.json`, (text) => shapesOf(JSON.parse(text)));
 
+/** What the town next to a point is called; empty far from all of them. */
+export const townNear = (world: string, point: Point): string => towns(world).nearest(point)?.name ?? '';
+
 /** Answers a question about the world. */
 export function performWorld(task: WorldTask): WorldPart {
   const { world } = task;

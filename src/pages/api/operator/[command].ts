@@ -12,6 +12,7 @@ import { answer } from '@/server/http/endpoint';
 import { addStreets, removeStreets } from '@/server/map/operator';
 import { sayStreets } from '@/server/map/say-streets';
 import { takeOldAddresses } from '@/server/old-addresses/take';
+import { addAddresses, removeAddresses } from '@/server/places/address-operator';
 import { readPublishInput } from '@/server/plain-files/publish';
 import { Problem, read } from '@/server/problem';
 import { explain } from '@/server/explain';
@@ -64,6 +65,10 @@ const commands: Record<string, (rt: Runtime, input: unknown) => Promise<unknown>
   },
   'map-add': (rt, input) => addStreets(rt, input, OPERATOR),
   'map-remove': (rt) => removeStreets(rt, OPERATOR),
+  places: (rt) => rt.addressBook.files(),
+  'places-add': (rt, input) => addAddresses(rt, input, OPERATOR),
+  'places-state': async (rt) => rt.addressBook.reading ?? null,
+  'places-remove': (rt, input) => removeAddresses(rt, input, OPERATOR),
   'old-addresses': (rt) => rt.oldAddresses.all(),
   'take-addresses': (rt, input) => takeOldAddresses(rt, input),
   import: (rt, input) => importFile(rt, input),

@@ -14,6 +14,7 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core';
 import type { Shape } from '@/core/colour/mark';
+import type { Houses } from '@/core/geo/address-streets';
 import type { Feature } from '@/core/venue/features';
 import type { OpeningHours } from '@/core/venue/hours';
 import { at } from './column-types';
@@ -160,3 +161,43 @@ export const placeMerge = pgTable('place_merge', {
   at: at('at').notNull(),
   undoneAt: at('undone_at'),
 });
+
+/** A file of addresses that an operator gave the site, for finding places. */
+export const addressFile = pgTable('address_file', {
+  id: uuid('id').primaryKey(),
+  /** as it was called */
+  name: text('name').notNull(),
+  addresses: integer('addresses').notNull(),
+  streets: integer('streets').notNull(),
+  leftOut: integer('left_out').notNull(),
+  /** whose data it is, as the operator says */
+  credit: text('credit').notNull(),
+  /** all of its streets are there; before that it is not asked */
+  ready: boolean('ready').notNull().default(false),
+  at: at('at').notNull(),
+});
+
+/** Its streets with their houses. */
+export const addressStreet = pgTable(
+  'address_street',
+  {
+    fileId: uuid('file_id')
+      .notNull()
+      .references(() => addressFile.id, { onDelete: 'cascade' }),
+    n: integer('n').notNull(),
+    name: text('name').notNull(),
+    town: text('town').notNull(),
+    region: text('region').notNull(),
+    postcodes: text('postcodes').array().notNull(),
+    lat: doublePrecision('lat').notNull(),
+    lng: doublePrecision('lng').notNull(),
+    /** by which it is found */
+    words: text('words').array().notNull(),
+    houses: jsonb('houses').$type<Houses>().notNull(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.fileId, t.n] }),
+    // Streets are written once and then asked: nothing is put off.
+    index('address_street_words').using('gin', t.words).with({ fastupdate: false }),
+  ],
+);
