@@ -2,7 +2,7 @@
  * The Kittiwick Isles, an invented archipelago in open ocean: four islands, ferries, a causeway. Coasts are closed
  * curves through hand-set points, smoothed here (Catmull-Rom) so that the stored chart is plain GeoJSON.
  */
-import type { Chart, ChartFeature } from '@/core/geo/geo';
+import type { ChartFeature } from '@/core/geo/geo';
 
 type Position = [number, number];
 
@@ -126,9 +126,10 @@ const name = (text: string, x: number, y: number, water = false): ChartFeature =
 const [west, north] = onBoard(0, 0);
 const [east, south] = onBoard(660, 620);
 
-export const CHART: Chart = {
-  format: 1,
-  bounds: { west, south, east, north },
+/** The isles as a GeoJSON file, as an operator would give a drawing to a site. */
+export const ISLES = {
+  type: 'FeatureCollection',
+  bbox: [west, south, east, north],
   features: [
     ...COASTS.map(land),
     route('ferry', [

@@ -1,6 +1,7 @@
 /** Fills an empty site with the Kittiwick Isles. Given the same day, it makes the same listings, texts and pictures. */
 import { eq } from 'drizzle-orm';
 import sharp from 'sharp';
+import { readOwnMap } from '@/core/geo/own-map';
 import { isoDay } from '@/core/day/day';
 import type { ListingContent } from '@/core/listing/content';
 import { emptyContent } from '@/core/listing/fields';
@@ -22,7 +23,7 @@ import { DEFAULT_SETTINGS, type SiteSettings } from '@/server/site/settings';
 import { findOrMakeTag } from '@/server/tags/write';
 import { BLANK_VENUE } from '@/server/venues/input';
 import { saveVenue } from '@/server/venues/write';
-import { CHART } from './chart';
+import { ISLES } from './chart';
 import { GAZETTEER } from './gazetteer';
 import { demoListings } from './listings';
 import { CATEGORIES, HOLIDAYS, SIGN_INS } from './people';
@@ -146,11 +147,15 @@ interface SeededSite {
 export async function seedDemo({ db, auth, pictureWorker }: SeededSite, now: Now): Promise<SeedResult> {
   const [any] = await db.select({ id: listing.id }).from(listing).limit(1);
   if (any) return { listings: 0, submissions: 0, pictures: 0 };
+  const drawing = readOwnMap(ISLES);
+  if (!drawing?.bounds) throw new Error('the isles draw nothing');
+  const { bounds, features } = drawing;
+  const own = { name: 'isles.geojson', at: new Date(now.ms).toISOString(), credit: '', bounds, features };
   await db
     .insert(setting)
     .values([
       { key: 'site', value: DEMO_SETTINGS },
-      { key: 'chart', value: CHART },
+      { key: 'chart', value: { format: 2, bounds, features: [], own } },
       { key: 'gazetteer', value: GAZETTEER },
     ])
     .onConflictDoNothing();

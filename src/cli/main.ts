@@ -26,7 +26,10 @@ const HELP = `Plain Almanac
   almanac addresses                   all of them, and how often each was followed
   almanac map add FILE                puts streets on the map from a PMTiles archive of the site’s area (docs/operating.md says where
                                       such files come from); a file that the map cannot be drawn from is refused with the reason
-  almanac map                         what streets the map has; almanac map remove takes them off
+  almanac map add FILE.geojson [--credit WORDS]
+                                      puts a drawing of your own on the map: paths, parks, buildings, names, over the coasts, or
+                                      with land of its own in place of them; what is not understood is said
+  almanac map                         what the map has; almanac map remove [NAME] takes it off
   almanac places add FILE [--columns "street=HEADING,lat=HEADING"] [--credit WORDS]
                                       takes a file of addresses (a table or GeoJSON points), in which “Find a place” then looks;
                                       the columns are found by their headings, or named. A file of the same name is replaced
@@ -123,7 +126,7 @@ async function main(): Promise<void> {
       await addressesCommand(sub, { dryRun: values['dry-run'] === true, replace: values.replace === true });
       return;
     case 'map':
-      await mapCommand(sub, rest);
+      await mapCommand(sub, rest, values.credit);
       return;
     case 'places':
       await placesCommand(sub, rest, { columns: values.columns, credit: values.credit });
@@ -197,7 +200,7 @@ const TAKES: Readonly<Record<string, { words: number; flags: readonly string[] }
   setup: { words: 1, flags: ['json'] },
   user: { words: 1, flags: ['name', 'mail', 'role'] },
   addresses: { words: 1, flags: ['dry-run', 'replace'] },
-  map: { words: 2, flags: [] },
+  map: { words: 2, flags: ['credit'] },
   places: { words: 2, flags: ['columns', 'credit'] },
   rebuild: { words: 0, flags: [] },
   seed: { words: 0, flags: [] },

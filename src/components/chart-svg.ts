@@ -1,7 +1,7 @@
 /** The site's chart as an engraving: SVG drawn on the server, for readers without WebGL and for small maps. */
 import { html, type Html, type Piece } from './html';
 import { roomForNames } from '@/core/geo/name-room';
-import type { StreetPath } from '@/core/geo/street-paths';
+import { groundShapes, isGround, type StreetPath, streetPaths } from '@/core/geo/street-paths';
 import { type Bounds, type Chart, type ChartFeature, distanceKm, type Point, projection } from '@/core/geo/geo';
 
 export interface ChartDrawing {
@@ -27,7 +27,9 @@ export function chartSvg({ chart, bounds, width, height, marks, names, streets =
   const line = (points: Position[]): string => points.map((p, i) => `${i ? 'L' : 'M'}${at(p)}`).join('');
   const features = chart?.features ?? [];
   const land = features
-    .flatMap((f) => (f.geometry.type === 'Polygon' ? f.geometry.coordinates.map((ring) => `${line(ring)}Z`) : []))
+    .flatMap((f) =>
+      f.geometry.type === 'Polygon' && f.properties.kind === 'land' ? f.geometry.coordinates.map((ring) => `${line(ring)}Z`) : [],
+    )
     .join('');
   // Where land is cut off at the chart's edges, its outline is more than the coast.
   const shore = features.flatMap(({ properties: { kind }, geometry }) =>
@@ -50,7 +52,7 @@ export function chartSvg({ chart, bounds, width, height, marks, names, streets =
   }
   // Borders lie on the land, routes beside it.
   const lines = (on: boolean): void => {
-    for (const { properties, geometry } of features) {
+    for (const { properties, geometry } of features.filter((one) => !isGround(one))) {
       if (geometry.type !== 'LineString' || properties.kind === 'coast' || (properties.kind === 'border') !== on) continue;
       parts.push(html`<path class="${properties.kind}" d="${line(geometry.coordinates)}"/>`);
     }
@@ -59,7 +61,9 @@ export function chartSvg({ chart, bounds, width, height, marks, names, streets =
   if (land) parts.push(html`<path class="${shore.length ? 'cut' : 'land'}" fill-rule="evenodd" d="${land}"/>`);
   if (shore.length) parts.push(html`<path class="shore" d="${shore.join('')}"/>`);
   lines(true);
-  for (const { d, fill, stroke, width: wide, dash } of streets)
+  // What the site drew itself lies over the streets.
+  const ground = streetPaths(groundShapes(features), project, width, height);
+  for (const { d, fill, stroke, width: wide, dash } of [...streets, ...ground])
     parts.push(
       html`<path d="${d}" fill="${fill}" fill-rule="evenodd" stroke="${stroke}" stroke-width="${wide}" stroke-dasharray="${dash || 'none'}" stroke-linecap="${dash ? 'butt' : 'round'}" stroke-linejoin="round"/>`,
     );

@@ -10,6 +10,7 @@ interface Named {
   name: string;
   at: [number, number];
   look: string;
+  own: boolean;
 }
 
 /** Those that a chart has always, and its towns, the largest first, of which there is room for some. */
@@ -19,7 +20,12 @@ function namesOfChart(chart: Chart | null): { always: Named[]; towns: Named[] } 
     if (geometry.type !== 'Point') continue;
     const isTown = properties.rank !== undefined;
     const look = `chart-name${properties.water ? ' sea' : isTown ? ' town' : ''}`;
-    (isTown ? names.towns : names.always).push({ name: properties.name ?? '', at: geometry.coordinates, look });
+    (isTown ? names.towns : names.always).push({
+      name: properties.name ?? '',
+      at: geometry.coordinates,
+      look,
+      own: properties.own === true,
+    });
   }
   return names;
 }
@@ -42,9 +48,9 @@ export function addNames(map: maplibregl.Map, chart: Chart | null, streets: Stre
     const { clientWidth, clientHeight } = map.getContainer();
     const clear = roomForNames(clientWidth, clientHeight);
     shown = towns
-      .filter(({ name, at }) => {
+      .filter(({ name, at, own }) => {
         const [lng, lat] = at;
-        if (streets && map.getZoom() >= PLACES_FROM && inBounds({ lat, lng }, streets.bounds)) return false;
+        if (streets && !own && map.getZoom() >= PLACES_FROM && inBounds({ lat, lng }, streets.bounds)) return false;
         const { x, y } = map.project(at);
         return clear(x, y, name);
       })

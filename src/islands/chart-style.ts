@@ -1,6 +1,8 @@
 /** How the movable chart looks: the site's inks and typefaces, as WebGL understands them. */
 import type { FilterSpecification, LayerSpecification, StyleSpecification } from 'maplibre-gl';
 import { type Chart, hasCoasts } from '@/core/geo/geo';
+import { isGround } from '@/core/geo/street-paths';
+import { groundLayers } from './ground-layers';
 import { type Streets, streetLayers, streetSource } from './street-layers';
 
 const colour = (name: string): string => getComputedStyle(document.documentElement).getPropertyValue(name).trim();
@@ -73,6 +75,8 @@ export function styleOf(chart: Chart | null, streets: Streets | undefined, root:
         paint: { 'line-color': ink, 'line-width': 1, 'line-dasharray': [6, 3, 1, 3] },
       },
       ...(streets ? streetLayers(resolved, firstFace) : []),
+      // What the site drew itself lies over the streets.
+      ...(chart?.features.some(isGround) ? groundLayers('chart', resolved) : []),
     ],
   };
 }

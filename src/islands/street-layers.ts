@@ -12,14 +12,15 @@ export interface Streets {
   maxZoom: number;
 }
 
-type Inks = (value: string) => string;
+/** Makes a colour that WebGL understands of a value of a style. */
+export type Inks = (value: string) => string;
 
 const SOURCE = 'streets';
 /** From this zoom on the streets name towns themselves. */
 export const PLACES_FROM = 10;
 const kinds = (...names: string[]): FilterSpecification => ['in', ['get', 'kind'], ['literal', names]];
 /** Pixels at a zoom: lines grow with the map. */
-const growing = (...stops: number[]): ['interpolate', ['exponential', number], ['zoom'], ...number[]] => [
+export const growing = (...stops: number[]): ['interpolate', ['exponential', number], ['zoom'], ...number[]] => [
   'interpolate',
   ['exponential', 1.6],
   ['zoom'],

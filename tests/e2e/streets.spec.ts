@@ -117,7 +117,73 @@ test('a coordinator takes them off the map and puts them back', async ({ page, r
   await page.getByRole('button', { name: 'Put the streets back on the map' }).click();
   await expect(page.getByRole('status')).toContainText('on the map again');
   expect(await (await request.get('/map/2027-03-17')).text()).toContain('Isles Survey');
-  expect(almanac(site, 'map', 'remove').said).toContain('The streets of isles.pmtiles are gone from the map');
+  // The isles themselves are a drawing: what is to be taken away has to be said.
+  expect(almanac(site, 'map', 'remove').said).toContain('streets (isles.pmtiles) and a drawing of its own (isles.geojson)');
+  expect(almanac(site, 'map', 'remove', 'isles.pmtiles').said).toContain('The streets of isles.pmtiles are gone from the map');
   await page.goto('/desk/set-up/map');
   await expect(page.getByRole('region', { name: 'Streets' })).toContainText('almanac map add FILE');
+});
+
+test('a drawing of the site’s own stands on every map, what it could not draw is said, and it is taken off and put back', async ({
+  site,
+  page,
+  browser,
+  baseURL,
+  request,
+}) => {
+  const isles = (await (await request.get('/chart.json')).json()) as { bounds: Record<string, number>; features: unknown[] };
+  const feature = (properties: object, type: string, coordinates: unknown) => ({
+    type: 'Feature',
+    properties,
+    geometry: { type, coordinates },
+  });
+  const { lat, lng } = SLIP;
+  const green = [
+    [lng - 0.01, lat],
+    [lng - 0.005, lat + 0.006],
+    [lng, lat],
+    [lng - 0.01, lat],
+  ];
+  const own = [
+    feature({ leisure: 'park', name: 'Beacon Green' }, 'Polygon', [green]),
+    feature({ x: 1 }, 'LineString', green),
+    feature({}, 'Point', [lng, lat]),
+  ];
+  const { west, south, east, north } = isles.bounds;
+  const drawing = { type: 'FeatureCollection', bbox: [west, south, east, north], features: [...isles.features, ...own] };
+  const file = fileOf(site, 'with-green.geojson', JSON.stringify(drawing));
+  expect(almanac(site, 'map', 'add', fileOf(site, 'broken.geojson', '{"type":'))).toEqual({
+    status: 2,
+    said: expect.stringContaining('not whole JSON'),
+  });
+  const { status, said } = almanac(site, 'map', 'add', file, '--credit', 'Isles Drawing Club');
+  expect(status).toBe(3);
+  expect(said).toContain(`left out feature ${drawing.features.length}: it is a point without a name.`);
+  expect(said).toContain('1 feature without a kind that is known');
+  expect(said).toContain('The map shows with-green.geojson now, in place of the coasts: 4 land');
+  const errors: string[] = [];
+  page.on('console', (message) => message.type() === 'error' && errors.push(message.text()));
+  await page.goto('/map/2027-03-17');
+  await expect(page.locator('.chart-name', { hasText: 'Beacon Green' })).toBeVisible({ timeout: 60_000 });
+  await expect(page.locator('[data-part="credits"]')).toHaveText('Map: Isles Drawing Club.');
+  expect(errors).toEqual([]);
+  const context = await browser.newContext({ baseURL, javaScriptEnabled: false });
+  const bare = await context.newPage();
+  await bare.goto('/at/port-amble-slip');
+  await expect(bare.locator('svg.base path[fill*="--tide-wash"]')).toHaveCount(1);
+  await expect(bare.getByText('Map: Isles Drawing Club.')).toBeVisible();
+  await context.close();
+  await signIn(page, 'maud');
+  await page.goto('/desk/set-up/map');
+  await expect(page.getByRole('region', { name: 'A drawing of your own' })).toContainText('with-green.geojson');
+  await expectAccessible(page, 'settings with a drawing');
+  await page.getByRole('button', { name: 'Take the drawing off the map' }).click();
+  await expect(page.getByRole('status')).toContainText('The drawing is off the map');
+  expect(await (await request.get('/map/2027-03-17')).text()).not.toContain('Beacon Green');
+  await page.getByRole('button', { name: 'Put the drawing back on the map' }).click();
+  await expect(page.getByRole('status')).toContainText('on the map again');
+  expect(almanac(site, 'map', 'remove').said).toContain('The drawing with-green.geojson is gone from the map');
+  expect(almanac(site, 'map', 'remove')).toEqual({ status: 0, said: expect.stringContaining('no streets, and no drawing') });
+  // In the open ocean nothing is left but the sea.
+  expect(await (await request.get('/map/2027-03-17')).text()).not.toContain('Lantern</text>');
 });

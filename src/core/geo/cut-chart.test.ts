@@ -107,7 +107,7 @@ describe('a chart cut from the world', () => {
       ['Port Amble', 0],
       ['Outer Skerry', 1],
     ]);
-    expect(chart.source).toBe('base');
+    expect(chart.alone).toBeUndefined();
     expect(within([5, 9], landOf(chart.features))).toBe(false);
   });
   it('never leaves the earth, however near to a pole', () => {

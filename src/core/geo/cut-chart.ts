@@ -158,5 +158,5 @@ export function chartAround(world: WorldShapes, middle: Point, towns: readonly T
     ),
   );
   const features = turns.flatMap((turn) => featuresWithin(world, { ...reach, west: reach.west + turn, east: reach.east + turn }));
-  return { format: 1, source: 'base', bounds: partAround(middle), features: [...features, ...names] };
+  return { bounds: partAround(middle), features: [...features, ...names] };
 }

@@ -14,16 +14,37 @@ export interface Bounds {
   north: number;
 }
 
+/** What a chart draws. A coast is the shore as a line, where land was cut off at the edges of a chart and its outline is more than that. */
+export const CHART_KINDS = [
+  'land',
+  'coast',
+  'border',
+  'ferry',
+  'causeway',
+  'name',
+  'water',
+  'green',
+  'area',
+  'building',
+  'rail',
+  'path',
+  'minor',
+  'major',
+] as const;
+/** One of {@link CHART_KINDS}. */
+export type ChartFeatureKind = (typeof CHART_KINDS)[number];
+
 /** GeoJSON, as much of it as a chart uses. */
 export interface ChartFeature {
   type: 'Feature';
   properties: {
-    /** a coast is the shore as a line, where land was cut off at the edges of a chart and its outline is more than that */
-    kind: 'land' | 'coast' | 'border' | 'ferry' | 'causeway' | 'name';
+    kind: ChartFeatureKind;
     name?: string;
     water?: boolean;
     /** names of a lower number go first where there is no room for all */
     rank?: number;
+    /** a name of the site's own drawing, which streets with names of their own do not take away */
+    own?: boolean;
   };
   geometry:
     | { type: 'Polygon'; coordinates: [number, number][][] }
@@ -31,13 +52,63 @@ export interface ChartFeature {
     | { type: 'Point'; coordinates: [number, number] };
 }
 
-/** A site's own map: GeoJSON features (RFC 7946) and its bounds. */
+/** What is drawn: GeoJSON features (RFC 7946), and the part of the earth that is shown before anybody moves it. */
 export interface Chart {
+  bounds: Bounds;
+  features: ChartFeature[];
+  /** nothing but a site's own drawing: it is shown whole, no less and no more */
+  alone?: boolean;
+  /** whose work a drawing is */
+  credit?: string;
+}
+
+/** A drawing of the site's own, as somebody gave it. */
+export interface OwnMap {
+  /** its file's */
+  name: string;
+  /** when it was taken in, ISO 8601 in UTC */
+  at: string;
+  /** whose work it is */
+  credit: string;
+  /** somebody took it off the map; it is kept */
+  off?: boolean;
+  bounds: Bounds;
+  features: ChartFeature[];
+}
+
+/** What a site keeps of its map: coasts cut around its middle, which are cut anew when that moves, and a drawing of its own. */
+export interface StoredChart {
+  format: 2;
+  bounds: Bounds;
+  features: ChartFeature[];
+  own?: OwnMap;
+}
+
+/** A chart as it was kept before drawings stood beside the coasts: one or the other. */
+export interface StoredChart1 {
   format: 1;
-  /** cut from the world's coasts around the site's middle, and cut anew when that moves; without it the chart is the site's own */
   source?: 'base';
   bounds: Bounds;
   features: ChartFeature[];
+}
+
+/** A chart that was kept before, as it is kept now. A drawing had no name and no date then. */
+export function upgradeChart(chart: StoredChart | StoredChart1): StoredChart {
+  if (chart.format === 2) return chart;
+  const { bounds, features, source } = chart;
+  if (source === 'base') return { format: 2, bounds, features };
+  return { format: 2, bounds, features: [], own: { name: '', at: '', credit: '', bounds, features } };
+}
+
+/** What is drawn of what is kept: a drawing with land of its own stands alone, another lies over the coasts. */
+export function drawnChart({ bounds, features, own }: StoredChart): Chart {
+  if (!own || own.off) return { bounds, features };
+  const hasLand = own.features.some(({ properties: { kind } }) => kind === 'land');
+  const credit = own.credit ? { credit: own.credit } : {};
+  // Names of the drawing come first where there is no room for all.
+  return hasLand
+    ? { bounds: own.bounds, features: own.features, alone: true, ...credit }
+    : { bounds, features: [...own.features, ...features], ...credit };
 }
 
 /** A longitude that goes on over the date line, as the earth has it: -180 up to 180. */

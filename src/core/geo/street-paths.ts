@@ -1,5 +1,5 @@
 /** Streets of a small chart as paths of SVG: one or two a kind, from the ground up. Colours are tokens of the look. */
-import type { Point } from './geo';
+import type { ChartFeature, Point } from './geo';
 import { STREET_KINDS, type StreetKind, type StreetShape } from './street-tiles';
 
 /** A path with how it is drawn, in the drawing's own units. */
@@ -24,6 +24,7 @@ const LOOKS: Record<StreetKind, Look> = {
     lines: [{ width: 1, stroke: 'color-mix(in srgb, var(--tide) 45%, var(--ground))' }],
   },
   green: { fill: 'color-mix(in srgb, var(--tide-wash) 75%, var(--sheet))', lines: [] },
+  area: { fill: 'color-mix(in srgb, var(--amber-wash) 45%, var(--sheet))', lines: [{ width: 1, stroke: 'var(--ink-3)' }] },
   building: { fill: 'color-mix(in srgb, var(--ink-3) 16%, var(--sheet))', lines: [] },
   rail: { fill: 'none', lines: [{ width: 1.6, stroke: 'var(--ink-3)', dash: '6 3' }] },
   path: { fill: 'none', lines: [{ width: 1, stroke: 'var(--ink-3)', dash: '2 2' }] },
@@ -42,6 +43,20 @@ const LOOKS: Record<StreetKind, Look> = {
     ],
   },
 };
+
+const isStreetKind = (kind: string): kind is StreetKind => STREET_KINDS.some((one) => one === kind);
+
+/** Is a feature of a chart drawn as streets and what lies between them are? */
+export const isGround = ({ properties: { kind } }: ChartFeature): boolean => isStreetKind(kind);
+
+/** Those features of a chart as shapes. */
+export function groundShapes(features: readonly ChartFeature[]): StreetShape[] {
+  return features.flatMap(({ properties: { kind }, geometry }): StreetShape[] => {
+    if (!isStreetKind(kind) || geometry.type === 'Point') return [];
+    const closed = geometry.type === 'Polygon';
+    return [{ kind, closed, lines: closed ? geometry.coordinates : [geometry.coordinates] }];
+  });
+}
 
 /** What is drawn of one kind: its surfaces, and its lines. */
 function drawn(shapes: readonly StreetShape[], project: (point: Point) => [number, number], width: number, height: number) {
@@ -73,7 +88,9 @@ export function streetPaths(
       height,
     );
     const { fill, lines } = LOOKS[kind];
-    const surfaces = filled && fill !== 'none' ? [{ d: filled, fill, stroke: 'none', width: 0, dash: '' }] : [];
+    const [edge] = lines;
+    const outline = kind === 'area' && edge ? { stroke: edge.stroke, width: edge.width } : { stroke: 'none', width: 0 };
+    const surfaces = filled && fill !== 'none' ? [{ d: filled, fill, ...outline, dash: '' }] : [];
     const ways = lined ? lines.map(({ width: wide, stroke, dash = '' }) => ({ d: lined, fill: 'none', stroke, width: wide, dash })) : [];
     return [...surfaces, ...ways];
   });

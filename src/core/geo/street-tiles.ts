@@ -15,7 +15,7 @@ export interface TilePlace {
 }
 
 /** What a street map draws, from the ground up. */
-export const STREET_KINDS = ['water', 'green', 'building', 'rail', 'path', 'minor', 'major'] as const;
+export const STREET_KINDS = ['water', 'green', 'area', 'building', 'rail', 'path', 'minor', 'major'] as const;
 /** One of {@link STREET_KINDS}. */
 export type StreetKind = (typeof STREET_KINDS)[number];
 

@@ -13,7 +13,7 @@ import {
   writeBounds,
 } from '@/core/geo/geo';
 import { roomForNames } from '@/core/geo/name-room';
-import type { StreetPath } from '@/core/geo/street-paths';
+import { groundShapes, isGround, type StreetPath, streetPaths } from '@/core/geo/street-paths';
 import { boundsAround, NEARNESS, rounded, unprojection } from '@/core/geo/pin';
 import { placesWords } from '@/words/desk';
 
@@ -76,6 +76,7 @@ export function PinChart({ chart, pin, middle, areaOnly, onMove }: PinChartProps
         <rect width={WIDTH} height={HEIGHT} className="sea fill-ground" />
         <Land features={chart?.features ?? []} project={project} />
         {streets && <Streets drawn={streets} project={project} />}
+        <Paths paths={streetPaths(groundShapes(chart?.features ?? []), project, WIDTH, HEIGHT)} />
         {pin && (
           <Pin
             pin={pin}
@@ -212,8 +213,10 @@ function Land({ features, project }: LandProps) {
   const look = { coast: 'shore', land: hasCoasts(features) ? 'cut' : 'land' } as Partial<Record<string, string>>;
   return (
     <>
-      {features.map(({ properties: { kind }, geometry }, i) => {
-        if (geometry.type === 'Point') return null;
+      {features.map((feature, i) => {
+        const { properties, geometry } = feature;
+        const { kind } = properties;
+        if (geometry.type === 'Point' || isGround(feature)) return null;
         const d = geometry.type === 'Polygon' ? geometry.coordinates.map((ring) => `${path(ring)}Z`).join('') : path(geometry.coordinates);
         return <path key={i} className={look[kind] ?? kind} fillRule="evenodd" d={d} />;
       })}
@@ -266,20 +269,23 @@ function Streets({ drawn: { part, paths }, project }: { drawn: Drawn; project: (
       className="pointer-events-none"
       transform={`translate(${left} ${top}) scale(${(right - left) / WIDTH} ${(bottom - top) / HEIGHT})`}
     >
-      {paths.map(({ d, fill, stroke, width, dash }, i) => (
-        <path
-          key={i}
-          d={d}
-          style={{ fill, stroke }}
-          fillRule="evenodd"
-          strokeWidth={width}
-          strokeDasharray={dash || undefined}
-          strokeLinejoin="round"
-        />
-      ))}
+      <Paths paths={paths} />
     </g>
   );
 }
+
+const Paths = ({ paths }: { paths: readonly StreetPath[] }) =>
+  paths.map(({ d, fill, stroke, width, dash }, i) => (
+    <path
+      key={i}
+      d={d}
+      style={{ fill, stroke }}
+      fillRule="evenodd"
+      strokeWidth={width}
+      strokeDasharray={dash || undefined}
+      strokeLinejoin="round"
+    />
+  ));
 
 /** The chart's names; of its towns those for which there is room. */
 function Names({ features, project }: LandProps) {

@@ -10,6 +10,7 @@ import { HAPPENING_CODES, type StoredHappening, toKeep } from '../history/happen
 import { z } from 'zod';
 import { PICTURE_FILE } from '@/core/exchange/archive';
 import { GAZETTEER_KINDS } from '@/core/geo/gazetteer';
+import { CHART_KINDS } from '@/core/geo/geo';
 import { FILTER_GROUPS } from '@/core/filters/filters';
 import { VIEW_NAMES } from '@/core/views/views';
 import { STAGES } from '@/core/listing/content';
@@ -165,25 +166,32 @@ const geometry = z.discriminatedUnion('type', [
   z.object({ type: z.literal('LineString'), coordinates: z.array(position).max(100_000) }),
   z.object({ type: z.literal('Point'), coordinates: position }),
 ]);
-const chart = z.object({
-  format: z.literal(1),
-  source: z.literal('base').optional(),
+const drawn = {
   bounds: z.object({ west: turned, south: degrees, east: turned, north: degrees }),
   features: z
     .array(
       z.object({
         type: z.literal('Feature'),
         properties: z.object({
-          kind: z.enum(['land', 'coast', 'border', 'ferry', 'causeway', 'name']),
+          kind: z.enum(CHART_KINDS),
           name: words(200).optional(),
           water: z.boolean().optional(),
           rank: z.number().int().min(0).optional(),
+          own: z.boolean().optional(),
         }),
         geometry,
       }),
     )
-    .max(20_000),
-});
+    .max(60_000),
+};
+const chart = z.discriminatedUnion('format', [
+  z.object({ format: z.literal(1), source: z.literal('base').optional(), ...drawn }),
+  z.object({
+    format: z.literal(2),
+    ...drawn,
+    own: z.object({ name: words(400), at: words(40), credit: words(400), off: z.boolean().optional(), ...drawn }).optional(),
+  }),
+]);
 const gazetteer = z.object({
   format: z.literal(1),
   entries: z

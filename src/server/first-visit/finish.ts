@@ -81,7 +81,7 @@ async function writeSite(tx: Db, settings: SiteSettings, chart: Chart, kinds: St
   // Of two at once on a server one meets the other's row here, is run again, and is told.
   await saveSettings(tx, settings, SITE_ACTOR);
   await tx.insert(setting).values([
-    { key: 'chart', value: chart },
+    { key: 'chart', value: { format: 2 as const, bounds: chart.bounds, features: chart.features } },
     { key: FIRST_STEPS, value: { format: 1 as const, hidden: false } },
   ]);
   const names: Record<string, () => string> = firstVisitWords.kinds[kinds];

@@ -6,7 +6,7 @@ import { problem } from '../../../tests/support/problem';
 import { STARTING_KINDS, STARTING_SETS } from '@/core/category/starting-sets';
 import { contrast, inksOf, SURFACES } from '@/core/colour/colour';
 import { ICONS } from '@/core/colour/icons';
-import { type Chart, type Point, projection, writeBounds } from '@/core/geo/geo';
+import { type Chart, type ChartFeature, type Point, projection, writeBounds } from '@/core/geo/geo';
 import { type Auth, createAuth } from '../accounts/auth';
 import { createAccount } from '../accounts/write';
 import type { Db } from '../db/client';
@@ -85,7 +85,7 @@ describe('a site that nobody has begun with', () => {
     expect(rows.filter((row) => row.fallback).map((row) => row.name)).toEqual(['About the house']);
     const chart = (await value('chart')) as Chart;
     expect(chart.bounds.south).toBeLessThan(43.18);
-    expect(chart.source).toBe('base');
+    expect(chart).toMatchObject({ format: 2 });
     expect(await value('first-visit')).toBeUndefined();
     expect(await value('first-steps')).toEqual({ format: 1, hidden: false });
     expect((await db.select().from(audit)).length).toBeGreaterThan(8);
@@ -305,11 +305,13 @@ describe('the chart of the site', () => {
     await move(here, there);
     expect(await boundsNow()).toBeCloseTo((first ?? 0) + 17.45, 6);
   });
-  it('stays where it is the site’s own, even if that came meanwhile', async () => {
-    const own: Chart = { format: 1, bounds: { west: 1, south: 1, east: 2, north: 2 }, features: [] };
-    await db.insert(setting).values({ key: 'chart', value: own });
-    expect(await chartAfterMove({ db, world }, here, there)).toBeUndefined();
-    await inTx(db, (tx) => writeBaseChart(tx, { ...own, source: 'base', bounds: { ...own.bounds, west: 0 } }));
-    expect(await value('chart')).toEqual(own);
+  it('keeps a drawing of the site’s own, also one that was kept before drawings stood beside the coasts', async () => {
+    const bounds = { west: 1, south: 1, east: 2, north: 2 };
+    const shore = { type: 'LineString' as const, coordinates: [[1, 1] as [number, number], [2, 2] as [number, number]] };
+    const features: ChartFeature[] = [{ type: 'Feature', properties: { kind: 'ferry' }, geometry: shore }];
+    await db.insert(setting).values({ key: 'chart', value: { format: 1, bounds, features } });
+    await move(here, there);
+    expect(await value('chart')).toMatchObject({ format: 2, own: { bounds, features } });
+    expect(await boundsNow()).toBeLessThan(-40);
   });
 });

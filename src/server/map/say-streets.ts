@@ -1,13 +1,21 @@
 /** A street map in words: what it is, and who made its data. */
+import type { Chart } from '@/core/geo/geo';
 import { plainText, shorten } from '@/core/text/text';
 import { inWords } from './archive-file';
 import type { KeptStreets } from './kept-streets';
+import type { ReadersWords } from '@/words/readers';
 
 /** An attribution has at most so many characters on a page. */
 const LONGEST_CREDIT = 300;
 
 /** Who made the data of a street map, in words: its file often says so in HTML, with links. */
 export const creditOf = ({ attribution }: Pick<KeptStreets, 'attribution'>): string => shorten(plainText(attribution), LONGEST_CREDIT);
+
+/** Who made what a map shows, in a reader's words: the site's own drawing, the streets; empty where nobody is to be named. */
+export const mapCredits = (w: ReadersWords['map'], chart: Pick<Chart, 'credit'> | undefined, streets: KeptStreets | undefined): string =>
+  [chart?.credit && w.drawing({ credit: chart.credit }), streets && creditOf(streets) && w.streets({ credit: creditOf(streets) })]
+    .filter(Boolean)
+    .join(' ');
 
 /** A street map in words. */
 export function sayStreets({ name, bytes, bounds, minZoom, maxZoom, attribution }: KeptStreets) {

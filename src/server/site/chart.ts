@@ -1,28 +1,38 @@
-/** The site's chart where it is cut from the world's coasts: it follows the site's middle. A chart of the site's own stays. */
+/** What a site keeps of its map in its settings: coasts cut around its middle, which follow it, and a drawing of its own, which stays. */
 import { eq, sql } from 'drizzle-orm';
-import type { Chart, Point } from '@/core/geo/geo';
+import { type Chart, type OwnMap, type Point, type StoredChart, upgradeChart } from '@/core/geo/geo';
 import type { Db } from '../db/client';
 import { setting } from '../db/schema';
 import type { World } from '../world/world';
-import { readChart } from './read';
+import { readStoredChart } from './read';
 
-/** The chart that a site has when its middle is elsewhere; undefined where it keeps the one it has. Read outside of a transaction: it takes a while. */
+/** The coasts that a site has when its middle is elsewhere; undefined where it keeps those it has. Read outside of a transaction: it takes a while. */
 export async function chartAfterMove({ db, world }: { db: Db; world: World }, from: Point, to: Point): Promise<Chart | undefined> {
   // Nobody has said where the site is.
   if (!to.lat && !to.lng) return undefined;
-  const chart = await readChart(db);
-  const stays = chart && (chart.source !== 'base' || (from.lat === to.lat && from.lng === to.lng));
-  return stays ? undefined : world.chartAround(to);
+  const chart = await readStoredChart(db);
+  return chart && from.lat === to.lat && from.lng === to.lng ? undefined : world.chartAround(to);
 }
 
-/** Writes it, unless the site was given one of its own meanwhile. */
-export async function writeBaseChart(tx: Db, value: Chart): Promise<void> {
+async function change(tx: Db, next: (before: StoredChart | undefined) => StoredChart): Promise<void> {
   const [row] = await tx.select({ value: setting.value }).from(setting).where(eq(setting.key, 'chart')).for('update');
-  if (row && (row.value as Chart).source !== 'base') return;
-  if (row)
-    await tx
-      .update(setting)
-      .set({ value, revision: sql`${setting.revision} + 1` })
-      .where(eq(setting.key, 'chart'));
-  else await tx.insert(setting).values({ key: 'chart', value });
+  const value = next(row && upgradeChart(row.value as StoredChart));
+  await tx
+    .insert(setting)
+    .values({ key: 'chart', value })
+    .onConflictDoUpdate({ target: setting.key, set: { value, revision: sql`${setting.revision} + 1` } });
 }
+
+/** Writes the coasts; a drawing stays. */
+export const writeBaseChart = (tx: Db, { bounds, features }: Chart): Promise<void> =>
+  change(tx, (before) => ({ format: 2, bounds, features, ...(before?.own ? { own: before.own } : {}) }));
+
+/**
+ * Writes a drawing, or takes it away.
+ * @param coasts those of a site that has no map yet
+ */
+export const writeOwnMap = (tx: Db, own: OwnMap | undefined, coasts: Chart): Promise<void> =>
+  change(tx, (before) => {
+    const { bounds, features } = before ?? coasts;
+    return { format: 2, bounds, features, ...(own ? { own } : {}) };
+  });

@@ -1,7 +1,7 @@
 /** Settings and chart of the site. */
 import { eq } from 'drizzle-orm';
 import type { Gazetteer } from '@/core/geo/gazetteer';
-import type { Chart } from '@/core/geo/geo';
+import { type Chart, drawnChart, type StoredChart, upgradeChart } from '@/core/geo/geo';
 import type { ContentCache } from './content-cache';
 import type { Db } from '../db/client';
 import { setting } from '../db/schema';
@@ -14,10 +14,16 @@ export async function readSettings(db: Db): Promise<{ settings: SiteSettings; re
   return { settings: { ...DEFAULT_SETTINGS, ...(row?.value as SiteSettings | undefined) }, revision: row?.revision ?? 0 };
 }
 
-/** The site’s chart; undefined when it has none. */
-export async function readChart(db: Db): Promise<Chart | undefined> {
+/** What is kept of the site’s map; undefined when it has none. */
+export async function readStoredChart(db: Db): Promise<StoredChart | undefined> {
   const [row] = await db.select().from(setting).where(eq(setting.key, 'chart'));
-  return row?.value as Chart | undefined;
+  return row && upgradeChart(row.value as StoredChart);
+}
+
+/** The site’s chart as it is drawn; undefined when it has none. */
+export async function readChart(db: Db): Promise<Chart | undefined> {
+  const kept = await readStoredChart(db);
+  return kept && drawnChart(kept);
 }
 
 /** The same for readers' pages, read once for each state of what they may see: it is the largest thing that a page reads. */

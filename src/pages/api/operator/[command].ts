@@ -9,8 +9,7 @@ import { exportAll, exportDocument, exportIcal, exportSite, importFile, importSi
 import { readSetup } from '@/server/first-visit/setup-file';
 import { setUpSite } from '@/server/first-visit/finish';
 import { answer } from '@/server/http/endpoint';
-import { addStreets, removeStreets } from '@/server/map/operator';
-import { sayStreets } from '@/server/map/say-streets';
+import { addMap, removeMap, sayMap } from '@/server/map/operator';
 import { takeOldAddresses } from '@/server/old-addresses/take';
 import { addAddresses, removeAddresses } from '@/server/places/address-operator';
 import { readPublishInput } from '@/server/plain-files/publish';
@@ -59,12 +58,9 @@ const commands: Record<string, (rt: Runtime, input: unknown) => Promise<unknown>
     await rt.reloadSettings();
     return result;
   },
-  map: async (rt) => {
-    const kept = await rt.streets.current();
-    return kept ? sayStreets(kept) : null;
-  },
-  'map-add': (rt, input) => addStreets(rt, input, OPERATOR),
-  'map-remove': (rt) => removeStreets(rt, OPERATOR),
+  map: (rt) => sayMap(rt),
+  'map-add': (rt, input) => addMap(rt, input, OPERATOR),
+  'map-remove': (rt, input) => removeMap(rt, input, OPERATOR),
   places: (rt) => rt.addressBook.files(),
   'places-add': (rt, input) => addAddresses(rt, input, OPERATOR),
   'places-state': async (rt) => rt.addressBook.reading ?? null,

@@ -2,7 +2,7 @@
 import type { StoredHappening } from '../../history/happening';
 import { index, integer, jsonb, pgTable, text, uuid } from 'drizzle-orm/pg-core';
 import type { Gazetteer } from '@/core/geo/gazetteer';
-import type { Chart } from '@/core/geo/geo';
+import type { StoredChart, StoredChart1 } from '@/core/geo/geo';
 import type { KeptStreets } from '../../map/kept-streets';
 import type { LastChange } from '../../site/last-change';
 import type { SiteSettings } from '../../site/settings';
@@ -14,7 +14,8 @@ export const setting = pgTable('setting', {
   value: jsonb('value')
     .$type<
       | SiteSettings
-      | Chart
+      | StoredChart
+      | StoredChart1
       | Gazetteer
       | { format: 1; day: number }
       | { format: 2; day: number; zones: string }
