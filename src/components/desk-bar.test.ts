@@ -8,9 +8,9 @@ const wordsFor = (role: Role, state = NOBODY_WAITS) => barFor(role, state).map((
 
 describe('the Desk’s bar', () => {
   it('has at most eight words, by the work and by who works', () => {
-    expect(wordsFor('coordinator')).toEqual(['Listings', 'Calendar', 'Intake', 'Places & people', 'Publishing', 'Settings']);
-    expect(wordsFor('editor')).toEqual(['Listings', 'Calendar', 'Intake', 'Places & people']);
-    expect(wordsFor('contributor')).toEqual(['Listings', 'Calendar']);
+    expect(wordsFor('coordinator')).toEqual(['Today', 'Listings', 'Calendar', 'Intake', 'Places & people', 'Publishing', 'Settings']);
+    expect(wordsFor('editor')).toEqual(['Today', 'Listings', 'Calendar', 'Intake', 'Places & people']);
+    expect(wordsFor('contributor')).toEqual(['Today', 'Listings', 'Calendar']);
   });
 
   it('has no Intake where nobody may send anything in, until something waits', () => {

@@ -42,6 +42,7 @@ export function barOf(actor: Actor, { today, intake, remarks, takesEvents }: Bar
   const page = (id: string, name: string, href: string, count?: number): BarPage => ({ id, name, href, count });
   const when = <T>(may: boolean, one: () => T): T[] => (may ? [one()] : []);
   const groups: BarGroup[] = [
+    { name: w.today(), pages: [page('today', w.today(), '/desk/today')] },
     {
       name: w.listings(),
       inside: ['listing'],

@@ -42,6 +42,7 @@ describe('“Go to”', () => {
       'page Listings',
       'page Pictures',
       'page The bin',
+      'page Today',
       'page What readers see',
     ]);
     expect(await names(EDITOR, 'people')).not.toContain('page People');

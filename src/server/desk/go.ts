@@ -44,6 +44,7 @@ const SECTION = '/desk/set-up/[section]';
 
 const KNOWN: readonly Known[] = [
   command(w.typeAListing(), '/desk/listings/new', w.typeAListingAlso(), '/desk/listings/new'),
+  page(w.today(), '/desk/today', w.todayAlso()),
   page(w.listings(), '/desk/listings', w.listingsAlso()),
   page(w.intake(), '/desk/intake', w.intakeAlso()),
   page(w.proof(), '/desk/proof', w.proofAlso()),

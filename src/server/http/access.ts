@@ -66,6 +66,7 @@ export const ACCESS: Record<string, Who> = {
   '/desk/invitation/[token]': 'anyone',
   '/desk': TEAM,
   '/desk/sign-out': TEAM,
+  '/desk/today': TEAM,
   '/desk/listings': TEAM,
   '/desk/listings/new': TEAM,
   '/desk/entry': TEAM,

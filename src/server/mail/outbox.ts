@@ -2,7 +2,7 @@
  * Mail is a row written in the transaction that causes it, and sent after. Without a mail service it stays in the
  * mail tray, a page of the Desk, which is then all the delivery there is.
  */
-import { and, asc, desc, eq, inArray, isNull, lt, lte, or, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, gte, inArray, isNotNull, isNull, lt, lte, or, sql } from 'drizzle-orm';
 import nodemailer, { type Transporter } from 'nodemailer';
 import type { Db } from '../db/client';
 import { newId } from '../db/ids';
@@ -52,6 +52,11 @@ const SILENCE = MINUTE;
 const LONGEST = 5 * MINUTE;
 
 type Claimed = typeof outbox.$inferSelect;
+
+/** How many mails were tried as often as they are, and did not go. */
+export async function countStuck(db: Db): Promise<number> {
+  return db.$count(outbox, and(isNull(outbox.sentAt), gte(outbox.tries, MAX_TRIES), isNotNull(outbox.failure)));
+}
 
 /** Takes the oldest mail that waits, so that nobody else sends it meanwhile, whether in this process or another. */
 async function claim(db: Db, at: Date): Promise<Claimed | undefined> {
