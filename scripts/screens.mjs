@@ -61,6 +61,7 @@ await shot('map', '/map/2027-03-17', { before: (page) => page.waitForSelector('b
 await shot('event', '/what/low-tide-walk');
 await shot('add', '/add');
 await shot('phone-month', '/month/2027-03?day=2027-03-20', { width: 360, height: 800 });
+await shot('today', '/desk/today', { storage });
 await shot('intake', '/desk/intake', { storage });
 await shot('editor', '/desk/listings?words=low-tide', {
   storage,
@@ -124,7 +125,6 @@ await shot('proof', '/desk/proof?kind=lookalike', {
     await page.goto(`${base}/desk/proof?kind=venue-closed`);
   },
 });
-await shot('french', '/fr/month/2027-03');
 await firstVisit();
 await browser.close();
 server.kill('SIGTERM');

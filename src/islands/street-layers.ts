@@ -1,5 +1,5 @@
 /** The street map's layers of the movable chart, in the site's own inks: land, green, water, buildings, ways, their names. */
-import type { FilterSpecification, LayerSpecification, StyleSpecification } from 'maplibre-gl';
+import type { FilterSpecification, LayerSpecification, LineLayerSpecification, StyleSpecification } from 'maplibre-gl';
 import type { Bounds } from '@/core/geo/geo';
 import { GREEN_KINDS, ROAD_KINDS } from '@/core/geo/street-kinds';
 
@@ -14,6 +14,32 @@ export interface Streets {
 
 /** Makes a colour that WebGL understands of a value of a style. */
 export type Inks = (value: string) => string;
+
+/** What surfaces and ways are drawn in, on the streets and on a drawing of the site's own. */
+export const INKS = {
+  earth: 'var(--sheet)',
+  water: 'color-mix(in srgb, var(--tide) 18%, var(--ground))',
+  stream: 'color-mix(in srgb, var(--tide) 45%, var(--ground))',
+  green: 'color-mix(in srgb, var(--tide-wash) 75%, var(--sheet))',
+  building: 'color-mix(in srgb, var(--ink-3) 16%, var(--sheet))',
+  edge: 'var(--ink-3)',
+  minorEdge: 'var(--rule)',
+  minor: 'var(--sheet)',
+  major: 'var(--amber-wash)',
+} as const;
+
+/** How a way is drawn: in which ink, how wide, in dashes of so many widths. */
+export interface Way {
+  ink: keyof typeof INKS;
+  width: ReturnType<typeof growing>;
+  dash?: number[];
+}
+
+/** A layer's look as a way's. */
+export const wayLook = (ink: Inks, { ink: name, width, dash }: Way): Pick<LineLayerSpecification, 'layout' | 'paint'> => ({
+  layout: { 'line-join': 'round', 'line-cap': dash ? 'butt' : 'round' },
+  paint: { 'line-color': ink(INKS[name]), 'line-width': width, ...(dash ? { 'line-dasharray': dash } : {}) },
+});
 
 const SOURCE = 'streets';
 /** From this zoom on the streets name towns themselves. */
@@ -46,52 +72,45 @@ export function streetLayers(ink: Inks, face: Inks): LayerSpecification[] {
   const fill = (
     id: string,
     layer: string,
-    colour: string,
+    colour: keyof typeof INKS,
     more: { filter?: FilterSpecification; minzoom?: number } = {},
   ): LayerSpecification => ({
     id: `streets-${id}`,
     type: 'fill',
     source: SOURCE,
     'source-layer': layer,
-    paint: { 'fill-color': ink(colour) },
+    paint: { 'fill-color': ink(INKS[colour]) },
     ...more,
   });
-  const line = (
-    id: string,
-    names: readonly string[],
-    colour: string,
-    width: ReturnType<typeof growing>,
-    dash?: number[],
-  ): LayerSpecification => ({
+  const line = (id: string, names: readonly string[], way: Way): LayerSpecification => ({
     id: `streets-${id}`,
     type: 'line',
     source: SOURCE,
     'source-layer': 'roads',
     filter: kinds(...names),
-    layout: { 'line-join': 'round', 'line-cap': dash ? 'butt' : 'round' },
-    paint: { 'line-color': ink(colour), 'line-width': width, ...(dash ? { 'line-dasharray': dash } : {}) },
+    ...wayLook(ink, way),
   });
   return [
-    fill('earth', 'earth', 'var(--sheet)'),
-    fill('green', 'landuse', 'color-mix(in srgb, var(--tide-wash) 75%, var(--sheet))', {
+    fill('earth', 'earth', 'earth'),
+    fill('green', 'landuse', 'green', {
       filter: kinds(...GREEN_KINDS),
     }),
-    fill('water', 'water', 'color-mix(in srgb, var(--tide) 18%, var(--ground))', { filter: ['==', ['geometry-type'], 'Polygon'] }),
+    fill('water', 'water', 'water', { filter: ['==', ['geometry-type'], 'Polygon'] }),
     {
       id: 'streets-streams',
       type: 'line',
       source: SOURCE,
       'source-layer': 'water',
       filter: ['==', ['geometry-type'], 'LineString'],
-      paint: { 'line-color': ink('color-mix(in srgb, var(--tide) 45%, var(--ground))'), 'line-width': growing(10, 0.4, 16, 3) },
+      paint: { 'line-color': ink(INKS.stream), 'line-width': growing(10, 0.4, 16, 3) },
     },
-    fill('buildings', 'buildings', 'color-mix(in srgb, var(--ink-3) 16%, var(--sheet))', { minzoom: 13 }),
-    line('paths', ROAD_KINDS.path, 'var(--ink-3)', growing(12, 0.5, 17, 2), [3, 2]),
-    line('rails', ROAD_KINDS.rail, 'var(--ink-3)', growing(9, 0.6, 16, 2.2), [5, 3]),
-    line('minor-edge', ROAD_KINDS.minor, 'var(--rule)', growing(11, 1, 17, 15)),
-    line('major-edge', ROAD_KINDS.major, 'var(--ink-3)', growing(7, 1, 12, 3.6, 17, 21)),
-    line('minor', ROAD_KINDS.minor, 'var(--sheet)', growing(11, 0.4, 17, 12.5)),
-    line('major', ROAD_KINDS.major, 'var(--amber-wash)', growing(7, 0.6, 12, 2.4, 17, 18)),
+    fill('buildings', 'buildings', 'building', { minzoom: 13 }),
+    line('paths', ROAD_KINDS.path, { ink: 'edge', width: growing(12, 0.5, 17, 2), dash: [3, 2] }),
+    line('rails', ROAD_KINDS.rail, { ink: 'edge', width: growing(9, 0.6, 16, 2.2), dash: [5, 3] }),
+    line('minor-edge', ROAD_KINDS.minor, { ink: 'minorEdge', width: growing(11, 1, 17, 15) }),
+    line('major-edge', ROAD_KINDS.major, { ink: 'edge', width: growing(7, 1, 12, 3.6, 17, 21) }),
+    line('minor', ROAD_KINDS.minor, { ink: 'minor', width: growing(11, 0.4, 17, 12.5) }),
+    line('major', ROAD_KINDS.major, { ink: 'major', width: growing(7, 0.6, 12, 2.4, 17, 18) }),
     ...names(ink, face),
   ];
 }

@@ -26,7 +26,6 @@ describe('the words of streets', () => {
     const book = new WordBook(['harbour', 'harbours', 'barbour', 'hart', 'amble']);
     expect(book.like('harbour', false)).toEqual(['harbour', 'harbours', 'barbour']);
     expect(book.like('har', true, 2)).toEqual(['hart', 'harbour']);
-    expect([book.has('amble'), book.has('ambl'), book.size]).toEqual([true, false, 5]);
     expect(new WordBook([]).like('a', true)).toEqual([]);
   });
 });

@@ -1,5 +1,6 @@
 /** The world's towns, and which of them somebody means by what they type. Positions in degrees, WGS 84. */
 import { slipsAllowed, slipsBetween } from '../match/distance';
+import { bitsIn, lettersOf } from '../match/letters';
 import { fold } from '../text/text';
 import { countryName } from './countries';
 import type { Point } from './geo';
@@ -55,19 +56,6 @@ const LONGEST = 60;
 /** What is left of a name's likeness where a region or country was said behind a comma that it does not lie in. */
 const ELSEWHERE = 0.55;
 const LEAST = 0.5;
-
-/** Which letters a text has, one bit each: two texts a slip apart differ in two bits at most. */
-function lettersOf(text: string): number {
-  let bits = 0;
-  for (let i = 0; i < text.length; i++) bits |= 1 << (text.charCodeAt(i) % 31);
-  return bits;
-}
-
-function bitsIn(n: number): number {
-  let bits = n - ((n >>> 1) & 0x55555555);
-  bits = (bits & 0x33333333) + ((bits >>> 2) & 0x33333333);
-  return (((bits + (bits >>> 4)) & 0x0f0f0f0f) * 0x01010101) >>> 24;
-}
 
 interface Reading {
   name: string;

@@ -142,23 +142,30 @@ function* linesOf(text: string): Generator<string> {
   }
 }
 
-function* featureRows(text: string, features: Features): Generator<Row> {
-  const [first = ''] = linesOf(text);
-  const one = parsed(first) as { type?: unknown } | undefined;
-  if (one?.type === 'Feature') {
-    let line = 0;
-    for (const piece of linesOf(text)) {
-      line++;
-      const bare = piece.trim();
-      if (!bare) continue;
-      const json = parsed(bare);
-      yield { line, cells: json === undefined ? 'no-json' : features.cellsOf(json) };
-    }
-    return;
-  }
-  const all = parsed(text) as { features?: unknown } | undefined;
+interface Json {
+  type?: unknown;
+  features?: unknown;
+}
+
+/** The rows of a file of features: one a line, or all of them in a collection. */
+function featureRows(text: string, features: Features): Pick<AddressSummary, 'unit'> & { rows: Iterable<Row> } {
+  // A collection may stand in one line, too: no file is parsed twice.
+  const first = parsed(linesOf(text).next().value ?? '') as Json | undefined;
+  if (first?.type === 'Feature') return { unit: 'line', rows: lineRows(text, features) };
+  const all = first ?? (parsed(text) as Json | undefined);
   if (!all || !Array.isArray(all.features)) throw new Refused(all ? w.noCollection() : w.brokenJson());
-  for (const [i, json] of all.features.entries()) yield { line: i + 1, cells: features.cellsOf(json) };
+  return { unit: 'feature', rows: all.features.map((json, i) => ({ line: i + 1, cells: features.cellsOf(json) })) };
+}
+
+function* lineRows(text: string, features: Features): Generator<Row> {
+  let line = 0;
+  for (const piece of linesOf(text)) {
+    line++;
+    const bare = piece.trim();
+    if (!bare) continue;
+    const json = parsed(bare);
+    yield { line, cells: json === undefined ? 'no-json' : features.cellsOf(json) };
+  }
 }
 
 /** The rows of a table, all at once: Papa Parse calls for each. */
@@ -232,9 +239,9 @@ export function* performAddresses({ path, world, middle, columns: chosen }: Addr
     const text = textOf(path);
     if (/^\s*[{[]/.test(text.slice(0, 100))) {
       const features = new Features(chosen);
-      const collected = (parsed(linesOf(text).next().value ?? '') as { type?: unknown } | undefined)?.type !== 'Feature';
-      summary.unit = collected ? 'feature' : 'line';
-      for (const row of featureRows(text, features)) take(row);
+      const { unit, rows } = featureRows(text, features);
+      summary.unit = unit;
+      for (const row of rows) take(row);
       summary.columns = features.columns();
     } else summary.columns = tableRows(text, chosen, take);
     if (!summary.addresses)
