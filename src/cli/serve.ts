@@ -165,8 +165,23 @@ function listen(server: http.Server, host: string, port: number): Promise<void> 
   });
 }
 
+/** The queue of a port is as long as the system lets it be: more turns than this nobody waits for it. */
+const MOST_TURNS = 1000;
 /** What is under way has so long to be answered, in ms. */
 const FINISH = 30_000;
+
+/** What has come to the port by now is taken before it is closed: the system would end whatever still stands in its queue. */
+async function untilTaken(server: http.Server): Promise<void> {
+  let taken = 0;
+  const count = (): void => void taken++;
+  server.on('connection', count);
+  for (let before = -1, turns = 0; before !== taken && turns < MOST_TURNS; turns++) {
+    before = taken;
+    // A turn of the loop takes one connection, or more.
+    for (let turn = 0; turn < 3; turn++) await new Promise<void>((done) => setTimeout(done));
+  }
+  server.off('connection', count);
+}
 
 /** Nothing new is taken; what is under way is answered, then the jobs come to a safe point and the database is closed. A second signal ends at once. */
 function stopCleanly(server: http.Server, stop: () => Promise<void>): void {
@@ -175,6 +190,7 @@ function stopCleanly(server: http.Server, stop: () => Promise<void>): void {
     if (stopping) process.exit(1);
     stopping = true;
     console.log('\nStopping …');
+    await untilTaken(server);
     // Nothing new is taken. The HTTP server's own way would end connections whose request has arrived and was not read yet.
     const answered = new Promise<void>((done) => net.Server.prototype.close.call(server, () => done()));
     // A connection that is kept open for more has nothing under way once it was answered; what has arrived is read before anybody looks.
