@@ -47,7 +47,7 @@ await signIn.goto(`${base}/desk/sign-in`);
 await signIn.fill('[name=email]', 'maud@almanac.example');
 await signIn.fill('[name=password]', 'kittiwick-isles-1');
 await signIn.click('main button[type=submit]');
-await signIn.waitForURL('**/desk/listings');
+await signIn.waitForURL('**/desk/today');
 const storage = await context.storageState();
 await context.close();
 

@@ -88,9 +88,10 @@ test('somebody is invited, joins by the mail’s link, and can sign in; a contri
   await olaf.getByLabel('Mail address').fill('olaf@almanac.example');
   await olaf.getByLabel('Password').fill('seven quiet herrings');
   await olaf.getByRole('button', { name: 'Sign in' }).click();
-  await olaf.waitForURL('**/desk/listings');
-  await expect(olaf.getByText('What happens belongs here')).toBeVisible();
-  await olaf.goto('/desk/listings/new');
+  await olaf.waitForURL('**/desk/today');
+  await expect(olaf.getByText('You have no listings yet')).toBeVisible();
+  await olaf.getByRole('link', { name: 'Type the first one' }).click();
+  await olaf.waitForURL('**/desk/listings/new');
   await olaf.getByLabel('Title', { exact: true }).fill('Olaf’s Evening');
   await olaf.getByRole('button', { name: 'Set a date' }).click();
   await olaf.getByRole('button', { name: 'Send for review' }).click();
@@ -137,7 +138,7 @@ test('a forgotten password is chosen anew by the link of a mail, once, and ends 
   await reader.getByLabel('Mail address').fill('nan@almanac.example');
   await reader.getByLabel('Password').fill('eleven calm puffins');
   await reader.getByRole('button', { name: 'Sign in' }).click();
-  await reader.waitForURL('**/desk/listings');
+  await reader.waitForURL('**/desk/today');
   await reader.getByRole('button', { name: 'Sign out' }).click();
   await reader.goto('/desk/listings');
   await expect(reader).toHaveURL(/sign-in/);

@@ -105,7 +105,7 @@ test('by keyboard alone, in the dark; axe has nothing to say', async ({ browser,
   await page.getByRole('button', { name: 'Put this list away' }).click();
   await expect(page.getByText('The list is put away.')).toBeVisible();
   await page.goto('/desk');
-  await page.waitForURL('**/desk/listings');
+  await page.waitForURL('**/desk/today');
   await page.goto('/desk/first-steps');
   await page.getByRole('button', { name: 'Bring it back' }).click();
   await expect(page.getByRole('link', { name: 'Add a venue' })).toBeVisible();

@@ -33,7 +33,7 @@ async function signInBelow(page: Page): Promise<void> {
   await page.getByLabel('Mail address').fill('maud@almanac.example');
   await page.getByLabel('Password').fill('kittiwick-isles-1');
   await page.getByRole('button', { name: 'Sign in' }).click();
-  await page.waitForURL(`${served.url}/desk/listings`);
+  await page.waitForURL(`${served.url}/desk/today`);
 }
 
 const NAMED = /\s(?:href|src|action|formaction|component-url|renderer-url)="([^"]*)"/g;

@@ -14,7 +14,7 @@ export async function signIn(page: Page, who: Who): Promise<void> {
   await page.getByLabel('Mail address').fill(email);
   await page.getByLabel('Password').fill(password);
   await page.getByRole('button', { name: 'Sign in' }).click();
-  await page.waitForURL('**/desk/listings');
+  await page.waitForURL('**/desk/today');
 }
 
 /** The cookie of a role, signed in once a site: tries are bounded. */

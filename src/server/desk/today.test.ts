@@ -98,4 +98,9 @@ describe('a day at the Desk', () => {
     ]);
     expect((await read(CONTRIBUTOR)).ending).toEqual([]);
   });
+  it('knows whether there is a listing that somebody may open', async () => {
+    expect([(await read()).begun, (await read(CONTRIBUTOR)).begun]).toEqual([false, false]);
+    await inTx(db, (tx) => createListing(tx, on('A Draft', day + 5), change()));
+    expect([(await read()).begun, (await read(CONTRIBUTOR)).begun]).toEqual([true, false]);
+  });
 });

@@ -36,6 +36,8 @@ export interface Ending {
 
 /** A day at the Desk. */
 export interface DeskToday {
+  /** is there any listing that this person may open? */
+  begun: boolean;
   today: DeskDate[];
   tomorrow: DeskDate[];
   waiting: Waiting[];
@@ -82,7 +84,10 @@ export async function readToday(rt: Source, actor: Actor): Promise<DeskToday> {
     if (n) waiting.push({ matter, n, href: hrefOf(matter) });
   }
   const ending = await readEnding(rt, actor, day);
+  const own = editsAll(actor) ? sql`true` : sql`${listing.ownerId} = ${actor.id ?? ''}`;
+  const [any] = await rt.db.select({ id: listing.id }).from(listing).where(own).limit(1);
   return {
+    begun: any !== undefined,
     today: dates.filter((date) => date.startDay <= day && date.lastDay >= day),
     tomorrow: dates.filter((date) => date.startDay <= day + 1 && date.lastDay > day),
     waiting,

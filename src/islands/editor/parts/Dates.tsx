@@ -18,6 +18,7 @@ import { nearestDate, settleIdle, splitAt } from '@/core/dates/rule-changes';
 import { changeDate, toggleDate } from '@/core/dates/single-dates';
 import { Strip } from './Strip';
 import { editorWords } from '@/words/desk';
+import { useHeld } from '../use-held';
 
 const w = editorWords.dates;
 
@@ -33,8 +34,10 @@ interface DatesProps {
 /** Rows of months that are out of sight are not made; this is about how tall one is, in pixels. */
 const ROW = 36;
 
-export function DatesRail({ content, setContent, rail, clashes, site, venues }: DatesProps) {
+export function DatesRail({ content, setContent, rail, clashes: latest, site, venues }: DatesProps) {
   const { style, today } = site;
+  // A clash that is found while somebody presses would move what they press away from under the pointer.
+  const { shown: clashes, press } = useHeld(latest);
   const [open, setOpen] = useState<string | null>(null);
   const clashing = useMemo(() => new Set(clashes.keys()), [clashes]);
   const box = useRef<HTMLDivElement>(null);
@@ -56,7 +59,7 @@ export function DatesRail({ content, setContent, rail, clashes, site, venues }: 
     });
   };
   return (
-    <section aria-label={w.dates()} id="dates" className="scroll-mt-16 [section+&]:mt-5.5">
+    <section aria-label={w.dates()} id="dates" onPointerDownCapture={press} className="scroll-mt-16 [section+&]:mt-5.5">
       <div className="flex items-baseline justify-between border-b-2 border-b-rule-strong pb-1.75">
         <h2 className="text-[18px]">{w.dates()}</h2>
         <span className="small quiet" role="status">
