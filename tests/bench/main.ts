@@ -121,7 +121,7 @@ function benchContent(i: number, categoryId: string, venueId: string): ListingCo
   if (kind === 1)
     Object.assign(recurrencePart, { rule: rule('monthly', { byDay: [{ weekday: 5, nth: 2 }] }), limit: { kind: 'count', count: 12 } });
   // Proof lets no rule out whose first date it does not name.
-  recurrencePart.start = isoDay(firstFittingDay(partFrom(recurrencePart)) ?? TODAY) + start.slice(10);
+  recurrencePart.start = isoDay(firstFittingDay(partFrom(recurrencePart, SETTINGS.zone)) ?? TODAY) + start.slice(10);
   return {
     ...emptyContent(),
     title: `Evening on the quay number ${i}`,

@@ -102,3 +102,42 @@ test('a copy takes dates as the editor does', async ({ page }) => {
   await page.getByLabel('When is it?').fill('every Tuesday from 2 January 2029 to 30 June 2029');
   await expect(page.getByRole('dialog')).toContainText('from 2 January to 30 June 2029');
 });
+
+test('dates that hang on the sun: typed, changed by the controls, published, and each read at its own time', async ({ page, request }) => {
+  await signIn(page, 'maud');
+  await page.goto('/desk/listings/new');
+  await page.getByLabel('Title', { exact: true }).fill('Lamp Walk at Dusk');
+  await page.getByLabel('In words').fill('Fridays 18 minutes before sunset for 90 minutes, from 2 April 2027, 8 times');
+  const back = page.locator('[data-readback]');
+  await expect(back).toContainText('Every Friday, 18 minutes before sunset for 1 hour 30 minutes');
+  const when = page.locator('#when');
+  await expect(when.getByLabel('By the sun')).toBeChecked();
+  await expect(when.getByLabel('Lasts, in minutes')).toHaveValue('90');
+  // A date that is left out stays left out when the whole series begins at another time.
+  await page.locator('[data-date^="2027-04-09"]').getByRole('checkbox').uncheck();
+  await when.getByLabel('Starts').selectOption('after sunset');
+  await when.getByLabel('Minutes', { exact: true }).fill('10');
+  await when.getByLabel('Ends', { exact: true }).selectOption('at a time');
+  await when.getByLabel('Ends at').fill('21:30');
+  await when.getByLabel('Ends at').blur();
+  await expect(back).toContainText('10 minutes after sunset until 21:30');
+  await expect(back).toContainText('except 9 April');
+  await expectAccessible(page, 'starts by the sun');
+  await page.getByRole('combobox', { name: 'Venues' }).fill('net loft');
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'Publish', exact: true }).click();
+  await expect(page.getByText('Published', { exact: true }).first()).toBeVisible();
+  await page.goto('/what/lamp-walk-at-dusk/2027-04-16');
+  await expect(page.locator('main')).toContainText('19:44–21:30');
+  await expect(page.locator('main')).toContainText('every Friday, 10 minutes after sunset until 21:30');
+  await page.goto('/what/lamp-walk-at-dusk/2027-05-21');
+  await expect(page.locator('main')).toContainText('20:23–21:30');
+  const feed = (await (await request.get('/feed.ics?words=lamp+walk+dusk')).text()).replaceAll('\r\n ', '');
+  expect(feed.match(/DTSTART[^\r]*/g)?.slice(-7)).toContain('DTSTART;TZID=America/Halifax:20270416T194400');
+  expect(feed).not.toContain('20270409T');
+  // Off again, it begins by the clock.
+  await page.goto('/desk/listings/new');
+  await page.getByLabel('In words').fill('every Friday at sunset from 2 April 2027');
+  await when.getByLabel('By the sun').uncheck();
+  await expect(back).toContainText('Every Friday, 19:17');
+});

@@ -5,8 +5,9 @@
 import { type EpochDay, daysInMonth, firstDayOfMonth, isoDay, monthNumberOf, type Weekday, ymdOf } from '../day/day';
 import { compareDateTime, isoDateTime, parseIsoDateTime, sameDateTime, type PlainDateTime } from '../day/plain-date-time';
 import { firstFittingDay, startFits } from '../recurrence/days';
-import { endOf, expand, startsBetween } from '../recurrence/expand';
+import { endOf, expand, shiftedLength, startsBetween } from '../recurrence/expand';
 import type { ByDay, Length, Occurrence, Recurrence, Rule } from '../recurrence/model';
+import { startOn } from '../recurrence/sun-start';
 import { changesFromStored, partFrom, type StoredRecurrence, type StoredRecurrencePart } from '../recurrence/stored';
 import type { ListingContent } from '../listing/content';
 import { readRecurrence } from './repeat-choices';
@@ -88,17 +89,20 @@ function followedMonth(rule: Rule, from: EpochDay, to: EpochDay): number[] | und
 }
 
 /** A whole part so many days later, by one of its dates. */
-function shifted(recurrencePart: StoredRecurrencePart, at: PlainDateTime, days: number): StoredRecurrencePart | undefined {
-  const own = partFrom(recurrencePart);
+function shifted(recurrencePart: StoredRecurrencePart, at: PlainDateTime, days: number, zone: string): StoredRecurrencePart | undefined {
+  const own = partFrom(recurrencePart, zone);
   const { rule } = own;
-  const start = isoDateTime({ ...own.start, day: own.start.day + days });
-  if (!rule) return { ...recurrencePart, start };
+  const begins = startOn(own, own.start.day + days, zone);
+  const start = isoDateTime(begins);
+  const length = own.sun?.ends === 'length' ? shiftedLength(own.length, own.start, begins) : own.length;
+  if (!rule) return { ...recurrencePart, start, length };
   const next = followed(rule, at.day, at.day + days);
   if (!next) return undefined;
   const { limit } = own;
   const later: StoredRecurrencePart = {
     ...recurrencePart,
     start,
+    length,
     rule: next,
     limit: limit.kind === 'until' ? { ...limit, day: isoDay(limit.day + days) } : recurrencePart.limit,
   };
@@ -107,10 +111,10 @@ function shifted(recurrencePart: StoredRecurrencePart, at: PlainDateTime, days: 
     if (!startFits(own)) return undefined;
     const months = monthNumberOf(at.day + days) - monthNumberOf(at.day);
     const first = firstFittingDay({
-      ...partFrom(later),
+      ...partFrom(later, zone),
       start: { ...own.start, day: firstDayOfMonth(monthNumberOf(own.start.day) + months) },
     });
-    return first === undefined ? undefined : { ...later, start: isoDateTime({ ...own.start, day: first }) };
+    return first === undefined ? undefined : { ...later, start: isoDateTime(startOn(own, first, zone)) };
   }
   return later;
 }
@@ -127,21 +131,25 @@ function renamer(
 ): (key: string) => string {
   const days = keys.flatMap((key) => parseIsoDateTime(key)?.day ?? []);
   const to = Math.max(...days, 0);
+  const { zone } = recurrence;
   const walls = (recurrencePart: StoredRecurrencePart, last: EpochDay): string[] => {
-    const own = partFrom(recurrencePart);
+    const own = partFrom(recurrencePart, zone);
     return startsBetween({ ...recurrence, parts: [own], exdates: [], breaks: [] }, own.start.day, last).map(({ wall }) =>
       isoDateTime(wall),
     );
   };
   if (!days.length) return (key) => key;
-  const [olds, news] = [walls(before, to), walls(after, to + LOOK_PAST + Math.abs(partFrom(after).start.day - partFrom(before).start.day))];
+  const [olds, news] = [
+    walls(before, to),
+    walls(after, to + LOOK_PAST + Math.abs(partFrom(after, zone).start.day - partFrom(before, zone).start.day)),
+  ];
   const names = new Map(olds.flatMap((key, i) => (news[i] === undefined ? [] : [[key, news[i] as string] as const])));
   return (key) => names.get(key) ?? key;
 }
 
 /** Has a part this very date? A rule of every other month has none when its date goes over the month's end. */
 function names(recurrence: Recurrence, recurrencePart: StoredRecurrencePart, wall: PlainDateTime): boolean {
-  const own = { ...recurrence, parts: [partFrom(recurrencePart)], exdates: [], breaks: [] };
+  const own = { ...recurrence, parts: [partFrom(recurrencePart, recurrence.zone)], exdates: [], breaks: [] };
   return startsBetween(own, wall.day, wall.day).some((s) => sameDateTime(s.wall, wall));
 }
 
@@ -150,9 +158,10 @@ export function moveAll(content: ListingContent, key: string, days: number): Lis
   const found = find(content, key);
   if (!found) return undefined;
   const { stored, recurrence, at, index, recurrencePart } = found;
-  const next = shifted(recurrencePart, at, days);
-  const target = { ...at, day: at.day + days };
-  if (!next || !names(recurrence, next, target)) return undefined;
+  const next = shifted(recurrencePart, at, days, recurrence.zone);
+  if (!next) return undefined;
+  const target = next.sun ? startOn(partFrom(next, recurrence.zone), at.day + days, recurrence.zone) : { ...at, day: at.day + days };
+  if (!names(recurrence, next, target)) return undefined;
   const rename = renamer(recurrence, recurrencePart, next, [...stored.exdates, ...content.changes.map((c) => c.original)]);
   const moved = { ...content, recurrence: { ...stored, parts: stored.parts.map((s, i) => (i === index ? next : s)) } };
   moved.recurrence.exdates = stored.exdates.map(rename).sort();

@@ -1,7 +1,8 @@
 /** How a part repeats, as forms offer it: a few kinds of rules, and what somebody who picks one most likely means. */
 import { type EpochDay, isoDay, parseIsoDay, weekdayOf, ymdOf } from '../day/day';
-import { isoTime, isoDateTime, parseIsoDateTime, type PlainDateTime } from '../day/plain-date-time';
+import { isoDateTime, parseIsoDateTime, type PlainDateTime } from '../day/plain-date-time';
 import { firstFittingDay, startFits } from '../recurrence/days';
+import { type SunStart, startOn } from '../recurrence/sun-start';
 import { hasRareParts, type Length, type Recurrence, type Rule } from '../recurrence/model';
 import { fromStored, type StoredRecurrence, type StoredRecurrencePart } from '../recurrence/stored';
 import type { ListingContent } from '../listing/content';
@@ -101,17 +102,28 @@ export function readRecurrence(stored: StoredRecurrence | null): Recurrence | un
   }
 }
 
-/** When the time of day of a part changes, left-out dates and changes follow by day. */
-export function retime(content: ListingContent, index: number, start: string): ListingContent {
+/**
+ * When the time of day of a part changes, left-out dates and changes follow by day.
+ * @param sun another start by the sun; null = by the clock from now on; not given = as before
+ */
+export function retime(content: ListingContent, index: number, start: string, sun?: SunStart | null): ListingContent {
   const { recurrence } = content;
   const recurrencePart = recurrence?.parts[index];
-  const [from, to] = [recurrencePart && parseIsoDateTime(recurrencePart.start), parseIsoDateTime(start)];
-  if (!recurrence || !recurrencePart || !from || !to) return content;
-  const timeOf = (wall: PlainDateTime): string => (wall.minute === null ? '' : `T${isoTime(wall.minute)}`);
-  const oldTime = timeOf(from);
-  const follow = (key: string): string => (key.slice(10) === oldTime ? key.slice(0, 10) + timeOf(to) : key);
+  const [before, asked] = [readRecurrence(recurrence)?.parts[index], parseIsoDateTime(start)];
+  if (!recurrence || !recurrencePart || !before || !asked) return content;
+  const { zone } = recurrence;
+  const hangsOn = asked.minute === null ? null : sun === undefined ? (before.sun ?? null) : sun;
+  const after = { start: asked, ...(hangsOn ? { sun: hangsOn } : {}) };
+  const [from, to] = [before.start, startOn(after, asked.day, zone)];
+  const keyOn = (part: typeof after, day: EpochDay): string => isoDateTime(startOn(part, day, zone));
+  const follow = (key: string): string => {
+    const day = parseIsoDateTime(key)?.day;
+    return day !== undefined && keyOn(before, day) === key ? keyOn(after, day) : key;
+  };
+  const length = hangsOn?.ends === 'clock' ? before.length : followLength(before.length, from, to);
+  const { sun: _, ...plain } = recurrencePart;
   const parts = recurrence.parts.map((s, i) =>
-    i === index ? { ...s, start, rule: followStart(s.rule, from.day, to.day), length: followLength(s.length, from, to) } : s,
+    i === index ? { ...plain, ...after, start: isoDateTime(to), rule: followStart(s.rule, from.day, to.day), length } : s,
   );
   return {
     ...content,

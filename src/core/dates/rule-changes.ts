@@ -1,7 +1,7 @@
 /** Other rules for a listing: parting them at a date, and what becomes of changes to single dates. */
 import { isoDay } from '../day/day';
 import { compareDateTime, isoDateTime, parseIsoDateTime, sameDateTime, type PlainDateTime } from '../day/plain-date-time';
-import { startsBetween } from '../recurrence/expand';
+import { shiftedLength, startsBetween } from '../recurrence/expand';
 import type { Recurrence } from '../recurrence/model';
 import type { StoredRecurrence, StoredRecurrencePart } from '../recurrence/stored';
 import type { ListingContent } from '../listing/content';
@@ -31,6 +31,7 @@ export function splitAt(content: ListingContent, key: string): { content: Listin
   const later: StoredRecurrencePart = {
     ...recurrencePart,
     start: key,
+    length: own.sun?.ends === 'length' ? shiftedLength(own.length, own.start, at) : recurrencePart.length,
     limit: recurrencePart.limit.kind === 'count' ? { kind: 'count', count } : recurrencePart.limit,
   };
   // Both parts of a day with several times would name each other's dates.

@@ -1,7 +1,7 @@
 /** What can be done with single dates of a listing. Keys are original starts, `2027-03-07T07:40`; days are the recurrence's own. */
 import { type EpochDay, isoDay } from '../day/day';
 import { isoDateTime, parseIsoDateTime } from '../day/plain-date-time';
-import type { StoredChange, StoredRecurrence, StoredRecurrencePart } from '../recurrence/stored';
+import { atSunOfItsDay, type StoredChange, type StoredRecurrence, type StoredRecurrencePart } from '../recurrence/stored';
 import type { ListingContent } from '../listing/content';
 
 /** Leaves a date out, or puts it back. */
@@ -42,12 +42,8 @@ export function addDate(content: ListingContent, day: EpochDay): ListingContent 
     const first = r.parts[0];
     const start = first && parseIsoDateTime(first.start);
     if (!first || !start) return r;
-    const extra: StoredRecurrencePart = {
-      start: isoDateTime({ day, minute: start.minute }),
-      length: first.length,
-      rule: null,
-      limit: { kind: 'open' },
-    };
+    const like: StoredRecurrencePart = { ...first, start: isoDateTime({ day, minute: start.minute }), rule: null, limit: { kind: 'open' } };
+    const extra = atSunOfItsDay({ ...r, parts: [like], exdates: [] }).parts[0] ?? like;
     if (r.parts.some((s) => !s.rule && s.start === extra.start)) return r;
     return { ...r, parts: [...r.parts, extra] };
   });

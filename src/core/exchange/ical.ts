@@ -149,7 +149,7 @@ function utcOffset(offset: number): string {
 
 function eventsOf(listing: IcalListing, horizon: EpochDay): Line[] {
   if (listing.only) return onlyEvent(listing, listing.only);
-  const { recurrence } = listing;
+  const recurrence = byTheClock(listing.recurrence, horizon);
   const ruled = recurrence.parts.filter((s) => s.rule);
   const extras = recurrence.parts.filter((s) => !s.rule).sort((a, b) => a.start.day - b.start.day);
   // Dates without a rule are an event each, with its new time or its status where it is moved or called off: many readers know neither a set of
@@ -166,9 +166,26 @@ function eventsOf(listing: IcalListing, horizon: EpochDay): Line[] {
   const lines: Line[] = [];
   masters.forEach((master, index) => {
     const uid = index === 0 ? listing.uid : uidAt(listing.uid, index);
-    lines.push(...masterEvent({ listing, master, uid, extras: index === 0 ? extras : [], first: index === 0, horizon }));
+    lines.push(
+      ...masterEvent({ listing: { ...listing, recurrence }, master, uid, extras: index === 0 ? extras : [], first: index === 0, horizon }),
+    );
   });
   return lines;
+}
+
+/** The standard has no sun: dates that begin with it are written one by one, each at its time of the clock, up to the horizon. */
+function byTheClock(recurrence: Recurrence, horizon: EpochDay): Recurrence {
+  const parts = recurrence.parts.flatMap((part): RecurrencePart[] => {
+    if (!part.sun) return [part];
+    const own: Recurrence = { ...recurrence, parts: [part], exdates: [], breaks: [] };
+    return expand(own, [], part.start.day, Math.max(horizon, part.start.day)).map(({ start, end }) => ({
+      start,
+      length: end && { days: end.day - start.day, minute: end.minute },
+      rule: null,
+      limit: { kind: 'open' },
+    }));
+  });
+  return { ...recurrence, parts };
 }
 
 function dateValue(name: string, wall: PlainDateTime, zone: string): Line {

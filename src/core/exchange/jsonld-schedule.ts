@@ -19,8 +19,13 @@ const isSayable = (rule: Rule): boolean =>
   (rule.freq !== 'weekly' || rule.interval === 1 || rule.weekStart === 0) &&
   ![rule.byYearDay, rule.byWeekNo, rule.byHour, rule.byMinute, rule.bySecond, rule.bySetPos, rule.seasons].some((list) => list?.length);
 
-function scheduleOf({ start, length, rule, limit }: RecurrencePart, zone: string, except: readonly string[]): Record<string, unknown>[] {
-  if (!rule || !isSayable(rule)) return [];
+function scheduleOf(
+  { start, length, rule, limit, sun }: RecurrencePart,
+  zone: string,
+  except: readonly string[],
+): Record<string, unknown>[] {
+  // Nor has it a sun: each date's own time is said with the date.
+  if (!rule || sun || !isSayable(rule)) return [];
   return [
     {
       '@type': 'Schedule',

@@ -30,6 +30,8 @@ export interface CsvOptions {
   style: Style;
   weekStart: number;
   currency: string;
+  /** where the sun rises and sets, in degrees */
+  sunAt?: { lat: number; lng: number } | undefined;
   /** what somebody chose, one a column; else it is found out */
   columns?: readonly string[] | undefined;
   order?: DateOrder | undefined;
@@ -296,8 +298,8 @@ class RowReader {
   }
 
   private phrase(phrase: string, zone: string): ReturnType<typeof readPhrase> {
-    const { now, weekStart, style } = this.options;
-    return readPhrase({ phrase: phrase.slice(0, 2000), now, zone, weekStart, style });
+    const { now, weekStart, style, sunAt } = this.options;
+    return readPhrase({ phrase: phrase.slice(0, 2000), now, zone, weekStart, style, sunAt });
   }
 
   /** Words for the days, and the hours in columns of their own. */

@@ -1,6 +1,6 @@
 /** A site's own lines of the year: holidays, observances, school holidays, times that hang on the sun. Months 1-12; Gregorian calendar. */
 import { type EpochDay, dateExists, dayOf, daysInMonth, type Weekday, weekdayOf, ymdOf } from '../day/day';
-import { type Place, sunOn } from '../sky/sky';
+import { type Place, type SunEvent, sunOn } from '../sky/sky';
 import { addMark, type DayMarks } from './day-marks';
 import { easter } from './easter';
 
@@ -27,9 +27,6 @@ export type HolidayRule = {
   /** so many minutes after (or before) the sun rises or sets, on these weekdays */
   | { kind: 'sun'; event: SunEvent; minutes: number; weekdays: Weekday[] }
 );
-
-/** What the sun does each day. */
-export type SunEvent = 'sunrise' | 'sunset';
 
 /** The nth weekday of a month (-1 = the last), where the month has so many. */
 function weekdayIn(year: number, { month, weekday, nth }: { month: number; weekday: Weekday; nth: number }): EpochDay | undefined {

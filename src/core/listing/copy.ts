@@ -2,7 +2,7 @@
 import type { EpochDay } from '../day/day';
 import { isoDateTime, parseIsoDateTime } from '../day/plain-date-time';
 import { withoutCopyWords } from '../validation/text-checks';
-import type { StoredRecurrence, StoredRecurrencePart } from '../recurrence/stored';
+import { atSunOfItsDay, type StoredRecurrence, type StoredRecurrencePart } from '../recurrence/stored';
 import type { ListingContent } from './content';
 import { shiftListing } from '../dates/moves';
 import { followStart } from '../dates/repeat-choices';
@@ -31,17 +31,21 @@ export function copyOf(content: ListingContent, { title, days, recurrence: own }
     eventStatusNote: '',
     onTopUntil: null,
   };
-  if (own) return { ...fresh, recurrence: withHoursOf(content.recurrence, own), whenWords: '' };
+  if (own) return { ...fresh, recurrence: atSunOfItsDay(withHoursOf(content.recurrence, own)), whenWords: '' };
   if (!recurrence || !days.length) return fresh;
   return {
     ...fresh,
-    recurrence: retimed(
-      fresh,
-      recurrence,
-      [...new Set(days)].sort((a, b) => a - b),
+    recurrence: atSunOfItsDay(
+      retimed(
+        fresh,
+        recurrence,
+        [...new Set(days)].sort((a, b) => a - b),
+      ),
     ),
   };
 }
+
+const sunOf = ({ sun }: StoredRecurrencePart): Pick<StoredRecurrencePart, 'sun'> => (sun ? { sun } : {});
 
 /** Other dates at the hours of the original, as far as they say none themselves. */
 function withHoursOf(original: StoredRecurrence | null, own: StoredRecurrence): StoredRecurrence {
@@ -52,7 +56,7 @@ function withHoursOf(original: StoredRecurrence | null, own: StoredRecurrence): 
   const parts = own.parts.map((recurrencePart): StoredRecurrencePart => {
     const at = parseIsoDateTime(recurrencePart.start);
     const wholeDay = at?.minute === null && (recurrencePart.length?.days ?? 1) === 1;
-    if (at && wholeDay) return { ...recurrencePart, start: isoDateTime({ day: at.day, minute }), length: first.length };
+    if (at && wholeDay) return { ...recurrencePart, start: isoDateTime({ day: at.day, minute }), length: first.length, ...sunOf(first) };
     if (!at || at.minute === null || recurrencePart.length || first.length?.minute == null) return recurrencePart;
     const ends = at.minute + first.length.days * 1440 + first.length.minute - minute;
     return { ...recurrencePart, length: { days: Math.floor(ends / 1440), minute: ((ends % 1440) + 1440) % 1440 } };
@@ -75,7 +79,10 @@ function retimed(content: ListingContent, recurrence: StoredRecurrence, days: re
   }
   const moved = shiftListing(content, day - start.day)?.recurrence ?? begun(recurrence, day);
   const extra = more.map(
-    (d): StoredRecurrencePart => ({ start: isoDateTime({ ...start, day: d }), length: first.length, rule: null, limit: { kind: 'open' } }),
+    (d): StoredRecurrencePart => ({
+      ...{ start: isoDateTime({ ...start, day: d }), length: first.length, ...sunOf(first) },
+      ...{ rule: null, limit: { kind: 'open' } },
+    }),
   );
   return { ...moved, parts: [...moved.parts, ...extra] };
 }

@@ -89,6 +89,8 @@ export interface EditorStart {
     style: Style;
     listPictures: ListPictures;
     currency: string;
+    /** where the sun rises and sets, in degrees; null = nobody has said where the site is */
+    sunAt: { lat: number; lng: number } | null;
     firstWeekday: number;
     /** the language that listings may be translated into; empty = none */
     secondLanguage: TranslatedLanguage | '';

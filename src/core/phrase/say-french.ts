@@ -8,7 +8,7 @@ import type { PlainDateTime } from '../day/plain-date-time';
 import { startOfSentence } from '../text/text';
 import { endOf } from '../recurrence/expand';
 import { type ByDay, hasRareParts, type Length, type Recurrence, type RecurrencePart, type Rule } from '../recurrence/model';
-import { NIGHT_ENDS, sayDay, sayDays, sayTimes, sayWhen, type Style } from './format';
+import { NIGHT_ENDS, sayDay, sayDays, sayTime, sayTimes, sayWhen, type Style } from './format';
 import { dayNumberInFrench, listInFrench } from './format-french';
 import { FRENCH_MONTHS, FRENCH_WEEKDAYS } from './language';
 import { isWorkdays, monthRuns, workdayPositions } from './rule-words';
@@ -182,6 +182,23 @@ function times(minute: number | null, length: Length | null, style: Style): stri
   return `, ${sayTimes(minute, length?.minute ?? null, style)}${later(minute, length)}`;
 }
 
+/** `, 18 minutes avant le coucher du soleil, pendant 2 heures` */
+function sunTimes({ start, length, sun }: RecurrencePart, style: Style): string {
+  if (!sun) return times(start.minute, length, style);
+  const event = sun.event === 'sunset' ? 'coucher du soleil' : 'lever du soleil';
+  const at = sun.minutes === 0 ? `au ${event}` : `${duration(Math.abs(sun.minutes))} ${sun.minutes < 0 ? 'avant' : 'après'} le ${event}`;
+  if (!length) return `, ${at}`;
+  if (sun.ends === 'clock') return `, ${at}, jusqu’à ${sayTime(length.minute ?? 0, style)}${later(start.minute ?? 0, length)}`;
+  return `, ${at}, pendant ${duration(length.days * 1440 + (length.minute ?? 0) - (start.minute ?? 0))}`;
+}
+
+/** `18 minutes`, `2 heures`, `1 heure 30 minutes` */
+function duration(minutes: number): string {
+  const [hours, rest] = [Math.floor(minutes / 60), minutes % 60];
+  const count = (n: number, unit: string): string => (n ? `${n} ${unit}${n > 1 ? 's' : ''}` : '');
+  return [count(hours, 'heure'), count(rest, 'minute')].filter(Boolean).join(' ');
+}
+
 /** An evening that ends in the small hours says nothing of the day. */
 function later(minute: number, length: Length | null): string {
   if (!length || length.minute === null || length.days < 1) return '';
@@ -231,8 +248,8 @@ export function recurrenceInFrench(recurrence: Recurrence, style: Style): string
   const alone = recurrence.parts.filter((part) => !part.rule).sort((a, b) => a.start.day - b.start.day);
   const parts = [
     ...ruled.map((part) => {
-      const { rule, start, length } = part;
-      return rule ? ruleInFrench(rule, start.day) + seasons(rule) + times(start.minute, length, style) + limits(part, style) : '';
+      const { rule, start } = part;
+      return rule ? ruleInFrench(rule, start.day) + seasons(rule) + sunTimes(part, style) + limits(part, style) : '';
     }),
     ...singles(alone, style, ruled.length > 0),
   ];

@@ -11,7 +11,7 @@ import {
   type RecurrencePart,
 } from '../recurrence/model';
 import { ruleText } from '../recurrence/rule-text';
-import { MONTHS, NIGHT_ENDS, sayCount, sayDay, sayDays, sayList, sayTimes, sayWhen, type Style, WEEKDAYS } from './format';
+import { MONTHS, NIGHT_ENDS, sayCount, sayDay, sayDays, sayList, sayTime, sayTimes, sayWhen, type Style, WEEKDAYS } from './format';
 import { startOfSentence } from '../text/text';
 import { isWorkdays, monthRuns, workdayPositions } from './rule-words';
 import { recurrenceInFrench } from './say-french';
@@ -191,6 +191,22 @@ function laterWords(minute: number, length: Length | null): string {
   return length.days === 1 ? ' the next day' : ` ${sayCount(length.days, 'day')} later`;
 }
 
+/** `, 18 minutes before sunset for 2 hours`, `, at sunset until 22:00`: a start by the sun, with its end. */
+function sunWords({ start, length, sun }: RecurrencePart, style: Style): string {
+  if (!sun) return timeWords(start.minute, length, style);
+  const at = sun.minutes === 0 ? 'at' : `${sayDuration(Math.abs(sun.minutes))} ${sun.minutes < 0 ? 'before' : 'after'}`;
+  const lasts = length && length.days * 1440 + (length.minute ?? 0) - (start.minute ?? 0);
+  const until =
+    length && sun.ends === 'clock' ? ` until ${sayTime(length.minute ?? 0, style)}${laterWords(start.minute ?? 0, length)}` : '';
+  return `, ${at} ${sun.event}${until || (lasts ? ` for ${sayDuration(lasts)}` : '')}`;
+}
+
+/** `18 minutes`, `2 hours`, `1 hour 30 minutes` */
+function sayDuration(minutes: number): string {
+  const [hours, rest] = [Math.floor(minutes / 60), minutes % 60];
+  return [hours ? sayCount(hours, 'hour') : '', rest ? sayCount(rest, 'minute') : ''].filter(Boolean).join(' ');
+}
+
 function limitWords(recurrencePart: RecurrencePart, style: Style): string {
   const { start, limit } = recurrencePart;
   if (limit.kind === 'until') {
@@ -209,24 +225,25 @@ export interface Saying {
 }
 
 function sayPart(recurrencePart: RecurrencePart, style: Style, zone: string, { whole = false, weekStart = 0 }: Saying): string {
-  const { start, length, rule } = recurrencePart;
-  if (!rule) return saySingle(recurrencePart, style);
+  const { start, rule } = recurrencePart;
+  if (!rule) return saySingle(recurrencePart, style, whole);
   if (whole && !isSayable(rule, weekStart)) {
     const from = `, from ${sayDay(start.day, style, { year: true })}`;
-    return `By the rule ${ruleText(recurrencePart, zone)}${seasonWords(rule, style)}${timeWords(start.minute, length, style)}${from}`;
+    return `By the rule ${ruleText(recurrencePart, zone)}${seasonWords(rule, style)}${sunWords(recurrencePart, style)}${from}`;
   }
-  return (
-    sayRule(rule, start.day, style) + seasonWords(rule, style) + timeWords(start.minute, length, style) + limitWords(recurrencePart, style)
-  );
+  return sayRule(rule, start.day, style) + seasonWords(rule, style) + sunWords(recurrencePart, style) + limitWords(recurrencePart, style);
 }
 
-function saySingle({ start, length }: RecurrencePart, style: Style): string {
+/** A single date has its time of the clock; said whole, what that hangs on. */
+function saySingle(recurrencePart: RecurrencePart, style: Style, whole: boolean): string {
+  const { start, length, sun } = recurrencePart;
+  if (whole && sun) return sayWhen({ day: start.day, minute: null }, null, style) + sunWords(recurrencePart, style);
   return sayWhen(start, endOf(start, length), style);
 }
 
 /** Many single dates are said as a span, unless all is asked for. */
 function saySingles(singles: RecurrencePart[], style: Style, also: boolean, whole: boolean, mixed: boolean): string[] {
-  const say = (s: RecurrencePart): string => saySingle(s, style) + (mixed && s.start.minute === null ? ', all day' : '');
+  const say = (s: RecurrencePart): string => saySingle(s, style, whole) + (mixed && s.start.minute === null ? ', all day' : '');
   if (singles.length < 4 || whole) return singles.map((s) => (also ? `also on ${say(s)}` : say(s)));
   const first = singles[0] as RecurrencePart;
   const last = singles[singles.length - 1] as RecurrencePart;

@@ -7,6 +7,7 @@ import { compareDateTime, isoDateTime, sameDateTime, type PlainDateTime } from '
 import { Budget, TooMuch } from './budget';
 import { daysOfPart } from './days';
 import type { DateChange, Length, Occurrence, Recurrence, RecurrencePart } from './model';
+import { type SunStart, SUN_LOOKS, sunMinute } from './sun-start';
 import { hasTimes, SECONDS_OF_DAY, startsOfRule } from './sub-daily';
 
 /** So many dates at most come out of one call; 20 a day for 3 years. A window with more is cut and says so. */
@@ -26,10 +27,28 @@ export function shiftedLength(length: Length | null, from: PlainDateTime, to: Pl
   return { days: Math.floor(minutes / 1440), minute: ((minutes % 1440) + 1440) % 1440 };
 }
 
+interface Window {
+  zone: string;
+  from: EpochDay;
+  to: EpochDay;
+  budget: Budget;
+}
+
+/** Starts by the sun: days on which it does not rise or set have none. They lie in no gap of the zone, for the sun knows no clock. */
+function sunStartsOf(recurrencePart: RecurrencePart, sun: SunStart, { zone, from, to, budget }: Window): PlainDateTime[] {
+  const days = daysOfPart(recurrencePart, 'UTC', from, to, budget);
+  budget.spend(days.length * SUN_LOOKS);
+  return days.flatMap((day) => {
+    const minute = sunMinute(sun, day, zone);
+    return minute === undefined ? [] : [{ day, minute }];
+  });
+}
+
 /** The starts of one part, by days alone where its rule gives no times of its own. */
 function dateTimesOfPart(recurrencePart: RecurrencePart, zone: string, from: EpochDay, to: EpochDay, budget: Budget): PlainDateTime[] {
   const { start, rule, limit } = recurrencePart;
   const { minute } = start;
+  if (recurrencePart.sun) return sunStartsOf(recurrencePart, recurrencePart.sun, { zone, from, to, budget });
   if (!rule || minute === null || !hasTimes(rule))
     return daysOfPart(recurrencePart, zone, from, to, budget).map((day) => ({ day, minute }));
   const input = { rule, limit, zone, start: start.day * SECONDS_OF_DAY + minute * 60 };
@@ -98,9 +117,16 @@ export function expand(recurrence: Recurrence, changes: DateChange[], from: Epoc
   return byOriginal.size ? dates.sort((a, b) => compareDateTime(a.start, b.start) || compareDateTime(a.original, b.original)) : dates;
 }
 
+/** How long a date is that begins at `start`: as long as the first, or, by the sun and up to a time of the clock, to that time. */
+function lengthFrom({ length, sun, start: first }: RecurrencePart, start: PlainDateTime, moved: boolean): Length | null {
+  if (sun?.ends !== 'clock' || moved || start.minute === null) return shiftedLength(length, first, start);
+  // A date that begins when the others end has no end that could be said; Proof tells which.
+  return length && length.days * 1440 + (length.minute ?? 0) > start.minute ? length : null;
+}
+
 function occurrenceOf(original: PlainDateTime, index: number, recurrencePart: RecurrencePart, change: DateChange | undefined): Occurrence {
   const start = change?.movedTo ?? original;
-  const length = change?.length ?? shiftedLength(recurrencePart.length, recurrencePart.start, start);
+  const length = change?.length ?? lengthFrom(recurrencePart, start, change?.movedTo != null);
   return {
     original,
     start,

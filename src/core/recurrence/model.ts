@@ -4,6 +4,7 @@
  */
 import type { EpochDay, Weekday } from '../day/day';
 import type { PlainDateTime } from '../day/plain-date-time';
+import type { SunStart } from './sun-start';
 
 /** From the shortest period to the longest. */
 export const FREQUENCIES = ['secondly', 'minutely', 'hourly', 'daily', 'weekly', 'monthly', 'yearly'] as const;
@@ -71,6 +72,8 @@ export interface RecurrencePart {
   /** null = a single date */
   rule: Rule | null;
   limit: Limit;
+  /** starts by the sun; the minute of the first start is then that of its day. Absent = by the clock */
+  sun?: SunStart;
 }
 
 /** A span of days, both included, in which no date starts. */

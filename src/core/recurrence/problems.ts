@@ -2,9 +2,10 @@
 import type { EpochDay } from '../day/day';
 import { dateTimeToInstant } from '../day/zone';
 import { Budget, TooMuch, within } from './budget';
-import { findFittingDay, gapDaysOfPart, startFits } from './days';
+import { daysOfPart, findFittingDay, gapDaysOfPart, startFits } from './days';
 import { startsWithin } from './expand';
 import type { Recurrence, RecurrencePart } from './model';
+import { SUN_LOOKS, sunMinute } from './sun-start';
 import { firstNamed, hasTimes, SECONDS_OF_DAY, startsOfRule } from './sub-daily';
 
 /** What is wrong with a recurrence, or worth asking. */
@@ -17,6 +18,10 @@ export type RecurrenceProblem =
   /** a single date or first start inside a gap of the zone, read `minutes` later */
   | { kind: 'start-in-gap'; recurrencePart: number; minutes: number }
   | { kind: 'dates-in-gap'; recurrencePart: number; days: EpochDay[] }
+  /** days on which the sun does not rise or set, or the start would be on another day: no dates */
+  | { kind: 'no-sun'; recurrencePart: number; days: EpochDay[] }
+  /** by the sun it begins on these days at or after the time at which it ends */
+  | { kind: 'sun-after-end'; recurrencePart: number; days: EpochDay[] }
   | { kind: 'no-dates' }
   /** it takes too long to find out which dates there are */
   | { kind: 'too-much' }
@@ -84,11 +89,32 @@ function findProblems(recurrence: Recurrence, horizon: EpochDay, budget: Budget)
   return found;
 }
 
+function sunProblems(
+  recurrencePart: RecurrencePart,
+  index: number,
+  { zone, horizon, budget }: { zone: string; horizon: EpochDay; budget: Budget },
+): RecurrenceProblem[] {
+  const { sun, length, start } = recurrencePart;
+  if (!sun) return [];
+  const days = daysOfPart(recurrencePart, 'UTC', start.day, Math.max(horizon, start.day), budget);
+  budget.spend(days.length * SUN_LOOKS);
+  const minutes = days.map((day) => ({ day, minute: sunMinute(sun, day, zone) }));
+  const none = minutes.filter(({ minute }) => minute === undefined).map(({ day }) => day);
+  const ends = length === null || sun.ends === 'length' ? Number.POSITIVE_INFINITY : length.days * 1440 + (length.minute ?? 0);
+  const late = minutes.filter(({ minute }) => minute !== undefined && minute >= ends).map(({ day }) => day);
+  return [
+    ...(none.length ? [{ kind: 'no-sun' as const, recurrencePart: index, days: none }] : []),
+    ...(late.length ? [{ kind: 'sun-after-end' as const, recurrencePart: index, days: late }] : []),
+  ];
+}
+
 function partProblems(recurrencePart: RecurrencePart, index: number, zone: string, horizon: EpochDay, budget: Budget): RecurrenceProblem[] {
   const found: RecurrenceProblem[] = [];
   const { rule, start, limit } = recurrencePart;
-  if (endsBeforeStart(recurrencePart)) found.push({ kind: 'end-before-start', recurrencePart: index });
-  if (start.minute !== null) {
+  found.push(...sunProblems(recurrencePart, index, { zone, horizon, budget }));
+  if (endsBeforeStart(recurrencePart) && recurrencePart.sun?.ends !== 'clock')
+    found.push({ kind: 'end-before-start', recurrencePart: index });
+  if (start.minute !== null && !recurrencePart.sun) {
     const instant = dateTimeToInstant(zone, start);
     if (instant.kind === 'gap') found.push({ kind: 'start-in-gap', recurrencePart: index, minutes: instant.minutes });
   }
@@ -106,6 +132,7 @@ function partProblems(recurrencePart: RecurrencePart, index: number, zone: strin
     }
     found.push({ kind: 'start-not-in-rule', recurrencePart: index, fits });
   }
+  if (recurrencePart.sun) return found;
   const days = gapDaysOfPart(recurrencePart, zone, start.day, horizon, budget);
   if (days.length) found.push({ kind: 'dates-in-gap', recurrencePart: index, days });
   return found;

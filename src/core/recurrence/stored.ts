@@ -4,11 +4,13 @@
  */
 import { isoDay, parseIsoDay } from '../day/day';
 import { isoDateTime, parseIsoDateTime, type PlainDateTime } from '../day/plain-date-time';
+import { shiftedLength } from './expand';
+import { type SunStart, startOn } from './sun-start';
 import type { DateChange, Length, Limit, Recurrence, Rule, EventStatus, RecurrencePart } from './model';
 
 /**
  * Format 2 added BYYEARDAY, BYWEEKNO, times, BYSETPOS and seasons to rules, all of them absent where they are not given; format 3 named the parts
- * and the left-out dates as the field does.
+ * and the left-out dates as the field does. Starts by the sun came later, and are absent where there are none.
  */
 export const RECURRENCE_FORMAT = 3;
 
@@ -21,6 +23,7 @@ export interface StoredRecurrencePart {
   length: Length | null;
   rule: Rule | null;
   limit: StoredLimit;
+  sun?: SunStart;
 }
 
 /** A recurrence as JSON, with its format number. */
@@ -69,16 +72,24 @@ function day(text: string): number {
   return value;
 }
 
-/** A stored part as the code uses it. Throws {@link StoredDateError} where a date does not exist. */
-export function partFrom({ start, length, rule, limit }: StoredRecurrencePart): RecurrencePart {
-  return { start: wall(start), length, rule, limit: limitFrom(limit) };
+/** A stored part as the code uses it, in the recurrence's zone. Throws {@link StoredDateError} where a date does not exist. */
+export function partFrom({ start, length, rule, limit, sun }: StoredRecurrencePart, zone: string): RecurrencePart {
+  const part: RecurrencePart = { start: wall(start), length, rule, limit: limitFrom(limit) };
+  return sun ? atSun(part, sun, zone) : part;
+}
+
+/** A part whose start hangs on the sun, at that of its first day; all-day parts stay as they are. */
+export function atSun(part: RecurrencePart, sun: SunStart, zone: string): RecurrencePart {
+  if (part.start.minute === null) return part;
+  const start = startOn({ ...part, sun }, part.start.day, zone);
+  return { ...part, start, length: sun.ends === 'length' ? shiftedLength(part.length, part.start, start) : part.length, sun };
 }
 
 /** A stored recurrence as the code uses it. Throws {@link StoredDateError} where a date does not exist. */
 export function fromStored(stored: StoredRecurrence): Recurrence {
   return {
     zone: stored.zone,
-    parts: stored.parts.map(partFrom),
+    parts: stored.parts.map((part) => partFrom(part, stored.zone)),
     exdates: stored.exdates.map(wall),
     breaks: stored.breaks.map((b) => ({ from: day(b.from), to: day(b.to) })),
   };
@@ -98,11 +109,16 @@ export function toStored(recurrence: Recurrence): StoredRecurrence {
       length: s.length,
       rule: s.rule,
       limit: s.limit.kind === 'until' ? { ...s.limit, day: isoDay(s.limit.day) } : s.limit,
+      ...(s.sun ? { sun: s.sun } : {}),
     })),
     exdates: recurrence.exdates.map(isoDateTime),
     breaks: recurrence.breaks.map((b) => ({ from: isoDay(b.from), to: isoDay(b.to) })),
   };
 }
+
+/** A stored recurrence with each first start by the sun at the minute of its own day. Throws as {@link fromStored} does. */
+export const atSunOfItsDay = (stored: StoredRecurrence): StoredRecurrence =>
+  stored.parts.some(({ sun }) => sun) ? toStored(fromStored(stored)) : stored;
 
 /** Stored changes as the code uses them. Throws {@link StoredDateError} where a date does not exist. */
 export function changesFromStored(stored: StoredChange[]): DateChange[] {

@@ -13,6 +13,9 @@ export interface Place {
   zone: string;
 }
 
+/** What the sun does each day. */
+export type SunEvent = 'sunrise' | 'sunset';
+
 /** Where the sun does not rise or set that day, the reason stands instead of a time. */
 export type SunDay = { kind: 'rises'; rise: number; set: number } | { kind: 'always-up' } | { kind: 'always-down' };
 
@@ -29,6 +32,12 @@ export function sunOn(day: EpochDay, place: Place): SunDay {
   if (!times.sunrise || !times.sunset) return { kind: times.alwaysUp ? 'always-up' : 'always-down' };
   const minute = (date: Date): number => instantToDateTime(place.zone, date.getTime() + MS_PER_MINUTE / 2).minute;
   return { kind: 'rises', rise: minute(times.sunrise), set: minute(times.sunset) };
+}
+
+/** The instant at which the sun rises or sets on a day at a place, in milliseconds; undefined where it does not. */
+export function sunInstant(day: EpochDay, { lat, lng, zone }: Place, event: SunEvent): number | undefined {
+  const times = suncalc.getTimes(new Date(dateTimeToInstant(zone, { day, minute: 720 }).ms), lat, lng);
+  return times[event]?.getTime();
 }
 
 /** Phases of instants already asked for: a day's end is the next day's beginning, and each month is looked at often. */

@@ -91,21 +91,23 @@ function problemNote(problem: RecurrenceProblem, recurrence: Recurrence, style: 
       // Readers would see a date that no sentence names.
       return asError(problem.kind, 'when', says('startNotInRule', { fits }), quickFix ? { quickFix } : {});
     }
+    case 'no-sun':
+      return asWarning(problem.kind, 'when', says('noSun', { n: problem.days.length, days: daysWords(problem.days, style) }));
+    case 'sun-after-end':
+      return asError(problem.kind, 'when', says('sunAfterEnd', { n: problem.days.length, days: daysWords(problem.days, style) }));
     case 'start-in-gap':
       return asWarning(problem.kind, 'when', says('startInGap', { minutes: problem.minutes }));
     case 'dates-in-gap':
-      return asWarning(
-        problem.kind,
-        'when',
-        says('datesInGap', {
-          days: problem.days
-            .slice(0, 3)
-            .map((day) => sayDay(day, style, { year: true }))
-            .join(', '),
-        }),
-      );
+      return asWarning(problem.kind, 'when', says('datesInGap', { days: daysWords(problem.days, style) }));
   }
 }
+
+/** The first three of some days. */
+const daysWords = (days: readonly EpochDay[], style: Style): string =>
+  days
+    .slice(0, 3)
+    .map((day) => sayDay(day, style, { year: true }))
+    .join(', ');
 
 function comingNotes(recurrence: Recurrence, { today, horizon, style }: WhenContext): ValidationNote[] {
   const first = startsBetween(recurrence, today, horizon)[0];
@@ -130,8 +132,9 @@ function unusualNotes(recurrence: Recurrence, style: Style): ValidationNote[] {
 
 /** A start at three in the night: three in the afternoon is meant more often. */
 function oddHour(recurrence: Recurrence, index: number, style: Style): ValidationNote | undefined {
-  const { start, length } = recurrence.parts[index] as RecurrencePart;
-  if (start.minute === null || start.minute < SMALL_HOURS.from || start.minute >= SMALL_HOURS.to) return undefined;
+  const { start, length, sun } = recurrence.parts[index] as RecurrencePart;
+  // The sun is early where it is early.
+  if (sun || start.minute === null || start.minute < SMALL_HOURS.from || start.minute >= SMALL_HOURS.to) return undefined;
   const later = start.minute + 720;
   const end = length?.minute ?? null;
   const moved = length && end !== null && length.days === 0 && end < later ? { ...length, minute: Math.min(1439, end + 720) } : length;

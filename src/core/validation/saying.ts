@@ -23,6 +23,8 @@ export interface Sentences {
   beginOn: { fits: string | number };
   startNotInRule: { fits: string | number };
   startInGap: { minutes: string | number };
+  noSun: { n: number; days: string | number };
+  sunAfterEnd: { n: number; days: string | number };
   datesInGap: { days: string | number };
   nextDate: { day: string | number };
   beyondHorizon: Nothing;

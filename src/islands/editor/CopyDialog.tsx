@@ -33,7 +33,7 @@ export function CopyDialog({ id, title, site, onClose }: CopyProps) {
     () =>
       readPhrase({
         ...{ phrase: when.slice(0, MOST_CHARACTERS), now: { day: site.today, minute: site.minute }, zone: site.zone },
-        ...{ weekStart: site.firstWeekday, style: site.style },
+        ...{ weekStart: site.firstWeekday, style: site.style, sunAt: site.sunAt ?? undefined },
       }),
     [when, site],
   );

@@ -6,7 +6,7 @@ import { type Actor, editsAll } from '../accounts/roles';
 import { pictureChoice, readPictures } from '../pictures/read';
 import type { Runtime } from '../runtime-type';
 import { wholeReference, type OrganizerView, type VenueView } from '../reference/read';
-import { styleOf } from '../site/settings';
+import { positionOf, styleOf } from '../site/settings';
 import { horizonOf } from '../dates/date-index';
 import { readEdit } from '../listings/edits';
 import { readHistory, readOldAddresses, readSubmissionOf } from '../listings/read';
@@ -72,6 +72,7 @@ export async function editorStart(rt: Runtime, actor: Actor, listing: EditorList
       secondLanguage: settings.secondLanguage,
       listPictures: settings.listPictures,
       currency: settings.currency,
+      sunAt: positionOf(settings) ?? null,
       firstWeekday: settings.firstWeekday,
     },
     mayPublish: actor.role !== 'contributor',

@@ -10,7 +10,7 @@ import { importBatch, importColumns, type ImportKind, type ImportOptions, import
 import { notFound, Problem, type ProblemKind } from '../problem';
 import { startJob } from '../jobs/runner';
 import type { Runtime } from '../runtime-type';
-import { styleOf } from '../site/settings';
+import { positionOf, styleOf } from '../site/settings';
 import { sourceOfFile } from './identity';
 import { serverWords } from '@/words/desk';
 
@@ -127,6 +127,7 @@ export async function readRows(rt: Runtime, id: string, by: Actor): Promise<void
     style: styleOf(settings),
     firstWeekday: settings.firstWeekday,
     currency: settings.currency,
+    sunAt: positionOf(settings),
   });
   let n = 0;
   for await (const part of parts) {

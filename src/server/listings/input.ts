@@ -9,8 +9,9 @@ import { parseIsoDay } from '@/core/day/day';
 import { parseIsoDateTime } from '@/core/day/plain-date-time';
 import { isZone } from '@/core/day/zone';
 import { FREQUENCIES, EVENT_STATUSES } from '@/core/recurrence/model';
+import { MOST_SUN_MINUTES } from '@/core/recurrence/sun-start';
 import { whyNotTaken } from '@/core/recurrence/problems';
-import { partFrom, RECURRENCE_FORMAT, type StoredRecurrence, upgradeRecurrence } from '@/core/recurrence/stored';
+import { atSunOfItsDay, partFrom, RECURRENCE_FORMAT, type StoredRecurrence, upgradeRecurrence } from '@/core/recurrence/stored';
 import { cleanHtml } from './html';
 import { serverWords } from '@/words/desk';
 
@@ -78,7 +79,18 @@ const limit = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('count'), count: z.number().int().min(1, w.atLeast1Time()).max(5000, w.atMost5000()) }),
 ]);
 
-const recurrencePart = z.object({ start: wall, length: length.nullable(), rule: rule.nullable(), limit });
+const sun = z.object({
+  event: z.enum(['sunrise', 'sunset']),
+  minutes: z
+    .number()
+    .int()
+    .min(-MOST_SUN_MINUTES, w.sunMinutes({ most: MOST_SUN_MINUTES }))
+    .max(MOST_SUN_MINUTES, w.sunMinutes({ most: MOST_SUN_MINUTES })),
+  lat: z.number().min(-90).max(90),
+  lng: z.number().min(-180).max(180),
+  ends: z.enum(['clock', 'length']),
+});
+const recurrencePart = z.object({ start: wall, length: length.nullable(), rule: rule.nullable(), limit, sun: sun.optional() });
 
 const recurrence = z.object({
   format: z.literal(RECURRENCE_FORMAT),
@@ -88,14 +100,19 @@ const recurrence = z.object({
     .min(1)
     .max(200, w.atMost200Rules())
     .superRefine((parts, context) => {
-      const refused = parts.every((one) => parseIsoDateTime(one.start)) ? whyNotTaken(parts.map(partFrom)) : undefined;
+      const refused = parts.every((one) => parseIsoDateTime(one.start))
+        ? whyNotTaken(parts.map((part) => partFrom(part, 'UTC')))
+        : undefined;
       if (refused) context.addIssue({ code: 'custom', path: [refused.recurrencePart, 'rule'], message: refused.reason });
     }),
   exdates: z.array(wall).max(1000, w.atMost1000()),
   breaks: z.array(z.object({ from: day, to: day })).max(50, w.atMost50Breaks()),
 });
-/** Earlier formats are read too. */
-export const recurrenceInput = z.preprocess(upgradeRecurrence, recurrence) as unknown as z.ZodType<StoredRecurrence>;
+/** Earlier formats are read too; a first start by the sun is kept at the minute of its own day, whatever minute came with it. */
+export const recurrenceInput = z.preprocess(
+  upgradeRecurrence,
+  recurrence.transform((sent) => atSunOfItsDay(sent as StoredRecurrence)),
+) as unknown as z.ZodType<StoredRecurrence>;
 
 /** What may come in as a change of one date. */
 export const changeInput = z.object({

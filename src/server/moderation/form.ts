@@ -17,7 +17,7 @@ import { fold, formText, paragraphs } from '@/core/text/text';
 import { type FieldError, fieldError, invalidFields } from '../problem';
 import type { SendingWords } from '@/words/sending';
 import type { ReferenceData } from '../reference/read';
-import { type SiteSettings, styleOf } from '../site/settings';
+import { positionOf, type SiteSettings, styleOf } from '../site/settings';
 
 /** What was typed, by field. */
 export type Fields = Record<string, string>;
@@ -73,7 +73,8 @@ export function readAddForm(fields: Fields, reference: ReferenceData, settings: 
   const website = get('website') ? readWebAddress(get('website')) : '';
   if (website === undefined) wrong('website', (w) => w.website());
   const { zone, firstWeekday } = settings;
-  const recurrence = readWhen(fields, { zone, firstWeekday, style: styleOf(settings) }, today, wrong);
+  const whenSettings = { zone, firstWeekday, style: styleOf(settings), sunAt: positionOf(settings) };
+  const recurrence = readWhen(fields, whenSettings, today, wrong);
   if (errors.length || !recurrence) throw invalidFields(errors);
   const venue = match(reference.venues, get('where'));
   const organizer = match(reference.organizers, get('who'));
@@ -111,6 +112,8 @@ interface WhenSettings {
   zone: string;
   firstWeekday: SiteSettings['firstWeekday'];
   style: Style;
+  /** where the sun rises and sets */
+  sunAt?: { lat: number; lng: number } | undefined;
 }
 
 /** Either words or the fields: where both are filled in they must say the same. */
@@ -127,12 +130,19 @@ function readWhen(fields: Fields, settings: WhenSettings, today: EpochDay, wrong
 /** The words, with the questions that the editors' own field asks. */
 function readWords(
   words: string,
-  { zone, style, firstWeekday }: WhenSettings,
+  { zone, style, firstWeekday, sunAt }: WhenSettings,
   today: EpochDay,
   wrong: Wrong,
 ): StoredRecurrence | undefined {
   if (words.length > (LONGEST.when ?? 0)) return undefined;
-  const { recurrence, problems } = readPhrase({ phrase: words, now: { day: today, minute: 0 }, zone, weekStart: firstWeekday, style });
+  const { recurrence, problems } = readPhrase({
+    phrase: words,
+    now: { day: today, minute: 0 },
+    zone,
+    weekStart: firstWeekday,
+    style,
+    sunAt,
+  });
   if (problems.length) wrong('when', (w) => w.whenUnread({ questions: problems.map(sayProblem).join(' ') }));
   else if (!recurrence) wrong('when', (w) => w.whenNone());
   return recurrence ? toStored(recurrence) : undefined;

@@ -93,6 +93,10 @@ export interface SiteSettings {
   mailFrom: string;
 }
 
+/** Where the site is, in degrees; undefined while nobody has said so. */
+export const positionOf = ({ lat, lng }: Pick<SiteSettings, 'lat' | 'lng'>): { lat: number; lng: number } | undefined =>
+  lat || lng ? { lat, lng } : undefined;
+
 /** A site of which nothing was set. */
 export const DEFAULT_SETTINGS: SiteSettings = {
   format: 2,

@@ -41,6 +41,7 @@ const reading = {
   style: { date: 'day-month', hours: '24' },
   firstWeekday: 0,
   currency: 'CAD',
+  sunAt: undefined,
   columns: undefined,
   order: undefined,
 } as const;

@@ -33,6 +33,8 @@ export interface ReadTask {
   style: Style;
   firstWeekday: number;
   currency: string;
+  /** where the sun rises and sets */
+  sunAt: { lat: number; lng: number } | undefined;
 }
 
 /** Listings whose dates are to be worked out. */
@@ -106,8 +108,8 @@ function readFile(task: ReadTask): IncomingFile & { table?: ImportSummary['table
   const { kind, text, host, siteZone, columns, order } = task;
   if (kind === 'json') return readJsonFile(text);
   if (kind === 'csv') {
-    const { now, style, firstWeekday, currency } = task;
-    return readCsv(text, { now, zone: siteZone, style, weekStart: firstWeekday, currency, columns, order });
+    const { now, style, firstWeekday, currency, sunAt } = task;
+    return readCsv(text, { now, zone: siteZone, style, weekStart: firstWeekday, currency, columns, order, sunAt });
   }
   const candidates = Intl.supportedValuesOf('timeZone');
   const file = readIcal(text, { siteZone, chosen: new Map(Object.entries(task.zones)), candidates });

@@ -37,6 +37,7 @@ export const PHRASE_PROBLEMS = [
   'other-zone',
   'vague',
   'other-number',
+  'no-sun',
 ] as const;
 
 /** What is the matter, behind the words in question: "3/4" could be two dates. */
@@ -68,6 +69,7 @@ export const PROBLEM_WORDS: Record<(typeof PHRASE_PROBLEMS)[number], string> = {
   'other-zone': 'is the time of another zone',
   vague: 'does not say exactly when',
   'other-number': 'is another number than the days that are said',
+  'no-sun': 'hangs on the sun, and the settings do not say where this calendar is',
 };
 
 /** One thing that is wrong, with its place and what could stand there. */

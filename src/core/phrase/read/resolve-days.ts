@@ -17,6 +17,8 @@ export interface Setting {
   zone: string;
   weekStart: number;
   style: Style;
+  /** where the sun rises and sets, in degrees; not given = nobody has said where the site is */
+  sunAt?: { lat: number; lng: number } | undefined;
   /** the day that a time standing alone is on, where something before it has said so; else it is asked */
   day?: EpochDay | undefined;
 }

@@ -4,6 +4,7 @@ import type { PlainDateTime } from '../../day/plain-date-time';
 import { firstFittingDay } from '../../recurrence/days';
 import { startsBetween } from '../../recurrence/expand';
 import type { Limit, Recurrence, Rule, RecurrencePart } from '../../recurrence/model';
+import { atSun } from '../../recurrence/stored';
 import { readRuleText } from '../../recurrence/rule-text';
 import { inYear, spanOf, yearOf } from './calendar';
 import type { Clause, EveryUnit, Place, Said, SaidMove } from './clause-state';
@@ -27,6 +28,7 @@ import {
   share,
 } from './clause-rules';
 import { Undecided } from './resolve-days';
+import type { SaidTimes } from './times-of-day';
 import { LONGEST, SinglesResolver } from './resolve-singles';
 
 export type { Setting } from './resolve-days';
@@ -68,7 +70,9 @@ export class Resolver extends SinglesResolver {
         const asked = contradictionsOf(clause, this.setting.now.day, wholeOf(clause, this.setting.phrase));
         for (const { kind, offers, ...place } of asked) this.problem(kind, place, offers);
         if (asked.length) throw new Undecided();
-        return [clause.times, ...clause.moreTimes].flatMap((times) => this.recurrencePartsOf(times ? { ...clause, times } : clause));
+        return [clause.times, ...clause.moreTimes].flatMap((times) =>
+          this.bySun(times, this.recurrencePartsOf(times ? { ...clause, times } : clause)),
+        );
       });
       if (parts) made.push({ clause, parts });
       else decided = false;
@@ -147,6 +151,15 @@ export class Resolver extends SinglesResolver {
 
   private datesOn(recurrence: Recurrence, day: EpochDay): PlainDateTime[] {
     return startsBetween({ ...recurrence, exdates: [], breaks: [] }, day, day).map(({ wall }): PlainDateTime => wall);
+  }
+
+  /** Parts that begin by the sun, each at that of its first day. */
+  private bySun(times: SaidTimes | undefined, parts: RecurrencePart[]): RecurrencePart[] {
+    if (!times?.sun) return parts;
+    const { sunAt, zone } = this.setting;
+    if (!sunAt) throw this.undecided('no-sun', times);
+    const sun = { ...times.sun, ...sunAt, ends: times.end === null ? ('length' as const) : ('clock' as const) };
+    return parts.map((part) => (part.start.minute === times.start ? atSun(part, sun, zone) : part));
   }
 
   private recurrencePartsOf(clause: Clause): RecurrencePart[] {

@@ -1,5 +1,7 @@
 /** Times of day and lengths in phrases: `7pm`, `half past seven`, `10 to 4`, `19.30-21`, `for an hour and a half`. */
 import type { Cursor } from './cursor';
+import { MOST_SUN_MINUTES } from '../../recurrence/sun-start';
+import type { SunEvent } from '../../sky/sky';
 import { NIGHT_ENDS } from '../format';
 import { type Half, minuteOf } from './tokens';
 import { MONTH_WORDS, NUMBER_WORDS, UNIT_WORDS, type Unit, ZONE_LETTERS } from './vocabulary';
@@ -32,6 +34,8 @@ export interface SaidTimes {
   face?: true;
   /** the start as `7:30` shows it, where a site of 24 hours means what is shown */
   shown?: number;
+  /** by the sun: `start` is only about when that is */
+  sun?: { event: SunEvent; minutes: number };
   /** minutes east of UTC, where letters of a zone stand behind it */
   zone?: { offset: number; from: number; to: number };
   from: number;
@@ -151,6 +155,23 @@ function isClockNumber(cursor: Cursor): boolean {
   return behindYear || here.value < FIRST_YEAR;
 }
 
+/** About when the sun rises and sets, in minutes: for what is asked before the day is known. */
+const ABOUT: Record<SunEvent, number> = { sunrise: 360, sunset: 1080 };
+
+/** `sunset`, `18 minutes before sunset`, `an hour after sunrise`. */
+function readSun(cursor: Cursor): { start: SaidTime; sun: NonNullable<SaidTimes['sun']> } | undefined {
+  const first = cursor.at;
+  const length = readLength(cursor);
+  if (length && length.unit !== 'minute') return undefined;
+  const way = length && (cursor.pass('before') ? -1 : cursor.pass('after') ? 1 : undefined);
+  if (length && way === undefined) return undefined;
+  const event = cursor.pass('sunset') ? 'sunset' : cursor.pass('sunrise') ? 'sunrise' : undefined;
+  const minutes = Math.round((length?.amount ?? 0) * (way ?? 0)) + 0;
+  if (!event || Math.abs(minutes) > MOST_SUN_MINUTES) return undefined;
+  const half: Half = event === 'sunset' ? 'pm' : 'am';
+  return { start: { minute: ABOUT[event] + minutes, half, open: false, zero: true, ...cursor.place(first) }, sun: { event, minutes } };
+}
+
 /** `at 7pm`, `from 7 to 9`, `19.30-21`, `between 10 and 4`. */
 export function readTimes(cursor: Cursor): SaidTimes | undefined {
   return cursor.attempt(() => {
@@ -158,7 +179,8 @@ export function readTimes(cursor: Cursor): SaidTimes | undefined {
     const between = cursor.pass('between');
     const led = between || cursor.pass('at', '@', 'from');
     if (led) cursor.pass('about', 'around');
-    const start = readTime(cursor, led) ?? cursor.attempt(() => rangeStart(cursor));
+    const sun = cursor.attempt(() => readSun(cursor));
+    const start = sun?.start ?? readTime(cursor, led) ?? cursor.attempt(() => rangeStart(cursor));
     if (!start) return undefined;
     const end = readRangeEnd(cursor, between);
     if (between && !end) return undefined;
@@ -170,7 +192,8 @@ export function readTimes(cursor: Cursor): SaidTimes | undefined {
     const zone = offset !== undefined && cursor.next() ? { zone: { offset, ...cursor.place(at) } } : {};
     const shown =
       start.dotted && cursor.tokens.slice(first, cursor.at).some(({ text }) => text.includes(':')) ? { shown: start.minute } : {};
-    return { ...(end ? pair(start, end) : alone(start)), ...ownEnd, ...face, ...shown, ...zone, ...cursor.place(first) };
+    const bySun = sun ? { sun: sun.sun } : {};
+    return { ...(end ? pair(start, end) : alone(start)), ...bySun, ...ownEnd, ...face, ...shown, ...zone, ...cursor.place(first) };
   });
 }
 

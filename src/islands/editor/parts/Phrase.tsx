@@ -41,7 +41,10 @@ export function Phrase({ recurrence, words, onChange, site }: PhraseProps) {
   const zone = recurrence?.zone ?? site.zone;
   const read = useCallback(
     (phrase: string): Reading =>
-      readPhrase({ phrase, now: { day: site.today, minute: site.minute }, zone, weekStart: site.firstWeekday, style: site.style }),
+      readPhrase({
+        ...{ phrase, now: { day: site.today, minute: site.minute }, zone },
+        ...{ weekStart: site.firstWeekday, style: site.style, sunAt: site.sunAt ?? undefined },
+      }),
     [zone, site],
   );
   const reading = useMemo(() => (shown ? read(shown.text) : null), [shown, read]);

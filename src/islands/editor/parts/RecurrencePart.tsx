@@ -156,6 +156,14 @@ function ProblemNote({
       );
     case 'start-in-gap':
       return <p className="note warn m-0">{w.theClocksGoForward({ minutes: problem.minutes })}</p>;
+    case 'no-sun':
+      return <p className="note warn m-0">{w.noSun({ n: problem.days.length, days: problem.days.slice(0, 3).map(say).join(', ') })}</p>;
+    case 'sun-after-end':
+      return (
+        <p className="note bad m-0" role="alert">
+          {w.sunAfterEnd({ n: problem.days.length, days: problem.days.slice(0, 3).map(say).join(', ') })}
+        </p>
+      );
     case 'dates-in-gap':
       return <p className="note warn m-0">{w.noDateOnThe({ days: problem.days.slice(0, 3).map(say).join(', ') })}</p>;
     default:

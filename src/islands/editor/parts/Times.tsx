@@ -2,10 +2,12 @@
 import { isoDay, weekdayOf } from '@/core/day/day';
 import { isoDateTime, parseIsoDateTime, type PlainDateTime } from '@/core/day/plain-date-time';
 import { WEEKDAYS } from '@/core/phrase/format';
+import type { SunStart } from '@/core/recurrence/sun-start';
 import { ClockField } from '../../fields/ClockField';
 import { DayField } from '../../fields/DayField';
 import { Check } from '../../fields/fields';
 import type { PartProps } from './part-props';
+import { SunTimes } from './SunTimes';
 import { editorWords } from '@/words/desk';
 
 const w = editorWords.times;
@@ -17,13 +19,18 @@ export function TimeFields({ recurrencePart, start, site, setPart, setStart, end
   const allDay = start.minute === null;
   const setEnd = (minute: number | null): void =>
     setPart((s) => ({ ...s, length: minute === null ? null : { days: s.length && s.length.days > 1 ? s.length.days : 0, minute } }));
+  const { sun } = recurrencePart;
+  const bySun = !allDay && sun !== undefined;
   return (
     <>
-      <Check
-        label={w.allDay()}
-        checked={allDay}
-        onChange={(on) => setStart(isoDateTime({ day: start.day, minute: on ? null : 19 * 60 }))}
-      />
+      <div className="row">
+        <Check
+          label={w.allDay()}
+          checked={allDay}
+          onChange={(on) => setStart(isoDateTime({ day: start.day, minute: on ? null : 19 * 60 }))}
+        />
+        {!allDay && <BySun sun={sun} site={site} onChange={(next) => setStart(recurrencePart.start, next)} />}
+      </div>
       <div className="grid grid-cols-[repeat(auto-fit,minmax(150px,1fr))] gap-3 items-start">
         <DayField
           label={rule ? w.firstDate() : w.date()}
@@ -41,6 +48,8 @@ export function TimeFields({ recurrencePart, start, site, setPart, setStart, end
             error={endsEarly ? w.theLastDayLies() : undefined}
             hint={length && length.days > 1 ? w.days({ days: length.days }) : undefined}
           />
+        ) : bySun ? (
+          <SunTimes recurrencePart={recurrencePart} start={start} sun={sun} site={site} setPart={setPart} setStart={setStart} />
         ) : (
           <>
             <ClockField
@@ -61,7 +70,7 @@ export function TimeFields({ recurrencePart, start, site, setPart, setStart, end
           </>
         )}
       </div>
-      {endsEarly && !allDay && (
+      {endsEarly && !allDay && !bySun && (
         <p className="note warn m-0">
           {w.itEndsBeforeItStarts()}{' '}
           <button type="button" className="link" onClick={() => setPart((s) => ({ ...s, length: s.length && { ...s.length, days: 1 } }))}>
@@ -69,8 +78,21 @@ export function TimeFields({ recurrencePart, start, site, setPart, setStart, end
           </button>
         </p>
       )}
-      {!allDay && <Length length={length} start={start} setPart={setPart} />}
+      {!allDay && !bySun && <Length length={length} start={start} setPart={setPart} />}
     </>
+  );
+}
+
+/** Starts that hang on the sun; where nobody has said where the site is, there is no sun to hang on. */
+function BySun({ sun, site, onChange }: { sun: SunStart | undefined; site: TimeProps['site']; onChange: (sun: SunStart | null) => void }) {
+  const { sunAt } = site;
+  if (!sun && !sunAt) return null;
+  return (
+    <Check
+      label={w.byTheSun()}
+      checked={sun !== undefined}
+      onChange={(on) => onChange(on && sunAt ? { event: 'sunset', minutes: 0, ...sunAt, ends: 'length' } : null)}
+    />
   );
 }
 

@@ -162,9 +162,9 @@ function RecurrenceParts({ recurrence, set, setContent, site, problems, byHand, 
             recurrencePart={recurrencePart}
             site={site}
             setPart={(change) => setPart(index, change)}
-            setStart={(start) => {
+            setStart={(start, sun) => {
               if (dayOf(start) !== dayOf(recurrencePart.start)) setByHand(true);
-              setContent((c) => retime(c, index, start));
+              setContent((c) => retime(c, index, start, sun));
             }}
             preset={!byHand && index === 0}
             partFirst={() => set((r) => toStored(withOwnFirstDates(fromStored(r))))}
