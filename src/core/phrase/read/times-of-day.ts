@@ -184,7 +184,6 @@ export function readTimes(cursor: Cursor): SaidTimes | undefined {
     if (!start) return undefined;
     const end = readRangeEnd(cursor, between);
     if (between && !end) return undefined;
-    const ownEnd = end && !end.open ? { ownEnd: end.minute } : {};
     const face = [start, end ?? start].every((time) => time.half === null && !time.zero) ? { face: true as const } : {};
     const letters = cursor.peek();
     const offset = letters?.kind === 'word' ? ZONE_LETTERS.get(letters.text) : undefined;
@@ -192,9 +191,14 @@ export function readTimes(cursor: Cursor): SaidTimes | undefined {
     const zone = offset !== undefined && cursor.next() ? { zone: { offset, ...cursor.place(at) } } : {};
     const shown =
       start.dotted && cursor.tokens.slice(first, cursor.at).some(({ text }) => text.includes(':')) ? { shown: start.minute } : {};
-    const bySun = sun ? { sun: sun.sun } : {};
-    return { ...(end ? pair(start, end) : alone(start)), ...bySun, ...ownEnd, ...face, ...shown, ...zone, ...cursor.place(first) };
+    return { ...spanned(start, end), ...(sun ? { sun: sun.sun } : {}), ...face, ...shown, ...zone, ...cursor.place(first) };
   });
+}
+
+/** A time alone, or two with the end as its own words give it. */
+function spanned(start: SaidTime, end: SaidTime | undefined): Omit<SaidTimes, 'from' | 'to'> {
+  if (!end) return alone(start);
+  return { ...pair(start, end), ...(end.open ? {} : { ownEnd: end.minute }) };
 }
 
 /** Joins of several times on one day. */
