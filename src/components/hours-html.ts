@@ -1,6 +1,6 @@
 /** Days of hours as HTML text: ruled hours, dates as brackets at the left edge of their time, bands above for what has none. */
 import { type DayMarks, isRedDay } from '@/core/holidays/day-marks';
-import { marksHtml } from './marks-of-day';
+import { type MarkPictures, marksHtml } from './marks-of-day';
 import { html, type Html, NOTHING } from './html';
 import { clockChangeOn } from '@/core/day/zone';
 import { type EpochDay, weekdayOf, ymdOf } from '@/core/day/day';
@@ -38,6 +38,7 @@ export interface HoursInput {
   place: Place;
   today: EpochDay;
   dayMarks: DayMarks;
+  markPictures?: MarkPictures | undefined;
   /** a day's own page */
   dayHref: (day: EpochDay) => string;
   /** one day alone has no heading of its own: the page has it */
@@ -64,7 +65,7 @@ export function hoursHtml(input: HoursInput): Html {
   )}${footHtml(input)}</div>`;
 }
 
-function headsHtml({ sheet, style, today, dayMarks, dayHref, reader }: HoursInput): Html {
+function headsHtml({ sheet, style, today, dayMarks, markPictures, dayHref, reader }: HoursInput): Html {
   const { month: w } = reader.words;
   const heads = sheet.days.map(({ day, count }) => {
     const label = (day === today ? w.dayToday : w.day)({ day: sayDay(day, style, { weekday: 'long' }), n: count });
@@ -74,6 +75,7 @@ function headsHtml({ sheet, style, today, dayMarks, dayHref, reader }: HoursInpu
       style,
       rowBegins: weekdayOf(sheet.days[0]?.day ?? day),
       classes: 'text-[12px] basis-full wrap-anywhere',
+      pictures: markPictures,
     });
     return html`<div class="border-l border-l-rule py-1.5 pl-2 pr-1.5 flex flex-wrap items-baseline gap-x-1.5${edge}"><a class="no-underline hover:underline min-h-6${red}" href="${dayHref(day)}" aria-label="${label}"${day === today ? html` aria-current="date"` : ''}><span class="font-serif lining-nums font-medium text-[19px]">${ymdOf(day).day}</span> ${shortWeekdayName(weekdayOf(day), style)}</a>${count > 1 ? html`<span class="ml-auto text-ink-3 text-[11.5px]" aria-hidden="true">${count}</span>` : ''}${names}</div>`;
   });

@@ -1,4 +1,5 @@
 /** Dates as an almanac's ledger, HTML text: a day is a ruled line, its dates are rows. */
+import { type MarkPictures, markPictureHtml } from './marks-of-day';
 import { type SecondCalendar, sayInCalendar } from '@/core/phrase/second-calendar';
 import { type DayMarks, isRedDay, namesOn } from '@/core/holidays/day-marks';
 import { html, type Html, NOTHING, type Piece, safe } from './html';
@@ -36,6 +37,7 @@ export interface LedgerInput {
   reference: ReferenceData;
   pictures: Map<string, PictureRow>;
   dayMarks: DayMarks;
+  markPictures?: MarkPictures | undefined;
   /** another calendar, whose day stands in each heading */
   secondCalendar?: SecondCalendar | '' | undefined;
   /** every line has its picture, a small one at its end; else headlines alone have one */
@@ -122,7 +124,11 @@ function dayLine(day: EpochDay, count: number, fresh: boolean, input: LedgerInpu
   ].filter(Boolean);
   const heading = w.list.dayHeading({ n: d, weekday: weekdayName(weekdayOf(day), input.style) });
   const red = isRedDay(input.dayMarks, day);
-  return html`<tr class="dayline${red ? ' red' : ''}${day === input.today ? ' today' : ''}"><th colspan="4" scope="rowgroup" id="d${isoDay(day)}"><h2>${startOfSentence(heading)}</h2>${notes.join(' · ')}</th></tr>`;
+  const shown = (input.dayMarks.get(day) ?? []).map((mark) =>
+    markPictureHtml(mark, input.markPictures, 'inline-block align-middle size-5.5 mr-1.5'),
+  );
+  const small = html`${shown}`;
+  return html`<tr class="dayline${red ? ' red' : ''}${day === input.today ? ' today' : ''}"><th colspan="4" scope="rowgroup" id="d${isoDay(day)}"><h2>${startOfSentence(heading)}</h2>${small}${notes.join(' · ')}</th></tr>`;
 }
 
 /** The time of a date as it stands under a day. */

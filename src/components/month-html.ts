@@ -1,7 +1,7 @@
 /** The month sheet as HTML text: one string, since hundreds of small components would cost more than the query. */
 import { type DayMarks, isRedDay } from '@/core/holidays/day-marks';
 import type { SecondCalendar } from '@/core/phrase/second-calendar';
-import { marksHtml, secondHtml } from './marks-of-day';
+import { hoursInCellHtml, type MarkPictures, marksHtml, secondHtml } from './marks-of-day';
 import { html, type Html, NOTHING } from './html';
 import { type EpochDay, weekdayOf, ymdOf } from '@/core/day/day';
 import { type DayWords, sayDay, sayTime, shortWeekdayName, type Style, weekdayName } from '@/core/phrase/format';
@@ -29,6 +29,7 @@ export interface MonthInput {
   today: EpochDay;
   chosen: EpochDay;
   dayMarks: DayMarks;
+  markPictures?: MarkPictures | undefined;
   /** another calendar that stands beside the numerals */
   secondCalendar?: SecondCalendar | '' | undefined;
   firstWeekday: number;
@@ -168,7 +169,7 @@ function dayHtml(day: SheetDay<SheetEntry>, bands: Band<SheetEntry>[], input: Mo
   const pick = html`<a class="num hidden max-[700px]:inline-block" href="${input.pickHref(day.day)}" aria-label="${label}"${here}>${ymdOf(day.day).day}</a>`;
   const numeral = html`<a class="num max-[700px]:hidden" href="${input.dayHref(day.day)}" aria-label="${label}"${day.day === today ? html` aria-current="date"` : ''}>${ymdOf(day.day).day}</a>`;
   const rowBegins = weekdayOf(input.sheet.weeks[0]?.start ?? day.day);
-  const name = html`${secondHtml(day.day, input)}${marksHtml(dayMarks, day.day, { style, rowBegins, oneLine: day.lanes > 0 })}`;
+  const name = html`${secondHtml(day.day, input)}${marksHtml(dayMarks, day.day, { style, rowBegins, oneLine: day.lanes > 0, pictures: input.markPictures, hoursApart: true })}`;
   const count =
     day.count > 1
       ? html`<span class="ml-auto pr-0.5 text-[11.5px] text-ink-3 max-[700px]:hidden" aria-hidden="true">${day.count}</span>`
@@ -184,7 +185,7 @@ function dayHtml(day: SheetDay<SheetEntry>, bands: Band<SheetEntry>[], input: Mo
     input.onPaper && day.folded.length
       ? html`<div class="hidden print:block">${day.folded.map((date) => entryHtml(date.of, 1, input))}</div>`
       : '';
-  return html`<td class="${classes.join(' ')}"><div class="flex items-baseline gap-1.25 min-w-0 max-[700px]:block">${numeral}${pick}${name}${count}</div>${lanes}<div class="marks">${bands.map((b) => bandHtml(b, input))}${lines}</div>${dots}${more}${paper}</td>`;
+  return html`<td class="${classes.join(' ')}"><div class="flex items-baseline gap-1.25 min-w-0 max-[700px]:block">${numeral}${pick}${name}${count}</div>${lanes}${hoursInCellHtml(dayMarks, day.day, style)}<div class="marks">${bands.map((b) => bandHtml(b, input))}${lines}</div>${dots}${more}${paper}</td>`;
 }
 
 /** On a phone a day is its numeral and marks; the numeral is the link, and the dates stand under the sheet. */

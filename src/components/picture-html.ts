@@ -27,6 +27,10 @@ export function pictureHtml(picture: PictureRow, use: PictureUse, { sizes, first
   return html`<picture>${sources}<img src="${src}" srcset="${set('jpeg')}" sizes="${sizes}" alt="${alt}" width="${size.width}" height="${size.height}"${urgency}></picture>`;
 }
 
+/** A picture no larger than the words beside it, which say what it is. `size`: a class for its width and height. */
+export const smallPictureHtml = (picture: PictureRow, size = 'size-5.5'): Html =>
+  html`<span class="shrink-0 ${size} rounded-xs overflow-hidden [&_img]:block [&_img]:size-full [&_img]:object-cover" aria-hidden="true">${pictureHtml(picture, 'square', { sizes: '40px', alt: '' })}</span>`;
+
 const SIDE_CLASS: Record<Side, string> = { middle: 'mx-auto', left: 'float-left mr-5 mb-3', right: 'float-right ml-5 mb-3' };
 const WIDTH_CLASS: Record<Width, string> = { full: 'w-full', half: 'w-1/2', third: 'w-1/3' };
 const WIDTH_SIZES: Record<Width, string> = { full: '100vw, 740px', half: '100vw, 370px', third: '100vw, 250px' };

@@ -118,3 +118,45 @@ test('contributors and editors do not come there', async ({ page }) => {
   await signIn(page, 'nan');
   expect((await page.goto('/desk/set-up/days'))?.status()).toBe(403);
 });
+
+test('own opening hours and a day’s picture stand in the days of months and weeks', async ({ page }) => {
+  await signIn(page, 'maud');
+  await page.goto('/desk/set-up/days');
+  const hours = page.getByRole('group', { name: 'Your own opening hours' });
+  for (const day of ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday']) await hours.getByLabel(day).fill('9-17');
+  await hours.getByLabel('Saturday').fill('tide to tide');
+  await page.getByLabel('A picture for').selectOption('Bridge opening');
+  await page.getByRole('button', { name: 'From the library' }).click();
+  await page.getByRole('dialog').locator('button.frame').first().click();
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+  await page.getByRole('button', { name: 'Save' }).last().click();
+  await expect(page.getByText('“tide to tide” is not understood').first()).toBeVisible();
+  // What was chosen beside it is still there.
+  await expect(page.getByLabel('A picture for')).toHaveValue('Bridge opening');
+  await expect(page.getByRole('button', { name: 'Take it off' })).toBeVisible();
+  await hours.getByLabel('Saturday').fill('10-12');
+  await page.getByRole('button', { name: 'Save' }).last().click();
+  await expect(page.getByText('Saved. Every sheet')).toBeVisible();
+  await expect(page.getByLabel('Bridge opening: keep it')).toBeChecked();
+  await expect(hours.getByLabel('Sunday')).toHaveValue('closed');
+  await expectAccessible(page, 'days with pictures and hours');
+  await page.goto('/month/2027-03');
+  await expect(page.locator(cell(11)).locator('picture img')).toHaveJSProperty('complete', true);
+  await expect(page.locator(cell(16))).toContainText('9–17');
+  await expect(page.locator(cell(20))).toContainText('10–12');
+  await expect(page.locator(cell(21))).toContainText('Closed');
+  // A red-letter day is no working day.
+  await expect(page.locator(cell(11))).toContainText('Closed');
+  await expectAccessible(page, 'a month with hours');
+  await page.goto('/week/2027-03-11');
+  await expect(page.locator('[data-part="hours"]')).toContainText('Open 09:00–17:00');
+  await page.goto('/fr/day/2027-03-16');
+  await expect(page.locator('main')).toContainText('Ouvert 9 h');
+  // One press takes it all back.
+  await page.goto('/desk/set-up/days');
+  await page.getByLabel('Bridge opening: keep it').uncheck();
+  await page.getByRole('button', { name: 'Save' }).last().click();
+  await expect(page.getByLabel('Bridge opening: keep it')).toHaveCount(0);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByLabel('Bridge opening: keep it')).toBeChecked();
+});

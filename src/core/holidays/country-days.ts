@@ -2,7 +2,7 @@
 import type { EpochDay } from '../day/day';
 import type { Language } from '../phrase/language';
 import { addMark, type DayMarks } from './day-marks';
-import type { DaySpan } from './holidays';
+import type { DaySpan, PictureOf } from './holidays';
 
 /** Of what kind a holiday is: everybody's day off, that of banks or schools, one of choice, or a day that is kept and worked. */
 export const COUNTRY_DAY_TYPES = ['public', 'bank', 'school', 'optional', 'observance'] as const;
@@ -29,12 +29,20 @@ export const isChosen = ({ key, type }: Pick<CountryDay, 'key' | 'type'>, choice
 export function addCountryMarks(
   marks: DayMarks,
   days: readonly CountryDay[],
-  { choice, span: { from, to }, language }: { choice: DayChoice; span: DaySpan; language: Language },
+  {
+    choice,
+    span: { from, to },
+    language,
+    pictureOf = () => undefined,
+  }: { choice: DayChoice; span: DaySpan; language: Language; pictureOf?: PictureOf },
 ): void {
   for (const one of days) {
     if (!isChosen(one, choice)) continue;
     for (let day = Math.max(from, one.first); day <= Math.min(to, one.first + one.days - 1); day++)
-      addMark(marks, day, { name: one.names[language], red: one.type !== 'school', begins: day === one.first });
+      addMark(marks, day, {
+        ...{ name: one.names[language], red: one.type !== 'school', begins: day === one.first },
+        picture: pictureOf(one.names.en),
+      });
   }
 }
 

@@ -1,6 +1,7 @@
 /** What the year says of days: their red-letter names, and what else stands beside a numeral. */
 import { type EpochDay, weekdayOf, type Weekday } from '../day/day';
-import { sayTime, type Style } from '../phrase/format';
+import { sayTime, sayTimes, type Style } from '../phrase/format';
+import type { Span } from '../venue/hours';
 
 /** One thing that is said of a day. */
 export interface DayMark {
@@ -11,6 +12,10 @@ export interface DayMark {
   begins: boolean;
   /** the minute of the day at which it happens */
   minute?: number | undefined;
+  /** a small picture, by its id */
+  picture?: string | undefined;
+  /** the publisher's own hours on that day; empty = the name says it all */
+  hours?: readonly Span[] | undefined;
 }
 
 /** What is said of days, by day. */
@@ -23,13 +28,19 @@ export function addMark(marks: DayMarks, day: EpochDay, mark: DayMark): void {
   else if (!known.some((one) => one.name === mark.name && one.minute === mark.minute)) known.push(mark);
 }
 
+/** Is it a red-letter day, whatever its weekday? */
+export const isHoliday = (marks: ReadonlyMap<EpochDay, readonly DayMark[]>, day: EpochDay): boolean =>
+  marks.get(day)?.some((mark) => mark.red) ?? false;
+
 /** Is it a red-letter day, or a Sunday? */
 export const isRedDay = (marks: ReadonlyMap<EpochDay, readonly DayMark[]>, day: EpochDay): boolean =>
-  weekdayOf(day) === 6 || (marks.get(day)?.some((mark) => mark.red) ?? false);
+  weekdayOf(day) === 6 || isHoliday(marks, day);
 
 /** One mark in words, with its time. */
-export const sayMark = ({ name, minute }: DayMark, style: Style): string =>
-  minute === undefined ? name : `${name} ${sayTime(minute, style)}`;
+export function sayMark({ name, minute, hours }: DayMark, style: Style): string {
+  if (hours?.length) return `${name} ${hours.map(([from, to]) => sayTimes(from, to % 1440, style)).join(', ')}`;
+  return minute === undefined ? name : `${name} ${sayTime(minute, style)}`;
+}
 
 /** Everything that is said of a day. */
 export const namesOn = (marks: ReadonlyMap<EpochDay, readonly DayMark[]>, day: EpochDay, style: Style): string[] =>

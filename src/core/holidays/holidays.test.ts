@@ -14,7 +14,7 @@ const day = (iso: string): number => parseIsoDay(iso) as number;
 
 function marksOf(rules: readonly HolidayRule[], from: string, to: string): DayMarks {
   const marks: DayMarks = new Map();
-  addOwnMarks(marks, rules, { from: day(from), to: day(to) }, PLACE);
+  addOwnMarks(marks, rules, { from: day(from), to: day(to) }, { place: PLACE });
   return marks;
 }
 const daysOf = (line: string, from = '2026-01-01', to = '2028-12-31'): string[] => {
@@ -91,7 +91,14 @@ describe('a line of the year', () => {
     expect(daysOf('at sunrise every day Gun', '2027-01-01', '2027-01-03')).toHaveLength(3);
     // Where the sun does not set, nothing hangs on it.
     const north: DayMarks = new Map();
-    addOwnMarks(north, [rule], { from: day('2027-06-01'), to: day('2027-06-30') }, { lat: 78.2, lng: 15.6, zone: 'Arctic/Longyearbyen' });
+    addOwnMarks(
+      north,
+      [rule],
+      { from: day('2027-06-01'), to: day('2027-06-30') },
+      {
+        place: { lat: 78.2, lng: 15.6, zone: 'Arctic/Longyearbyen' },
+      },
+    );
     expect(north.size).toBe(0);
   });
 
@@ -171,7 +178,7 @@ describe('a site’s lines of the year', () => {
       ])();
       const [from, to] = [dayOf(2026, between(next, 1, 12), 1), dayOf(2028, between(next, 1, 12), 28)];
       const marks: DayMarks = new Map();
-      addOwnMarks(marks, [rule], { from, to }, PLACE);
+      addOwnMarks(marks, [rule], { from, to }, { place: PLACE });
       for (let at = from; at <= to; at++) expect(marks.has(at), `${JSON.stringify(rule)} on ${isoDay(at)}`).toBe(holds(rule, at));
     }
   });

@@ -63,16 +63,30 @@ export interface DaySpan {
   to: EpochDay;
 }
 
+/** A picture by the (English) name of a day. */
+export type PictureOf = (name: string) => string | undefined;
+
+/** What the marks of own lines depend on besides. */
+export interface OwnMarks {
+  /** whose sun counts */
+  place: Place;
+  pictureOf?: PictureOf;
+}
+
 /**
  * Adds the days of a site's own lines. Days are red; spans and times of the sun are said, and leave the numeral as it is.
- * @param place whose sun counts
  */
-export function addOwnMarks(marks: DayMarks, rules: readonly HolidayRule[], { from, to }: DaySpan, place: Place): void {
+export function addOwnMarks(
+  marks: DayMarks,
+  rules: readonly HolidayRule[],
+  { from, to }: DaySpan,
+  { place, pictureOf = () => undefined }: OwnMarks,
+): void {
   // One year more on each side, since an offset from Easter and a span may cross a year's end.
   const years = Array.from({ length: ymdOf(to).year - ymdOf(from).year + 3 }, (_, i) => ymdOf(from).year - 1 + i);
   for (const rule of rules) {
     if (rule.kind === 'sun') {
-      addSunMarks(marks, rule, { from, to }, place);
+      addSunMarks(marks, rule, { from, to }, { place, pictureOf });
       continue;
     }
     for (const year of years) {
@@ -80,17 +94,28 @@ export function addOwnMarks(marks: DayMarks, rules: readonly HolidayRule[], { fr
       if (!days) continue;
       const [first, last] = days;
       for (let day = Math.max(first, from); day <= Math.min(last, to); day++)
-        addMark(marks, day, { name: rule.name, red: rule.kind !== 'span', begins: day === first });
+        addMark(marks, day, { name: rule.name, red: rule.kind !== 'span', begins: day === first, picture: pictureOf(rule.name) });
     }
   }
 }
 
-function addSunMarks(marks: DayMarks, rule: Extract<HolidayRule, { kind: 'sun' }>, { from, to }: DaySpan, place: Place): void {
+function addSunMarks(
+  marks: DayMarks,
+  rule: Extract<HolidayRule, { kind: 'sun' }>,
+  { from, to }: DaySpan,
+  { place, pictureOf = () => undefined }: OwnMarks,
+): void {
   for (let day = from; day <= to; day++) {
     if (!rule.weekdays.includes(weekdayOf(day)) || !holds(rule, ymdOf(day).year)) continue;
     const sun = sunOn(day, place);
     if (sun.kind !== 'rises') continue;
     const minute = (rule.event === 'sunset' ? sun.set : sun.rise) + rule.minutes;
-    addMark(marks, day, { name: rule.name, red: false, begins: true, minute: ((minute % 1440) + 1440) % 1440 });
+    addMark(marks, day, {
+      name: rule.name,
+      red: false,
+      begins: true,
+      minute: ((minute % 1440) + 1440) % 1440,
+      picture: pictureOf(rule.name),
+    });
   }
 }

@@ -70,7 +70,7 @@ describe('red-letter days', () => {
       { name: 'Fifth Monday', kind: 'weekday', month: 2, weekday: 0, nth: 5 },
     ];
     const marks: DayMarks = new Map();
-    addOwnMarks(marks, rules, { from: d('2026-12-20'), to: d('2028-01-01') }, { lat: 0, lng: 0, zone: 'UTC' });
+    addOwnMarks(marks, rules, { from: d('2026-12-20'), to: d('2028-01-01') }, { place: { lat: 0, lng: 0, zone: 'UTC' } });
     const found = redNames(marks);
     expect([...found].map(([day, names]) => `${isoDay(day)} ${names}`).sort()).toEqual([
       '2026-12-27 Last Sunday',

@@ -19,10 +19,10 @@ import { PART_WORDS, type SentPart } from '@/core/listing/sent';
 import { categoryInput } from '../categories/write';
 import { contentInput } from '../listings/input';
 import { organizerInput } from '../organizers/write';
-import { DEFAULT_SETTINGS, type SiteSettings, YEAR_MARKS } from '../site/settings';
+import { DEFAULT_SETTINGS, MOST_DAY_PICTURES, type SiteSettings, YEAR_MARKS } from '../site/settings';
 import { settingsInput } from '../site/write';
 import { ORGANIZER_FACTS, VENUE_FACTS } from '@/core/venue/shown-facts';
-import { venueInput } from '../venues/input';
+import { openingHours, venueInput } from '../venues/input';
 
 const id = z.uuid();
 const words = (most: number) => z.string().max(most, `At most ${most.toLocaleString('en')} characters`);
@@ -243,6 +243,12 @@ const settings: z.ZodType<SiteSettings> = z.object({
   holidayChoice: z.record(z.string().max(300), z.boolean()).default({}),
   yearMarks: z.array(z.enum(YEAR_MARKS)).max(YEAR_MARKS.length).default([]),
   secondCalendar: z.enum(['', ...SECOND_CALENDARS]).default(''),
+  dayPictures: z
+    .array(z.object({ name: z.string().max(300), pictureId: id }))
+    .max(MOST_DAY_PICTURES)
+    .default([]),
+  openHours: openingHours.nullable().default(null),
+  closedOnRedDays: z.boolean().default(true),
 });
 
 /** The site itself. `uidHost` is the part behind the @ of its calendars' UIDs. */

@@ -9,7 +9,8 @@ import { LONGEST_HOLIDAY_NAME, MOST_HOLIDAY_LINES, readHolidayLines, sayHolidayL
 import { SECOND_CALENDARS } from '@/core/phrase/second-calendar';
 import { daysWords } from '@/words/desk';
 import { invalid, read } from '../problem';
-import { type SiteSettings, YEAR_MARKS } from '../site/settings';
+import { type DayPicture, MOST_DAY_PICTURES, type SiteSettings, YEAR_MARKS } from '../site/settings';
+import { formHours } from '../venues/input';
 import type { Region } from '../worker/holiday-tasks';
 import type { YearMarks } from './year-marks';
 
@@ -18,11 +19,22 @@ const { form: w } = daysWords;
 /** What is set here. */
 export type DaySettings = Pick<
   SiteSettings,
-  'holidayCountry' | 'holidayRegion' | 'holidayChoice' | 'holidays' | 'yearMarks' | 'secondCalendar'
+  | 'holidayCountry'
+  | 'holidayRegion'
+  | 'holidayChoice'
+  | 'holidays'
+  | 'yearMarks'
+  | 'secondCalendar'
+  | 'dayPictures'
+  | 'openHours'
+  | 'closedOnRedDays'
 >;
 
 /** A box of the form, by the key of its holiday. */
 export const tickField = (key: string): string => `day:${key}`;
+
+/** The box that keeps the picture of a day, by the day's name. */
+export const pictureField = (name: string): string => `picture:${name}`;
 
 /** So many years are looked at, from this one: what moves is seen to move. */
 const YEARS = 3;
@@ -114,7 +126,45 @@ export async function readDaySettings(
     holidays: rules,
     yearMarks: YEAR_MARKS.filter((mark) => fields[`mark:${mark}`] === 'on'),
     secondCalendar,
+    dayPictures: readDayPictures(
+      before.dayPictures,
+      fields,
+      namesWithPictures(
+        rules,
+        offers.filter(({ key }) => ticked.has(key)),
+      ),
+    ),
+    ...readOwnHours(fields),
   };
+}
+
+/** The days that can carry a picture: the site's own lines and the chosen holidays, by their English names. */
+export const namesWithPictures = (rules: DaySettings['holidays'], chosen: readonly Pick<DayOffer, 'names'>[]): string[] => [
+  ...new Set([...rules.map(({ name }) => name), ...chosen.map(({ names }) => names.en)]),
+];
+
+const pictureInput = z.object({ pictureDay: z.string().max(300).default(''), pictureId: z.union([z.literal(''), z.uuid()]).default('') });
+
+/** Those that keep their tick, and one more where a day and a picture are chosen. */
+function readDayPictures(
+  before: DaySettings['dayPictures'],
+  fields: Readonly<Record<string, string>>,
+  names: readonly string[],
+): DayPicture[] {
+  const { pictureDay: name, pictureId } = read(pictureInput, fields);
+  const kept = before.filter((one) => fields[pictureField(one.name)] === 'on' && one.name !== name);
+  if (!name && !pictureId) return kept;
+  if (!name || !names.includes(name)) throw invalid('pictureDay', w.chooseTheDay());
+  if (!pictureId) throw invalid('pictureId', w.chooseThePicture());
+  if (kept.length >= MOST_DAY_PICTURES) throw invalid('pictureDay', w.tooManyPictures({ most: MOST_DAY_PICTURES }));
+  return [...kept, { name, pictureId }];
+}
+
+function readOwnHours(fields: Readonly<Record<string, string>>): Pick<DaySettings, 'openHours' | 'closedOnRedDays'> {
+  const { hours: openHours, problems } = formHours(fields);
+  const [first] = problems;
+  if (first) throw invalid(first.field, first.message);
+  return { openHours, closedOnRedDays: fields.closedOnRedDays === 'on' };
 }
 
 /** What a calendar's file added to the lines, in words for the form. */

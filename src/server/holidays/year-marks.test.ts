@@ -1,8 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { yearMarks } from '../../../tests/support/year-marks';
 import { isoDay, parseIsoDay } from '@/core/day/day';
-import { isRedDay, redNames } from '@/core/holidays/day-marks';
+import { isRedDay, redNames, sayMark } from '@/core/holidays/day-marks';
 import { readHolidayLines, sayHolidayLines } from '@/core/holidays/holiday-lines';
+import { sayTimes, type Style } from '@/core/phrase/format';
+import { readHours } from '@/core/venue/hours';
 import { Problem } from '../problem';
 import { DEFAULT_SETTINGS, type SiteSettings } from '../site/settings';
 import { addCalendar, type DaySettings, offersFor, readDaySettings, tickField } from './days-form';
@@ -77,6 +79,52 @@ describe('what the year says of days', () => {
     expect(red.get(day('2027-07-02'))).toEqual(['Fog Day']);
   });
 
+  it('have small pictures by their English names, in every language', async () => {
+    const holidays = readHolidayLines('2 July Fog Day\nat sunset on Fridays Lamps').rules;
+    const dayPictures = [
+      { name: 'Canada Day', pictureId: 'leaf' },
+      { name: 'Fog Day', pictureId: 'fog' },
+      { name: 'Lamps', pictureId: 'lamp' },
+      { name: 'No Such Day', pictureId: 'none' },
+    ];
+    const found = await marks.between({ ...HALIFAX, holidays, dayPictures }, { from: day('2027-07-01'), to: day('2027-07-02') }, 'fr');
+    expect([...found.values()].flat().map(({ name, picture }) => [name, picture])).toEqual([
+      ['Fête du Canada', 'leaf'],
+      ['Fog Day', 'fog'],
+      ['Lamps', 'lamp'],
+    ]);
+  });
+
+  it('say the publisher’s own hours where they are asked for: closed on red-letter days, by the reader’s clock and language', async () => {
+    const { hours: openHours } = readHours(['9-12, 14-18', 'closed', 'all day', '20-2', '10-16', '', '']);
+    const own = { ...HALIFAX, openHours };
+    const span = { from: day('2027-06-28'), to: day('2027-07-04') };
+    const said = async (settings: SiteSettings, language: 'en' | 'fr', style: Style): Promise<string[]> =>
+      [...(await marks.between(settings, span, language, { hours: true }))]
+        .sort(([a], [b]) => a - b)
+        .map(([, all]) => all.map((mark) => sayMark(mark, style)).join(', '));
+    const style = { date: 'day-month', hours: '24' } as const;
+    const french = { ...style, language: 'fr' } as const;
+    expect(await said(own, 'en', style)).toEqual([
+      'Open 09:00–12:00, 14:00–18:00',
+      'Closed',
+      'Open all day',
+      'Canada Day, Closed',
+      'Open 10:00–16:00',
+      'Closed',
+      'Closed',
+    ]);
+    expect((await said({ ...own, closedOnRedDays: false }, 'fr', french)).slice(0, 4)).toEqual([
+      `Ouvert ${sayTimes(540, 720, french)}, ${sayTimes(840, 1080, french)}`,
+      'Fermé',
+      'Ouvert toute la journée',
+      `Fête du Canada, Ouvert ${sayTimes(1200, 120, french)}`,
+    ]);
+    // Sunday is no holiday by itself, and nothing is said to who does not ask or where no hours are given.
+    expect([...(await marks.between(own, span)).values()].flat().map(({ name }) => name)).toEqual(['Canada Day']);
+    expect((await marks.between(HALIFAX, span, 'en', { hours: true })).size).toBe(1);
+  });
+
   it('goes on over the year’s end, and over more days than one', async () => {
     const eid = await marks.between(
       { ...HALIFAX, holidayCountry: 'EG', holidayRegion: '' },
@@ -143,6 +191,31 @@ describe('the form for the year’s days', () => {
   ])('refuses %o at the field', async (fields, field, message) => {
     const error = await sent(fields as Record<string, string>).catch((reason) => reason as Problem);
     expect(error).toBeInstanceOf(Problem);
+    expect((error as Problem).fields).toMatchObject([{ field, message: expect.stringContaining(message) }]);
+  });
+
+  it('takes pictures of days that are there, keeps those with a tick, and reads the hours', async () => {
+    const picture = '0190a1b2-0000-7000-8000-000000000001';
+    const first = await sent({ ...(await usual()), holidays: '2 July Fog Day', pictureDay: 'Fog Day', pictureId: picture });
+    expect(first.dayPictures).toEqual([{ name: 'Fog Day', pictureId: picture }]);
+    const more = { ...(await usual()), holidays: '2 July Fog Day', pictureDay: 'Good Friday', pictureId: picture };
+    expect((await sent({ ...more, 'picture:Fog Day': 'on' }, first)).dayPictures.map(({ name }) => name)).toEqual([
+      'Fog Day',
+      'Good Friday',
+    ]);
+    expect((await sent(more, first)).dayPictures.map(({ name }) => name)).toEqual(['Good Friday']);
+    const hours = await sent({ ...(await usual()), hours0: '9-17', hours6: 'closed', closedOnRedDays: 'on' });
+    expect([hours.openHours?.week[0], hours.openHours?.week[6], hours.closedOnRedDays]).toEqual([[[540, 1020]], [], true]);
+    expect(await sent(await usual())).toMatchObject({ openHours: null, closedOnRedDays: false, dayPictures: [] });
+  });
+
+  it.each([
+    [{ pictureDay: 'Smarch Day', pictureId: '0190a1b2-0000-7000-8000-000000000001' }, 'pictureDay', 'Choose the day'],
+    [{ pictureId: '0190a1b2-0000-7000-8000-000000000001' }, 'pictureDay', 'Choose the day'],
+    [{ holidays: '2 July Fog Day', pictureDay: 'Fog Day' }, 'pictureId', 'Send a picture'],
+    [{ hours2: 'tea to dusk' }, 'hours2', 'is not understood'],
+  ])('refuses the picture or hours %o at the field', async (fields, field, message) => {
+    const error = await sent({ ...(await usual()), ...(fields as Record<string, string>) }).catch((reason) => reason as Problem);
     expect((error as Problem).fields).toMatchObject([{ field, message: expect.stringContaining(message) }]);
   });
 

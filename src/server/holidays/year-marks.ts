@@ -7,6 +7,7 @@ import { instantToDateTime, MS_PER_MINUTE, MS_PER_UTC_DAY, transitionsOf } from 
 import { addCountryMarks, type CountryDay } from '@/core/holidays/country-days';
 import { addMark, type DayMarks, redNames } from '@/core/holidays/day-marks';
 import { addOwnMarks, type DaySpan } from '@/core/holidays/holidays';
+import { addOwnHours } from '@/core/holidays/own-hours';
 import type { Language } from '@/core/phrase/language';
 import { seasonsOf } from '@/core/sky/seasons';
 import { READERS_WORDS } from '@/words/readers';
@@ -20,7 +21,17 @@ const MOST_KEPT = 300;
 /** What the marks of a site depend on. */
 export type MarkSettings = Pick<
   SiteSettings,
-  'lat' | 'lng' | 'zone' | 'holidays' | 'holidayCountry' | 'holidayRegion' | 'holidayChoice' | 'yearMarks'
+  | 'lat'
+  | 'lng'
+  | 'zone'
+  | 'holidays'
+  | 'holidayCountry'
+  | 'holidayRegion'
+  | 'holidayChoice'
+  | 'yearMarks'
+  | 'dayPictures'
+  | 'openHours'
+  | 'closedOnRedDays'
 >;
 
 /** What the year says of days. */
@@ -61,19 +72,26 @@ export class YearMarks {
     return redNames(await this.between({ ...settings, holidays, yearMarks: [] }, span));
   }
 
-  /** Everything that the year says of the days from one to another, both included, in a language. */
-  async between(settings: MarkSettings, span: DaySpan, language: Language = 'en'): Promise<DayMarks> {
+  /** Everything that the year says of the days from one to another, both included, in a language; with the publisher's own hours where asked for. */
+  async between(settings: MarkSettings, span: DaySpan, language: Language = 'en', { hours = false } = {}): Promise<DayMarks> {
     const marks: DayMarks = new Map();
     const { holidayCountry: country, holidayRegion: region, holidayChoice: choice } = settings;
+    const pictures = new Map(settings.dayPictures.map(({ name, pictureId }) => [name, pictureId]));
+    const pictureOf = (name: string): string | undefined => pictures.get(name);
     const [first, last] = [ymdOf(span.from).year, ymdOf(span.to).year];
     if (country) {
       // What begins in December may go on in January.
       for (let year = first - 1; year <= last; year++)
-        addCountryMarks(marks, await this.countryYear(country, region, year), { choice, span, language });
+        addCountryMarks(marks, await this.countryYear(country, region, year), { choice, span, language, pictureOf });
     }
-    addOwnMarks(marks, settings.holidays, span, settings);
+    addOwnMarks(marks, settings.holidays, span, { place: settings, pictureOf });
     if (settings.yearMarks.includes('seasons')) addSeasons(marks, settings, span, language);
     if (settings.yearMarks.includes('clocks')) addClockChanges(marks, settings, span, language);
+    if (hours && settings.openHours) {
+      const { year: w } = READERS_WORDS[language];
+      const words = { open: w.open(), closed: w.closed(), openAllDay: w.openAllDay() };
+      addOwnHours(marks, { hours: settings.openHours, closedOnRedDays: settings.closedOnRedDays, words }, span);
+    }
     return marks;
   }
 }

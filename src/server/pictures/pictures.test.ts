@@ -6,9 +6,10 @@ import { change, choir, EDITOR, freshDb, inTx, NOW, type Places, seedPlaces } fr
 import { problem } from '../../../tests/support/problem';
 import type { Actor } from '../accounts/roles';
 import type { Db } from '../db/client';
-import { category, picture, pictureFile, pictureSource, user, venue } from '../db/schema';
+import { category, picture, pictureFile, pictureSource, setting, user, venue } from '../db/schema';
 import { tidy } from '../listings/tidy';
 import { createListing, publishListing, saveListing } from '../listings/write';
+import { DEFAULT_SETTINGS } from '../site/settings';
 import { TaskWorker } from '../worker/task-worker';
 import { readFile } from './files';
 import { readLibrary, readLibraryQuery } from './library';
@@ -106,6 +107,15 @@ describe('where a picture is shown', () => {
       'category Music & dance category',
     ]);
     expect((await usesOf(db, text.id))[0]?.how).toBe('in the text, draft');
+    const ofADay = await keep({ ink: '#444444' });
+    const value = { ...DEFAULT_SETTINGS, dayPictures: [{ name: 'Fog Day', pictureId: ofADay.id }] };
+    await db.insert(setting).values({ key: 'site', value }).onConflictDoUpdate({ target: setting.key, set: { value } });
+    expect(await usesOf(db, ofADay.id)).toEqual([{ kind: 'day', id: '', name: 'Fog Day', how: 'day of the year' }]);
+    expect(await problem(inTx(db, (tx) => binPicture(tx, ofADay.id, at, EDITOR)))).toMatchObject({ kind: 'conflict' });
+    const used = await readLibrary(db, readLibraryQuery(new URLSearchParams('use=used')), { zone: 'UTC' });
+    expect(used.rows.find(({ id }) => id === ofADay.id)?.uses).toBe(1);
+    await db.delete(setting).where(eq(setting.key, 'site'));
+    await db.delete(picture).where(eq(picture.id, ofADay.id));
     const refused = await problem(inTx(db, (tx) => binPicture(tx, gallery.id, at, EDITOR)));
     expect(refused).toMatchObject({ kind: 'conflict', title: expect.stringContaining('“Harbour Choir” and 2 more') });
     // Published, then taken off the working copy: readers still see it.

@@ -3,7 +3,17 @@ import { allSettings, FORM_SECTIONS, findSettings, namesOf } from './sections';
 import { DEFAULT_SETTINGS } from './settings';
 
 /** What has a page of its own. */
-const DAYS = ['holidays', 'holidayCountry', 'holidayRegion', 'holidayChoice', 'yearMarks', 'secondCalendar'];
+const DAYS = [
+  'dayPictures',
+  'openHours',
+  'closedOnRedDays',
+  'holidays',
+  'holidayCountry',
+  'holidayRegion',
+  'holidayChoice',
+  'yearMarks',
+  'secondCalendar',
+];
 const FRENCH = { secondLanguage: 'fr' } as const;
 
 describe('sections of the settings', () => {

@@ -1,6 +1,7 @@
 /** What a site is set to. One JSON value with a format number in the table of settings. */
 import type { FilterGroup } from '@/core/filters/filters';
 import type { ViewName } from '@/core/views/views';
+import type { OpeningHours } from '@/core/venue/hours';
 import type { HolidayRule } from '@/core/holidays/holidays';
 import type { SecondCalendar } from '@/core/phrase/second-calendar';
 import type { Language } from '@/core/phrase/language';
@@ -85,6 +86,12 @@ export interface SiteSettings {
   yearMarks: YearMark[];
   /** another calendar that stands beside the days; empty = none */
   secondCalendar: SecondCalendar | '';
+  /** small pictures of days, by their English names */
+  dayPictures: DayPicture[];
+  /** the publisher's own opening hours, which stand with the days of sheets; null = none do */
+  openHours: OpeningHours | null;
+  /** closed on red-letter days, whatever the hours say of their weekday */
+  closedOnRedDays: boolean;
   /** who may send events in by the public form */
   senders: (typeof SENDERS)[number];
   /** what they type there, in capitals or not, where those who know it may */
@@ -92,6 +99,14 @@ export interface SiteSettings {
   /** who mails come from */
   mailFrom: string;
 }
+
+/** The picture of a day of the year. */
+export interface DayPicture {
+  name: string;
+  pictureId: string;
+}
+/** The most pictures of days. */
+export const MOST_DAY_PICTURES = 60;
 
 /** Where the site is, in degrees; undefined while nobody has said so. */
 export const positionOf = ({ lat, lng }: Pick<SiteSettings, 'lat' | 'lng'>): { lat: number; lng: number } | undefined =>
@@ -137,6 +152,9 @@ export const DEFAULT_SETTINGS: SiteSettings = {
   holidayChoice: {},
   yearMarks: [],
   secondCalendar: '',
+  dayPictures: [],
+  openHours: null,
+  closedOnRedDays: true,
   senders: 'everybody',
   passphrase: '',
   mailFrom: '',

@@ -22,11 +22,11 @@ const degrees = (most: number, what: string) =>
     .default(null);
 
 const span = z.tuple([z.number().int().min(0).max(1440), z.number().int().min(0).max(2880)]).transform((s): Span => s);
-const hours = z
+/** Opening hours as they are kept. */
+export const openingHours = z
   .object({ format: z.literal(1), week: z.array(z.array(span).max(6)).length(7) })
-  .transform((h): OpeningHours => h)
-  .nullable()
-  .default(null);
+  .transform((h): OpeningHours => h);
+const hours = openingHours.nullable().default(null);
 
 /** What may come in as a venue. */
 export const venueInput = z
