@@ -26,8 +26,8 @@ const KNOWN = [
   'PostgreSQL',
   'Unicode-DFS-2016',
 ];
-/** What packages that name none in their description have in their licence file, as a person read it. */
-const READ = { suncalc: 'BSD-2-Clause', 'zod-to-ts': 'MIT' };
+/** What packages that name none in their description have in their licence file or their readme, as a person read it. */
+const READ = { suncalc: 'BSD-2-Clause', 'zod-to-ts': 'MIT', 'combine-errors': 'MIT' };
 
 const lock = JSON.parse(readFileSync('package-lock.json', 'utf8'));
 

@@ -224,7 +224,9 @@ function refuseForeign(request: Request, url: URL): void {
     origin !== null && (origin === 'null' || !URL.canParse(origin) || new URL(origin).host !== (request.headers.get('host') ?? url.host));
   if (foreign || site === 'cross-site') throw problemIn('refused', (w) => w.wrong.foreign());
   const length = Number(request.headers.get('content-length') ?? '0');
-  const upload = request.headers.get('content-type')?.startsWith('multipart/form-data');
+  const type = request.headers.get('content-type') ?? '';
+  // A file, or a part of one.
+  const upload = type.startsWith('multipart/form-data') || type === 'application/offset+octet-stream';
   if (length > (upload ? MAX_UPLOAD : MAX_BODY)) throw problemIn('too-large', (w) => (upload ? w.wrong.pictureLarge() : w.wrong.tooMuch()));
 }
 

@@ -11,6 +11,7 @@ import type { JobContext, JobRunner } from './jobs/runner';
 import type { PictureFiles } from './pictures/file-store';
 import type { Mail } from './mail/outbox';
 import type { StreetMap } from './map/street-map';
+import type { Uploads } from './uploads/uploads';
 import type { AddressBook } from './places/address-book';
 import type { Geocoder } from './places/geocoder';
 import type { Reached } from './site/reach';
@@ -52,6 +53,8 @@ export interface Runtime {
   addressBook: AddressBook;
   /** asks the geocoder that a site names */
   geocoder: Geocoder;
+  /** large files that are being sent */
+  uploads: Uploads;
   /** the streets of its map, where it has them */
   streets: StreetMap;
   /** towns and coasts of the world */

@@ -31,6 +31,7 @@ import type { SiteSettings } from './site/settings';
 import { SeenContent } from './site/seen-content';
 import { mailService } from './mail/test-mail';
 import { StreetMap } from './map/street-map';
+import { Uploads } from './uploads/uploads';
 import { AddressBook } from './places/address-book';
 import { Geocoder } from './places/geocoder';
 import { SiteAddresses } from './site/site-url';
@@ -157,6 +158,7 @@ function partsOf(db: Db, { folder, geocoderPrivate, world, worker }: Configurati
   return {
     oldAddresses: new OldAddresses(db, () => new Date()),
     streets: new StreetMap(db, folder),
+    uploads: new Uploads(folder),
     geocoder: new Geocoder(geocoderPrivate),
     addressBook: new AddressBook(db, world, () => new TaskWorker(worker, 'apart')),
   };

@@ -98,5 +98,5 @@ test('a file of addresses is taken in by the operator, its broken rows named, an
   expect(almanac('remove', 'other.csv')).toEqual({ status: 1, said: expect.stringContaining('It has: isles.csv') });
   expect(almanac('remove', 'isles.csv').status).toBe(0);
   await page.reload();
-  await expect(page.getByText('almanac places add FILE')).toBeVisible();
+  await expect(page.getByText('Send a file with every house')).toBeVisible();
 });

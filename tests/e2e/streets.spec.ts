@@ -121,7 +121,7 @@ test('a coordinator takes them off the map and puts them back', async ({ page, r
   expect(almanac(site, 'map', 'remove').said).toContain('streets (isles.pmtiles) and a drawing of its own (isles.geojson)');
   expect(almanac(site, 'map', 'remove', 'isles.pmtiles').said).toContain('The streets of isles.pmtiles are gone from the map');
   await page.goto('/desk/set-up/map');
-  await expect(page.getByRole('region', { name: 'Streets' })).toContainText('almanac map add FILE');
+  await expect(page.getByRole('region', { name: 'Streets' })).toContainText('Send a PMTiles archive');
 });
 
 test('a drawing of the site’s own stands on every map, what it could not draw is said, and it is taken off and put back', async ({
@@ -186,4 +186,66 @@ test('a drawing of the site’s own stands on every map, what it could not draw 
   expect(almanac(site, 'map', 'remove')).toEqual({ status: 0, said: expect.stringContaining('no streets, and no drawing') });
   // In the open ocean nothing is left but the sea.
   expect(await (await request.get('/map/2027-03-17')).text()).not.toContain('Lantern</text>');
+});
+
+test('a map and addresses are sent from the browser: it goes on after a lost connection and a closed window, and says what came of it', async ({
+  site,
+  page,
+  request,
+}) => {
+  await signIn(page, 'maud');
+  await page.goto('/desk/set-up/map');
+  const region = page.getByRole('region', { name: 'A file for the map' });
+  const send = region.getByRole('button', { name: 'Send the file' });
+  await send.click();
+  await expect(region.getByRole('alert')).toHaveText('Choose a file first.');
+  // Larger than two parts: what follows an archive's last tile is nobody's.
+  const archive = Buffer.concat([writeArchive(smallTown(SLIP)), Buffer.alloc(20 * 1024 * 1024)]);
+  const file = fileOf(site, 'isles again.pmtiles', archive);
+  const offsets: number[] = [];
+  let lost = 0;
+  await page.route('**/api/v1/uploads/*', async (route) => {
+    if (route.request().method() !== 'PATCH') return route.continue();
+    const at = Number(route.request().headers()['upload-offset']);
+    offsets.push(at);
+    // The second part is lost once, and later never comes back until the window is closed.
+    if (at > 0 && lost++ < 1) return route.abort('connectionreset');
+    if (at > 0) return new Promise<void>(() => undefined);
+    return route.continue();
+  });
+  await region.getByLabel('Streets (PMTiles)').setInputFiles(file);
+  await send.click();
+  await expect.poll(() => offsets.filter((at) => at > 0).length, { timeout: 30_000 }).toBeGreaterThan(1);
+  await expect(region.getByRole('progressbar')).toBeVisible();
+  await expectAccessible(page, 'a file on its way');
+  await page.unrouteAll({ behavior: 'ignoreErrors' });
+  await page.reload();
+  const first = page.waitForRequest((one) => one.method() === 'PATCH');
+  await region.getByLabel('Streets (PMTiles)').setInputFiles(file);
+  await region.getByLabel('Who made its data').fill('Somebody else');
+  await send.click();
+  expect(Number((await first).headers()['upload-offset'])).toBeGreaterThan(0);
+  await expect(region.getByText('The map shows the streets of isles again.pmtiles now.')).toBeVisible({ timeout: 60_000 });
+  await expect(region.getByText('The archive names who made its data itself')).toBeVisible();
+  await region.getByRole('link', { name: 'See what the site has now' }).click();
+  await expect(page.getByRole('region', { name: 'Streets', exact: true })).toContainText('isles again.pmtiles');
+  expect(await (await request.get('/map/2027-03-17')).text()).toContain('Isles Survey');
+
+  // What is none is refused with what is wrong, and the map before stays.
+  await region.getByLabel('Streets (PMTiles)').setInputFiles({ name: 'walk.pmtiles', mimeType: '', buffer: Buffer.from('Low-tide Walk') });
+  await send.click();
+  await expect(region.getByRole('alert')).toContainText('no PMTiles archive');
+  expect(await (await request.get('/map/2027-03-17')).text()).toContain('Isles Survey');
+
+  const rows = ['street,number,town,lat,lng', `Kelp Row,4,Port Amble,${SLIP.lat},${SLIP.lng}`, 'Kelp Row,6,Port Amble,here,there'];
+  const addresses = page.getByRole('region', { name: 'Addresses', exact: true });
+  await addresses
+    .getByLabel('Addresses (a table')
+    .setInputFiles({ name: 'isles.csv', mimeType: 'text/csv', buffer: Buffer.from(rows.join('\n')) });
+  await addresses.getByRole('button', { name: 'Send the file' }).click();
+  await expect(addresses.getByText('knows the addresses of isles.csv now: one address in one street')).toBeVisible({ timeout: 60_000 });
+  await expect(addresses.getByText(/Left out line 3: /)).toBeVisible();
+  // Nothing of what was sent is left behind, and it is nobody's but a coordinator's.
+  const foreign = await request.post('/api/v1/uploads', { headers: { 'tus-resumable': '1.0.0', 'upload-length': '3' } });
+  expect(foreign.status()).toBe(401);
 });

@@ -130,6 +130,8 @@ export const ACCESS: Record<string, Who> = {
   '/api/v1/venues': EDITORS,
   '/api/v1/organizers': EDITORS,
   '/api/v1/intake/[id]/[decision]': EDITORS,
+  '/api/v1/uploads/[...id]': COORDINATORS,
+  '/api/v1/uploads/[id]/take': COORDINATORS,
   '/api/operator/[command]': 'operator',
 };
 
@@ -192,10 +194,12 @@ export const METHODS: Record<string, readonly string[]> = {
       '/api/v1/venues',
       '/api/v1/organizers',
       '/api/v1/intake/[id]/[decision]',
+      '/api/v1/uploads/[id]/take',
     ].map((route) => [route, ['POST']]),
   ),
   ...Object.fromEntries(['/api/v1/edits/[key]', '/api/v1/pictures/[id]', '/api/v1/categories/order'].map((route) => [route, ['PUT']])),
   '/api/v1/listings/[id]': ['GET', 'HEAD', 'PUT'],
+  '/api/v1/uploads/[...id]': ['POST', 'HEAD', 'PATCH', 'DELETE'],
   // Browsers ask before they ask.
   ...Object.fromEntries(
     ['/api/open/v1', '/api/open/v1/openapi.json', '/api/open/v1/[collection]', '/api/open/v1/[collection]/[slug]'].map((route) => [

@@ -36,10 +36,13 @@ async function beginningOf(path: string): Promise<string> {
   }
 }
 
+/** Is a file of this machine a drawing? Anything else should be an archive of streets. */
+export const isDrawingAt = async (path: string): Promise<boolean> => looksLikeJson(await beginningOf(path));
+
 /** Takes a file of this machine in: GeoJSON is a drawing, anything else should be an archive of streets. */
 export async function addMap(site: Site, sent: unknown, by: Actor): Promise<{ streets: Said } | { own: AddedMap }> {
   const { path, credit } = read(adding, sent);
-  const isDrawing = looksLikeJson(await beginningOf(path));
+  const isDrawing = await isDrawingAt(path);
   if (!isDrawing && credit) throw new Problem('invalid', w.noCredit());
   const added = isDrawing
     ? { own: await addOwnMap(site, { path, credit }, by, new Date()) }
