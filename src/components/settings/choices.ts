@@ -2,6 +2,7 @@
 import { zoneCity, zoneOffset } from '@/core/day/zone-words';
 import { COUNTRY_NAMES } from '@/core/geo/countries';
 import { DATE_STYLES, HOUR_STYLES, sayDay, sayTime, WEEKDAYS } from '@/core/phrase/format';
+import { ENGLISH_TAGS } from '@/core/phrase/language';
 import { VIEW_NAMES } from '@/core/views/views';
 import type { SettingName } from '@/server/site/sections';
 import { RELATED_ORDERS, SENDERS } from '@/server/site/settings';
@@ -63,6 +64,12 @@ export function shortChoices(name: SettingName, today: number): SettingChoice[] 
       return [choice('headlines', w.headlinesOnly()), choice('every-line', w.aSmallOne())];
     case 'relatedOrder':
       return RELATED_ORDERS.map((order) => choice(order, order === 'likest' ? w.mostAlike() : w.soonest()));
+    case 'english': {
+      const names = new Intl.DisplayNames('en', { type: 'language' });
+      return ENGLISH_TAGS.map((tag) => choice(tag, names.of(tag) ?? tag)).sort((a, b) =>
+        a.value === 'en' ? -1 : b.value === 'en' ? 1 : a.label.localeCompare(b.label, 'en'),
+      );
+    }
     case 'secondLanguage':
       return [choice('', w.none()), choice('fr', w.french())];
     case 'senders':

@@ -43,6 +43,7 @@ const base: JsonLdInput = {
   cost: { kind: 'amount', amount: '8', currency: 'CAD' },
   currency: 'CAD',
   language: 'en',
+  languageTag: 'en-CA',
 };
 const weekly: Recurrence = {
   zone: ZONE,
@@ -75,7 +76,7 @@ describe('a date as a schema.org Event', () => {
       ],
       offers: { price: '8', priceCurrency: 'CAD' },
       isAccessibleForFree: false,
-      inLanguage: 'en',
+      inLanguage: 'en-CA',
     });
   });
   it('tells that a date was moved, and from when', () => {

@@ -1,5 +1,5 @@
 /** schema.org Event as JSON-LD, one per date. Times carry their offset; all-day dates are plain dates. */
-import { type Language, LANGUAGE_TAGS } from '../phrase/language';
+import type { Language } from '../phrase/language';
 import type { Recurrence } from '../recurrence/model';
 import { isoDay } from '../day/day';
 import type { PlainDateTime } from '../day/plain-date-time';
@@ -30,6 +30,8 @@ export interface JsonLdInput {
   /** of the site: what is free costs nothing of it */
   currency: string;
   language: Language;
+  /** that of the page (BCP 47) */
+  languageTag: string;
   /** the dates that it is one of, where there are several */
   series?: { name: string; url: string; recurrence: Recurrence } | undefined;
 }
@@ -71,7 +73,7 @@ export function eventJsonLd(input: JsonLdInput): Record<string, unknown> {
     ...(places.length ? { location: places.length === 1 ? places[0] : places } : {}),
     ...(input.organizers.length ? { organizer: input.organizers.map(organizationJsonLd) } : {}),
     ...(input.images?.length ? { image: input.images } : {}),
-    inLanguage: LANGUAGE_TAGS[input.language],
+    inLanguage: input.languageTag,
     ...offersOf(input),
     ...(series ? seriesOf(series) : {}),
   };

@@ -8,6 +8,21 @@ export type Language = (typeof LANGUAGES)[number];
 /** As pages and files name them (BCP 47). */
 export const LANGUAGE_TAGS: Record<Language, string> = { en: 'en', fr: 'fr-CA' };
 
+/** English as it is at home somewhere: what pages say of their language to browsers, feeds and search engines. */
+export const ENGLISH_TAGS = [
+  'en',
+  ...['en-AU', 'en-BZ', 'en-CA', 'en-GB', 'en-GH', 'en-IE', 'en-IN', 'en-JM', 'en-KE', 'en-MT'],
+  ...['en-NG', 'en-NZ', 'en-PH', 'en-PK', 'en-SG', 'en-TT', 'en-UG', 'en-US', 'en-ZA', 'en-ZM', 'en-ZW'],
+] as const;
+/** One of {@link ENGLISH_TAGS}. */
+export type EnglishTag = (typeof ENGLISH_TAGS)[number];
+
+/** The English of a country where it is at home, by the country's code; elsewhere English alone. */
+export const englishOf = (country: string): EnglishTag => ENGLISH_TAGS.find((tag) => tag === `en-${country}`) ?? 'en';
+
+/** How a page in a language names it (BCP 47), on a site whose English is of somewhere. */
+export const tagOf = (language: Language, english: EnglishTag): string => (language === 'en' ? english : LANGUAGE_TAGS[language]);
+
 /** Each in its own words. */
 export const LANGUAGE_NAMES: Record<Language, string> = { en: 'English', fr: 'Français' };
 

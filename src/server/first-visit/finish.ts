@@ -1,4 +1,5 @@
 /** Makes a site of the answers: settings, chart, categories, and the account of whoever answered, in one transaction. */
+import { englishOf } from '@/core/phrase/language';
 import { STARTING_KINDS, type StartingSet } from '@/core/category/starting-sets';
 import { tint } from '@/core/colour/colour';
 import type { Chart } from '@/core/geo/geo';
@@ -62,6 +63,7 @@ export async function setUpSite({ db, auth, world, yearMarks }: NewSite, answers
     ...DEFAULT_SETTINGS,
     ...settled,
     ...holidays,
+    english: englishOf(settled.country),
     name: answers.name,
     lat: place.lat,
     lng: place.lng,

@@ -72,7 +72,7 @@ describe('a site that nobody has begun with', () => {
     const { settings } = await readSettings(db);
     expect(settings).toMatchObject({
       ...{ name: 'Kittiwick Isles Almanac', lat: 43.18, lng: -57.45, country: 'CA', currency: 'CAD', firstWeekday: 6, hours: '12' },
-      ...{ date: 'month-day', senders: 'passphrase', passphrase: 'three brown gulls', holidayCountry: 'CA' },
+      ...{ date: 'month-day', senders: 'passphrase', passphrase: 'three brown gulls', holidayCountry: 'CA', english: 'en-CA' },
     });
     expect(await db.select({ name: user.name, email: user.email, role: user.role }).from(user)).toEqual([
       { name: 'Maud Petrel', email: 'maud@almanac.example', role: 'coordinator' },

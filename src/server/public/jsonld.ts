@@ -1,4 +1,5 @@
 /** schema.org JSON-LD of readers' pages: a published listing's date, a venue, an organizer. */
+import { tagOf } from '@/core/phrase/language';
 import { effectiveVenues } from '@/core/dates/effective-date';
 import { parseIsoDateTime, type PlainDateTime } from '@/core/day/plain-date-time';
 import { inZone } from '@/core/day/zone-words';
@@ -67,6 +68,7 @@ export function listingJsonLd(
     cost: row.cost,
     currency: rt.settings().currency,
     language,
+    languageTag: tagOf(language, rt.settings().english),
     series:
       total > 1 && content.recurrence
         ? { name: row.title, url: site + to(`/what/${row.slug}`), recurrence: fromStored(content.recurrence) }

@@ -10,7 +10,7 @@ import { CSV_DATE_COLUMNS, csvDateRow, writeCsv } from '@/core/exchange/csv';
 import { dateIn, type EffectiveDate } from '@/core/dates/effective-date';
 import { sayCost } from '@/core/listing/content';
 import { sayWhen, type Style } from '@/core/phrase/format';
-import { LANGUAGE_TAGS } from '@/core/phrase/language';
+import { tagOf } from '@/core/phrase/language';
 import { escapeHtml } from '@/core/text/text';
 import { published } from '../db/schema';
 import { namesOf, type ReferenceData, referenceData, type VenueView } from '../reference/read';
@@ -58,7 +58,7 @@ export async function newsFeed(rt: Runtime, shown: ReadersDates, kind: FeedKind,
     title,
     link: `${site}${to('/list')}${query}`,
     description: settings.about || title,
-    language: LANGUAGE_TAGS[language],
+    language: tagOf(language, settings.english),
     generator: 'plain-almanac',
     // Of the newest in it, so that nothing changes while nothing changes.
     updated: new Date(rows.reduce((latest, row) => Math.max(latest, row.changedAt.getTime()), 0)),

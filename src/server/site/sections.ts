@@ -33,7 +33,7 @@ export const GROUPS: Record<FormSection, readonly SettingGroup[]> = {
     { group: 'lists', names: ['listLength', 'listPictures', 'shortLength'] },
     { group: 'events', names: ['related', 'relatedOrder', 'beforeFirst', 'afterLast', 'beforeFirstFrench', 'afterLastFrench'] },
     { group: 'parties', names: ['venueShows', 'organizerShows'] },
-    { group: 'language', names: ['secondLanguage'] },
+    { group: 'language', names: ['english', 'secondLanguage'] },
   ],
   sending: [{ group: '', names: ['senders', 'passphrase'] }],
   mail: [{ group: '', names: ['mailFrom'] }],

@@ -4,7 +4,7 @@ import type { ViewName } from '@/core/views/views';
 import type { OpeningHours } from '@/core/venue/hours';
 import type { HolidayRule } from '@/core/holidays/holidays';
 import type { SecondCalendar } from '@/core/phrase/second-calendar';
-import type { Language } from '@/core/phrase/language';
+import type { EnglishTag, Language } from '@/core/phrase/language';
 import type { Style } from '@/core/phrase/format';
 import type { ListPictures } from '@/core/validation/picture-checks';
 import { ORGANIZER_FACTS, type OrganizerFact, VENUE_FACTS, type VenueFact } from '@/core/venue/shown-facts';
@@ -53,6 +53,8 @@ export interface SiteSettings {
   geocoder: string;
   /** a second language that readers may choose; empty = there is none */
   secondLanguage: Exclude<Language, 'en'> | '';
+  /** what English pages say their language is (BCP 47) */
+  english: EnglishTag;
   horizonMonths: number;
   /** dates on one page of the list */
   listLength: number;
@@ -134,6 +136,7 @@ export const DEFAULT_SETTINGS: SiteSettings = {
   mapAddress: '',
   geocoder: '',
   secondLanguage: '',
+  english: 'en',
   horizonMonths: 36,
   listLength: 40,
   listPictures: 'headlines',

@@ -4,6 +4,7 @@ import { z } from 'zod';
 import { isCountry } from '@/core/geo/countries';
 import { isZone } from '@/core/day/zone';
 import { DATE_STYLES, HOUR_STYLES } from '@/core/phrase/format';
+import { ENGLISH_TAGS } from '@/core/phrase/language';
 import { LIST_PICTURES } from '@/core/validation/picture-checks';
 import { originOf } from '@/core/text/origin';
 import { ORGANIZER_FACTS, type OrganizerFact, VENUE_FACTS, type VenueFact } from '@/core/venue/shown-facts';
@@ -80,6 +81,7 @@ export const settingsInput = z.object({
     .default(''),
   horizonMonths: whole(1, 120, texts.theHorizon()),
   secondLanguage: z.enum(['', 'fr']).default(''),
+  english: z.enum(ENGLISH_TAGS).default('en'),
   listLength: whole(5, 200, texts.theLengthOfA()),
   listPictures: z.enum(LIST_PICTURES).default('headlines'),
   shortLength: whole(1, 50, texts.theLengthOfShort()),
