@@ -10,6 +10,7 @@ import { createHash } from 'node:crypto';
 import type { APIContext } from 'astro';
 import { defineMiddleware } from 'astro:middleware';
 import { isoDay } from './core/day/day';
+import { readTileService } from './core/geo/tile-service';
 import { LANGUAGE_TAGS, type Language } from './core/phrase/language';
 import { ADDRESS_HEADER } from './server/accounts/auth';
 import { readerOf } from './components/reader';
@@ -115,8 +116,14 @@ async function handle(context: APIContext, next: () => Promise<Response>): Promi
   if (etag && response.status === 200 && !response.headers.has('etag'))
     for (const [name, value] of Object.entries(keptHeaders(etag))) response.headers.set(name, value);
   else if (!response.headers.has('cache-control')) response.headers.set('cache-control', 'private, no-store');
-  guard(varyOnPhones(response.headers, differs), rt.siteUrl().startsWith('https:'));
+  guard(varyOnPhones(response.headers, differs), rt.siteUrl().startsWith('https:'), mapHost(url.pathname, rt));
   return response;
+}
+
+/** The one other host that a page may ask: that of the map, where the site has one from elsewhere. The Desk asks nobody. */
+function mapHost(path: string, rt: Runtime): string {
+  const { tileService } = rt.settings();
+  return tileService && !path.startsWith('/desk') ? (readTileService(tileService)?.origin ?? '') : '';
 }
 
 /** What answers while nobody has begun with the site: setting it up, and what watches over the process. */
@@ -194,14 +201,15 @@ function keptHeaders(etag: string, differs = false): Record<string, string> {
 }
 
 /** Headers that guard whoever reads; over https nothing goes back to http, and cookies go nowhere else. */
-function guard(headers: Headers, secure: boolean): void {
+function guard(headers: Headers, secure: boolean, mapFrom = ''): void {
   headers.set('x-content-type-options', 'nosniff');
   headers.set('referrer-policy', 'same-origin');
   headers.set('x-frame-options', 'SAMEORIGIN');
   // A reader may say where they are, to this site alone and on a press.
   headers.set('permissions-policy', 'camera=(), microphone=(), geolocation=(self)');
   // Islands start from a few inline scripts, known by their hashes; everything that is loaded comes from this site.
-  const policy = `default-src 'self'; script-src 'self' ${INLINE_SCRIPTS}; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; worker-src 'self' blob:; connect-src 'self'; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'self'`;
+  const from = mapFrom && ` ${mapFrom}`;
+  const policy = `default-src 'self'; script-src 'self' ${INLINE_SCRIPTS}; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:${from}; worker-src 'self' blob:; connect-src 'self'${from}; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'self'`;
   headers.set('content-security-policy', policy);
   if (!secure) return;
   headers.set('strict-transport-security', 'max-age=31536000');

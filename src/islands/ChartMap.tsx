@@ -8,7 +8,8 @@ import type { Language } from '@/core/phrase/language';
 import { CHART_WORDS, type ChartWords } from '@/words/chart';
 import { putList, readPart } from './chart-list';
 import { addNames } from './chart-names';
-import { styleOf } from './chart-style';
+import { drawOver, OWN, styleOf, styleOver } from './chart-style';
+import type { TileService } from '@/core/geo/tile-service';
 import type { Streets } from './street-layers';
 
 maplibregl.setWorkerUrl(workerUrl);
@@ -241,6 +242,28 @@ function listInStep(map: maplibregl.Map, { all }: Places, { w, whole, cut, signa
   button.addEventListener('click', showAll, { signal });
 }
 
+/** So long a map from another host may take to show anything, in milliseconds. */
+const PATIENCE = 12_000;
+
+/** A map from another host, with what the site drew itself over it; where nothing of it comes, `fail` is called, once. */
+function drawService(map: maplibregl.Map, { kind }: TileService, chart: Chart | null, fail: () => void): void {
+  let settled = false;
+  const settle = (failed: boolean): void => {
+    if (settled) return;
+    settled = true;
+    clearTimeout(patience);
+    if (failed) fail();
+  };
+  const patience = setTimeout(() => settle(true), PATIENCE);
+  map.on('remove', () => clearTimeout(patience));
+  map.on('sourcedata', ({ tile, sourceId }) => {
+    if (tile && sourceId !== 'chart' && sourceId !== OWN) settle(false);
+  });
+  // Once something came, a tile that is missing is the other host's matter.
+  map.on('error', () => settle(true));
+  if (kind === 'style') map.on('style.load', () => drawOver(map, chart));
+}
+
 interface Props {
   /** a list of {@link ChartPlace} as JSON: thousands of them as properties would cost the server more than all else on the page */
   places: string;
@@ -251,13 +274,16 @@ interface Props {
   language: Language;
   /** the site's street map, where it has one */
   streets?: Streets | undefined;
+  /** a map from another host, in place of the site's own */
+  service?: TileService | undefined;
 }
 
-export default function ChartMap({ places: written, kinds, bounds, cut, language, streets }: Props) {
+export default function ChartMap({ places: written, kinds, bounds, cut, language, streets, service }: Props) {
   const places = useMemo(() => JSON.parse(written) as ChartPlace[], [written]);
   const w = CHART_WORDS[language];
   const box = useRef<HTMLElement>(null);
   const status = useRef<HTMLParagraphElement>(null);
+  const note = useRef<HTMLParagraphElement>(null);
   useEffect(() => {
     const container = box.current;
     if (!container) return;
@@ -273,12 +299,12 @@ export default function ChartMap({ places: written, kinds, bounds, cut, language
       try {
         map = new maplibregl.Map({
           container,
-          style: styleOf(chart, streets, root),
+          style: service ? (service.kind === 'style' ? service.url : styleOver(chart, service)) : styleOf(chart, streets, root),
           attributionControl: false,
           dragRotate: false,
           pitchWithRotate: false,
           bounds: [bounds.west, bounds.south, bounds.east, bounds.north],
-          maxZoom: streets ? 18 : 16,
+          maxZoom: streets || service ? 18 : 16,
           minZoom: 6,
           locale: {
             'Map.Title': w.title(),
@@ -306,7 +332,18 @@ export default function ChartMap({ places: written, kinds, bounds, cut, language
           APART,
         ),
       };
-      addNames(map, chart, streets);
+      const own = (): void => {
+        if (map) addNames(map, chart, streets);
+      };
+      if (service) {
+        const { host } = new URL(service.origin);
+        drawService(map, service, chart, () => {
+          map?.setStyle(styleOf(chart, streets, root));
+          own();
+          if (note.current) note.current.textContent = w.serviceFailed({ host });
+          note.current?.classList.remove('hidden');
+        });
+      } else own();
       addRings(map, known, { w, say });
       followList(listen.signal);
       // At once: whoever moves it before it is drawn has moved it, too.
@@ -317,13 +354,14 @@ export default function ChartMap({ places: written, kinds, bounds, cut, language
       listen.abort();
       map?.remove();
     };
-  }, [places, kinds, bounds, cut, w, streets]);
+  }, [places, kinds, bounds, cut, w, streets, service]);
   return (
     <>
       {/* The map's own styles make its box relative: its place is the one around it. */}
       <div className="absolute inset-0">
         <section ref={box} className="h-full" aria-label={w.movable()} />
       </div>
+      <p ref={note} role="alert" className="note warn hidden absolute top-2.5 left-2.5 right-14 m-0 z-2 bg-sheet" />
       <p ref={status} className="hidden-words" role="status" />
     </>
   );

@@ -1,9 +1,10 @@
 /** How the movable chart looks: the site's inks and typefaces, as WebGL understands them. */
-import type { FilterSpecification, LayerSpecification, StyleSpecification } from 'maplibre-gl';
+import type { FilterSpecification, LayerSpecification, Map as MapLibre, StyleSpecification } from 'maplibre-gl';
 import { type Chart, hasCoasts } from '@/core/geo/geo';
 import { isGround } from '@/core/geo/street-paths';
 import { groundLayers } from './ground-layers';
-import { type Streets, streetLayers, streetSource } from './street-layers';
+import type { TileService } from '@/core/geo/tile-service';
+import { STREETS, type Streets, streetLayers, streetSource } from './street-layers';
 
 const colour = (name: string): string => getComputedStyle(document.documentElement).getPropertyValue(name).trim();
 
@@ -25,12 +26,62 @@ function resolved(value: string): string {
 /** The first typeface of a token: names on the chart are drawn in it. */
 const firstFace = (name: string): string => colour(name).split(',')[0]?.replaceAll('"', '').trim() ?? '';
 
+const SERVICE = 'service';
+
+/** What lies under a drawing of the site's own where the map comes from another host. */
+function serviceGround(service: TileService): Pick<StyleSpecification, 'sources' | 'layers'> {
+  if (service.kind === 'pictures')
+    return {
+      sources: { [SERVICE]: { type: 'raster', tiles: [service.url], tileSize: 256, maxzoom: 19 } },
+      layers: [{ id: SERVICE, type: 'raster', source: SERVICE }],
+    };
+  return {
+    sources: { [STREETS]: { type: 'vector', tiles: [service.url], minzoom: 0, maxzoom: 15 } },
+    layers: streetLayers(resolved, firstFace),
+  };
+}
+
+const collection = (features: Chart['features']): GeoJSON.FeatureCollection =>
+  ({ type: 'FeatureCollection', features }) as unknown as GeoJSON.FeatureCollection;
+
+/** A map from another host, in tiles: under it the sea's colour until they come, over it what the site drew itself. */
+export function styleOver(chart: Chart | null, service: TileService): StyleSpecification {
+  const { sources, layers } = serviceGround(service);
+  const own = ownOf(chart);
+  return {
+    version: 8,
+    sources: { ...sources, ...(own ? { chart: { type: 'geojson', data: own } } : {}) },
+    layers: [
+      { id: 'sea', type: 'background', paint: { 'background-color': resolved(colour('--ground')) } },
+      ...layers,
+      ...(own ? groundLayers('chart', resolved) : []),
+    ],
+  };
+}
+
+/** What the site drew itself, without land and coasts: those are the other map's. */
+function ownOf(chart: Chart | null): GeoJSON.FeatureCollection | undefined {
+  const own = chart?.features.filter((feature) => isGround(feature)) ?? [];
+  return own.length ? collection(own) : undefined;
+}
+
+/** Puts what the site drew itself over a style from another host, once that is there. */
+export function drawOver(map: MapLibre, chart: Chart | null): void {
+  const own = ownOf(chart);
+  if (!own || map.getSource(OWN)) return;
+  map.addSource(OWN, { type: 'geojson', data: own });
+  for (const layer of groundLayers(OWN, resolved)) map.addLayer(layer);
+}
+
+/** The name of a source that no style has. */
+export const OWN = 'almanac-own';
+
 /** What the movable chart draws, from the ground up: the site's chart, and its streets where there are any. `root` is the site's own root. */
 export function styleOf(chart: Chart | null, streets: Streets | undefined, root: URL): StyleSpecification {
   const sea = resolved(colour('--ground'));
   const water = resolved('color-mix(in srgb, var(--tide) 35%, var(--ground))');
   const ink = resolved(colour('--rule-strong'));
-  const data = { type: 'FeatureCollection', features: chart?.features ?? [] } as unknown as GeoJSON.FeatureCollection;
+  const data = collection(chart?.features ?? []);
   const kind = (name: string): FilterSpecification => ['==', ['get', 'kind'], name];
   // Where land is cut off at the chart's edges, its outline is more than the coast.
   const shore = kind(chart && hasCoasts(chart.features) ? 'coast' : 'land');

@@ -41,7 +41,8 @@ export const wayLook = (ink: Inks, { ink: name, width, dash }: Way): Pick<LineLa
   paint: { 'line-color': ink(INKS[name]), 'line-width': width, ...(dash ? { 'line-dasharray': dash } : {}) },
 });
 
-const SOURCE = 'streets';
+/** The name of the streets' source. */
+export const STREETS = 'streets';
 /** From this zoom on the streets name towns themselves. */
 export const PLACES_FROM = 10;
 const kinds = (...names: string[]): FilterSpecification => ['in', ['get', 'kind'], ['literal', names]];
@@ -56,7 +57,7 @@ export const growing = (...stops: number[]): ['interpolate', ['exponential', num
 /** The source of a street map. */
 export function streetSource({ tiles, bounds, minZoom, maxZoom }: Streets, root: URL): StyleSpecification['sources'] {
   return {
-    [SOURCE]: {
+    [STREETS]: {
       type: 'vector',
       // A relative address would be the worker's, not the page's; its braces stay as they are.
       tiles: [new URL('.', root).href + tiles.replace(/^\//, '')],
@@ -77,7 +78,7 @@ export function streetLayers(ink: Inks, face: Inks): LayerSpecification[] {
   ): LayerSpecification => ({
     id: `streets-${id}`,
     type: 'fill',
-    source: SOURCE,
+    source: STREETS,
     'source-layer': layer,
     paint: { 'fill-color': ink(INKS[colour]) },
     ...more,
@@ -85,7 +86,7 @@ export function streetLayers(ink: Inks, face: Inks): LayerSpecification[] {
   const line = (id: string, names: readonly string[], way: Way): LayerSpecification => ({
     id: `streets-${id}`,
     type: 'line',
-    source: SOURCE,
+    source: STREETS,
     'source-layer': 'roads',
     filter: kinds(...names),
     ...wayLook(ink, way),
@@ -99,7 +100,7 @@ export function streetLayers(ink: Inks, face: Inks): LayerSpecification[] {
     {
       id: 'streets-streams',
       type: 'line',
-      source: SOURCE,
+      source: STREETS,
       'source-layer': 'water',
       filter: ['==', ['geometry-type'], 'LineString'],
       paint: { 'line-color': ink(INKS.stream), 'line-width': growing(10, 0.4, 16, 3) },
@@ -122,7 +123,7 @@ function names(ink: Inks, face: Inks): LayerSpecification[] {
     {
       id: 'streets-ways',
       type: 'symbol',
-      source: SOURCE,
+      source: STREETS,
       'source-layer': 'roads',
       minzoom: 13,
       filter: ['has', 'name'],
@@ -137,7 +138,7 @@ function names(ink: Inks, face: Inks): LayerSpecification[] {
     {
       id: 'streets-places',
       type: 'symbol',
-      source: SOURCE,
+      source: STREETS,
       'source-layer': 'places',
       minzoom: PLACES_FROM,
       filter: kinds('locality', 'neighbourhood', 'macrohood'),

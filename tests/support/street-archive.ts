@@ -42,6 +42,30 @@ function directory(entries: readonly { id: number; offset: number; length: numbe
   return gzipSync(Buffer.from(bytes));
 }
 
+/** Makes vector tiles of layers; undefined where there is nothing. */
+function tilesOf(layers: ArchiveParts['layers'], maxZoom: number): (z: number, x: number, y: number) => Uint8Array | undefined {
+  const indexes = Object.entries(layers).map(([name, features]) => {
+    const collection: FeatureCollection = { type: 'FeatureCollection', features };
+    return [name, new GeoJSONVT(collection, { maxZoom, indexMaxZoom: maxZoom, tolerance: 1 })] as const;
+  });
+  return (z, x, y) => {
+    const there = indexes.flatMap(([name, index]) => {
+      const tile = index.getTile(z, x, y);
+      return tile ? [[name, tile] as const] : [];
+    });
+    return there.length ? fromGeojsonVt(Object.fromEntries(there), { version: 2, extent: 4096 }) : undefined;
+  };
+}
+
+/** The tiles of a town by their addresses, `/14/5577/5934.pbf`. */
+export function tilesOfTown({ layers, maxZoom }: ArchiveParts): (address: string) => Uint8Array | undefined {
+  const tiles = tilesOf(layers, maxZoom);
+  return (address) => {
+    const [z, x, y] = (/^\/(\d+)\/(\d+)\/(\d+)\.pbf$/.exec(address) ?? []).slice(1).map(Number);
+    return z === undefined || x === undefined || y === undefined ? undefined : tiles(z, x, y);
+  };
+}
+
 /** Writes an archive of the layers' features at all zooms. */
 export function writeArchive({
   layers,
@@ -52,19 +76,12 @@ export function writeArchive({
   tileCompression = GZIP,
   metadata,
 }: ArchiveParts): Buffer {
-  const indexes = Object.entries(layers).map(([name, features]) => {
-    const collection: FeatureCollection = { type: 'FeatureCollection', features };
-    return [name, new GeoJSONVT(collection, { maxZoom, indexMaxZoom: maxZoom, tolerance: 1 })] as const;
-  });
+  const tileAt = tilesOf(layers, maxZoom);
   const tiles: { id: number; data: Buffer }[] = [];
   for (let z = minZoom; z <= maxZoom; z++)
     for (const { x, y } of tilesOver(bounds, z)) {
-      const there = indexes.flatMap(([name, index]) => {
-        const tile = index.getTile(z, x, y);
-        return tile ? [[name, tile] as const] : [];
-      });
-      if (!there.length) continue;
-      tiles.push({ id: zxyToTileId(z, x, y), data: gzipSync(fromGeojsonVt(Object.fromEntries(there), { version: 2, extent: 4096 })) });
+      const tile = tileAt(z, x, y);
+      if (tile) tiles.push({ id: zxyToTileId(z, x, y), data: gzipSync(tile) });
     }
   tiles.sort((a, b) => a.id - b.id);
   let offset = 0;

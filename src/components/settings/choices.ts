@@ -29,6 +29,8 @@ const WHOLE_LINE: readonly SettingName[] = [
   'name',
   'about',
   'address',
+  'tileService',
+  'tileCredit',
   'mapAddress',
   'geocoder',
   'beforeFirst',

@@ -47,7 +47,7 @@ export function readSection(section: FormSection, sent: Readonly<Record<string, 
       filters: readFilterOrder(sent),
       ...readShownFacts(sent),
     };
-  if (section === 'sending') checkTogether(next);
+  if (section === 'sending' || section === 'map') checkTogether(next);
   return next;
 }
 

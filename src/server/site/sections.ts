@@ -26,7 +26,7 @@ export interface SettingGroup {
 export const GROUPS: Record<FormSection, readonly SettingGroup[]> = {
   site: [{ group: '', names: ['name', 'about', 'address'] }],
   time: [{ group: '', names: ['zone', 'horizonMonths', 'firstWeekday', 'date', 'hours', 'currency', 'country'] }],
-  map: [{ group: '', names: ['lat', 'lng', 'mapAddress', 'geocoder'] }],
+  map: [{ group: '', names: ['lat', 'lng', 'tileService', 'tileCredit', 'mapAddress', 'geocoder'] }],
   readers: [
     { group: 'views', names: ['views', 'firstView', 'firstViewPhone', 'weekDays'] },
     { group: 'filters', names: ['filters'] },

@@ -47,6 +47,10 @@ export interface SiteSettings {
   currency: string;
   /** how addresses are written where a venue names no country, ISO 3166-1 alpha-2; empty = street first */
   country: string;
+  /** a map on another host that readers' browsers ask for: tiles or a style; empty = none */
+  tileService: string;
+  /** who made it, which stands below it */
+  tileCredit: string;
   /** a map on the web that shows a place, with {lat} and {lng} where the degrees belong; empty = none is named */
   mapAddress: string;
   /** an open geocoder that is asked where addresses lie; empty = none is */
@@ -123,6 +127,8 @@ export const DEFAULT_SETTINGS: SiteSettings = {
   zone: 'UTC',
   lat: 0,
   lng: 0,
+  tileService: '',
+  tileCredit: '',
   firstWeekday: 0,
   firstView: 'month',
   firstViewPhone: '',

@@ -5,6 +5,7 @@ import { isCountry } from '@/core/geo/countries';
 import { isZone } from '@/core/day/zone';
 import { DATE_STYLES, HOUR_STYLES } from '@/core/phrase/format';
 import { ENGLISH_TAGS } from '@/core/phrase/language';
+import { readTileService } from '@/core/geo/tile-service';
 import { LIST_PICTURES } from '@/core/validation/picture-checks';
 import { originOf } from '@/core/text/origin';
 import { ORGANIZER_FACTS, type OrganizerFact, VENUE_FACTS, type VenueFact } from '@/core/venue/shown-facts';
@@ -72,6 +73,13 @@ export const settingsInput = z.object({
       error: texts.writtenHttpsMapExample(),
     })
     .default(''),
+  tileService: z
+    .string()
+    .trim()
+    .max(400, texts.atMost400Characters())
+    .refine((address) => !address || readTileService(address), { error: texts.writtenTileService() })
+    .default(''),
+  tileCredit: z.string().trim().max(300, texts.atMost300Characters()).default(''),
   geocoder: z
     .string()
     .trim()
@@ -100,7 +108,13 @@ export const settingsInput = z.object({
  * Settings that do not go together.
  * @throws Problem at the field that lacks something
  */
-export function checkTogether({ senders, passphrase }: Pick<SiteSettings, 'senders' | 'passphrase'>): void {
+export function checkTogether({
+  senders,
+  passphrase,
+  tileService,
+  tileCredit,
+}: Pick<SiteSettings, 'senders' | 'passphrase' | 'tileService' | 'tileCredit'>): void {
+  if (tileService && !tileCredit) throw invalid('tileCredit', texts.tileCreditIsMissing());
   if (senders === 'passphrase' && !passphrase) throw invalid('passphrase', texts.thePassphraseIsMissing());
 }
 
