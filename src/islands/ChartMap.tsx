@@ -257,7 +257,7 @@ function drawService(map: maplibregl.Map, { kind }: TileService, chart: Chart | 
   const patience = setTimeout(() => settle(true), PATIENCE);
   map.on('remove', () => clearTimeout(patience));
   map.on('sourcedata', ({ tile, sourceId }) => {
-    if (tile && sourceId !== 'chart' && sourceId !== OWN) settle(false);
+    if (tile && sourceId !== OWN) settle(false);
   });
   // Once something came, a tile that is missing is the other host's matter.
   map.on('error', () => settle(true));

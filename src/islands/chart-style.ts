@@ -27,6 +27,8 @@ function resolved(value: string): string {
 const firstFace = (name: string): string => colour(name).split(',')[0]?.replaceAll('"', '').trim() ?? '';
 
 const SERVICE = 'service';
+/** The source of what the site drew itself, over a map from another host: a name that no style has. */
+export const OWN = 'almanac-own';
 
 /** What lies under a drawing of the site's own where the map comes from another host. */
 function serviceGround(service: TileService): Pick<StyleSpecification, 'sources' | 'layers'> {
@@ -50,18 +52,18 @@ export function styleOver(chart: Chart | null, service: TileService): StyleSpeci
   const own = ownOf(chart);
   return {
     version: 8,
-    sources: { ...sources, ...(own ? { chart: { type: 'geojson', data: own } } : {}) },
+    sources: { ...sources, ...(own ? { [OWN]: { type: 'geojson', data: own } } : {}) },
     layers: [
       { id: 'sea', type: 'background', paint: { 'background-color': resolved(colour('--ground')) } },
       ...layers,
-      ...(own ? groundLayers('chart', resolved) : []),
+      ...(own ? groundLayers(OWN, resolved) : []),
     ],
   };
 }
 
 /** What the site drew itself, without land and coasts: those are the other map's. */
 function ownOf(chart: Chart | null): GeoJSON.FeatureCollection | undefined {
-  const own = chart?.features.filter((feature) => isGround(feature)) ?? [];
+  const own = chart?.features.filter(isGround) ?? [];
   return own.length ? collection(own) : undefined;
 }
 
@@ -72,9 +74,6 @@ export function drawOver(map: MapLibre, chart: Chart | null): void {
   map.addSource(OWN, { type: 'geojson', data: own });
   for (const layer of groundLayers(OWN, resolved)) map.addLayer(layer);
 }
-
-/** The name of a source that no style has. */
-export const OWN = 'almanac-own';
 
 /** What the movable chart draws, from the ground up: the site's chart, and its streets where there are any. `root` is the site's own root. */
 export function styleOf(chart: Chart | null, streets: Streets | undefined, root: URL): StyleSpecification {

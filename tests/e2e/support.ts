@@ -51,6 +51,9 @@ export async function pageOf(
   return context.newPage();
 }
 
+/** The editor says that what was pressed is done. */
+export const saved = (page: Page, text: RegExp): Promise<void> => expect(page.locator('[data-note]')).toContainText(text);
+
 /** The editor on a listing that is begun: its title, and when it is if that is said. */
 export async function newListing(page: Page, title: string, when?: string): Promise<void> {
   await page.goto('/desk/listings/new');

@@ -5,10 +5,9 @@
 import { type EpochDay, daysInMonth, firstDayOfMonth, isoDay, monthNumberOf, type Weekday, ymdOf } from '../day/day';
 import { compareDateTime, isoDateTime, parseIsoDateTime, sameDateTime, type PlainDateTime } from '../day/plain-date-time';
 import { firstFittingDay, startFits } from '../recurrence/days';
-import { endOf, expand, shiftedLength, startsBetween } from '../recurrence/expand';
+import { endOf, expand, startsBetween } from '../recurrence/expand';
 import type { ByDay, Length, Occurrence, Recurrence, Rule } from '../recurrence/model';
-import { startOn } from '../recurrence/sun-start';
-import { changesFromStored, partFrom, type StoredRecurrence, type StoredRecurrencePart } from '../recurrence/stored';
+import { changesFromStored, onDay, partFrom, type StoredRecurrence, type StoredRecurrencePart } from '../recurrence/stored';
 import type { ListingContent } from '../listing/content';
 import { readRecurrence } from './repeat-choices';
 import { splitAt } from './rule-changes';
@@ -92,9 +91,9 @@ function followedMonth(rule: Rule, from: EpochDay, to: EpochDay): number[] | und
 function shifted(recurrencePart: StoredRecurrencePart, at: PlainDateTime, days: number, zone: string): StoredRecurrencePart | undefined {
   const own = partFrom(recurrencePart, zone);
   const { rule } = own;
-  const begins = startOn(own, own.start.day + days, zone);
-  const start = isoDateTime(begins);
-  const length = own.sun?.ends === 'length' ? shiftedLength(own.length, own.start, begins) : own.length;
+  const there = onDay(own, own.start.day + days, zone);
+  const { length } = there;
+  const start = isoDateTime(there.start);
   if (!rule) return { ...recurrencePart, start, length };
   const next = followed(rule, at.day, at.day + days);
   if (!next) return undefined;
@@ -114,7 +113,9 @@ function shifted(recurrencePart: StoredRecurrencePart, at: PlainDateTime, days: 
       ...partFrom(later, zone),
       start: { ...own.start, day: firstDayOfMonth(monthNumberOf(own.start.day) + months) },
     });
-    return first === undefined ? undefined : { ...later, start: isoDateTime(startOn(own, first, zone)) };
+    if (first === undefined) return undefined;
+    const begun = onDay(own, first, zone);
+    return { ...later, start: isoDateTime(begun.start), length: begun.length };
   }
   return later;
 }
@@ -160,7 +161,8 @@ export function moveAll(content: ListingContent, key: string, days: number): Lis
   const { stored, recurrence, at, index, recurrencePart } = found;
   const next = shifted(recurrencePart, at, days, recurrence.zone);
   if (!next) return undefined;
-  const target = next.sun ? startOn(partFrom(next, recurrence.zone), at.day + days, recurrence.zone) : { ...at, day: at.day + days };
+  const day = at.day + days;
+  const target = next.sun ? onDay(partFrom(next, recurrence.zone), day, recurrence.zone).start : { ...at, day };
   if (!names(recurrence, next, target)) return undefined;
   const rename = renamer(recurrence, recurrencePart, next, [...stored.exdates, ...content.changes.map((c) => c.original)]);
   const moved = { ...content, recurrence: { ...stored, parts: stored.parts.map((s, i) => (i === index ? next : s)) } };

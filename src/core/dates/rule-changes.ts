@@ -3,7 +3,7 @@ import { isoDay } from '../day/day';
 import { compareDateTime, isoDateTime, parseIsoDateTime, sameDateTime, type PlainDateTime } from '../day/plain-date-time';
 import { shiftedLength, startsBetween } from '../recurrence/expand';
 import type { Recurrence } from '../recurrence/model';
-import type { StoredRecurrence, StoredRecurrencePart } from '../recurrence/stored';
+import { onDay, type StoredRecurrence, type StoredRecurrencePart } from '../recurrence/stored';
 import type { ListingContent } from '../listing/content';
 import { readRecurrence } from './repeat-choices';
 import { withRecurrence } from './single-dates';
@@ -31,7 +31,7 @@ export function splitAt(content: ListingContent, key: string): { content: Listin
   const later: StoredRecurrencePart = {
     ...recurrencePart,
     start: key,
-    length: own.sun?.ends === 'length' ? shiftedLength(own.length, own.start, at) : recurrencePart.length,
+    length: onDay(own, at.day, recurrence.zone).length,
     limit: recurrencePart.limit.kind === 'count' ? { kind: 'count', count } : recurrencePart.limit,
   };
   // Both parts of a day with several times would name each other's dates.
@@ -74,9 +74,10 @@ export function settleIdle(content: ListingContent, original: string, how: 'forg
       : content;
   }
   const start = change.movedTo ?? original;
+  const first = readRecurrence(content.recurrence)?.parts[0];
   const own: StoredRecurrencePart = {
     start,
-    length: change.length ?? content.recurrence?.parts[0]?.length ?? null,
+    length: change.length ?? (first ? shiftedLength(first.length, first.start, parseIsoDateTime(start) ?? at) : null),
     rule: null,
     limit: { kind: 'open' },
   };

@@ -5,6 +5,7 @@
 import { ymdOf, type EpochDay } from '../day/day';
 import { isoTime, isoDateTime, type PlainDateTime } from '../day/plain-date-time';
 import { isoInstant, MS_PER_MINUTE, transitionsOf } from '../day/zone';
+import { byTheClock } from '../recurrence/by-the-clock';
 import { endOf, expand, startsBetween } from '../recurrence/expand';
 import type { DateChange, Recurrence, EventStatus, RecurrencePart } from '../recurrence/model';
 import { ruleText } from '../recurrence/rule-text';
@@ -149,6 +150,7 @@ function utcOffset(offset: number): string {
 
 function eventsOf(listing: IcalListing, horizon: EpochDay): Line[] {
   if (listing.only) return onlyEvent(listing, listing.only);
+  // The standard has no sun: dates that begin by it are written one by one.
   const recurrence = byTheClock(listing.recurrence, horizon);
   const ruled = recurrence.parts.filter((s) => s.rule);
   const extras = recurrence.parts.filter((s) => !s.rule).sort((a, b) => a.start.day - b.start.day);
@@ -171,21 +173,6 @@ function eventsOf(listing: IcalListing, horizon: EpochDay): Line[] {
     );
   });
   return lines;
-}
-
-/** The standard has no sun: dates that begin with it are written one by one, each at its time of the clock, up to the horizon. */
-function byTheClock(recurrence: Recurrence, horizon: EpochDay): Recurrence {
-  const parts = recurrence.parts.flatMap((part): RecurrencePart[] => {
-    if (!part.sun) return [part];
-    const own: Recurrence = { ...recurrence, parts: [part], exdates: [], breaks: [] };
-    return expand(own, [], part.start.day, Math.max(horizon, part.start.day)).map(({ start, end }) => ({
-      start,
-      length: end && { days: end.day - start.day, minute: end.minute },
-      rule: null,
-      limit: { kind: 'open' },
-    }));
-  });
-  return { ...recurrence, parts };
 }
 
 function dateValue(name: string, wall: PlainDateTime, zone: string): Line {

@@ -2,7 +2,7 @@
  * The stored and exchanged form of a recurrence and its changes: JSON with ISO dates and times and a format number.
  * `fromStored…` trusts its input's shape (the server checks it with Zod at the door) but not that dates exist.
  */
-import { isoDay, parseIsoDay } from '../day/day';
+import { type EpochDay, isoDay, parseIsoDay } from '../day/day';
 import { isoDateTime, parseIsoDateTime, type PlainDateTime } from '../day/plain-date-time';
 import { shiftedLength } from './expand';
 import { type SunStart, startOn } from './sun-start';
@@ -83,6 +83,12 @@ export function atSun(part: RecurrencePart, sun: SunStart, zone: string): Recurr
   if (part.start.minute === null) return part;
   const start = startOn({ ...part, sun }, part.start.day, zone);
   return { ...part, start, length: sun.ends === 'length' ? shiftedLength(part.length, part.start, start) : part.length, sun };
+}
+
+/** A part whose first start is on another day: by the clock at the same time, by the sun at that day's, and as long. */
+export function onDay(part: RecurrencePart, day: EpochDay, zone: string): RecurrencePart {
+  const there = { ...part, start: { ...part.start, day } };
+  return part.sun ? atSun(there, part.sun, zone) : there;
 }
 
 /** A stored recurrence as the code uses it. Throws {@link StoredDateError} where a date does not exist. */

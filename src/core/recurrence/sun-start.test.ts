@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { between, generatePart, generateRule, pick, random, rounds, seedOf } from '../../../tests/support/generate';
 import { moveAll } from '../dates/moves';
 import { retime } from '../dates/repeat-choices';
-import { splitAt } from '../dates/rule-changes';
+import { settleIdle, splitAt } from '../dates/rule-changes';
 import { addDate } from '../dates/single-dates';
 import { dayOf } from '../day/day';
 import { isoDateTime, parseIsoDateTime, type PlainDateTime } from '../day/plain-date-time';
@@ -140,6 +140,27 @@ describe('what is kept of a start by the sun', () => {
     const copied = copyOf(begun, { title: 'Lamp Walk again', days: [dayOf(2028, 1, 7)] });
     expect(keys(copied)[0]).toBe('2028-01-07T16:13/2028-01-07T18:13');
     expect(copied.recurrence?.parts[0]?.start).toBe('2028-01-07T16:13');
+  });
+  it('lasts as long as before when a numbered weekday moves, whose first date lies where it first fits', () => {
+    const monthly = rule('monthly', { byDay: [{ weekday: 4, nth: 1 }] });
+    const made = part(sunset(), { rule: monthly, length: { days: 0, minute: 1080 + 90 } });
+    const minutes = (date: string): number => {
+      const [from, to] = date.split('/').map((at) => parseIsoDateTime(at) as PlainDateTime);
+      return ((to?.day ?? 0) - (from?.day ?? 0)) * 1440 + (to?.minute ?? 0) - (from?.minute ?? 0);
+    };
+    const moved = moveAll(content(toStored(of(made))), datesOf(of(made))[1]?.slice(0, 16) ?? '', 1);
+    const dates = moved?.recurrence ? datesOf(fromStored(moved.recurrence)) : [];
+    expect([dates.length, new Set(dates.map(minutes))]).toEqual([4, new Set([90])]);
+  });
+  it('lasts as long in a date of its own that a change without a date becomes, and in one that words move', () => {
+    const made = content(toStored(of(part(sunset(), { length: { days: 0, minute: 1080 + 90 } }))));
+    const change = { original: '2027-08-06T20:00', movedTo: null, length: null, eventStatus: null, note: 'By lamplight' };
+    const own = settleIdle({ ...made, changes: [change] }, change.original, 'own');
+    expect(own.recurrence && datesOf(fromStored(own.recurrence))).toContain('2027-08-06T20:00/2027-08-06T21:30');
+    const setting = { now: { day: dayOf(2027, 3, 10), minute: 600 }, zone: ZONE, weekStart: 0, style: STYLE, sunAt: HERE };
+    const phrase = 'Fridays at sunset for 90 minutes from 2 April 2027, 4 times; 23 April moved to 24 April';
+    const { recurrence, problems } = readPhrase({ ...setting, phrase });
+    expect([problems, recurrence && datesOf(recurrence)]).toEqual([[], expect.arrayContaining(['2027-04-24T19:42/2027-04-24T21:12'])]);
   });
   it('takes changes of single dates along when it begins by the sun, otherwise by the sun, and by the clock again', () => {
     const clock = content(toStored(of({ ...part(sunset()), sun: undefined, start: { day: dayOf(2027, 4, 2), minute: 1080 } } as never)));

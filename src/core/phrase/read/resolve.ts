@@ -2,7 +2,7 @@
 import { type EpochDay, ymdOf } from '../../day/day';
 import type { PlainDateTime } from '../../day/plain-date-time';
 import { firstFittingDay } from '../../recurrence/days';
-import { startsBetween } from '../../recurrence/expand';
+import { shiftedLength, startsBetween } from '../../recurrence/expand';
 import type { Limit, Recurrence, Rule, RecurrencePart } from '../../recurrence/model';
 import { atSun } from '../../recurrence/stored';
 import { readRuleText } from '../../recurrence/rule-text';
@@ -144,7 +144,8 @@ export class Resolver extends SinglesResolver {
     recurrence.exdates.push(...there);
     for (const wall of there) {
       const start = { day: moved, minute: times ? times.start : wall.minute };
-      const length = times ? (times.end === null ? null : { days: times.endDays, minute: times.end }) : (rule?.length ?? null);
+      const asLong = rule ? shiftedLength(rule.length, rule.start, start) : null;
+      const length = times ? (times.end === null ? null : { days: times.endDays, minute: times.end }) : asLong;
       recurrence.parts.push({ start, length, rule: null, limit: { kind: 'open' } });
     }
   }

@@ -7,7 +7,7 @@ import type { ListingContent } from '@/core/listing/content';
 import { sayRecurrence, sayTotal } from '@/core/phrase/say';
 import { problemsOf, type RecurrenceProblem } from '@/core/recurrence/problems';
 import { withOwnFirstDates } from '@/core/recurrence/first-dates';
-import { fromStored, type StoredRecurrence, type StoredRecurrencePart, toStored } from '@/core/recurrence/stored';
+import { atSunOfItsDay, fromStored, type StoredRecurrence, type StoredRecurrencePart, toStored } from '@/core/recurrence/stored';
 import type { EditorStart } from '@/core/listing/editor';
 import { DayField } from '../../fields/DayField';
 import type { Rail } from '@/core/dates/rail';
@@ -69,7 +69,7 @@ export function When({ content, setContent, site, rail, error }: WhenProps) {
             />
             <AddDates recurrence={recurrence} set={set} rail={rail} today={site.today} />
             <Breaks recurrence={recurrence} set={set} />
-            <Zone zone={recurrence.zone} site={site} onChange={(zone) => set((r) => ({ ...r, zone }))} />
+            <Zone zone={recurrence.zone} site={site} onChange={(zone) => set((r) => atSunOfItsDay({ ...r, zone }))} />
             {problems.some((p) => p.kind === 'no-dates') && (
               <p className="note bad" role="alert">
                 {w.nothingIsLeftEvery()}
