@@ -17,7 +17,7 @@ install() {
 
 # Builds when anything that goes into the build is newer than it.
 build() {
-  if [ ! -f dist/built ] || [ -n "$(find src demo public scripts/bundle-cli.mjs astro.config.mjs package-lock.json -newer dist/built -type f -print -quit)" ]; then
+  if [ ! -f dist/built ] || [ -n "$(find src demo public migrations scripts/bundle-cli.mjs astro.config.mjs package-lock.json -newer dist/built -type f -print -quit)" ]; then
     echo "Building …"
     npm run --silent build > dist.log 2>&1 || { tail -n 40 dist.log >&2; echo "The build failed." >&2; exit 1; }
     rm -f dist.log

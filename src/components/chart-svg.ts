@@ -31,6 +31,11 @@ export function chartSvg({ chart, bounds, width, height, marks, names, streets =
       f.geometry.type === 'Polygon' && f.properties.kind === 'land' ? f.geometry.coordinates.map((ring) => `${line(ring)}Z`) : [],
     )
     .join('');
+  const lakes = features
+    .flatMap((f) =>
+      f.geometry.type === 'Polygon' && f.properties.kind === 'lake' ? f.geometry.coordinates.map((ring) => `${line(ring)}Z`) : [],
+    )
+    .join('');
   // Where land is cut off at the chart's edges, its outline is more than the coast.
   const shore = features.flatMap(({ properties: { kind }, geometry }) =>
     kind === 'coast' && geometry.type === 'LineString' ? [line(geometry.coordinates)] : [],
@@ -59,6 +64,7 @@ export function chartSvg({ chart, bounds, width, height, marks, names, streets =
   };
   lines(false);
   if (land) parts.push(html`<path class="${shore.length ? 'cut' : 'land'}" fill-rule="evenodd" d="${land}"/>`);
+  if (lakes) parts.push(html`<path class="lake" fill-rule="evenodd" d="${lakes}"/>`);
   if (shore.length) parts.push(html`<path class="shore" d="${shore.join('')}"/>`);
   lines(true);
   // What the site drew itself lies over the streets.

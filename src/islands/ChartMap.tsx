@@ -1,4 +1,5 @@
 /** The movable chart: MapLibre over the site's own small vector map, places as marks in a ring. */
+import type { StyleSpecification } from 'maplibre-gl';
 import * as maplibregl from 'maplibre-gl';
 import workerUrl from 'maplibre-gl/dist/maplibre-gl-worker.mjs?worker&url';
 import { useEffect, useMemo, useRef } from 'react';
@@ -8,7 +9,7 @@ import type { Language } from '@/core/phrase/language';
 import { CHART_WORDS, type ChartWords } from '@/words/chart';
 import { putList, readPart } from './chart-list';
 import { addNames } from './chart-names';
-import { drawOver, OWN, styleOf, styleOver } from './chart-style';
+import { type BaseTiles, type Drawing, drawOver, OWN, styleOf, styleOver } from './chart-style';
 import type { TileService } from '@/core/geo/tile-service';
 import type { Streets } from './street-layers';
 
@@ -264,6 +265,22 @@ function drawService(map: maplibregl.Map, { kind }: TileService, chart: Chart | 
   if (kind === 'style') map.on('style.load', () => drawOver(map, chart));
 }
 
+/** The site's chart; over the world's tiles no more than what it drew itself. Null where there is none, or none came. */
+async function readChart(base: BaseTiles | undefined, root: URL): Promise<Chart | null> {
+  if (base && !base.own) return null;
+  const response = await fetch(new URL(base ? 'chart.json?part=own' : 'chart.json', root)).catch(() => undefined);
+  return response?.ok ? ((await response.json()) as Chart | null) : null;
+}
+
+/** How near and how far the chart may be seen: streets from nearer, the world from farther. */
+const zoomsOf = (near: boolean, far: boolean) => ({ maxZoom: near ? 18 : 16, minZoom: far ? 1 : 6 });
+
+/** What it is drawn as at first. */
+function firstStyle(drawing: Drawing, service: TileService | undefined): string | StyleSpecification {
+  if (!service) return styleOf(drawing);
+  return service.kind === 'style' ? service.url : styleOver(drawing.chart, service);
+}
+
 interface Props {
   /** a list of {@link ChartPlace} as JSON: thousands of them as properties would cost the server more than all else on the page */
   places: string;
@@ -276,9 +293,11 @@ interface Props {
   streets?: Streets | undefined;
   /** a map from another host, in place of the site's own */
   service?: TileService | undefined;
+  /** the world's tiles, where the site's map is of the world */
+  base?: BaseTiles | undefined;
 }
 
-export default function ChartMap({ places: written, kinds, bounds, cut, language, streets, service }: Props) {
+export default function ChartMap({ places: written, kinds, bounds, cut, language, streets, service, base }: Props) {
   const places = useMemo(() => JSON.parse(written) as ChartPlace[], [written]);
   const w = CHART_WORDS[language];
   const box = useRef<HTMLElement>(null);
@@ -293,19 +312,18 @@ export default function ChartMap({ places: written, kinds, bounds, cut, language
     void (async () => {
       // A copy of the site may lie in any folder.
       const root = new URL(document.documentElement.dataset.root ?? '/', location.href);
-      const response = await fetch(new URL('chart.json', root)).catch(() => undefined);
-      const chart = response?.ok ? ((await response.json()) as Chart | null) : null;
+      const chart = await readChart(base, root);
+      const drawing = { chart, streets, base, root };
       if (gone) return;
       try {
         map = new maplibregl.Map({
           container,
-          style: service ? (service.kind === 'style' ? service.url : styleOver(chart, service)) : styleOf(chart, streets, root),
+          style: firstStyle(drawing, service),
           attributionControl: false,
           dragRotate: false,
           pitchWithRotate: false,
           bounds: [bounds.west, bounds.south, bounds.east, bounds.north],
-          maxZoom: streets || service ? 18 : 16,
-          minZoom: 6,
+          ...zoomsOf(Boolean(streets || service), Boolean(base || service)),
           locale: {
             'Map.Title': w.title(),
             'Marker.Title': w.name(),
@@ -338,7 +356,7 @@ export default function ChartMap({ places: written, kinds, bounds, cut, language
       if (service) {
         const { host } = new URL(service.origin);
         drawService(map, service, chart, () => {
-          map?.setStyle(styleOf(chart, streets, root));
+          map?.setStyle(styleOf(drawing));
           own();
           if (note.current) note.current.textContent = w.serviceFailed({ host });
           note.current?.classList.remove('hidden');
@@ -354,7 +372,7 @@ export default function ChartMap({ places: written, kinds, bounds, cut, language
       listen.abort();
       map?.remove();
     };
-  }, [places, kinds, bounds, cut, w, streets, service]);
+  }, [places, kinds, bounds, cut, w, streets, service, base]);
   return (
     <>
       {/* The map's own styles make its box relative: its place is the one around it. */}

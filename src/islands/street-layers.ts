@@ -54,13 +54,15 @@ export const growing = (...stops: number[]): ['interpolate', ['exponential', num
   ...stops,
 ];
 
+/** Where tiles are asked for. A relative address would be the worker's, not the page's; its braces stay as they are. */
+export const tileAddress = (tiles: string, root: URL): string => new URL('.', root).href + tiles.replace(/^\//, '');
+
 /** The source of a street map. */
 export function streetSource({ tiles, bounds, minZoom, maxZoom }: Streets, root: URL): StyleSpecification['sources'] {
   return {
     [STREETS]: {
       type: 'vector',
-      // A relative address would be the worker's, not the page's; its braces stay as they are.
-      tiles: [new URL('.', root).href + tiles.replace(/^\//, '')],
+      tiles: [tileAddress(tiles, root)],
       bounds: [bounds.west, bounds.south, bounds.east, bounds.north],
       minzoom: minZoom,
       maxzoom: maxZoom,

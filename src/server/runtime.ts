@@ -214,7 +214,7 @@ export async function openSite(env: Environment): Promise<Runtime> {
   const state = (): string => [seenRevision(), stored().revision, now().day].join(' ');
   const plainFiles = plainFilesOf(configuration, { ask, db, now, settings, siteUrl: address, state });
   const parts = partsOf(db, configuration);
-  const shared = { db, tasks, jobs, now, settings, contentChanged, finder, backups, pictureFiles, plainFiles, hasRoom };
+  const shared = { db, tasks, jobs, now, settings, contentChanged, finder, backups, pictureFiles, plainFiles, hasRoom, world };
   const schedules = new Schedules({ ...shared, smtp, embedded: !databaseUrl });
   schedules.start();
 
@@ -227,7 +227,6 @@ export async function openSite(env: Environment): Promise<Runtime> {
     storedSettings: () => stored().settings,
     isSetUp: onceTrue(() => isSetUp(db)),
     firstVisit: new FirstVisitKey(),
-    world,
     yearMarks,
     ...parts,
     ask,

@@ -11,8 +11,10 @@ import { tidy } from './listings/tidy';
 import { sendWaiting } from './mail/outbox';
 import type { Now } from './site/clock';
 import type { PictureFiles } from './pictures/file-store';
+import { keepChart } from './site/chart';
 import type { SiteSettings } from './site/settings';
 import { startValidation } from './validation/write';
+import type { World } from './world/world';
 
 const SECOND = 1_000;
 const MAIL_EVERY = 15 * SECOND;
@@ -39,6 +41,7 @@ export interface ScheduledSite {
   settings: () => SiteSettings;
   contentChanged: () => Promise<void>;
   finder: Pick<SiteFinder, 'current' | 'check'>;
+  world: World;
   backups: Backups;
   /** where files lie that are cut from pictures; undefined = in the database, with them */
   pictureFiles: PictureFiles | undefined;
@@ -113,6 +116,7 @@ export class Schedules {
     // What was under way when a process ended, this one or another, goes on.
     jobs.wake();
     void this.attempt('horizon', () => this.keepHorizon());
+    void this.attempt('chart', () => this.keepChart());
     void this.attempt('tidy', () => this.tidyUp());
     if (this.site.backups.folder) void this.attempt('backup', () => this.site.backups.makeDue());
     void this.lookAfterDatabase().then(() => this.attempt('finder', () => this.site.finder.check()));
@@ -123,6 +127,10 @@ export class Schedules {
     void this.attempt('validation', async () => {
       if (await db.transaction((tx) => startValidation(tx, now()))) jobs.wake();
     });
+  }
+
+  private async keepChart(): Promise<void> {
+    if (await keepChart(this.site)) await this.site.contentChanged();
   }
 
   private async keepTimes(): Promise<void> {

@@ -1,8 +1,6 @@
 /** A database for tests: one in memory for each worker, emptied for each file. */
-import { PGlite } from '@electric-sql/pglite';
 import { sql } from 'drizzle-orm';
 import { drizzle } from 'drizzle-orm/pglite';
-import { migrate } from 'drizzle-orm/pglite/migrator';
 import type { ListingContent } from '@/core/listing/content';
 import { emptyContent } from '@/core/listing/fields';
 import { dayOf } from '@/core/day/day';
@@ -15,12 +13,12 @@ import type { Change } from '@/server/listings/write';
 import { DEFAULT_SETTINGS, type SiteSettings } from '@/server/site/settings';
 import { BLANK_VENUE } from '@/server/venues/input';
 import { saveVenue } from '@/server/venues/write';
+import { emptyPg } from './empty-pg';
 
 const store = globalThis as { almanacTestDb?: Promise<Db> };
 
 async function open(): Promise<Db> {
-  const db = drizzle({ client: new PGlite(), schema });
-  await migrate(db, { migrationsFolder: 'migrations' });
+  const db = drizzle({ client: await emptyPg({ inMemory: true }), schema });
   return db as unknown as Db;
 }
 

@@ -3,7 +3,7 @@ import { bboxClip } from '@turf/bbox-clip';
 import type { BBox, Feature, LineString, MultiLineString, MultiPolygon, Polygon } from 'geojson';
 import { feature, mesh } from 'topojson-client';
 import type { GeometryCollection, Topology } from 'topojson-specification';
-import { type Bounds, type Chart, type ChartFeature, inBounds, type Point } from './geo';
+import { type Bounds, type Chart, type ChartFeature, holds, inBounds, type Point } from './geo';
 import type { Town } from './towns';
 
 /** Land and countries with the arcs that they share (TopoJSON). */
@@ -14,6 +14,8 @@ export interface WorldShapes {
   land: { bounds: Bounds; rings: Position[][] }[];
   coasts: { bounds: Bounds; line: Position[] }[];
   borders: { bounds: Bounds; line: Position[] }[];
+  /** big lakes; their shores are coasts, too */
+  lakes: { bounds: Bounds; rings: Position[][] }[];
 }
 
 type Position = [number, number];
@@ -61,8 +63,11 @@ function closedRing(ring: readonly Position[]): Position[] {
   return [...ring, [last[0], pole], [first[0], pole], first];
 }
 
-/** Takes a world apart into its shapes. */
-export function shapesOf(world: World): WorldShapes {
+const bounded = (all: readonly Position[][][]): WorldShapes['land'] =>
+  all.map((rings) => ({ bounds: boundsOfLine(rings[0] ?? []), rings }));
+
+/** Takes a world apart into its shapes. `lakes`: rings of each, its shore first. */
+export function shapesOf(world: World, lakes: readonly Position[][][] = []): WorldShapes {
   const land = feature(world, world.objects.land);
   const polygons = land.features.flatMap(({ geometry }) => {
     if (geometry.type === 'Polygon') return [geometry.coordinates];
@@ -72,8 +77,9 @@ export function shapesOf(world: World): WorldShapes {
   const shores = polygons.map((rings) => rings.map(goingOn));
   const borders = mesh(world, world.objects.countries as Parameters<typeof mesh>[1], (a, b) => a !== b);
   return {
-    land: shores.map((rings) => rings.map(closedRing)).map((rings) => ({ bounds: boundsOfLine(rings[0] ?? []), rings })),
-    coasts: lines(shores.flat()),
+    land: bounded(shores.map((rings) => rings.map(closedRing))),
+    coasts: lines([...shores.flat(), ...lakes.flat()]),
+    lakes: bounded(lakes),
     borders: lines((borders.coordinates as Position[][]).map(goingOn)),
   };
 }
@@ -98,19 +104,53 @@ export function featuresWithin(world: WorldShapes, bounds: Bounds): ChartFeature
     const there = { ...bounds, west: bounds.west - turn, east: bounds.east - turn };
     const box: BBox = [there.west, there.south, there.east, there.north];
     const near = <T extends { bounds: Bounds }>(all: readonly T[]): T[] => all.filter((one) => overlap(one.bounds, there));
-    const surfaces = near(world.land).flatMap(({ rings }) => surfacesOf(rings, box));
+    const surfaces = (all: WorldShapes['land'], kind: 'land' | 'lake'): ChartFeature[] =>
+      near(all).flatMap(({ rings }) =>
+        surfacesOf(rings, box).map((part) =>
+          surfaceFeature(
+            kind,
+            part.map((ring) => written(ring, turn)),
+          ),
+        ),
+      );
     const lines = (all: WorldShapes['coasts'], kind: 'coast' | 'border'): ChartFeature[] =>
       near(all).flatMap(({ line }) => linesOf(line, box).map((part) => lineFeature(kind, written(part, turn))));
-    const land = surfaces.map(
-      (rings): ChartFeature => ({
-        type: 'Feature',
-        properties: { kind: 'land' },
-        geometry: { type: 'Polygon', coordinates: rings.map((ring) => written(ring, turn)) },
-      }),
-    );
-    return [...land, ...lines(world.coasts, 'coast'), ...lines(world.borders, 'border')];
+    return [
+      ...surfaces(world.land, 'land'),
+      ...surfaces(world.lakes, 'lake'),
+      ...lines(world.coasts, 'coast'),
+      ...lines(world.borders, 'border'),
+    ];
   });
 }
+
+/** What of a chart's features lies within bounds, cut at their edges. */
+export function clipped(features: readonly ChartFeature[], bounds: Bounds): ChartFeature[] {
+  const box: BBox = [bounds.west, bounds.south, bounds.east, bounds.north];
+  return features.flatMap((one): ChartFeature[] => {
+    const { geometry } = one;
+    if (geometry.type === 'Point') return inBounds({ lng: geometry.coordinates[0], lat: geometry.coordinates[1] }, bounds) ? [one] : [];
+    const outer = geometry.type === 'Polygon' ? (geometry.coordinates[0] ?? []) : geometry.coordinates;
+    const around = boundsOfLine(outer);
+    if (!overlap(around, bounds)) return [];
+    if (holds(bounds, around)) return [one];
+    if (geometry.type === 'Polygon')
+      return surfacesOf(geometry.coordinates, box).map((rings) => ({
+        ...one,
+        geometry: { type: 'Polygon', coordinates: rings as Position[][] },
+      }));
+    return linesOf(geometry.coordinates, box).map((line) => ({
+      ...one,
+      geometry: { type: 'LineString', coordinates: line as Position[] },
+    }));
+  });
+}
+
+const surfaceFeature = (kind: 'land' | 'lake', coordinates: Position[][]): ChartFeature => ({
+  type: 'Feature',
+  properties: { kind },
+  geometry: { type: 'Polygon', coordinates },
+});
 
 const lineFeature = (kind: 'coast' | 'border', coordinates: Position[]): ChartFeature => ({
   type: 'Feature',
@@ -143,20 +183,20 @@ function turnsOf({ west, east }: Bounds): number[] {
   return west < -180 ? [0, 360] : [0];
 }
 
+/** Towns as names, the first of them of the lowest rank; `turn`: so many degrees to the east of where they are. */
+export const nameFeatures = (towns: readonly Town[], turn = 0): ChartFeature[] =>
+  towns.map(({ name, lat, lng }, rank) => ({
+    type: 'Feature',
+    properties: { kind: 'name', name, rank },
+    geometry: { type: 'Point', coordinates: [round(lng + turn), round(lat)] },
+  }));
+
 /** The chart of a site around its town. `towns`: those within {@link reachOf}, the largest first. */
 export function chartAround(world: WorldShapes, middle: Point, towns: readonly Town[]): Chart {
   const reach = reachOf(middle);
   const turns = turnsOf(reach);
   const named = towns.filter((town) => inBounds(town, reach)).slice(0, MOST_NAMES);
-  const names = named.flatMap(({ name, lat, lng }, rank) =>
-    turns.map(
-      (turn): ChartFeature => ({
-        type: 'Feature',
-        properties: { kind: 'name', name, rank },
-        geometry: { type: 'Point', coordinates: [round(lng + turn), round(lat)] },
-      }),
-    ),
-  );
+  const names = turns.flatMap((turn) => nameFeatures(named, turn));
   const features = turns.flatMap((turn) => featuresWithin(world, { ...reach, west: reach.west + turn, east: reach.east + turn }));
   return { bounds: partAround(middle), features: [...features, ...names] };
 }

@@ -6,6 +6,9 @@ export interface Point {
   lng: number;
 }
 
+/** The deepest zoom of which the world has tiles of its own; nearer, browsers draw on with these. */
+export const BASE_ZOOM = 8;
+
 /** The edges of a part of the chart, in degrees. */
 export interface Bounds {
   west: number;
@@ -14,9 +17,10 @@ export interface Bounds {
   north: number;
 }
 
-/** What a chart draws. A coast is the shore as a line, where land was cut off at the edges of a chart and its outline is more than that. */
+/** What a chart draws. A coast is the shore as a line, a lake's too, where land was cut off at the edges of a chart and its outline is more than that. */
 export const CHART_KINDS = [
   'land',
+  'lake',
   'coast',
   'border',
   'ferry',
@@ -56,6 +60,8 @@ export interface ChartFeature {
 export interface Chart {
   bounds: Bounds;
   features: ChartFeature[];
+  /** so many of the features, the first of them, are a site's own drawing */
+  own?: number;
   /** nothing but a site's own drawing: it is shown whole, no less and no more */
   alone?: boolean;
   /** whose work a drawing is */
@@ -79,6 +85,8 @@ export interface OwnMap {
 /** What a site keeps of its map: coasts cut around its middle, which are cut anew when that moves, and a drawing of its own. */
 export interface StoredChart {
   format: 2;
+  /** which world the coasts were cut from; missing = from one before worlds had names */
+  world?: string;
   bounds: Bounds;
   features: ChartFeature[];
   own?: OwnMap;
@@ -108,7 +116,7 @@ export function drawnChart({ bounds, features, own }: StoredChart): Chart {
   // Names of the drawing come first where there is no room for all.
   return hasLand
     ? { bounds: own.bounds, features: own.features, alone: true, ...credit }
-    : { bounds, features: [...own.features, ...features], ...credit };
+    : { bounds, features: [...own.features, ...features], own: own.features.length, ...credit };
 }
 
 /** A longitude that goes on over the date line, as the earth has it: -180 up to 180. */
@@ -140,6 +148,19 @@ export function projection(bounds: Bounds, width: number, height: number): (poin
   const top = (height - spanY * scale) / 2;
   return ({ lat, lng }) => [left + (lng - bounds.west) * shrink * scale, top + (bounds.north - lat) * scale];
 }
+
+/** What a box of `width` × `height` shows where bounds are fitted into it: as much as they have, or more to two sides. */
+export function shownBounds(bounds: Bounds, width: number, height: number): Bounds {
+  const shrink = Math.cos((((bounds.south + bounds.north) / 2) * Math.PI) / 180);
+  const scale = Math.min(width / ((bounds.east - bounds.west) * shrink), height / (bounds.north - bounds.south));
+  const wide = (width / scale / shrink - (bounds.east - bounds.west)) / 2;
+  const high = (height / scale - (bounds.north - bounds.south)) / 2;
+  return { west: bounds.west - wide, east: bounds.east + wide, south: bounds.south - high, north: bounds.north + high };
+}
+
+/** Do the first bounds hold all of the second? */
+export const holds = (outer: Bounds, { west, south, east, north }: Bounds): boolean =>
+  inBounds({ lat: south, lng: west }, outer) && inBounds({ lat: north, lng: east }, outer);
 
 /** The south-western and the north-eastern corner. */
 export const cornersOf = ({ west, south, east, north }: Bounds): [Point, Point] => [

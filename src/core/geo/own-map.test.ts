@@ -143,7 +143,7 @@ describe('what is kept of a map', () => {
   const own = { name: 'a', at: '', credit: 'Isles Survey', bounds: { ...bounds, east: 2 }, features: [path] };
   const kept: StoredChart = { format: 2, bounds, features: [coast], own };
   it('is drawn over the coasts, or in their place where it has land; off the map it is kept', () => {
-    expect(drawnChart(kept)).toEqual({ bounds, features: [path, coast], credit: 'Isles Survey' });
+    expect(drawnChart(kept)).toEqual({ bounds, features: [path, coast], own: 1, credit: 'Isles Survey' });
     expect(drawnChart({ ...kept, own: { ...own, features: [land] } })).toEqual({
       bounds: own.bounds,
       features: [land],

@@ -188,6 +188,7 @@ const chart = z.discriminatedUnion('format', [
   z.object({ format: z.literal(1), source: z.literal('base').optional(), ...drawn }),
   z.object({
     format: z.literal(2),
+    world: words(40).optional(),
     ...drawn,
     own: z.object({ name: words(400), at: words(40), credit: words(400), off: z.boolean().optional(), ...drawn }).optional(),
   }),

@@ -1,13 +1,13 @@
 import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { PGlite } from '@electric-sql/pglite';
 import { sql } from 'drizzle-orm';
 import { drizzle } from 'drizzle-orm/pglite';
 import { migrate } from 'drizzle-orm/pglite/migrator';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { change, choir, freshDb, inTx, NOW, type Places, SETTINGS, seedPlaces } from '../../../tests/support/db';
+import { barePg, emptyPg } from '../../../tests/support/empty-pg';
 import { withoutLast } from '../../../tests/support/migrations';
 import { Postgres, postgresFolder } from '../../../tests/support/postgres';
 import { problem } from '../../../tests/support/problem';
@@ -27,9 +27,9 @@ const folder = mkdtempSync(path.join(tmpdir(), 'almanac-backup-'));
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
 const at = (name: string): string => path.join(folder, name);
 
-async function empty(migrationsFolder = 'migrations'): Promise<Db> {
-  const db = drizzle({ client: new PGlite(), schema });
-  await migrate(db, { migrationsFolder });
+async function empty(migrationsFolder?: string): Promise<Db> {
+  const db = drizzle({ client: migrationsFolder ? await barePg() : await emptyPg(), schema });
+  if (migrationsFolder) await migrate(db, { migrationsFolder });
   return db as unknown as Db;
 }
 

@@ -6,6 +6,7 @@ import { sql } from 'drizzle-orm';
 import { drizzle } from 'drizzle-orm/pglite';
 import { migrate } from 'drizzle-orm/pglite/migrator';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { barePg } from '../../../tests/support/empty-pg';
 import { freshDb, NOW } from '../../../tests/support/db';
 import type { Db } from '../db/client';
 import * as schema from '../db/schema';
@@ -62,7 +63,7 @@ describe('backups that a site makes by itself', () => {
     expect((await again.db.select().from(schema.tag)).map(({ name }) => name)).toEqual(['dark']);
     await again.close();
 
-    const back = drizzle({ client: new PGlite(), schema });
+    const back = drizzle({ client: await barePg(), schema });
     await migrate(back, { migrationsFolder: older });
     expect((await restoreBackup(back as unknown as Db, file, older)).upgraded).toBe(0);
     const found = (await back.execute(sql`select name from tag`)) as unknown as { rows: { name: string }[] };

@@ -1,11 +1,10 @@
 import { NO_FILTERS } from '@/core/filters/filters';
 import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
-import { PGlite } from '@electric-sql/pglite';
 import { eq, sql } from 'drizzle-orm';
 import { drizzle } from 'drizzle-orm/pglite';
-import { migrate } from 'drizzle-orm/pglite/migrator';
 import { describe, expect, it } from 'vitest';
+import { emptyPg } from '../../../tests/support/empty-pg';
 import { NOW } from '../../../tests/support/db';
 import { siteOf } from '../../../tests/support/site';
 import { rebuildIndex } from '../dates/rebuild';
@@ -37,8 +36,7 @@ describe('a site of an older version', () => {
   });
 
   it.each(names)('%s has its addresses, dates and UIDs in this one', async (name) => {
-    const db = drizzle({ client: new PGlite(), schema }) as unknown as Db;
-    await migrate(db as never, { migrationsFolder: 'migrations' });
+    const db = drizzle({ client: await emptyPg(), schema }) as unknown as Db;
     const { upgraded } = await restoreBackup(db, path.join(FOLDER, name), 'migrations');
     expect(upgraded).toBeGreaterThan(0);
     const before = JSON.parse(readFileSync(path.join(FOLDER, name.replace('.zip', '.json')), 'utf8')) as Before;

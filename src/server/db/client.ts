@@ -5,6 +5,7 @@ import path from 'node:path';
 import type { PgTransactionConfig } from 'drizzle-orm/pg-core';
 import type { Db } from './db-type';
 import { EmbeddedDatabase } from './embedded';
+import { beginWithCopy, goOnMoving } from './empty-database';
 import { lockFolder } from './lock';
 import { log } from '../health/log';
 import { isConnectionLost, tryAgain } from './lost';
@@ -67,10 +68,12 @@ export async function openDatabase(options: {
   mkdirSync(folder, { recursive: true, mode: 0o700 });
   const unlock = await lockFolder(folder);
   try {
+    await goOnMoving(folder);
     refuseHalf(folder);
     // What a process left that ended while it copied; nobody else has this folder now.
     for (const name of readdirSync(options.folder))
       if (name.startsWith(COPY)) rmSync(path.join(options.folder, name), { recursive: true, force: true });
+    if (readdirSync(folder).length === 0) await beginWithCopy(folder, options.root, COPY);
     const embedded = new EmbeddedDatabase(folder, options.root, options.deadline);
     await embedded.open().catch((error: unknown) => {
       throw new BrokenFolderError(

@@ -4,9 +4,9 @@
  * that was acknowledged is lost, since PostgreSQL recovers from its log.
  */
 import { AsyncLocalStorage } from 'node:async_hooks';
-import { cp } from 'node:fs/promises';
 import path from 'node:path';
 import { Worker } from 'node:worker_threads';
+import { copyFolder } from './copy-folder';
 
 interface QueryOptions {
   rowMode?: 'array' | 'object';
@@ -213,7 +213,7 @@ export class EmbeddedDatabase {
     return this.#inTurn(async () => {
       // What is in the log alone is in the tables' files then, so that the copy opens at once.
       await this.#ask({ action: 'exec', text: 'checkpoint' });
-      await cp(this.folder, folder, { recursive: true });
+      await copyFolder(this.folder, folder);
     });
   }
 

@@ -1,9 +1,9 @@
 import { rmSync } from 'node:fs';
-import { PGlite } from '@electric-sql/pglite';
 import { sql } from 'drizzle-orm';
 import { drizzle } from 'drizzle-orm/pglite';
 import { migrate } from 'drizzle-orm/pglite/migrator';
 import { describe, expect, it } from 'vitest';
+import { barePg } from '../../../tests/support/empty-pg';
 import { dayOf } from '@/core/day/day';
 import { upgradeContent } from '@/core/listing/content';
 import { emptyContent } from '@/core/listing/fields';
@@ -19,7 +19,7 @@ const INLINE = '0190a1b2-0000-7000-8000-00000000000d';
 
 describe('migrations', () => {
   it('keep pictures that came before their files had formats, and know those in texts', async () => {
-    const db = drizzle({ client: new PGlite(), schema });
+    const db = drizzle({ client: await barePg(), schema });
     const before = until(9);
     await migrate(db, { migrationsFolder: before });
     rmSync(before, { recursive: true });
@@ -86,7 +86,7 @@ describe('migrations', () => {
   }, 60_000);
 
   it('bring contents to the names of today as the code that reads old files does, and settings with them', async () => {
-    const db = drizzle({ client: new PGlite(), schema });
+    const db = drizzle({ client: await barePg(), schema });
     const before = until(21);
     await migrate(db, { migrationsFolder: before });
     rmSync(before, { recursive: true });
@@ -128,7 +128,7 @@ describe('migrations', () => {
   }, 60_000);
 
   it('name what was called an address a slug, in rows that were removed and in reports too', async () => {
-    const db = drizzle({ client: new PGlite(), schema });
+    const db = drizzle({ client: await barePg(), schema });
     const before = until(24);
     await migrate(db, { migrationsFolder: before });
     rmSync(before, { recursive: true });
@@ -161,7 +161,7 @@ describe('migrations', () => {
   });
 
   it('make codes of what happened, and keep words that no code says', async () => {
-    const db = drizzle({ client: new PGlite(), schema });
+    const db = drizzle({ client: await barePg(), schema });
     const before = until(28);
     await migrate(db, { migrationsFolder: before });
     rmSync(before, { recursive: true });

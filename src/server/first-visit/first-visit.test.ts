@@ -290,7 +290,7 @@ describe('the chart of the site', () => {
   const boundsNow = async (): Promise<number | undefined> => ((await value('chart')) as Chart | undefined)?.bounds.west;
   const move = async (from: Point, to: Point): Promise<void> => {
     const chart = await chartAfterMove({ db, world }, from, to);
-    if (chart) await inTx(db, (tx) => writeBaseChart(tx, chart));
+    if (chart) await inTx(db, (tx) => writeBaseChart(tx, chart, world.version()));
   };
   const [here, there] = [
     { lat: 43.18, lng: -57.45 },

@@ -11,6 +11,7 @@ export const TASK_WORDS = {
   times: w.scheduledPublishingAndWithdrawing(),
   validation: w.proofChecksOfRecent(),
   horizon: w.extendingOpenEndedListings(),
+  chart: w.redrawingTheMap(),
   tidy: w.clearingOldItemsFrom(),
   notices: w.changesFromOtherServers(),
   jobs: w.backgroundJobs(),

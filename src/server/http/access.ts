@@ -50,6 +50,7 @@ export const ACCESS: Record<string, Who> = {
   // Asks itself: this machine, or the operator's token.
   '/metrics': 'anyone',
   '/chart.json': 'anyone',
+  '/base/[version]/[z]/[x]/[y]': 'anyone',
   '/streets/[version]/[z]/[x]/[y]': 'anyone',
   '/picture/[id]/[width]': 'anyone',
   '/picture/[id]/[version]/[file]': 'anyone',

@@ -111,7 +111,7 @@ export async function removeOwnMap(site: OwnMapSite, by: Actor): Promise<string 
 async function write({ db, world, settings }: OwnMapSite, own: OwnMap | undefined, by: Actor): Promise<void> {
   const kept = await readStoredChart(db);
   // A site that was drawn from the beginning has no coasts yet.
-  const coasts = kept?.features.length ? kept : await world.chartAround(settings());
+  const coasts = kept?.features.length ? { bounds: kept.bounds, features: kept.features } : await world.chartAround(settings());
   await db.transaction(async (tx) => {
     await writeOwnMap(tx, own, coasts);
     await audited(tx, by, { kind: 'settings', id: 'chart', what: { code: 'changed' } });

@@ -24,8 +24,26 @@ async function change(tx: Db, next: (before: StoredChart | undefined) => StoredC
 }
 
 /** Writes the coasts; a drawing stays. */
-export const writeBaseChart = (tx: Db, { bounds, features }: Chart): Promise<void> =>
-  change(tx, (before) => ({ format: 2, bounds, features, ...(before?.own ? { own: before.own } : {}) }));
+export const writeBaseChart = (tx: Db, { bounds, features }: Chart, world: string): Promise<void> =>
+  change(tx, (before) => ({ format: 2, world, bounds, features, ...(before?.own ? { own: before.own } : {}) }));
+
+/** Cuts a site's coasts anew where they are of another world than this one. Did anything change? */
+export async function keepChart({
+  db,
+  world,
+  settings,
+}: {
+  db: Db;
+  world: Pick<World, 'chartAround' | 'version'>;
+  settings: () => Point;
+}): Promise<boolean> {
+  const kept = await readStoredChart(db);
+  const version = world.version();
+  if (!kept?.features.length || kept.world === version) return false;
+  const chart = await world.chartAround(settings());
+  await db.transaction((tx) => writeBaseChart(tx, chart, version));
+  return true;
+}
 
 /**
  * Writes a drawing, or takes it away.
@@ -33,6 +51,6 @@ export const writeBaseChart = (tx: Db, { bounds, features }: Chart): Promise<voi
  */
 export const writeOwnMap = (tx: Db, own: OwnMap | undefined, coasts: Chart): Promise<void> =>
   change(tx, (before) => {
-    const { bounds, features } = before ?? coasts;
-    return { format: 2, bounds, features, ...(own ? { own } : {}) };
+    const { own: _, ...base } = before ?? { format: 2 as const, bounds: coasts.bounds, features: coasts.features };
+    return { ...base, ...(own ? { own } : {}) };
   });

@@ -156,7 +156,7 @@ export async function changeSection(
   const listings = await countListings(db);
   return db.transaction(async (tx) => {
     const names = await saveSection(tx, stored, next, { ...change, at: new Date(now.ms) });
-    if (chart) await writeBaseChart(tx, chart);
+    if (chart) await writeBaseChart(tx, chart, world.version());
     const anew = names.includes('zone') || names.includes('horizonMonths');
     return { names, job: anew ? await startRebuild(tx, 'rebuild', listings, now) : '' };
   });

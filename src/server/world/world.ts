@@ -1,16 +1,35 @@
 /** What the site knows of the world, asked of the thread that holds it: towns by what is typed, charts of any part. */
-import { readFileSync } from 'node:fs';
+import { createHash } from 'node:crypto';
+import { readFileSync, statSync } from 'node:fs';
 import path from 'node:path';
+import { LRUCache } from 'lru-cache';
 import tzlookup from '@photostructure/tz-lookup';
 import { isZone } from '@/core/day/zone';
 import { type Bounds, type Chart, type ChartFeature, type Point, turnedLng } from '@/core/geo/geo';
+import type { TilePlace } from '@/core/geo/base-tiles';
 import type { Town, TownMatch } from '@/core/geo/towns';
 import type { TaskWorker } from '../worker/task-worker';
 import type { WorldPart, WorldTask } from '../worker/world-tasks';
 
+/** Raised when tiles of the same world are made otherwise. */
+const TILES_MADE = 1;
+/** What tiles are cut from. */
+const DRAWN_FILES = ['coasts.json', 'coasts-middle.json', 'coasts-far.json', 'lakes.json', 'towns.json'];
+/** Tiles are kept up to so many bytes, each with so many beside its own. */
+const MOST_TILE_BYTES = 16e6;
+const TILE_OVERHEAD = 200;
+/** So many drawings of parts of the world are kept. */
+const SKETCHES_KEPT = 40;
+
 /** The world as a site knows it. */
 export class World {
   #currencies: Readonly<Record<string, string>> | undefined;
+  #version: string | undefined;
+  readonly #sketches = new LRUCache<string, ChartFeature[]>({ max: SKETCHES_KEPT });
+  readonly #tiles = new LRUCache<string, Uint8Array<ArrayBuffer>>({
+    maxSize: MOST_TILE_BYTES,
+    sizeCalculation: (bytes) => TILE_OVERHEAD + bytes.length,
+  });
 
   /**
    * @param folder where `npm run world` put it
@@ -42,9 +61,33 @@ export class World {
     return (await this.#ask({ task: 'chart', world: this.folder, middle }, 'chart')).chart;
   }
 
-  /** Coasts and borders within bounds. */
-  async sketch(bounds: Bounds): Promise<ChartFeature[]> {
-    return (await this.#ask({ task: 'sketch', world: this.folder, bounds }, 'sketch')).features;
+  /** Coasts, lakes and borders within bounds; with the largest towns there, if they are asked for. */
+  async sketch(bounds: Bounds, named = false): Promise<ChartFeature[]> {
+    const key = JSON.stringify([bounds, named]);
+    const known = this.#sketches.get(key);
+    if (known) return known;
+    const { features } = await this.#ask({ task: 'sketch', world: this.folder, bounds, named }, 'sketch');
+    this.#sketches.set(key, features);
+    return features;
+  }
+
+  /** Which world this is: changes with what `world/` holds and with how its tiles are made. Part of the address of each tile. */
+  version(): string {
+    this.#version ??= createHash('sha256')
+      .update([TILES_MADE, ...DRAWN_FILES.map((name) => statSync(path.join(this.folder, name)).size)].join(' '))
+      .digest('hex')
+      .slice(0, 16);
+    return this.#version;
+  }
+
+  /** A tile of the world, compressed with gzip; undefined where there is nothing to draw. Made once, and kept as long as there is room. */
+  async tile(place: TilePlace): Promise<Uint8Array<ArrayBuffer> | undefined> {
+    const key = `${place.z}/${place.x}/${place.y}`;
+    const known = this.#tiles.get(key);
+    if (known) return known.length ? known : undefined;
+    const { bytes } = await this.#ask({ task: 'tile', world: this.folder, place }, 'tile');
+    this.#tiles.set(key, bytes ?? new Uint8Array());
+    return bytes;
   }
 
   /** What people pay with in a country (ISO 4217); undefined where that is not known. */

@@ -3,16 +3,13 @@ import { gunzipSync } from 'node:zlib';
 import type { APIRoute } from 'astro';
 import { explain } from '@/server/explain';
 import { problemResponse } from '@/server/http/problem';
+import { tilePlace } from '@/server/http/tile-place';
 import { notFound } from '@/server/problem';
 
 const MOST_ZOOM = 22;
 
 export const GET: APIRoute = async ({ params, locals, request, url }) => {
-  const [z, x, y] = [params.z, params.x, params.y].map((text) => (/^\d{1,8}$/.test(text ?? '') ? Number(text) : Number.NaN)) as [
-    number,
-    number,
-    number,
-  ];
+  const { z, x, y } = tilePlace(params);
   const version = params.version ?? '';
   const there = z <= MOST_ZOOM && x < 2 ** z && y < 2 ** z && /^[0-9a-f]{16}$/.test(version);
   const found = there ? await locals.rt.streets.tile(version, { z, x, y }) : undefined;
