@@ -1,4 +1,8 @@
+import { existsSync } from 'node:fs';
 import { defineConfig } from '@playwright/test';
+
+/** The same Chromium without what draws windows: a quarter quicker. Where it is not installed, the whole one does. */
+const SHELL = '/usr/bin/chromium-headless-shell';
 
 export default defineConfig({
   testDir: 'tests/e2e',
@@ -16,7 +20,7 @@ export default defineConfig({
     viewport: { width: 1280, height: 800 },
     actionTimeout: 30_000,
     launchOptions: {
-      executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+      executablePath: process.env.CHROMIUM ?? (existsSync(SHELL) ? SHELL : '/usr/bin/chromium'),
       args: [
         '--headless',
         '--no-sandbox',
