@@ -13,6 +13,10 @@ install() {
     npm ci --no-audit --no-fund --loglevel=error || { echo "The packages could not be installed." >&2; exit 1; }
     touch node_modules/.package-lock.json
   fi
+  # What is known of the world is made when packages are installed; a newer script makes more of it.
+  if [ ! -f world/lakes.json ] || [ scripts/world.mjs -nt world/lakes.json ]; then
+    node scripts/world.mjs || { echo "What is known of the world could not be put together." >&2; exit 1; }
+  fi
 }
 
 # Builds when anything that goes into the build is newer than it.

@@ -148,6 +148,8 @@ async function firstVisit() {
   const context = await browser.newContext({ viewport: { width: 1280, height: 1100 } });
   const page = await context.newPage();
   await page.goto(address);
+  // Faces that come too late are left out; now they are here.
+  await page.reload();
   await page.fill('#name', 'Kittiwick Isles Almanac');
   await page.fill('#town', 'haifax');
   await page.locator('#towns input').first().waitFor({ timeout: 60_000 });

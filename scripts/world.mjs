@@ -6,6 +6,7 @@
 import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import path from 'node:path';
+import { feature } from 'topojson-client';
 
 const require = createRequire(import.meta.url);
 const out = path.resolve(import.meta.dirname, '../world');
@@ -100,12 +101,44 @@ function steps(ring) {
   return whole.flatMap(([x, y], i) => (i ? [x - whole[i - 1][0], y - whole[i - 1][1]] : [x, y]));
 }
 
+/** Rows of this height, in degrees, in which the sides of the land are looked up. */
+const ROW = 0.1;
+const rowOf = (lat) => Math.floor(lat / ROW);
+
+/** Whether a point is on the land of the coasts, by the sides that a line to the east crosses. */
+function landTest() {
+  const world = require('world-atlas/countries-10m.json');
+  const rows = new Map();
+  for (const { geometry } of feature(world, world.objects.land).features)
+    for (const ring of geometry.type === 'Polygon' ? geometry.coordinates : geometry.coordinates.flat())
+      for (let i = 1; i < ring.length; i++) {
+        const [a, b] = [ring[i - 1], ring[i]];
+        for (let row = rowOf(Math.min(a[1], b[1])); row <= rowOf(Math.max(a[1], b[1])); row++) {
+          if (!rows.has(row)) rows.set(row, []);
+          rows.get(row).push([a, b]);
+        }
+      }
+  return ([x, y]) => {
+    const crossed = (rows.get(rowOf(y)) ?? []).filter(
+      ([[x1, y1], [x2, y2]]) => y1 > y !== y2 > y && x < x1 + ((y - y1) / (y2 - y1)) * (x2 - x1),
+    );
+    return crossed.length % 2 === 1;
+  };
+}
+
+/** So much of its shore lies on the land of the coasts: what reaches into their sea is a bay of it, however the source names it. */
+const INLAND = 0.97;
+
 /** The big lakes, the largest first. The source has rivers, lakes and the sea, in this order. */
 function lakes() {
   const file = path.join(path.dirname(require.resolve('@geo-maps/earth-waterbodies-1km')), 'map.geo.json');
   const polygons = JSON.parse(readFileSync(file, 'utf8')).geometries[1].coordinates;
   const sized = polygons.map((rings) => ({ rings, area: areaOf(rings[0]) }));
-  const big = sized.filter(({ area }) => area >= SMALLEST_LAKE && area <= LARGEST_LAKE).sort((a, b) => b.area - a.area);
+  const onLand = landTest();
+  const inland = ([shore]) => shore.filter(onLand).length >= shore.length * INLAND;
+  const big = sized
+    .filter(({ area, rings }) => area >= SMALLEST_LAKE && area <= LARGEST_LAKE && inland(rings))
+    .sort((a, b) => b.area - a.area);
   return {
     format: 1,
     lakes: big.map(({ rings: [shore, ...isles] }) => [shore, ...isles.filter((isle) => areaOf(isle) >= SMALLEST_ISLE)].map(steps)),

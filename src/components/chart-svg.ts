@@ -2,7 +2,7 @@
 import { html, type Html, type Piece } from './html';
 import { roomForNames } from '@/core/geo/name-room';
 import { groundShapes, isGround, type StreetPath, streetPaths } from '@/core/geo/street-paths';
-import { type Bounds, type Chart, type ChartFeature, distanceKm, type Point, projection } from '@/core/geo/geo';
+import { type Bounds, type Chart, type ChartFeature, type ChartFeatureKind, distanceKm, type Point, projection } from '@/core/geo/geo';
 
 export interface ChartDrawing {
   chart: Chart | undefined;
@@ -26,16 +26,13 @@ export function chartSvg({ chart, bounds, width, height, marks, names, streets =
       .join(' ');
   const line = (points: Position[]): string => points.map((p, i) => `${i ? 'L' : 'M'}${at(p)}`).join('');
   const features = chart?.features ?? [];
-  const land = features
-    .flatMap((f) =>
-      f.geometry.type === 'Polygon' && f.properties.kind === 'land' ? f.geometry.coordinates.map((ring) => `${line(ring)}Z`) : [],
-    )
-    .join('');
-  const lakes = features
-    .flatMap((f) =>
-      f.geometry.type === 'Polygon' && f.properties.kind === 'lake' ? f.geometry.coordinates.map((ring) => `${line(ring)}Z`) : [],
-    )
-    .join('');
+  const surface = (kind: ChartFeatureKind): string =>
+    features
+      .flatMap((f) =>
+        f.geometry.type === 'Polygon' && f.properties.kind === kind ? f.geometry.coordinates.map((ring) => `${line(ring)}Z`) : [],
+      )
+      .join('');
+  const [land, lakes] = [surface('land'), surface('lake')];
   // Where land is cut off at the chart's edges, its outline is more than the coast.
   const shore = features.flatMap(({ properties: { kind }, geometry }) =>
     kind === 'coast' && geometry.type === 'LineString' ? [line(geometry.coordinates)] : [],
@@ -51,7 +48,7 @@ export function chartSvg({ chart, bounds, width, height, marks, names, streets =
       [9, 'sea'],
     ] as const) {
       parts.push(
-        html`<path d="${coast}" fill="none" stroke-linejoin="round" stroke-width="${w}" stroke="${colour ? 'var(--ground)' : 'color-mix(in srgb, var(--tide) 30%, var(--ground))'}"/>`,
+        html`<path d="${coast}" fill="none" stroke-linejoin="round" stroke-linecap="round" stroke-width="${w}" stroke="${colour ? 'var(--ground)' : 'color-mix(in srgb, var(--tide) 30%, var(--ground))'}"/>`,
       );
     }
   }

@@ -154,7 +154,8 @@ export function styleOf({ chart, streets, base, root }: Drawing): StyleSpecifica
     id,
     type: 'line',
     ...which,
-    layout: { 'line-join': 'round' },
+    // The shore of an island ends where it began.
+    layout: { 'line-join': 'round', 'line-cap': 'round' },
     paint: { 'line-color': paint, 'line-width': width },
   });
   const coast = (id: string, width: number, paint: string): LayerSpecification => coastOf(id, shore, width, paint);

@@ -1,7 +1,10 @@
 /** Measurements of what the site knows of the world: towns found by what is typed, charts cut out. No database. */
 import { readFileSync } from 'node:fs';
 import { countryName } from '@/core/geo/countries';
+import { gzipSync } from 'node:zlib';
+import { baseTile, coarsenessOf } from '@/core/geo/base-tiles';
 import { chartAround, reachOf, shapesOf } from '@/core/geo/cut-chart';
+import { ringsOfLakes } from '@/core/geo/lakes';
 import { Towns, type TownTable } from '@/core/geo/towns';
 import { slipsAllowed, slipsBetween } from '@/core/match/distance';
 import { between, random } from '../support/generate';
@@ -51,12 +54,36 @@ export function measureWorld({ report, say }: Report): void {
   report('a town with a slip, p50 against a look at every name', percentile(mistyped, 0.5) / percentile(plain, 0.5), '<', 0.5);
 
   start = now();
-  const shapes = shapesOf(JSON.parse(readFileSync('world/coasts.json', 'utf8')));
-  report('coasts and borders read, in s', (now() - start) / 1000, '<', 4);
+  const read = (name: string) => JSON.parse(readFileSync(`world/${name}.json`, 'utf8'));
+  const lakes = ringsOfLakes(read('lakes'));
+  const shapes = shapesOf(read('coasts'), lakes);
+  report('coasts, borders and lakes read, in s', (now() - start) / 1000, '<', 4);
   const cut = Array.from({ length: 60 }, () => {
     const i = between(r, 0, 60_000);
     const middle = { lat: (table.lat[i] as number) / 1e4, lng: (table.lng[i] as number) / 1e4 };
     return timed(() => chartAround(shapes, middle, towns.within(reachOf(middle), 400)));
   });
   report('a site’s chart cut out, p95 in ms', percentile(cut, 0.95), '<', 250);
+
+  const worlds = {
+    near: shapes,
+    middle: shapesOf(read('coasts-middle'), lakes.slice(0, 250)),
+    far: shapesOf(read('coasts-far'), lakes.slice(0, 30)),
+  };
+  const make = (z: number): number => {
+    const i = between(r, 0, 60_000);
+    const [lat, lng] = [(table.lat[i] as number) / 1e4, (table.lng[i] as number) / 1e4];
+    const side = 2 ** z;
+    const y = Math.floor(((1 - Math.asinh(Math.tan((lat * Math.PI) / 180)) / Math.PI) / 2) * side);
+    const place = { z, x: Math.floor(((lng + 180) / 360) * side), y };
+    return timed(() => {
+      const tile = baseTile(worlds[coarsenessOf(z)], (bounds, most) => towns.within(bounds, most), place);
+      return tile && gzipSync(tile);
+    });
+  };
+  const zooms = Array.from({ length: 9 }, (_, z) => z);
+  for (const z of zooms) make(z);
+  const tiles = zooms.map((z) => Array.from({ length: 60 }, () => make(z)));
+  say(`a tile around a town, p95 in ms by zoom: ${tiles.map((times, z) => `${z}: ${percentile(times, 0.95).toFixed(1)}`).join(', ')}`);
+  report('a tile of the world cut, p95 in ms', percentile(tiles.flat(), 0.95), '<', 50);
 }

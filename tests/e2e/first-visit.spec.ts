@@ -116,6 +116,25 @@ for (const { typed, town, zone, currency, week, time, holidays } of TOWNS)
     await expect(page.locator('[data-part="places"]')).toContainText('Net Loft');
     await expect(page.locator('svg.base .shore, svg.base .cut').first()).toBeAttached();
     await expect(page.locator('[data-part="credits"]')).toContainText('GeoNames');
+    // The world in tiles: what is drawn, what is not, and what keeps for ever.
+    const tiles = await page.locator('astro-island[component-url*="ChartMap"]').getAttribute('props');
+    const version = /\/base\/([0-9a-f]{16})\//.exec(tiles ?? '')?.[1];
+    const tile = (at: string, headers = {}) => page.request.get(`/base/${at}`, { headers });
+    const whole = await tile(`${version}/0/0/0`);
+    expect([whole.status(), whole.headers()['content-type']]).toEqual([200, 'application/x-protobuf']);
+    expect(whole.headers()['cache-control']).toContain('immutable');
+    expect((await tile(`${version}/0/0/0`, { 'accept-encoding': 'identity' })).headers()['content-encoding']).toBeUndefined();
+    expect((await tile(`${version}/0/0/0`, { 'if-none-match': whole.headers().etag ?? '' })).status()).toBe(304);
+    expect((await tile(`${version}/8/10/160`)).status()).toBe(204);
+    for (const none of [
+      '0123456789abcdef/0/0/0',
+      `${version}/9/0/0`,
+      `${version}/1/2/0`,
+      `${version}/1/-1/0`,
+      `${version}/1/x/0`,
+      `${version}/1/0/1e0`,
+    ])
+      expect((await tile(none)).status(), none).toBe(404);
     await page.goto('/desk/first-steps');
     for (const done of ['Add a venue', 'Write the first listing', 'Publish a date']) await expect(page.getByText(done)).toContainText('');
     await expect(page.getByRole('link', { name: 'Publish a date' })).toHaveCount(0);

@@ -3,29 +3,14 @@ import { PbfReader } from 'pbf';
 import { describe, expect, it } from 'vitest';
 import { between, random, seedOf } from '../../../tests/support/generate';
 import { baseTile, coarsenessOf, isBaseTile, tileBounds } from './base-tiles';
-import { shapesOf, type World } from './cut-chart';
+import { SQUARE } from '../../../tests/support/invented-world';
+import { shapesOf } from './cut-chart';
 import { BASE_ZOOM, type Bounds } from './geo';
 import { ringsOfLakes } from './lakes';
 import type { Town } from './towns';
 
-/** A square of land from 0° to 10°, with a lake of a square degree in it. */
-const SQUARE: World = {
-  type: 'Topology',
-  arcs: [
-    [
-      [0, 0],
-      [10, 0],
-      [10, 10],
-      [0, 10],
-      [0, 0],
-    ],
-  ],
-  objects: {
-    land: { type: 'GeometryCollection', geometries: [{ type: 'Polygon', arcs: [[0]] }] },
-    countries: { type: 'GeometryCollection', geometries: [{ type: 'Polygon', arcs: [[0]] }] },
-  },
-};
-const lakes = ringsOfLakes({ format: 1, lakes: [[[4000, 4000, 1000, 0, 0, 1000, -1000, 0, 0, -1000]]] });
+/** One of a square degree. */
+const lakes = ringsOfLakes({ format: 1, lakes: [[[7000, 7000, 1000, 0, 0, 1000, -1000, 0, 0, -1000]]] });
 const world = shapesOf(SQUARE, lakes);
 const towns: Town[] = [
   { name: 'Gannet Bay', region: '', country: 'XX', population: 5_000_000, lat: 4, lng: 2 },
@@ -84,9 +69,9 @@ describe('tiles of the world', () => {
   });
 
   it('have land, its coast, lakes with their shores, and nothing on the open sea', () => {
-    const inland = layersOf(placeOf(7.5, 7.5, 8));
+    const inland = layersOf(placeOf(2.5, 7.5, 8));
     expect(Object.keys(inland)).toEqual(['land']);
-    expect(Object.keys(layersOf(placeOf(4.5, 4.5, 8))).sort()).toEqual(['coast', 'lake', 'land']);
+    expect(Object.keys(layersOf(placeOf(7.5, 7.5, 8))).sort()).toEqual(['coast', 'lake', 'land']);
     expect(Object.keys(layersOf(placeOf(9.9, 9.9, 8))).sort()).toEqual(['coast', 'land']);
     expect(baseTile(world, within, placeOf(-40, 20, 8))).toBeUndefined();
     // Inside of the land there is no edge: the tile is filled to its sides and beyond.
@@ -96,7 +81,7 @@ describe('tiles of the world', () => {
 
   it('together have the lake as large as it is', () => {
     const z = 7;
-    const [from, to] = [placeOf(4, 5, z), placeOf(5, 4, z)];
+    const [from, to] = [placeOf(7, 8, z), placeOf(8, 7, z)];
     let area = 0;
     for (let x = from.x; x <= to.x; x++)
       for (let y = from.y; y <= to.y; y++) {

@@ -1,70 +1,14 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { between, random, seedOf } from '../../../tests/support/generate';
-import { chartAround, featuresWithin, partAround, reachOf, shapesOf, type World } from './cut-chart';
+import { SQUARE } from '../../../tests/support/invented-world';
+import { type Ring, within } from '../../../tests/support/rings';
+import { chartAround, clipped, featuresWithin, partAround, reachOf, shapesOf, type World } from './cut-chart';
 import { type ChartFeature, turnedLng } from './geo';
 import type { Town, TownTable } from './towns';
 
-type Ring = [number, number][];
-
-/** Is a point within rings, by counting the sides that a line to the east crosses? */
-function within([x, y]: [number, number], rings: readonly Ring[]): boolean {
-  let inside = false;
-  for (const ring of rings)
-    for (const [i, [x1, y1]] of ring.entries()) {
-      const [x2, y2] = ring[(i + 1) % ring.length] as [number, number];
-      if (y1 > y !== y2 > y && x < x1 + ((y - y1) / (y2 - y1)) * (x2 - x1)) inside = !inside;
-    }
-  return inside;
-}
-
 const landOf = (features: readonly ChartFeature[]): Ring[] =>
   features.flatMap(({ properties, geometry }) => (properties.kind === 'land' && geometry.type === 'Polygon' ? geometry.coordinates : []));
-
-/** An invented world of four arcs: two countries with a border between them, an island that is cut at the date line, a lake in the land. */
-const SQUARE: World = {
-  type: 'Topology',
-  arcs: [
-    [
-      [0, 0],
-      [10, 0],
-      [10, 10],
-      [0, 10],
-      [0, 0],
-    ],
-    [
-      [4, 4],
-      [4, 6],
-      [6, 6],
-      [6, 4],
-      [4, 4],
-    ],
-    [
-      [178, 40],
-      [180, 40],
-      [180, 44],
-      [178, 44],
-      [178, 40],
-    ],
-    [
-      [-180, 40],
-      [-178, 40],
-      [-178, 44],
-      [-180, 44],
-      [-180, 40],
-    ],
-  ],
-  objects: {
-    land: { type: 'GeometryCollection', geometries: [{ type: 'MultiPolygon', arcs: [[[0], [1]], [[2]], [[3]]] }] },
-    countries: {
-      type: 'GeometryCollection',
-      geometries: [
-        { type: 'Polygon', arcs: [[0], [1]] },
-        { type: 'Polygon', arcs: [[~1]] },
-      ],
-    },
-  },
-};
 
 describe('a chart cut from the world', () => {
   const square = shapesOf(SQUARE);
@@ -144,6 +88,27 @@ describe('a chart cut from the world', () => {
     // A point within ten metres of a coast may be rounded to its other side.
     expect(seen.wrong).toBeLessThanOrEqual(1);
     expect(Math.min(seen.land, seen.sea)).toBeGreaterThan(50);
+  });
+  it(`cut smaller has the same land as one that is cut small, seed ${seedOf()}`, () => {
+    const r = random(seedOf() + 2);
+    const whole = featuresWithin(square, { west: -2, south: -2, east: 12, north: 12 });
+    for (let round = 0; round < 60; round++) {
+      const [west, south] = [r() * 10 - 1, r() * 10 - 1];
+      const part = { west, south, east: west + 0.5 + r() * 4, north: south + 0.5 + r() * 4 };
+      const [cut, fresh] = [clipped(whole, part), featuresWithin(square, part)];
+      for (let i = 0; i < 20; i++) {
+        // Edges are rounded to ten metres.
+        const at: [number, number] = [west + 0.01 + r() * (part.east - west - 0.02), south + 0.01 + r() * (part.north - south - 0.02)];
+        expect(within(at, landOf(cut)), `${at}`).toBe(within(at, landOf(fresh)));
+      }
+      const long = (features: ChartFeature[]): number =>
+        lines(features, 'coast').reduce(
+          (sum, line) =>
+            sum + line.slice(1).reduce((all, [x, y], i) => all + Math.hypot(x - (line[i]?.[0] ?? 0), y - (line[i]?.[1] ?? 0)), 0),
+          0,
+        );
+      expect(long(cut)).toBeCloseTo(long(fresh), 2);
+    }
   });
   it(`has its towns on land, wherever they are, seed ${seedOf()}`, () => {
     const world = shapesOf(JSON.parse(readFileSync('world/coasts.json', 'utf8')) as World);

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { boundsOf, directionsOf, distanceKm, inBounds, projection, readBounds, writeBounds } from './geo';
+import { boundsOf, directionsOf, distanceKm, holds, inBounds, projection, readBounds, shownBounds, writeBounds } from './geo';
 
 describe('places on a chart', () => {
   const points = [
@@ -35,6 +35,37 @@ describe('places on a chart', () => {
     expect(directionsOf({ lat: 43.1, lng: -57.4 }, 'https://map.example/{lat}/{lng}#{lat}').web).toBe(
       'https://map.example/43.10000/-57.40000#43.10000',
     );
+  });
+});
+
+describe('what a box shows', () => {
+  const bounds = { west: -57.6, south: 43, east: -57.2, north: 43.5 };
+  it.each([
+    [270, 150],
+    [150, 270],
+    [400, 400],
+  ])('of %i × %i goes to its corners, and holds what was asked for', (width, height) => {
+    const shown = shownBounds(bounds, width, height);
+    expect(
+      holds({ ...shown, west: shown.west - 1e-9, south: shown.south - 1e-9, east: shown.east + 1e-9, north: shown.north + 1e-9 }, bounds),
+    ).toBe(true);
+    const project = projection(bounds, width, height);
+    const [left, top] = project({ lat: shown.north, lng: shown.west });
+    const [right, bottom] = project({ lat: shown.south, lng: shown.east });
+    for (const [is, should] of [
+      [left, 0],
+      [top, 0],
+      [right, width],
+      [bottom, height],
+    ] as const)
+      expect(is).toBeCloseTo(should, 6);
+  });
+  it('is not held by what is smaller to one side', () => {
+    expect([holds(bounds, bounds), holds(bounds, { ...bounds, east: -57.1 }), holds(bounds, { ...bounds, south: 42 })]).toEqual([
+      true,
+      false,
+      false,
+    ]);
   });
 });
 

@@ -125,6 +125,9 @@ export const turnedLng = (lng: number): number => ((((lng + 180) % 360) + 360) %
 /** Is the shore in it as lines of its own? Where land was cut off at a chart's edges, its outline is more than that. */
 export const hasCoasts = (features: readonly ChartFeature[]): boolean => features.some(({ properties }) => properties.kind === 'coast');
 
+/** Are there lakes in it? Whoever shows them says whose data they are. */
+export const hasLakes = (features: readonly ChartFeature[]): boolean => features.some(({ properties }) => properties.kind === 'lake');
+
 /** The smallest bounds around some points, wider by `margin` degrees; undefined without a point. */
 export function boundsOf(points: readonly Point[], margin = 0): Bounds | undefined {
   if (!points.length) return undefined;
@@ -168,10 +171,10 @@ export const cornersOf = ({ west, south, east, north }: Bounds): [Point, Point] 
   { lat: north, lng: east },
 ];
 
-/** Bounds that are so many times as wide and as high around the same middle. */
+/** Bounds that are so many times as wide and as high around the same middle; not beyond the poles. */
 export function widened({ west, south, east, north }: Bounds, times: number): Bounds {
   const [wide, high] = [((east - west) * (times - 1)) / 2, ((north - south) * (times - 1)) / 2];
-  return { west: west - wide, east: east + wide, south: south - high, north: north + high };
+  return { west: west - wide, east: east + wide, south: Math.max(-90, south - high), north: Math.min(90, north + high) };
 }
 
 /** Great-circle distance in kilometres. */

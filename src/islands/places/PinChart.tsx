@@ -7,6 +7,7 @@ import {
   type ChartFeature,
   cornersOf,
   hasCoasts,
+  hasLakes,
   type Point,
   projection,
   readBounds,
@@ -41,6 +42,7 @@ export function PinChart({ chart, pin, middle, areaOnly, onMove }: PinChartProps
   const bounds = useMemo(() => boundsAround(centre, km, WIDTH, HEIGHT), [centre, km]);
   const project = useMemo(() => projection(bounds, WIDTH, HEIGHT), [bounds]);
   const streets = useStreets(bounds);
+  const lakes = useMemo(() => hasLakes(chart?.features ?? []), [chart]);
   const at = useMemo(() => unprojection(bounds, WIDTH, HEIGHT), [bounds]);
   // A pin that comes from the search, or from typed degrees, is brought into sight.
   useEffect(() => {
@@ -101,7 +103,9 @@ export function PinChart({ chart, pin, middle, areaOnly, onMove }: PinChartProps
         )}
         <span className="quiet small">{pin ? w.dragThePinOr() : w.clickWhereItLies()}</span>
       </div>
-      {streets?.credit && <span className="text-ink-2 text-[12.5px]">{streets.credit}</span>}
+      {(lakes || streets?.credit) && (
+        <span className="text-ink-2 text-[12.5px]">{[lakes && w.lakes(), streets?.credit].filter(Boolean).join(' ')}</span>
+      )}
     </div>
   );
 }

@@ -1,3 +1,4 @@
+import { eq } from 'drizzle-orm';
 import { yearMarks } from '../../../tests/support/year-marks';
 import { readFileSync } from 'node:fs';
 import { beforeEach, describe, expect, it } from 'vitest';
@@ -6,13 +7,13 @@ import { problem } from '../../../tests/support/problem';
 import { STARTING_KINDS, STARTING_SETS } from '@/core/category/starting-sets';
 import { contrast, inksOf, SURFACES } from '@/core/colour/colour';
 import { ICONS } from '@/core/colour/icons';
-import { type Chart, type ChartFeature, type Point, projection, writeBounds } from '@/core/geo/geo';
+import { type Chart, type ChartFeature, type Point, projection, type StoredChart, writeBounds } from '@/core/geo/geo';
 import { type Auth, createAuth } from '../accounts/auth';
 import { createAccount } from '../accounts/write';
 import type { Db } from '../db/client';
 import { audit, category, setting, user } from '../db/schema';
 import { createListing } from '../listings/write';
-import { chartAfterMove, writeBaseChart } from '../site/chart';
+import { chartAfterMove, keepChart, writeBaseChart } from '../site/chart';
 import { readSettings } from '../site/read';
 import { TaskWorker } from '../worker/task-worker';
 import { World, zoneAt } from '../world/world';
@@ -313,5 +314,32 @@ describe('the chart of the site', () => {
     await move(here, there);
     expect(await value('chart')).toMatchObject({ format: 2, own: { bounds, features } });
     expect(await boundsNow()).toBeLessThan(-40);
+  });
+  it('is cut anew where the world is another, and only there; a drawing stays, and so does a middle that was moved meanwhile', async () => {
+    const rt = (moves?: () => Promise<void>) => ({
+      db,
+      settings: () => here,
+      world: {
+        version: () => 'another',
+        chartAround: async (middle: Point) => {
+          await moves?.();
+          return world.chartAround(middle);
+        },
+      },
+    });
+    // Without coasts there is nothing to cut.
+    expect(await keepChart(rt())).toBe(false);
+    await move(here, here);
+    const own = { name: 'a', at: '', credit: '', bounds: { west: 1, south: 1, east: 2, north: 2 }, features: [] };
+    const before = (await value('chart')) as StoredChart;
+    await db
+      .update(setting)
+      .set({ value: { ...before, world: 'old', own } })
+      .where(eq(setting.key, 'chart'));
+    expect(await keepChart(rt(() => move(here, there)))).toBe(false);
+    expect(await boundsNow()).toBeLessThan(-40);
+    await move(there, here);
+    expect([await keepChart(rt()), await keepChart(rt())]).toEqual([true, false]);
+    expect(await value('chart')).toMatchObject({ world: 'another', own, bounds: before.bounds });
   });
 });

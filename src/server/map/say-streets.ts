@@ -1,5 +1,5 @@
 /** A street map in words: what it is, and who made its data. */
-import type { Chart } from '@/core/geo/geo';
+import { type Chart, hasLakes } from '@/core/geo/geo';
 import { plainText, shorten } from '@/core/text/text';
 import { inWords } from './archive-file';
 import type { KeptStreets } from './kept-streets';
@@ -11,9 +11,18 @@ const LONGEST_CREDIT = 300;
 /** Who made the data of a street map, in words: its file often says so in HTML, with links. */
 export const creditOf = ({ attribution }: Pick<KeptStreets, 'attribution'>): string => shorten(plainText(attribution), LONGEST_CREDIT);
 
-/** Who made what a map shows, in a reader's words: the site's own drawing, the streets; empty where nobody is to be named. */
-export const mapCredits = (w: ReadersWords['map'], chart: Pick<Chart, 'credit'> | undefined, streets: KeptStreets | undefined): string =>
-  [chart?.credit && w.drawing({ credit: chart.credit }), streets && creditOf(streets) && w.streets({ credit: creditOf(streets) })]
+/** Who made what a map shows, in a reader's words: lakes, the site's own drawing, the streets; empty where nobody is to be named. */
+export const mapCredits = (
+  w: ReadersWords['map'],
+  chart: Chart | undefined,
+  streets: KeptStreets | undefined,
+  lakes = hasLakes(chart?.features ?? []),
+): string =>
+  [
+    lakes && w.lakes(),
+    chart?.credit && w.drawing({ credit: chart.credit }),
+    streets && creditOf(streets) && w.streets({ credit: creditOf(streets) }),
+  ]
     .filter(Boolean)
     .join(' ');
 

@@ -14,18 +14,29 @@ export async function chartAfterMove({ db, world }: { db: Db; world: World }, fr
   return chart && from.lat === to.lat && from.lng === to.lng ? undefined : world.chartAround(to);
 }
 
-async function change(tx: Db, next: (before: StoredChart | undefined) => StoredChart): Promise<void> {
+/** `next`: undefined = it stays as it is. Returns whether it changed. */
+async function change(tx: Db, next: (before: StoredChart | undefined) => StoredChart | undefined): Promise<boolean> {
   const [row] = await tx.select({ value: setting.value }).from(setting).where(eq(setting.key, 'chart')).for('update');
   const value = next(row && upgradeChart(row.value as StoredChart));
+  if (!value) return false;
   await tx
     .insert(setting)
     .values({ key: 'chart', value })
     .onConflictDoUpdate({ target: setting.key, set: { value, revision: sql`${setting.revision} + 1` } });
+  return true;
 }
 
 /** Writes the coasts; a drawing stays. */
-export const writeBaseChart = (tx: Db, { bounds, features }: Chart, world: string): Promise<void> =>
-  change(tx, (before) => ({ format: 2, world, bounds, features, ...(before?.own ? { own: before.own } : {}) }));
+export const writeBaseChart = (tx: Db, chart: Chart, world: string): Promise<boolean> =>
+  change(tx, (before) => withBase(before, chart, world));
+
+const withBase = (before: StoredChart | undefined, { bounds, features }: Chart, world: string): StoredChart => ({
+  format: 2,
+  world,
+  bounds,
+  features,
+  ...(before?.own ? { own: before.own } : {}),
+});
 
 /** Cuts a site's coasts anew where they are of another world than this one. Did anything change? */
 export async function keepChart({
@@ -41,15 +52,18 @@ export async function keepChart({
   const version = world.version();
   if (!kept?.features.length || kept.world === version) return false;
   const chart = await world.chartAround(settings());
-  await db.transaction((tx) => writeBaseChart(tx, chart, version));
-  return true;
+  const { west, south } = kept.bounds;
+  // Cutting takes a while: where the site was moved meanwhile, its coasts were cut there.
+  return db.transaction((tx) =>
+    change(tx, (before) => (before?.bounds.west === west && before.bounds.south === south ? withBase(before, chart, version) : undefined)),
+  );
 }
 
 /**
  * Writes a drawing, or takes it away.
  * @param coasts those of a site that has no map yet
  */
-export const writeOwnMap = (tx: Db, own: OwnMap | undefined, coasts: Chart): Promise<void> =>
+export const writeOwnMap = (tx: Db, own: OwnMap | undefined, coasts: Chart): Promise<boolean> =>
   change(tx, (before) => {
     const { own: _, ...base } = before ?? { format: 2 as const, bounds: coasts.bounds, features: coasts.features };
     return { ...base, ...(own ? { own } : {}) };

@@ -26,9 +26,11 @@ export class World {
   #currencies: Readonly<Record<string, string>> | undefined;
   #version: string | undefined;
   readonly #sketches = new LRUCache<string, ChartFeature[]>({ max: SKETCHES_KEPT });
-  readonly #tiles = new LRUCache<string, Uint8Array<ArrayBuffer>>({
+  readonly #tiles = new LRUCache<string, Uint8Array<ArrayBuffer>, TilePlace>({
     maxSize: MOST_TILE_BYTES,
     sizeCalculation: (bytes) => TILE_OVERHEAD + bytes.length,
+    fetchMethod: async (_key, _stale, { context: place }) =>
+      (await this.#ask({ task: 'tile', world: this.folder, place }, 'tile')).bytes ?? new Uint8Array(),
   });
 
   /**
@@ -82,12 +84,9 @@ export class World {
 
   /** A tile of the world, compressed with gzip; undefined where there is nothing to draw. Made once, and kept as long as there is room. */
   async tile(place: TilePlace): Promise<Uint8Array<ArrayBuffer> | undefined> {
-    const key = `${place.z}/${place.x}/${place.y}`;
-    const known = this.#tiles.get(key);
-    if (known) return known.length ? known : undefined;
-    const { bytes } = await this.#ask({ task: 'tile', world: this.folder, place }, 'tile');
-    this.#tiles.set(key, bytes ?? new Uint8Array());
-    return bytes;
+    // A hundred who ask at once have it made once.
+    const bytes = await this.#tiles.fetch(`${place.z}/${place.x}/${place.y}`, { context: place });
+    return bytes?.length ? bytes : undefined;
   }
 
   /** What people pay with in a country (ISO 4217); undefined where that is not known. */
